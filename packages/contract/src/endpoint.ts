@@ -1,0 +1,37 @@
+import type { z } from 'zod';
+
+/** One request and its answer. The only definition of it: the server validates with it, the web calls with it, the document shows it. */
+export interface Endpoint {
+  readonly id: string;
+  readonly method: 'get' | 'post' | 'delete';
+  /** Under /api/v1, with :name for the keys of `params`. */
+  readonly path: string;
+  readonly summary: string;
+  readonly params?: z.ZodObject;
+  readonly query?: z.ZodObject;
+  readonly body?: z.ZodType;
+  readonly answer: z.ZodType;
+  /** Changes something: needs an Idempotency-Key, and a repeat of the key gets the first answer. */
+  readonly command: boolean;
+  /** Needs nobody signed in. */
+  readonly open?: true;
+}
+
+type Parsed<T> = T extends z.ZodType ? z.output<T> : undefined;
+type Sent<T> = T extends z.ZodType ? z.input<T> : undefined;
+
+/** What a handler is given, parsed. */
+export interface Asked<E extends Endpoint> {
+  readonly params: Parsed<E['params']>;
+  readonly query: Parsed<E['query']>;
+  readonly body: Parsed<E['body']>;
+}
+
+/** What a caller passes: only the parts the endpoint has. */
+export type Ask<E extends Endpoint> = (E['params'] extends z.ZodType ? { readonly params: Sent<E['params']> } : object) &
+  (E['query'] extends z.ZodType ? { readonly query?: Sent<E['query']> } : object) &
+  (E['body'] extends z.ZodType ? { readonly body: Sent<E['body']> } : object);
+
+export type Answer<E extends Endpoint> = z.output<E['answer']>;
+
+export const endpoint = <const E extends Endpoint>(e: E): E => e;

@@ -1,0 +1,21 @@
+/** Fields that several stations share. Each says its unit; bounds are what a kitchen can mean, not what an integer can hold. */
+import { destinations } from '@zabrik/core';
+import { z } from 'zod';
+
+export const id = z.uuid();
+export const massMg = z.int().min(1).max(5_000_000_000).describe('mass, whole milligrams');
+export const massOrNoneMg = z.int().min(0).max(5_000_000_000).describe('mass, whole milligrams; 0 for none');
+export const signedMassMg = z.int().min(-5_000_000_000).max(5_000_000_000).describe('mass, whole milligrams, signed');
+export const amountMinor = z.int().min(0).max(100_000_000).describe('money, whole minor units of the house’s currency');
+export const signedMinor = z.int().min(-100_000_000).max(100_000_000).describe('money, whole minor units, signed');
+export const temperatureCentiC = z.int().min(-8_000).max(30_000).describe('hundredths of a degree Celsius');
+export const instant = z.iso.datetime().describe('UTC, RFC 3339');
+export const day = z.iso.date().describe('calendar day, YYYY-MM-DD');
+export const slug = z.string().regex(/^[a-z0-9][a-z0-9-]{0,63}$/);
+export const note = z.string().trim().min(1).max(500);
+export const shortText = z.string().trim().min(1).max(120);
+export const share = z.number().min(-1).max(2).describe('a ratio, 0..1');
+export const destination = z.enum(destinations);
+export const cursor = z.string().max(200).optional();
+export const limit = z.coerce.number<number | string>().int().min(1).max(200).default(50);
+export const nothing = z.strictObject({ done: z.literal(true) });

@@ -1,0 +1,25 @@
+import { access } from './stations/access.ts';
+import { bench } from './stations/bench.ts';
+import { house } from './stations/house.ts';
+import { larder } from './stations/larder.ts';
+import { ledger } from './stations/ledger.ts';
+import { pots } from './stations/pots.ts';
+import { receive } from './stations/receive.ts';
+import { simulation } from './stations/simulation.ts';
+
+export * from './endpoint.ts';
+export * from './live.ts';
+export * from './plan.ts';
+export * from './problems.ts';
+export * from './roles.ts';
+export * from './stations/access.ts';
+export * from './stations/bench.ts';
+export * from './stations/house.ts';
+export * from './stations/larder.ts';
+export * from './stations/ledger.ts';
+export * from './stations/pots.ts';
+export * from './stations/receive.ts';
+export * from './stations/simulation.ts';
+
+/** Every station of the API under its name. */
+export const api = { access, house, receive, bench, larder, pots, ledger, simulation } as const;

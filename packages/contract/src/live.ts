@@ -1,0 +1,23 @@
+import { z } from 'zod';
+
+/** What the server-sent event stream at /api/v1/live carries. */
+export const topics = ['deliveries', 'breakdowns', 'lots', 'runs', 'house'] as const;
+export type Topic = (typeof topics)[number];
+
+/** Event `changed`: which lists to read again; `id` narrows it to one breakdown or lot where known. */
+export const changedSchema = z.strictObject({ topics: z.array(z.enum(topics)), ids: z.array(z.string()) });
+export type Changed = z.output<typeof changedSchema>;
+
+/**
+ * Event `scale`: a reading of the bench scale. `settled` counts how often the pan came to rest: a weight is taken once per count.
+ * `away`: the scale does not answer.
+ */
+export const scaleReadingSchema = z.strictObject({
+  state: z.enum(['steady', 'moving', 'over', 'under', 'away']),
+  grossMg: z.int(),
+  tareMg: z.int(),
+  netMg: z.int(),
+  settled: z.int(),
+  at: z.int(),
+});
+export type ScaleReading = z.output<typeof scaleReadingSchema>;

@@ -1,0 +1,64 @@
+import { createDocument, type ZodOpenApiPathsObject } from 'zod-openapi';
+import type { Endpoint } from './endpoint.ts';
+import { api } from './index.ts';
+import { problemSchema, problems } from './problems.ts';
+import { allowed, type EndpointId } from './roles.ts';
+
+export const allEndpoints: readonly Endpoint[] = Object.values(api).flatMap((station) =>
+  Object.values(station as Record<string, Endpoint>),
+);
+
+const pathsOf = (endpoints: readonly Endpoint[]): ZodOpenApiPathsObject => {
+  const paths: ZodOpenApiPathsObject = {};
+  for (const e of endpoints) {
+    const path = `/api/v1${e.path.replace(/:(\w+)/g, '{$1}')}`;
+    const who = allowed[e.id as EndpointId];
+    paths[path] = {
+      ...paths[path],
+      [e.method]: {
+        operationId: e.id,
+        tags: [e.id.split('.')[0] ?? ''],
+        summary: e.summary,
+        description: who === 'open' ? 'Open: nobody needs to be signed in.' : `For: ${who.join(', ')}.`,
+        ...(who === 'open' ? { security: [] } : {}),
+        requestParams: {
+          ...(e.params === undefined ? {} : { path: e.params }),
+          ...(e.query === undefined ? {} : { query: e.query }),
+        },
+        ...(e.command
+          ? {
+              parameters: [
+                {
+                  name: 'Idempotency-Key',
+                  in: 'header' as const,
+                  required: true,
+                  description: 'A UUID made by the client. A repeat gets the first answer.',
+                  schema: { type: 'string' as const, format: 'uuid' },
+                },
+              ],
+            }
+          : {}),
+        ...(e.body === undefined ? {} : { requestBody: { required: true, content: { 'application/json': { schema: e.body } } } }),
+        responses: {
+          '200': { description: 'Done', content: { 'application/json': { schema: e.answer } } },
+          default: { description: 'Refused', content: { 'application/problem+json': { schema: problemSchema } } },
+        },
+      },
+    };
+  }
+  return paths;
+};
+
+/** The OpenAPI 3.1 document, made from the endpoints themselves. */
+export const openApiDocument: ReturnType<typeof createDocument> = createDocument({
+  openapi: '3.1.0',
+  info: {
+    title: 'Zabrik',
+    version: '1',
+    description: `Masses are whole milligrams, money whole minor units, temperatures hundredths of a degree Celsius, times UTC. Refusals are problem documents (RFC 9457) with one of these codes: ${Object.keys(problems).join(', ')}. Changes stream as server-sent events from /api/v1/live.`,
+  },
+  servers: [{ url: '/' }],
+  security: [{ session: [] }],
+  components: { securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'zabrik' } } },
+  paths: pathsOf(allEndpoints),
+});

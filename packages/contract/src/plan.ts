@@ -1,0 +1,128 @@
+/** The published shape of catalogue files: cut plans, species, uses. The compiler holds them to the core's types. */
+import { bodies, type CutPlan, destinations, provenances, type Species, type Use } from '@zabrik/core';
+import { z } from 'zod';
+
+const key = z.string().regex(/^[a-z0-9][a-z0-9-]*$/);
+const sourced = z.strictObject({
+  mean: z.number().gt(0).lt(1),
+  sd: z.number().min(0).lt(0.5),
+  provenance: z.enum(provenances),
+  source: z.string().min(1),
+});
+const minutes = z.strictObject({ low: z.number().positive(), typical: z.number().positive(), high: z.number().positive() });
+const where = z.enum(destinations);
+
+export const planPieceSchema = z.strictObject({
+  id: key,
+  name: z.string().min(1),
+  units: z.array(z.string().min(1)).min(1),
+  category: key,
+  share: sourced,
+  destination: where,
+  alternatives: z.array(where),
+  refused: z.array(z.strictObject({ destination: where, reason: z.string().min(1) })),
+  main: z.boolean(),
+  edible: z.boolean(),
+  yieldForm: key.exactOptional(),
+  absentIn: z.array(key).exactOptional(),
+  whenHeavy: z.string().exactOptional(),
+  whenLight: z.string().exactOptional(),
+});
+
+export const planStepSchema = z.strictObject({
+  title: z.string().min(1),
+  how: z.string().min(1),
+  why: z.string().exactOptional(),
+  caution: z.string().exactOptional(),
+  orderMatters: z.boolean(),
+  pieces: z.array(key),
+});
+
+export const planStageSchema = z.strictObject({
+  id: key,
+  name: z.string().min(1),
+  steps: z.array(planStepSchema).min(1),
+  pieces: z.array(planPieceSchema).min(1),
+  drip: sourced,
+});
+
+export const cutPlanSchema = z.strictObject({
+  id: key,
+  version: z.int().min(1),
+  title: z.string().min(1),
+  body: z.enum(bodies),
+  species: z.array(key).min(1),
+  startForms: z.array(key).min(1),
+  tools: z.array(z.string()),
+  minutes,
+  stages: z.array(planStageSchema).min(1),
+}) satisfies z.ZodType<CutPlan>;
+
+const band = z.strictObject({ mean: z.number().gt(0).lte(1.5), low: z.number().gte(0), high: z.number().lte(2) });
+
+export const speciesSchema = z.strictObject({
+  id: key,
+  name: z.string().min(1),
+  scientific: z.string().min(1),
+  group: key,
+  allergen: z.enum(['fish', 'crustaceans', 'molluscs', 'none']),
+  forms: z.array(
+    z.strictObject({
+      id: key,
+      name: z.string().min(1),
+      purchase: z.boolean(),
+      whole: z.boolean(),
+      typicalG: z.number().positive().exactOptional(),
+    }),
+  ),
+  yields: z.array(
+    z.strictObject({
+      from: key,
+      to: key,
+      share: band,
+      source: z.string().min(1),
+      provenance: z.enum(provenances),
+      liveWeightFactor: z.number().gt(1).exactOptional(),
+    }),
+  ),
+  inspection: z.array(
+    z.strictObject({ check: z.string(), accept: z.string(), reject: z.string(), critical: z.boolean() }),
+  ),
+}) satisfies z.ZodType<Species>;
+
+export const useSchema = z.strictObject({
+  id: key,
+  version: z.int().min(1),
+  kind: z.enum(['stock', 'filling', 'staff-dish']),
+  title: z.string().min(1),
+  baseName: z.string().min(1),
+  accepts: z.array(key).min(1),
+  trays: z.array(where).min(1),
+  refuses: z.array(z.strictObject({ category: key, reason: z.string().min(1) })),
+  caps: z.array(z.strictObject({ category: key, maxShare: z.number().gt(0).lt(1), reason: z.string().min(1) })),
+  ingredients: z.array(
+    z.strictObject({
+      id: key,
+      name: z.string().min(1),
+      perBase: z.number().positive(),
+      low: z.number().gte(0),
+      high: z.number().positive(),
+      allergens: z.array(z.string()),
+    }),
+  ),
+  output: z.strictObject({
+    name: z.string().min(1),
+    low: z.number().positive(),
+    mean: z.number().positive(),
+    high: z.number().positive(),
+  }),
+  litresPerKg: z.number().positive().exactOptional(),
+  gramsPerPlate: z.number().positive().exactOptional(),
+  minutes,
+  steps: z.array(z.string().min(1)).min(1),
+  cautions: z.array(z.string()),
+  shelfLifeDays: z.int().min(0),
+  allergens: z.array(z.string()),
+  provenance: z.enum(provenances),
+  source: z.string().min(1),
+}) satisfies z.ZodType<Use>;

@@ -1,0 +1,49 @@
+import { z } from 'zod';
+
+/** Every way a request can be refused. `title` is the sentence a cook reads unless the server has a better one with figures. */
+export const problems = {
+  invalid: { status: 400, title: 'Something in this form cannot be read.' },
+  key_missing: { status: 400, title: 'The command has no Idempotency-Key.' },
+  not_signed_in: { status: 401, title: 'Sign in first.' },
+  wrong_secret: { status: 401, title: 'That is not the PIN for this person.' },
+  not_your_role: { status: 403, title: 'Your role cannot do this. Ask a chef.' },
+  other_origin: { status: 403, title: 'This command did not come from the app’s own page.' },
+  not_found: { status: 404, title: 'There is nothing here by that name.' },
+  key_reused: { status: 409, title: 'This command was already used for something else.' },
+  not_enough: { status: 409, title: 'There is less of this lot left than that.' },
+  lot_gone: { status: 409, title: 'This lot is used up.' },
+  plan_does_not_fit: { status: 409, title: 'This cut plan does not start from that form.' },
+  stage_closed: { status: 409, title: 'This stage is closed. Ask a chef to reopen it.' },
+  tray_refused: { status: 409, title: 'This piece must not go there.' },
+  already_replaced: { status: 409, title: 'That weight was already put right.' },
+  nothing_weighed: { status: 409, title: 'Nothing is weighed yet. Weigh the pieces, or put the animal back.' },
+  has_weighings: { status: 409, title: 'Pieces are already weighed. Undo them first.' },
+  out_of_balance: { status: 409, title: 'The pieces do not add up to the start.' },
+  nothing_accepted: { status: 409, title: 'None of these lots may go in.' },
+  too_much_out: { status: 409, title: 'More came out than went in.' },
+  run_not_planned: { status: 409, title: 'This batch is already done or called off.' },
+  already_reversed: { status: 409, title: 'This entry was already taken back.' },
+  used_since: { status: 409, title: 'What it made has been used since. Take those entries back first.' },
+  cannot_reverse: { status: 409, title: 'This kind of entry cannot be taken back.' },
+  too_large: { status: 413, title: 'That is too much at once.' },
+  locked_out: { status: 429, title: 'Too many wrong PINs.' },
+  too_many: { status: 429, title: 'Too many requests. Wait a moment.' },
+  scale_away: { status: 503, title: 'The scale does not answer. Type the weight.' },
+  database_away: { status: 503, title: 'The records cannot be reached just now. Nothing was changed.' },
+  broken: { status: 500, title: 'Something broke on our side. Nothing was changed.' },
+} as const;
+
+export type ProblemCode = keyof typeof problems;
+
+/** RFC 9457 problem document. `type` is stable; `field` names what to put right, as a path in the body. */
+export const problemSchema = z.looseObject({
+  type: z.string(),
+  code: z.enum(Object.keys(problems) as [ProblemCode, ...ProblemCode[]]),
+  title: z.string(),
+  status: z.int(),
+  detail: z.string().optional(),
+  field: z.string().optional(),
+  fields: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+  requestId: z.string().optional(),
+});
+export type ProblemDocument = z.output<typeof problemSchema>;

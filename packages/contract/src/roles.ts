@@ -1,0 +1,56 @@
+import { z } from 'zod';
+
+export const roles = ['butcher', 'sous-chef', 'head-chef', 'viewer'] as const;
+export type Role = (typeof roles)[number];
+export const roleSchema = z.enum(roles);
+
+export const roleNames: Readonly<Record<Role, string>> = {
+  butcher: 'Butcher',
+  'sous-chef': 'Sous chef',
+  'head-chef': 'Head chef',
+  viewer: 'Viewer',
+};
+
+const everyone = roles;
+const bench = ['butcher', 'sous-chef', 'head-chef'] as const;
+const chefs = ['sous-chef', 'head-chef'] as const;
+
+/** Who may do what: the one table. A test walks it route by route; the web hides what it refuses. `open` needs nobody signed in. */
+export const allowed = {
+  'access.houses': 'open',
+  'access.door': 'open',
+  'access.signIn': 'open',
+  'access.me': everyone,
+  'access.signOut': everyone,
+  'house.read': everyone,
+  'house.flow': everyone,
+  'house.catalogue': everyone,
+  'receive.suppliers': everyone,
+  'receive.list': everyone,
+  'receive.accept': bench,
+  'bench.list': everyone,
+  'bench.start': bench,
+  'bench.read': everyone,
+  'bench.weigh': bench,
+  'bench.close': bench,
+  'bench.cancel': bench,
+  'bench.scaleCommand': bench,
+  'larder.list': everyone,
+  'larder.read': everyone,
+  'larder.takeOut': bench,
+  'pots.list': everyone,
+  'pots.plan': bench,
+  'pots.finish': bench,
+  'pots.cancel': bench,
+  'ledger.list': everyone,
+  'ledger.sheet': everyone,
+  'ledger.reverse': chefs,
+  'simulation.pan': bench,
+} as const satisfies Readonly<Record<string, 'open' | readonly Role[]>>;
+
+export type EndpointId = keyof typeof allowed;
+
+export function mayDo(role: Role, endpointId: EndpointId): boolean {
+  const who: 'open' | readonly Role[] = allowed[endpointId];
+  return who === 'open' || who.includes(role);
+}

@@ -1,0 +1,77 @@
+import { costingSchools } from '@zabrik/core';
+import { z } from 'zod';
+import { endpoint } from '../endpoint.ts';
+import { amountMinor, id, instant, massMg, shortText, slug } from '../fields.ts';
+import { cutPlanSchema, speciesSchema, useSchema } from '../plan.ts';
+
+export const scaleSchema = z.strictObject({
+  name: shortText,
+  accuracyClass: z.enum(['II', 'III', 'IIII']),
+  intervalMg: massMg,
+  maxMg: massMg,
+});
+
+export const houseSchema = z.strictObject({
+  id,
+  slug,
+  name: shortText,
+  currency: z.string().length(3),
+  timezone: z.string(),
+  school: z.enum(costingSchools),
+  scale: scaleSchema,
+  /** Market value of by-products by category, minor units per kilogram. */
+  creditMinorPerKg: z.record(z.string(), amountMinor),
+  /** Price of bought-in ingredients, minor units per kilogram. */
+  pantryMinorPerKg: z.record(z.string(), amountMinor),
+  vessels: z.array(z.strictObject({ id: z.string(), name: shortText, litres: z.number().positive() })),
+  simulated: z.boolean().describe('the simulated bench may be used'),
+});
+export type House = z.output<typeof houseSchema>;
+
+export const house = {
+  read: endpoint({
+    id: 'house.read',
+    method: 'get',
+    path: '/house',
+    summary: 'The house’s own settings',
+    answer: houseSchema,
+    command: false,
+  }),
+  flow: endpoint({
+    id: 'house.flow',
+    method: 'get',
+    path: '/flow',
+    summary: 'The one figure that matters now at each station',
+    answer: z.strictObject({
+      receivedToday: z.int(),
+      openBreakdowns: z.int(),
+      lotsOnHand: z.int(),
+      lotsDueToday: z.int(),
+      runsPlanned: z.int(),
+      lastMainShare: z.number().nullable(),
+      at: instant,
+    }),
+    command: false,
+  }),
+  catalogue: endpoint({
+    id: 'house.catalogue',
+    method: 'get',
+    path: '/catalogue',
+    summary: 'Species, cut plans, uses and piece categories',
+    answer: z.strictObject({
+      species: z.array(speciesSchema),
+      plans: z.array(cutPlanSchema),
+      uses: z.array(useSchema),
+      categories: z.array(
+        z.strictObject({
+          id: z.string(),
+          label: z.string(),
+          group: z.string(),
+          edible: z.boolean(),
+          useWithinHours: z.number(),
+        }),
+      ),
+    }),
+    command: false,
+  }),
+} as const;

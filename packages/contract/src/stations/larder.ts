@@ -1,0 +1,117 @@
+import { z } from 'zod';
+import { endpoint } from '../endpoint.ts';
+import {
+  amountMinor,
+  cursor,
+  day,
+  destination,
+  id,
+  instant,
+  limit,
+  massMg,
+  shortText,
+  signedMassMg,
+  signedMinor,
+  slug,
+} from '../fields.ts';
+
+export const lotKinds = ['delivery', 'piece', 'batch'] as const;
+
+export const lotSchema = z.strictObject({
+  id,
+  code: z.string(),
+  kind: z.enum(lotKinds),
+  name: z.string(),
+  species: slug.nullable(),
+  form: slug.nullable(),
+  category: slug.nullable(),
+  destination: destination.nullable().describe('null: a delivery nobody has cut yet'),
+  pieces: z.int().describe('how many pieces or animals it was made of'),
+  massMg: z.int().min(0),
+  madeMg: massMg,
+  costMinor: amountMinor,
+  useBy: day.nullable(),
+  madeAt: instant,
+  supplierName: z.string().nullable(),
+  parentCodes: z.array(z.string()),
+  allergens: z.array(z.string()),
+  breakdownId: id.nullable(),
+});
+export type Lot = z.output<typeof lotSchema>;
+
+const link = z.strictObject({ id, code: z.string(), name: z.string(), massMg: signedMassMg });
+
+export const takeOutSinks = ['served', 'staff', 'waste'] as const;
+export const wasteReasons = [
+  'spoiled',
+  'over-trimmed',
+  'dropped',
+  'over-ordered',
+  'inedible-part',
+  'shot-damage',
+  'returned',
+  'tasting',
+] as const;
+
+export const larder = {
+  list: endpoint({
+    id: 'larder.list',
+    method: 'get',
+    path: '/lots',
+    summary: 'What is on hand, earliest date first',
+    query: z.strictObject({
+      cursor,
+      limit,
+      search: z.string().max(80).optional(),
+      destination: destination.optional(),
+      kind: z.enum(lotKinds).optional(),
+    }),
+    answer: z.strictObject({ lots: z.array(lotSchema), next: z.string().nullable(), total: z.int() }),
+    command: false,
+  }),
+  read: endpoint({
+    id: 'larder.read',
+    method: 'get',
+    path: '/lots/:lotId',
+    summary: 'One lot with its parents, what it became, and every entry on it',
+    params: z.strictObject({ lotId: id }),
+    answer: lotSchema.extend({
+      parents: z.array(link),
+      children: z.array(link),
+      entries: z.array(
+        z.strictObject({
+          movementId: id,
+          kind: z.string(),
+          at: instant,
+          by: z.string(),
+          note: z.string().nullable(),
+          massMg: signedMassMg,
+          costMinor: signedMinor,
+          reverses: id.nullable(),
+          reversed: z.boolean(),
+        }),
+      ),
+    }),
+    command: false,
+  }),
+  takeOut: endpoint({
+    id: 'larder.takeOut',
+    method: 'post',
+    path: '/lots/:lotId/take-out',
+    summary: 'Take mass out of a lot: served, to the staff, or thrown away with a reason',
+    params: z.strictObject({ lotId: id }),
+    body: z
+      .strictObject({
+        massMg,
+        to: z.enum(takeOutSinks),
+        reason: z.enum(wasteReasons).nullable(),
+        note: shortText.nullable(),
+      })
+      .refine((b) => (b.to === 'waste') === (b.reason !== null), {
+        path: ['reason'],
+        error: 'a reason when it is thrown away, and only then',
+      }),
+    answer: z.strictObject({ movementId: id, leftMg: z.int().min(0) }),
+    command: true,
+  }),
+} as const;

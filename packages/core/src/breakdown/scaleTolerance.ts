@@ -1,0 +1,37 @@
+/** A kitchen scale as the verification plate states it. Masses in milligrams. */
+export interface ScaleSpec {
+  readonly accuracyClass: 'II' | 'III' | 'IIII';
+  /** Verification scale interval e. */
+  readonly intervalMg: number;
+  readonly maxMg: number;
+}
+
+const STEPS: Readonly<Record<ScaleSpec['accuracyClass'], readonly [number, number]>> = {
+  II: [5_000, 20_000],
+  III: [500, 2_000],
+  IIII: [50, 200],
+};
+
+/**
+ * The largest error a verified scale may show at a load.
+ *
+ * Units   milligrams in and out. `inService` doubles the initial-verification limit.
+ * Source  OIML R 76-1:2006, Table 6 (0.5 e, 1 e, 1.5 e by number of intervals) and 3.5.2 (in service: twice). From memory.
+ * @example class III, e = 5 g, 2 kg -> 2.5 g; in service 5 g
+ */
+export function maximumPermissibleError(scale: ScaleSpec, loadMg: number, inService = true): number {
+  const [first, second] = STEPS[scale.accuracyClass];
+  const intervals = Math.abs(loadMg) / scale.intervalMg;
+  const factor = intervals <= first ? 0.5 : intervals <= second ? 1 : 1.5;
+  return factor * scale.intervalMg * (inService ? 2 : 1);
+}
+
+/** The lightest load worth trusting: 20 e in class III, 20 e in II, 10 e in IIII. Source: OIML R 76-1:2006, Table 3. */
+export const minimumLoad = (scale: ScaleSpec): number => scale.intervalMg * (scale.accuracyClass === 'IIII' ? 10 : 20);
+
+/**
+ * How far a sum of weighings may be out: errors of separate weighings add in quadrature.
+ * Source  JCGM 100:2008 (GUM), combination of uncorrelated components.
+ */
+export const combinedScaleError = (scale: ScaleSpec, loadsMg: readonly number[]): number =>
+  Math.sqrt(loadsMg.reduce((sum, load) => sum + maximumPermissibleError(scale, load) ** 2, 0));

@@ -1,0 +1,27 @@
+/**
+ * A refusal of the core: an expected failure with a code from a closed list and the figures behind it.
+ * The core never words it for a person; whoever shows it does (contract/src/problems.ts).
+ */
+export type RefusalCode =
+  | 'not_a_mass'
+  | 'not_a_price'
+  | 'not_a_temperature'
+  | 'no_pieces'
+  | 'no_usable_mass'
+  | 'credit_exceeds_cost'
+  | 'not_a_lot_code'
+  | 'nothing_accepted'
+  | 'shares_do_not_sum'
+  | 'no_such_form';
+
+export class Refusal extends Error {
+  readonly code: RefusalCode;
+  readonly data: Readonly<Record<string, string | number>>;
+
+  constructor(code: RefusalCode, data: Readonly<Record<string, string | number>> = {}) {
+    super(code);
+    this.name = 'Refusal';
+    this.code = code;
+    this.data = data;
+  }
+}

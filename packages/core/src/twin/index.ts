@@ -1,0 +1,11 @@
+export { type AnimalDraw, type DrawnAnimal, drawAnimal, splitIntoUnits } from './drawAnimal.ts';
+export {
+  kitchenHistory,
+  type TwinBreakdown,
+  type TwinCutter,
+  type TwinItem,
+  type TwinSettings,
+  type TwinSupplier,
+  type TwinWeighing,
+} from './kitchenHistory.ts';
+export { type Random, seededRandom } from './random.ts';

@@ -1,0 +1,98 @@
+import { createServer, type Server, type Socket } from 'node:net';
+import { PanPhysics } from './panPhysics.ts';
+import { formatReading } from './scaleLine.ts';
+
+export interface SimulatedScaleSettings {
+  readonly host: string;
+  /** 0 takes a free one. */
+  readonly port: number;
+  readonly intervalMg: number;
+  readonly maxMg: number;
+  readonly lagMs: number;
+  readonly restMs: number;
+  readonly normal: () => number;
+}
+
+const TICK_MS = 40;
+
+/**
+ * A bench scale that exists only as a TCP server on loopback. Every host connected hears each changed reading, and one a second
+ * while nothing changes. What a host sends is read line by line; what cannot be read is answered `refused`.
+ */
+export function startSimulatedScale(settings: SimulatedScaleSettings): Promise<{ readonly port: number; stop(): Promise<void> }> {
+  const pan = new PanPhysics({ ...settings, noiseMg: settings.intervalMg * 1.5 }, settings.normal);
+  const sockets = new Set<Socket>();
+  let count = 0;
+  let last = '';
+  let lastSentAt = 0;
+  const plate = `plate name=bench class=III e=${settings.intervalMg} max=${settings.maxMg}`;
+
+  const obey = (line: string): string => {
+    const [command = '', argument] = line.trim().split(/\s+/);
+    const answer = (result: string): string => (result === 'done' ? `done ${command}` : `refused ${command} ${result}`);
+    switch (command) {
+      case 'plate':
+        return plate;
+      case 'read':
+        last = '';
+        return 'done read';
+      case 'tare':
+        return answer(pan.tare());
+      case 'untare':
+        return answer(pan.untare());
+      case 'zero':
+        return answer(pan.zero());
+      case 'load':
+        if (argument === undefined || !/^\d{1,10}$/.test(argument)) return 'refused load not-a-mass';
+        pan.load(Number(argument));
+        return 'done load';
+      default:
+        return 'refused unknown';
+    }
+  };
+
+  const server: Server = createServer((socket) => {
+    sockets.add(socket);
+    socket.setEncoding('utf8').setNoDelay(true);
+    let rest = '';
+    socket.on('data', (chunk: string) => {
+      const lines = (rest + chunk).split('\n');
+      rest = (lines.pop() ?? '').slice(-256);
+      for (const line of lines) if (line.trim() !== '') socket.write(`${obey(line)}\n`);
+    });
+    socket.on('error', () => socket.destroy());
+    socket.on('close', () => sockets.delete(socket));
+    socket.write(`${plate}\n`);
+    last = '';
+  });
+
+  let before = performance.now();
+  const timer = setInterval(() => {
+    const now = performance.now();
+    const reading = pan.tick(now - before);
+    before = now;
+    const face = JSON.stringify(reading);
+    if (face === last && now - lastSentAt < 1_000) return;
+    last = face;
+    lastSentAt = now;
+    count += 1;
+    const line = `${formatReading({ ...reading, count, intervalMg: settings.intervalMg })}\n`;
+    for (const socket of sockets) socket.write(line);
+  }, TICK_MS);
+
+  return new Promise((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(settings.port, settings.host, () => {
+      const address = server.address();
+      resolve({
+        port: address !== null && typeof address === 'object' ? address.port : settings.port,
+        stop: () =>
+          new Promise((done) => {
+            clearInterval(timer);
+            for (const socket of sockets) socket.destroy();
+            server.close(() => done());
+          }),
+      });
+    });
+  });
+}
