@@ -1,0 +1,53 @@
+import { z } from 'zod';
+
+const schema = z.object({
+  DATABASE_URL: z.string().min(1),
+  SESSION_SECRET: z.string().min(32),
+  PORT: z.coerce.number<string>().int().min(0).max(65_535).default(4180),
+  HOST: z.string().default('127.0.0.1'),
+  WEB_DIST: z.string().optional(),
+  LOG_LEVEL: z.enum(['silent', 'fatal', 'error', 'warn', 'info', 'debug']).default('info'),
+  ZABRIK_SCALE: z
+    .string()
+    .regex(/^[\w.-]+:\d+$/)
+    .optional(),
+  ZABRIK_SIMULATED: z.enum(['0', '1']).default('0'),
+  ZABRIK_DEMO_PIN: z
+    .string()
+    .regex(/^\d{4,6}$/)
+    .optional(),
+});
+
+export interface Config {
+  readonly databaseUrl: string;
+  readonly sessionSecret: string;
+  readonly port: number;
+  readonly host: string;
+  readonly webDist: string | undefined;
+  readonly logLevel: string;
+  readonly scale: { readonly host: string; readonly port: number } | undefined;
+  /** The simulated bench may be driven from the browser. Only in the demo and in tests. */
+  readonly simulated: boolean;
+  readonly demoPin: string | undefined;
+}
+
+/** Reads the settings once, at the start. What is wrong is said by name and the process does not start. */
+export function readConfig(env: Readonly<Record<string, string | undefined>>): Config {
+  const read = schema.safeParse(env);
+  if (!read.success) {
+    const what = read.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`).join('; ');
+    throw new Error(`Settings: ${what}`);
+  }
+  const [host, port] = read.data.ZABRIK_SCALE?.split(':') ?? [];
+  return {
+    databaseUrl: read.data.DATABASE_URL,
+    sessionSecret: read.data.SESSION_SECRET,
+    port: read.data.PORT,
+    host: read.data.HOST,
+    webDist: read.data.WEB_DIST,
+    logLevel: read.data.LOG_LEVEL,
+    scale: host === undefined || port === undefined ? undefined : { host, port: Number(port) },
+    simulated: read.data.ZABRIK_SIMULATED === '1',
+    demoPin: read.data.ZABRIK_DEMO_PIN,
+  };
+}

@@ -1,0 +1,179 @@
+/** The tables a station writes row by row. Reads that join go through each station's queries.ts. */
+import type { CostingSchool, CutPlan, Destination, ScaleSpec } from '@zabrik/core';
+import type { Role } from '@zabrik/contract';
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type ModelStatic,
+  type Sequelize,
+} from 'sequelize';
+
+export interface HouseSettings {
+  readonly school: CostingSchool;
+  readonly scale: ScaleSpec & { readonly name: string };
+  readonly creditMinorPerKg: Readonly<Record<string, number>>;
+  readonly pantryMinorPerKg: Readonly<Record<string, number>>;
+  readonly vessels: readonly { readonly id: string; readonly name: string; readonly litres: number }[];
+}
+
+export class HouseRow extends Model<InferAttributes<HouseRow>, InferCreationAttributes<HouseRow>> {
+  declare id: string;
+  declare slug: string;
+  declare name: string;
+  declare currency: string;
+  declare timezone: string;
+  declare settings: HouseSettings;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class PersonRow extends Model<InferAttributes<PersonRow>, InferCreationAttributes<PersonRow>> {
+  declare id: string;
+  declare houseId: string;
+  declare name: string;
+  declare role: Role;
+  declare pinHash: string;
+  declare passwordHash: string | null;
+  declare wrongCount: CreationOptional<number>;
+  declare lockedUntil: CreationOptional<Date | null>;
+}
+
+export class SupplierRow extends Model<InferAttributes<SupplierRow>, InferCreationAttributes<SupplierRow>> {
+  declare id: string;
+  declare houseId: string;
+  declare name: string;
+}
+
+export class DeliveryRow extends Model<InferAttributes<DeliveryRow>, InferCreationAttributes<DeliveryRow>> {
+  declare lotId: string;
+  declare houseId: string;
+  declare grossMg: number;
+  declare tareMg: number;
+  declare invoiceMg: number;
+  declare paidMinor: number;
+  declare temperatureCentiC: number | null;
+  declare origin: string | null;
+  declare landedOn: string | null;
+  declare note: string | null;
+  declare personId: string;
+  declare at: Date;
+  declare movementId: string;
+}
+
+export class BreakdownRow extends Model<InferAttributes<BreakdownRow>, InferCreationAttributes<BreakdownRow>> {
+  declare id: string;
+  declare houseId: string;
+  declare lotId: string;
+  declare plan: CutPlan;
+  declare planId: string;
+  declare stageId: string;
+  declare species: string;
+  declare form: string;
+  declare animals: number;
+  declare startMg: number;
+  declare startMinor: number;
+  declare state: 'open' | 'closed' | 'cancelled';
+  declare supplierId: string | null;
+  declare personId: string;
+  declare startedAt: Date;
+  declare closedAt: CreationOptional<Date | null>;
+  declare movementId: CreationOptional<string | null>;
+  declare bookedSchool: CreationOptional<CostingSchool | null>;
+  declare note: CreationOptional<string | null>;
+  declare takenBack: CreationOptional<number>;
+}
+
+export class BreakdownPieceRow extends Model<InferAttributes<BreakdownPieceRow>, InferCreationAttributes<BreakdownPieceRow>> {
+  declare breakdownId: string;
+  declare houseId: string;
+  declare pieceId: string;
+  declare destination: Destination;
+  declare massMg: number;
+  declare units: number;
+  declare lotId: string | null;
+}
+
+const text = DataTypes.TEXT;
+const uuid = DataTypes.UUID;
+const mass = DataTypes.BIGINT;
+const whole = DataTypes.INTEGER;
+const when = DataTypes.DATE;
+
+/** Binds the models to one connection. Several connections may live in one process (tests): the last one bound wins per class. */
+export function defineModels(sequelize: Sequelize): void {
+  const define = <M extends Model>(
+    model: ModelStatic<M>,
+    tableName: string,
+    attributes: Parameters<typeof Model.init>[0],
+  ): void => {
+    (model as unknown as typeof Model).init(attributes, { sequelize, tableName } as never);
+  };
+  define(HouseRow, 'house', {
+    id: { type: uuid, primaryKey: true },
+    slug: text,
+    name: text,
+    currency: text,
+    timezone: text,
+    settings: DataTypes.JSONB,
+    createdAt: when,
+  });
+  define(PersonRow, 'person', {
+    id: { type: uuid, primaryKey: true },
+    houseId: uuid,
+    name: text,
+    role: text,
+    pinHash: text,
+    passwordHash: text,
+    wrongCount: whole,
+    lockedUntil: when,
+  });
+  define(SupplierRow, 'supplier', { id: { type: uuid, primaryKey: true }, houseId: uuid, name: text });
+  define(DeliveryRow, 'delivery', {
+    lotId: { type: uuid, primaryKey: true },
+    houseId: uuid,
+    grossMg: mass,
+    tareMg: mass,
+    invoiceMg: mass,
+    paidMinor: mass,
+    temperatureCentiC: whole,
+    origin: text,
+    landedOn: DataTypes.DATEONLY,
+    note: text,
+    personId: uuid,
+    at: when,
+    movementId: uuid,
+  });
+  define(BreakdownRow, 'breakdown', {
+    id: { type: uuid, primaryKey: true },
+    houseId: uuid,
+    lotId: uuid,
+    plan: DataTypes.JSONB,
+    planId: text,
+    stageId: text,
+    species: text,
+    form: text,
+    animals: whole,
+    startMg: mass,
+    startMinor: mass,
+    state: text,
+    supplierId: uuid,
+    personId: uuid,
+    startedAt: when,
+    closedAt: when,
+    movementId: uuid,
+    bookedSchool: text,
+    note: text,
+    takenBack: { type: whole, defaultValue: 0 },
+  });
+  define(BreakdownPieceRow, 'breakdown_piece', {
+    breakdownId: { type: uuid, primaryKey: true },
+    houseId: uuid,
+    pieceId: { type: text, primaryKey: true },
+    destination: { type: text, primaryKey: true },
+    massMg: mass,
+    units: whole,
+    lotId: uuid,
+  });
+}

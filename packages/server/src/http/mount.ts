@@ -1,0 +1,133 @@
+import { createHash } from 'node:crypto';
+import { type Answer, type Asked, type Endpoint, type EndpointId, mayDo, type Topic } from '@zabrik/contract';
+import type { Request, RequestHandler, Response, Router } from 'express';
+import { z } from 'zod';
+import { selectOne } from '../db/select.ts';
+import type { InCommand, Kitchen, Who } from '../kitchen.ts';
+import { fieldsOf, Problem } from './problem.ts';
+
+export interface Context<E extends Endpoint> extends Asked<E> {
+  readonly request: Request;
+}
+
+const key = z.uuid();
+
+function parse<T extends z.ZodType>(schema: T | undefined, value: unknown): z.output<T> | undefined {
+  if (schema === undefined) return undefined;
+  const read = schema.safeParse(value);
+  if (!read.success) throw new Problem('invalid', undefined, fieldsOf(read.error));
+  return read.data;
+}
+
+const asked = <E extends Endpoint>(e: E, request: Request): Asked<E> =>
+  ({
+    params: parse(e.params, request.params),
+    query: parse(e.query, request.query),
+    body: parse(e.body, request.body ?? {}),
+  }) as Asked<E>;
+
+export const signedIn = (request: Request): Who => {
+  const { who } = request.session;
+  if (who === undefined) throw new Problem('not_signed_in');
+  return who;
+};
+
+const permitted = (e: Endpoint, request: Request): Who => {
+  const who = signedIn(request);
+  if (!mayDo(who.role, e.id as EndpointId)) throw new Problem('not_your_role');
+  return who;
+};
+
+/** Checks the answer against the contract before it leaves: a bad answer is our fault (500), never the client's puzzle. */
+const send = <E extends Endpoint>(e: E, response: Response, answer: unknown): void => {
+  const checked = e.answer.safeParse(answer);
+  if (!checked.success)
+    throw new Error(`${e.id} gave an answer outside the contract: ${fieldsOf(checked.error).map((f) => `${f.path}: ${f.message}`).join('; ')}`);
+  response.json(checked.data);
+};
+
+const at = (router: Router, e: Endpoint, handler: RequestHandler): void => {
+  router[e.method](e.path, handler);
+};
+
+/** An endpoint nobody needs to be signed in for. */
+export function mountOpen<E extends Endpoint>(
+  router: Router,
+  e: E,
+  handle: (context: Context<E>) => Promise<Answer<E>>,
+): void {
+  at(router, e, async (request, response) => {
+    send(e, response, await handle({ ...asked(e, request), request }));
+  });
+}
+
+/** A read, or an action outside the database. */
+export function mountRead<E extends Endpoint>(
+  router: Router,
+  e: E,
+  handle: (who: Who, context: Context<E>) => Promise<Answer<E>>,
+): void {
+  at(router, e, async (request, response) => {
+    const who = permitted(e, request);
+    send(e, response, await handle(who, { ...asked(e, request), request }));
+  });
+}
+
+export const commandKey = (request: Request): string => {
+  const read = key.safeParse(request.header('idempotency-key'));
+  if (!read.success) throw new Problem('key_missing');
+  return read.data;
+};
+
+/**
+ * A command: one transaction that does the work and keeps its answer under the client's key. A repeat of the key gets the first
+ * answer; the same key for other work is refused. After the commit every screen of the house is told.
+ */
+export function mountCommand<E extends Endpoint>(
+  kitchen: Kitchen,
+  router: Router,
+  e: E,
+  topics: readonly Topic[],
+  work: (command: InCommand, asked: Asked<E>) => Promise<Answer<E>>,
+): void {
+  at(router, e, async (request, response) => {
+    const who = permitted(e, request);
+    const commandId = commandKey(request);
+    const question = asked(e, request);
+    const answer = await runCommand(kitchen, who, commandId, e.id, question, (command) => work(command, question));
+    kitchen.announce(who.houseId, topics);
+    send(e, response, answer);
+  });
+}
+
+export async function runCommand<A>(
+  kitchen: Kitchen,
+  who: Who,
+  commandId: string,
+  endpoint: string,
+  question: unknown,
+  work: (command: InCommand) => Promise<A>,
+): Promise<A> {
+  const { db } = kitchen;
+  const fingerprint = createHash('sha256').update(JSON.stringify([endpoint, question])).digest('hex');
+  return db.transaction(async (transaction) => {
+    await db.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', { bind: [commandId], transaction });
+    const before = await selectOne<{ house_id: string; fingerprint: string; answer: A }>(
+      db,
+      'select house_id, fingerprint, answer from command where id = $1',
+      [commandId],
+      transaction,
+    );
+    if (before !== undefined) {
+      if (before.house_id !== who.houseId || before.fingerprint !== fingerprint) throw new Problem('key_reused');
+      return before.answer;
+    }
+    const at = kitchen.clock();
+    const answer = await work({ who, commandId, at, transaction });
+    await db.query(
+      'insert into command (id, house_id, endpoint, fingerprint, answer, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',
+      { bind: [commandId, who.houseId, endpoint, fingerprint, JSON.stringify(answer), who.personId, at], transaction },
+    );
+    return answer;
+  });
+}

@@ -1,0 +1,92 @@
+import { type ProblemCode, type ProblemDocument, problems } from '@zabrik/contract';
+import { Refusal } from '@zabrik/core';
+import { BaseError, ConnectionError, DatabaseError } from 'sequelize';
+import type { ZodError } from 'zod';
+
+/** A refusal on its way to the person: a code from the contract, and a sentence with the figures where there are any. */
+export class Problem extends Error {
+  readonly code: ProblemCode;
+  readonly detail: string | undefined;
+  readonly fields: readonly { path: string; message: string }[];
+
+  constructor(code: ProblemCode, detail?: string, fields: readonly { path: string; message: string }[] = []) {
+    super(detail ?? problems[code].title);
+    this.name = 'Problem';
+    this.code = code;
+    this.detail = detail;
+    this.fields = fields;
+  }
+}
+
+/** Every issue of a Zod error with its path, unions opened up so that the field is named and not the union. */
+export function fieldsOf(error: ZodError): { path: string; message: string }[] {
+  const seen = new Map<string, string>();
+  const walk = (issues: ZodError['issues'], prefix: readonly PropertyKey[]): void => {
+    for (const issue of issues) {
+      const path = [...prefix, ...issue.path];
+      if (issue.code === 'invalid_union' && issue.errors.length > 0) {
+        // the branch that got furthest is the one that was meant
+        const nearest = [...issue.errors].sort((a, b) => a.length - b.length)[0];
+        if (nearest !== undefined) walk(nearest as ZodError['issues'], path);
+        continue;
+      }
+      if (issue.code === 'unrecognized_keys') {
+        for (const key of issue.keys) seen.set([...path, key].map(String).join('.'), 'nobody asked for this');
+        continue;
+      }
+      const name = path.map(String).join('.');
+      if (!seen.has(name)) seen.set(name, issue.message);
+    }
+  };
+  walk(error.issues, []);
+  return [...seen].map(([path, message]) => ({ path, message }));
+}
+
+const ofDatabase = (error: BaseError): Problem => {
+  if (error instanceof ConnectionError) return new Problem('database_away');
+  const code = error instanceof DatabaseError ? (error.parent as { code?: string }).code : undefined;
+  if (code === 'ZB003') return new Problem('not_enough');
+  // 57P01..57P03: the server is being shut down or starts up; 08xxx: connection lost
+  if (code !== undefined && (code.startsWith('57P') || code.startsWith('08'))) return new Problem('database_away');
+  if (code === undefined && /terminat|ECONN|not queryable|closed/i.test(error.message)) return new Problem('database_away');
+  return new Problem('broken');
+};
+
+/** Whatever was thrown, as a problem. What nobody expected becomes `broken` and is for the log alone. */
+export function asProblem(error: unknown): Problem {
+  if (error instanceof Problem) return error;
+  if (error instanceof Refusal) {
+    switch (error.code) {
+      case 'nothing_accepted':
+        return new Problem('nothing_accepted');
+      case 'no_such_form':
+        return new Problem('plan_does_not_fit');
+      default:
+        return new Problem('invalid');
+    }
+  }
+  if (error instanceof BaseError) return ofDatabase(error);
+  if (error instanceof Error) {
+    const kind = (error as { type?: string }).type;
+    if (kind === 'entity.too.large') return new Problem('too_large');
+    if (kind === 'entity.parse.failed') return new Problem('invalid', 'The request is not JSON.');
+    const status = (error as { status?: number }).status;
+    if (status !== undefined && status >= 400 && status < 500) return new Problem('invalid');
+    const code = (error as { code?: string }).code;
+    if (code === 'ECONNREFUSED' || code === 'ECONNRESET' || (code?.startsWith('57P') ?? false)) return new Problem('database_away');
+  }
+  return new Problem('broken');
+}
+
+export function problemDocument(problem: Problem, requestId: string | undefined): ProblemDocument {
+  const first = problem.fields[0];
+  return {
+    type: `urn:zabrik:problem:${problem.code}`,
+    code: problem.code,
+    title: problems[problem.code].title,
+    status: problems[problem.code].status,
+    ...(problem.detail === undefined ? {} : { detail: problem.detail }),
+    ...(first === undefined ? {} : { field: first.path, fields: [...problem.fields] }),
+    ...(requestId === undefined ? {} : { requestId }),
+  };
+}

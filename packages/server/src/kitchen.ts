@@ -1,0 +1,32 @@
+import type { Role, Topic } from '@zabrik/contract';
+import type { Logger } from 'pino';
+import type { Sequelize, Transaction } from 'sequelize';
+import type { Config } from './config.ts';
+import type { ScaleBridge } from './scale/scaleBridge.ts';
+
+/** Who is asking: put in the session at sign-in, read by every handler. */
+export interface Who {
+  readonly personId: string;
+  readonly name: string;
+  readonly role: Role;
+  readonly houseId: string;
+}
+
+/** What the server is made of. The clock comes from outside so that a test can move it. */
+export interface Kitchen {
+  readonly db: Sequelize;
+  readonly config: Config;
+  readonly clock: () => Date;
+  readonly log: Logger;
+  readonly scale: ScaleBridge | undefined;
+  /** Tells every open screen of a house what to read again. Call it after the commit. */
+  readonly announce: (houseId: string, topics: readonly Topic[], ids?: readonly string[]) => void;
+}
+
+/** A command inside its transaction. */
+export interface InCommand {
+  readonly who: Who;
+  readonly commandId: string;
+  readonly at: Date;
+  readonly transaction: Transaction;
+}

@@ -1,0 +1,58 @@
+import { minor } from '@zabrik/core';
+import type { Sequelize, Transaction } from 'sequelize';
+import { select } from '../db/select.ts';
+import { Problem } from '../http/problem.ts';
+
+export interface HeldLot {
+  readonly id: string;
+  readonly code: string;
+  readonly name: string;
+  readonly kind: 'delivery' | 'piece' | 'batch';
+  readonly species: string | null;
+  readonly form: string | null;
+  readonly category: string | null;
+  readonly pieces: number;
+  readonly supplierId: string | null;
+  readonly useBy: string | null;
+  readonly allergens: string[];
+  readonly madeMg: number;
+  readonly massMg: number;
+  readonly costMinor: number;
+  /** What nobody has put on the bench or promised to a pot. */
+  readonly freeMg: number;
+}
+
+/**
+ * Locks lots for a command and reads what they hold. Locked in id order, so that two commands never wait for each other in a ring.
+ *
+ * Errors  `not_found` when one of them is not this house's.
+ */
+export async function lockLots(db: Sequelize, transaction: Transaction, houseId: string, lotIds: readonly string[]): Promise<HeldLot[]> {
+  await db.query('select 1 from lot_balance where house_id = $1 and lot_id = any($2::uuid[]) order by lot_id for update', {
+    bind: [houseId, [...lotIds]],
+    transaction,
+  });
+  const rows = await select<HeldLot>(
+    db,
+    `select l.id, l.code, l.name, l.kind, l.species, l.form, l.category, l.pieces, l.supplier_id as "supplierId", l.use_by as "useBy",
+            l.allergens, l.made_mg as "madeMg", b.mass_mg as "massMg", b.cost_minor as "costMinor",
+            b.mass_mg
+              - coalesce((select sum(start_mg) from breakdown where lot_id = l.id and state = 'open'), 0)::bigint
+              - coalesce((select sum(i.mass_mg) from run_input i join run r on r.id = i.run_id where i.lot_id = l.id and r.state = 'planned'), 0)::bigint
+              as "freeMg"
+     from lot l join lot_balance b on b.lot_id = l.id
+     where l.house_id = $1 and l.id = any($2::uuid[])`,
+    [houseId, [...lotIds]],
+    transaction,
+  );
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  return lotIds.map((lotId) => {
+    const row = byId.get(lotId);
+    if (row === undefined) throw new Problem('not_found', 'There is no such lot in this house.');
+    return row;
+  });
+}
+
+/** What part of a lot costs: in proportion, and all that is left when all of the mass goes. */
+export const costOfPart = (lot: { readonly massMg: number; readonly costMinor: number }, massMg: number): number =>
+  massMg >= lot.massMg ? lot.costMinor : minor((lot.costMinor * massMg) / lot.massMg);
