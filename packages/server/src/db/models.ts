@@ -7,6 +7,7 @@ import {
   type InferAttributes,
   type InferCreationAttributes,
   Model,
+  type ModelAttributes,
   type ModelStatic,
   type Sequelize,
 } from 'sequelize';
@@ -103,12 +104,8 @@ const when = DataTypes.DATE;
 
 /** Binds the models to one connection. Several connections may live in one process (tests): the last one bound wins per class. */
 export function defineModels(sequelize: Sequelize): void {
-  const define = <M extends Model>(
-    model: ModelStatic<M>,
-    tableName: string,
-    attributes: Parameters<typeof Model.init>[0],
-  ): void => {
-    (model as unknown as typeof Model).init(attributes, { sequelize, tableName } as never);
+  const define = <M extends Model>(model: ModelStatic<M>, tableName: string, attributes: ModelAttributes<M>): void => {
+    model.init(attributes as never, { sequelize, tableName });
   };
   define(HouseRow, 'house', {
     id: { type: uuid, primaryKey: true },

@@ -1,0 +1,36 @@
+import connectPgSimple from 'connect-pg-simple';
+import type { RequestHandler } from 'express';
+import session from 'express-session';
+import pg from 'pg';
+import type { Who } from '../kitchen.ts';
+
+declare module 'express-session' {
+  interface SessionData {
+    who: Who;
+  }
+}
+
+const SHIFT_MS = 14 * 3_600_000;
+
+/** Sessions live in PostgreSQL, so that any server process knows them. The cookie lasts a long shift. */
+export function sessions(databaseUrl: string, secret: string): { readonly handler: RequestHandler; close(): Promise<void> } {
+  const pool = new pg.Pool({ connectionString: databaseUrl, max: 4 });
+  pool.on('error', () => undefined); // a lost idle connection is replaced; the query that needs one reports it
+  const Store = connectPgSimple(session);
+  const store = new Store({ pool, tableName: 'session', pruneSessionInterval: 3_600, disableTouch: true });
+  const handler = session({
+    name: 'zabrik',
+    secret,
+    store,
+    resave: false,
+    saveUninitialized: false,
+    cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: SHIFT_MS },
+  });
+  return {
+    handler,
+    close: async () => {
+      store.close();
+      await pool.end();
+    },
+  };
+}

@@ -1,0 +1,137 @@
+import { randomUUID } from 'node:crypto';
+import { join } from 'node:path';
+import { openApiDocument } from '@zabrik/contract/openapi';
+import compression from 'compression';
+import express, { type ErrorRequestHandler, type Express } from 'express';
+import helmet from 'helmet';
+import { pinoHttp } from 'pino-http';
+import { absolutePath as swaggerFiles } from 'swagger-ui-dist';
+import { sameOrigin } from './access/sameOrigin.ts';
+import type { sessions } from './access/session.ts';
+import { asProblem, Problem, problemDocument } from './http/problem.ts';
+import type { Kitchen } from './kitchen.ts';
+import type { Announcer } from './live/announcer.ts';
+import { stream } from './live/stream.ts';
+import { accessRoutes } from './stations/access/routes.ts';
+import { benchRoutes } from './stations/bench/routes.ts';
+import { houseRoutes } from './stations/house/routes.ts';
+import { larderRoutes } from './stations/larder/routes.ts';
+import { ledgerRoutes } from './stations/ledger/routes.ts';
+import { potsRoutes } from './stations/pots/routes.ts';
+import { receiveRoutes } from './stations/receive/routes.ts';
+import { simulationRoutes } from './stations/simulation/routes.ts';
+
+export interface Parts {
+  readonly kitchen: Kitchen;
+  readonly session: ReturnType<typeof sessions>['handler'];
+  readonly announcer: Announcer;
+  /** The house the bench scale stands in. */
+  readonly scaleHouse: () => string | undefined;
+}
+
+const YEAR = '365d';
+
+const docsPage = `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Zabrik API</title>
+<link rel="stylesheet" href="/api/v1/docs/files/swagger-ui.css"></head><body><div id="api"></div>
+<script src="/api/v1/docs/files/swagger-ui-bundle.js"></script><script src="/api/v1/docs/start.js"></script></body></html>`;
+const docsStart = `SwaggerUIBundle({ url: '/api/v1/openapi.json', dom_id: '#api', validatorUrl: null });`;
+
+/** Puts the server together: security, log, API, live stream, the web client's files, and one place that words every refusal. */
+export function createApp({ kitchen, session, announcer, scaleHouse }: Parts): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          manifestSrc: ["'self'"],
+          objectSrc: ["'none'"],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.get('/healthz', (_request, response) => void response.json({ up: true }));
+  app.get('/readyz', async (_request, response) => {
+    try {
+      await kitchen.db.query('select 1 from movement limit 1');
+      response.json({ ready: true });
+    } catch {
+      response.status(503).json({ ready: false });
+    }
+  });
+  app.use(
+    pinoHttp({
+      logger: kitchen.log,
+      genReqId: () => randomUUID(),
+      // bodies are never logged: they hold PINs
+      serializers: {
+        req: ({ id, method, url }: { id: string; method: string; url: string }) => ({ id, method, url }),
+        res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
+      },
+      customProps: (request) => {
+        const { who } = (request as express.Request).session ?? {};
+        return who === undefined ? {} : { person: who.personId, house: who.houseId };
+      },
+      customLogLevel: (_request, response, error) =>
+        error !== undefined || response.statusCode >= 500 ? 'error' : response.statusCode >= 400 ? 'warn' : 'debug',
+    }),
+  );
+  app.use(compression({ filter: (request, response) => request.path !== '/api/v1/live' && compression.filter(request, response) }));
+
+  const router = express.Router();
+  router.use(sameOrigin, session, express.json({ limit: '100kb' }));
+  router.use((_request, response, next) => {
+    response.setHeader('cache-control', 'no-store');
+    next();
+  });
+  accessRoutes(kitchen, router);
+  houseRoutes(kitchen, router);
+  receiveRoutes(kitchen, router);
+  benchRoutes(kitchen, router);
+  larderRoutes(kitchen, router);
+  potsRoutes(kitchen, router);
+  ledgerRoutes(kitchen, router);
+  simulationRoutes(kitchen, router);
+  router.get('/live', stream(announcer, kitchen.scale, scaleHouse));
+  router.get('/openapi.json', (_request, response) => void response.json(openApiDocument));
+  router.get('/docs', (_request, response) => void response.type('html').send(docsPage));
+  router.get('/docs/start.js', (_request, response) => void response.type('js').send(docsStart));
+  router.use('/docs/files', express.static(swaggerFiles(), { index: false }));
+  router.use(() => {
+    throw new Problem('not_found');
+  });
+  app.use('/api/v1', router);
+
+  const { webDist } = kitchen.config;
+  if (webDist !== undefined) {
+    const root = join(process.cwd(), webDist);
+    app.use('/assets', express.static(join(root, 'assets'), { immutable: true, maxAge: YEAR, index: false }));
+    app.use(express.static(root, { index: false, setHeaders: (response) => response.setHeader('cache-control', 'no-cache') }));
+    app.get('/{*path}', (_request, response) => {
+      response.setHeader('cache-control', 'no-cache');
+      response.sendFile(join(root, 'index.html'));
+    });
+  }
+
+  const onError: ErrorRequestHandler = (error, request, response, next) => {
+    const problem = asProblem(error);
+    if (problem.code === 'broken') request.log.error({ err: error }, 'unexpected');
+    if (response.headersSent) return next(error);
+    const document = problemDocument(problem, String(request.id));
+    response.status(document.status).type('application/problem+json').json(document);
+  };
+  app.use(onError);
+  return app;
+}

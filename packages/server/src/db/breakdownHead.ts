@@ -1,0 +1,135 @@
+/** The head of a breakdown: read by the bench while it is open and by the ledger once it is closed. */
+import { speciesById } from '@zabrik/catalogue';
+import type { BreakdownHead, Weighing } from '@zabrik/contract';
+import { type CutPlan, type Destination, effectiveWeighings, type PlanStage } from '@zabrik/core';
+import type { Sequelize, Transaction } from 'sequelize';
+import { Problem } from '../http/problem.ts';
+import { select, selectOne } from './select.ts';
+
+export interface HeadRow {
+  readonly id: string;
+  readonly state: BreakdownHead['state'];
+  readonly lotId: string;
+  readonly lotCode: string;
+  readonly species: string;
+  readonly form: string;
+  readonly supplierName: string | null;
+  readonly planId: string;
+  readonly plan: CutPlan;
+  readonly stageId: string;
+  readonly animals: number;
+  readonly startMg: number;
+  readonly startMinor: number;
+  readonly weighedMg: number;
+  readonly by: string;
+  readonly startedAt: Date;
+  readonly closedAt: Date | null;
+  readonly movementId: string | null;
+}
+
+export const HEAD = `
+select b.id, b.state, b.lot_id as "lotId", l.code as "lotCode", b.species, b.form, s.name as "supplierName", b.plan_id as "planId", b.plan,
+       b.stage_id as "stageId", b.animals, b.start_mg as "startMg", b.start_minor as "startMinor", p.name as by, b.started_at as "startedAt",
+       b.closed_at as "closedAt", b.movement_id as "movementId",
+       coalesce((select sum(w.mass_mg) from weighing w where w.breakdown_id = b.id
+                 and not exists (select 1 from weighing r where r.replaces = w.id)), 0)::bigint as "weighedMg"
+from breakdown b join lot l on l.id = b.lot_id join person p on p.id = b.person_id left join supplier s on s.id = b.supplier_id
+where b.house_id = $1`;
+
+export function stageOf(plan: CutPlan, stageId: string): PlanStage {
+  const stage = plan.stages.find((s) => s.id === stageId);
+  if (stage === undefined) throw new Error(`plan ${plan.id} has no stage ${stageId}`);
+  return stage;
+}
+
+export const speciesName = (id: string): string => speciesById.get(id)?.name ?? id;
+
+export const formName = (species: string, form: string): string =>
+  speciesById.get(species)?.forms.find((f) => f.id === form)?.name ?? form;
+
+export const headOf = (row: HeadRow): BreakdownHead => ({
+  id: row.id,
+  state: row.state,
+  lotId: row.lotId,
+  lotCode: row.lotCode,
+  species: row.species,
+  speciesName: speciesName(row.species),
+  form: row.form,
+  formName: formName(row.species, row.form),
+  supplierName: row.supplierName,
+  planId: row.planId,
+  planTitle: row.plan.title,
+  stageName: stageOf(row.plan, row.stageId).name,
+  animals: row.animals,
+  startMg: row.startMg,
+  startMinor: row.startMinor,
+  weighedMg: row.weighedMg,
+  by: row.by,
+  startedAt: row.startedAt.toISOString(),
+  closedAt: row.closedAt?.toISOString() ?? null,
+});
+
+export async function readHead(db: Sequelize, houseId: string, breakdownId: string, transaction?: Transaction): Promise<HeadRow> {
+  const row = await selectOne<HeadRow>(db, `${HEAD} and b.id = $2`, [houseId, breakdownId], transaction);
+  if (row === undefined) throw new Problem('not_found');
+  return row;
+}
+
+interface WeighingRow extends Omit<Weighing, 'at'> {
+  readonly at: Date;
+}
+
+const weighingOf = (row: WeighingRow): Weighing => ({ ...row, at: row.at.toISOString() });
+
+export async function readWeighings(db: Sequelize, breakdownId: string, transaction?: Transaction): Promise<Weighing[]> {
+  const rows = await select<WeighingRow>(
+    db,
+    `select w.id, w.piece_id as "pieceId", w.destination, w.mass_mg as "massMg", w.source, w.replaces, p.name as by, w.at
+     from weighing w join person p on p.id = w.person_id where w.breakdown_id = $1 order by w.seq`,
+    [breakdownId],
+    transaction,
+  );
+  return rows.map(weighingOf);
+}
+
+/** The latest breakdowns of the same plan, species and form: the share each piece came to. `before` leaves out later ones and itself. */
+export async function readOwnShares(
+  db: Sequelize,
+  houseId: string,
+  like: { readonly planId: string; readonly species: string; readonly form: string; readonly exceptId: string; readonly before: Date },
+  transaction?: Transaction,
+): Promise<Map<string, number[]>> {
+  const rows = await select<{ pieceId: string; share: number }>(
+    db,
+    `select p.piece_id as "pieceId", sum(p.mass_mg)::float8 / b.start_mg as share
+     from (select id, start_mg, closed_at from breakdown
+           where house_id = $1 and plan_id = $2 and species = $3 and form = $4 and state = 'closed' and id <> $5 and closed_at < $6
+           order by closed_at desc limit 60) b
+     join breakdown_piece p on p.breakdown_id = b.id
+     group by b.id, b.start_mg, b.closed_at, p.piece_id order by b.closed_at desc`,
+    [houseId, like.planId, like.species, like.form, like.exceptId, like.before],
+    transaction,
+  );
+  const shares = new Map<string, number[]>();
+  for (const { pieceId, share } of rows) shares.set(pieceId, [...(shares.get(pieceId) ?? []), share]);
+  return shares;
+}
+
+export interface TakenPiece {
+  readonly pieceId: string;
+  readonly destination: Destination;
+  readonly massMg: number;
+  readonly units: number;
+}
+
+/** The weighings that count, added up by piece and tray, in the order the pieces first came off. */
+export function piecesTaken(weighings: readonly Weighing[]): TakenPiece[] {
+  const groups = new Map<string, TakenPiece>();
+  for (const { pieceId, destination, massMg } of effectiveWeighings(weighings)) {
+    if (pieceId === null || destination === null) continue;
+    const key = `${pieceId}/${destination}`;
+    const before = groups.get(key);
+    groups.set(key, { pieceId, destination, massMg: massMg + (before?.massMg ?? 0), units: 1 + (before?.units ?? 0) });
+  }
+  return [...groups.values()];
+}

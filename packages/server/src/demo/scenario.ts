@@ -1,0 +1,104 @@
+/** The demo's invented house: names, people, suppliers and prices made up for it. Nothing here is data about the world. */
+import type { HouseSettings } from '../db/models.ts';
+
+export const house = { slug: 'netloft', name: 'The Netloft, Port Marrow', currency: 'GBP' } as const;
+
+export const settings: HouseSettings = {
+  school: 'by-product-credit',
+  scale: { name: 'Bench scale', accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 },
+  creditMinorPerKg: {
+    'white-fish-frame': 60,
+    'white-fish-head': 50,
+    'flatfish-frame': 80,
+    'flatfish-fringe': 150,
+    'fish-bone-strip': 20,
+    'white-fish-trim': 650,
+    'fish-belly': 500,
+    'fish-roe-liver': 400,
+    'poultry-carcass': 90,
+    'poultry-wing-neck': 250,
+    'poultry-skin-fat': 100,
+    'poultry-trim': 450,
+  },
+  pantryMinorPerKg: {
+    water: 0,
+    vegetables: 140,
+    'white-wine': 520,
+    cream: 480,
+    'egg-white': 390,
+    salt: 60,
+    'white-sauce': 210,
+    mash: 150,
+  },
+  vessels: [
+    { id: 'pot-12', name: '12 l pot', litres: 12 },
+    { id: 'pot-20', name: '20 l pot', litres: 20 },
+    { id: 'pot-40', name: '40 l pot', litres: 40 },
+  ],
+};
+
+export const people = [
+  { name: 'Maren Ostle', role: 'head-chef', leftOnFrame: 0 },
+  { name: 'Tobin Arkwell', role: 'sous-chef', leftOnFrame: 0.01 },
+  { name: 'Ines Calloway', role: 'butcher', leftOnFrame: -0.015 },
+  { name: 'Jory Pellam', role: 'butcher', leftOnFrame: 0.05 },
+  { name: 'Wren Haldane', role: 'viewer', leftOnFrame: 0 },
+] as const;
+
+export const suppliers = [
+  {
+    name: 'Bram Quay Fish',
+    driftPerMonth: 0,
+    species: ['hake', 'plaice', 'cod', 'haddock', 'gurnard', 'lemon-sole', 'brill', 'sea-bass', 'pollack', 'turbot'],
+  },
+  {
+    // fish held a little longer every month: the main cut shrinks
+    name: 'Outer Skerry Boats',
+    driftPerMonth: -0.012,
+    species: ['hake', 'plaice', 'cod', 'gurnard', 'haddock', 'pollack'],
+  },
+  { name: 'Hollin Farm Poultry', driftPerMonth: 0.002, species: ['guinea-fowl', 'chicken'] },
+] as const;
+
+export interface MenuItem {
+  readonly species: string;
+  readonly form: string;
+  readonly plan: string;
+  readonly minorPerKg: number;
+}
+
+const round = (species: string, form: string, minorPerKg: number): MenuItem => ({ species, form, plan: 'round-fish-two-fillets', minorPerKg });
+const flat = (species: string, minorPerKg: number): MenuItem => ({ species, form: 'gutted', plan: 'flatfish-four-fillets', minorPerKg });
+const bird = (species: string, minorPerKg: number): MenuItem => ({ species, form: 'whole', plan: 'whole-bird-joints', minorPerKg });
+
+const hake = round('hake', 'gutted', 1_095);
+const plaice = flat('plaice', 780);
+const guineaFowl = bird('guinea-fowl', 920);
+
+/** What comes in, in turn: the dishes on the menu more often than the rest. */
+export const menu: readonly MenuItem[] = [
+  hake,
+  plaice,
+  guineaFowl,
+  round('gurnard', 'whole', 640),
+  hake,
+  round('cod', 'gutted', 1_150),
+  plaice,
+  bird('chicken', 610),
+  hake,
+  round('haddock', 'gutted', 890),
+  flat('lemon-sole', 1_480),
+  guineaFowl,
+  round('sea-bass', 'whole', 1_720),
+  hake,
+  flat('brill', 1_650),
+  round('pollack', 'gutted', 760),
+  plaice,
+  flat('turbot', 2_640),
+];
+
+export const origins: Readonly<Record<string, string>> = {
+  'Bram Quay Fish': 'Marrow Bay, day boat, gill net',
+  'Outer Skerry Boats': 'Outer Skerry ground, trawl',
+  'Hollin Farm Poultry': 'Hollin Farm',
+};

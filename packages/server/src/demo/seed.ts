@@ -1,0 +1,300 @@
+import { planById, speciesById } from '@zabrik/catalogue';
+import { type Asked, api } from '@zabrik/contract';
+import { kitchenHistory, seededRandom, type TwinBreakdown, type TwinWeighing } from '@zabrik/core/twin';
+import { v7 as uuidv7 } from 'uuid';
+import { hashSecret } from '../access/secrets.ts';
+import { HouseRow, PersonRow, SupplierRow } from '../db/models.ts';
+import { select } from '../db/select.ts';
+import { runCommand } from '../http/mount.ts';
+import { Problem } from '../http/problem.ts';
+import type { InCommand, Kitchen, Who } from '../kitchen.ts';
+import { closeStage } from '../stations/bench/close.ts';
+import { startBreakdown } from '../stations/bench/start.ts';
+import { weigh } from '../stations/bench/weigh.ts';
+import { takeOut } from '../stations/larder/service.ts';
+import { finishRun, planRun } from '../stations/pots/service.ts';
+import { acceptDelivery } from '../stations/receive/service.ts';
+import * as scenario from './scenario.ts';
+
+const MINUTE = 60_000;
+const HOUR = 60 * MINUTE;
+const DAY = 24 * HOUR;
+
+interface Cast {
+  readonly houseId: string;
+  readonly people: ReadonlyMap<string, Who>;
+  readonly suppliers: ReadonlyMap<string, string>;
+}
+
+/** Makes a house with people and suppliers. Everyone gets the same PIN; the head chef has a password as well. */
+export async function makeHouse(
+  house: { readonly slug: string; readonly name: string; readonly currency: string; readonly timezone: string },
+  pin: string,
+): Promise<Cast> {
+  const houseId = uuidv7();
+  await HouseRow.create({ id: houseId, ...house, settings: scenario.settings });
+  const [pinHash, passwordHash] = await Promise.all([hashSecret(pin), hashSecret(`${house.slug}-office`)]);
+  const people = new Map<string, Who>();
+  for (const { name, role } of scenario.people) {
+    const id = uuidv7();
+    await PersonRow.create({ id, houseId, name, role, pinHash, passwordHash: role === 'head-chef' ? passwordHash : null });
+    people.set(name, { personId: id, houseId, name, role });
+  }
+  const suppliers = new Map<string, string>();
+  for (const { name } of scenario.suppliers) {
+    const id = uuidv7();
+    await SupplierRow.create({ id, houseId, name });
+    suppliers.set(name, id);
+  }
+  return { houseId, people, suppliers };
+}
+
+/** Works through the services as cooks would, with the clock turned to when it happened. */
+class Replay {
+  readonly #kitchen: Kitchen;
+  readonly #cast: Cast;
+  #now: Date;
+
+  constructor(kitchen: Kitchen, cast: Cast) {
+    this.#cast = cast;
+    this.#now = kitchen.clock();
+    this.#kitchen = { ...kitchen, clock: () => this.#now, announce: () => undefined };
+  }
+
+  get kitchen(): Kitchen {
+    return this.#kitchen;
+  }
+
+  who(name: string): Who {
+    const who = this.#cast.people.get(name);
+    if (who === undefined) throw new Error(`nobody called ${name} in the demo`);
+    return who;
+  }
+
+  do<A>(name: string, at: Date, endpoint: string, work: (command: InCommand) => Promise<A>): Promise<A> {
+    this.#now = at;
+    return runCommand(this.#kitchen, this.who(name), uuidv7(), endpoint, null, work);
+  }
+
+  async receive(b: Omit<TwinBreakdown, 'startedAt' | 'closedAt' | 'weighings' | 'planId'>, animals: number): Promise<string> {
+    const supplierId = this.#cast.suppliers.get(b.supplierId);
+    if (supplierId === undefined) throw new Error(`no supplier called ${b.supplierId} in the demo`);
+    const tareMg = b.startMg > 4_000_000 ? 820_000 : 412_000;
+    const body = {
+      species: b.speciesId,
+      form: b.form,
+      animals,
+      supplierId,
+      origin: scenario.origins[b.supplierId] ?? null,
+      grossMg: b.startMg + tareMg,
+      tareMg,
+      invoiceMg: b.invoiceMg,
+      paidMinor: b.paidMinor,
+      temperatureCentiC: b.temperatureCentiC,
+      landedOn: speciesById.get(b.speciesId)?.allergen === 'fish' ? new Date(b.receivedAt.getTime() - DAY).toISOString().slice(0, 10) : null,
+      useBy: null,
+      note: null,
+    };
+    const delivery = await this.do(b.cutterId, b.receivedAt, api.receive.accept.id, (command) =>
+      acceptDelivery(this.#kitchen, command, { body, params: undefined, query: undefined }),
+    );
+    return delivery.lotId;
+  }
+
+  async start(lotId: string, planId: string, cutter: string, at: Date, animals: number, massMg: number | null): Promise<string> {
+    const opened = await this.do(cutter, at, api.bench.start.id, (command) =>
+      startBreakdown(this.#kitchen, command, { body: { lotId, planId, animals, massMg }, params: undefined, query: undefined }),
+    );
+    return opened.id;
+  }
+
+  async weighAll(breakdownId: string, planId: string, cutter: string, from: Date, until: Date, weighings: readonly TwinWeighing[]): Promise<void> {
+    const pieces = planById.get(planId)?.stages[0]?.pieces ?? [];
+    const step = (until.getTime() - from.getTime()) / (weighings.length + 1);
+    for (const [i, { pieceId, massMg }] of weighings.entries()) {
+      const at = new Date(from.getTime() + Math.round(step * (i + 1)));
+      this.#now = at;
+      await weigh(this.#kitchen, this.who(cutter), uuidv7(), breakdownId, {
+        kind: 'take',
+        pieceId,
+        destination: pieces.find((p) => p.id === pieceId)?.destination ?? 'waste',
+        massMg,
+        source: 'scale',
+        replaces: null,
+        at: at.toISOString(),
+      });
+    }
+  }
+
+  async close(breakdownId: string, cutter: string, at: Date): Promise<void> {
+    const closing = (unbalancedReason: string | null): Asked<typeof api.bench.close> => ({
+      params: { breakdownId },
+      body: { unbalancedReason },
+      query: undefined,
+    });
+    try {
+      await this.do(cutter, at, api.bench.close.id, (command) => closeStage(this.#kitchen, command, closing(null)));
+    } catch (error) {
+      if (!(error instanceof Problem && error.code === 'out_of_balance')) throw error;
+      await this.do(cutter, at, api.bench.close.id, (command) =>
+        closeStage(this.#kitchen, command, closing('Stood on the bench through service; more drip than usual.')),
+      );
+    }
+  }
+
+  async takeOut(lotId: string, massMg: number, at: Date, to: 'served' | 'staff' | 'waste', reason: 'spoiled' | 'over-ordered' | null): Promise<void> {
+    await this.do('Tobin Arkwell', at, api.larder.takeOut.id, (command) =>
+      takeOut(this.#kitchen, command, { params: { lotId }, body: { massMg, to, reason, note: null }, query: undefined }),
+    );
+  }
+
+  async run(useId: string, lotIds: string[], at: Date, outputShare: number | null): Promise<string | undefined> {
+    const planned = await this.do('Tobin Arkwell', at, api.pots.plan.id, (command) =>
+      planRun(this.#kitchen, command, { body: { useId, lotIds, vesselId: null, onHandMg: {} }, params: undefined, query: undefined }),
+    );
+    if (outputShare === null) return undefined;
+    const outputMg = Math.round((planned.baseMg * outputShare) / 1_000) * 1_000;
+    const spentMg = planned.kind === 'stock' ? Math.round((planned.baseMg * 0.78) / 1_000) * 1_000 : 0;
+    const done = await this.do('Tobin Arkwell', new Date(at.getTime() + 70 * MINUTE), api.pots.finish.id, (command) =>
+      finishRun(this.#kitchen, command, { params: { runId: planned.id }, body: { outputMg, spentMg, note: null }, query: undefined }),
+    );
+    return done.outputLot?.id;
+  }
+}
+
+interface OnHand {
+  readonly id: string;
+  readonly destination: string;
+  readonly category: string | null;
+  readonly massMg: number;
+}
+
+const onHandOf = (kitchen: Kitchen, breakdownId: string): Promise<OnHand[]> =>
+  select<OnHand>(
+    kitchen.db,
+    `select l.id, l.destination, l.category, b.mass_mg as "massMg" from lot l join lot_balance b on b.lot_id = l.id
+     where l.breakdown_id = $1 and b.mass_mg > 0`,
+    [breakdownId],
+  );
+
+/** What became of the pieces of one old breakdown: most served, bones to a fumet every third time, the rest eaten or thrown away. */
+async function useUp(replay: Replay, breakdownId: string, closedAt: Date, turn: number): Promise<void> {
+  const lots = await onHandOf(replay.kitchen, breakdownId);
+  const bones = lots.filter((lot) => lot.destination === 'stock');
+  const later = (hours: number): Date => new Date(closedAt.getTime() + hours * HOUR);
+  const fishBones = bones.filter((lot) => lot.category?.includes('fish') === true);
+  let stock: string | undefined;
+  if (turn % 3 === 0 && fishBones.length > 0) {
+    stock = await replay.run('fish-fumet', fishBones.map((lot) => lot.id), later(3), 0.86 + 0.01 * (turn % 9));
+  }
+  for (const lot of await onHandOf(replay.kitchen, breakdownId)) {
+    if (lot.destination === 'stock') await replay.takeOut(lot.id, lot.massMg, later(26), 'waste', turn % 2 === 0 ? 'spoiled' : 'over-ordered');
+    else if (lot.destination === 'filling' || lot.destination === 'staff') await replay.takeOut(lot.id, lot.massMg, later(20), 'staff', null);
+    else await replay.takeOut(lot.id, lot.massMg, later(28), 'served', null);
+  }
+  if (stock !== undefined) {
+    const [made] = await select<OnHand>(
+      replay.kitchen.db,
+      `select l.id, l.destination, l.category, b.mass_mg as "massMg" from lot l join lot_balance b on b.lot_id = l.id where l.id = $1`,
+      [stock],
+    );
+    if (made !== undefined) await replay.takeOut(made.id, made.massMg, later(40), 'served', null);
+  }
+}
+
+/** What stands in the kitchen this morning: work done since yesterday, animals still whole, one fish half way on the bench. */
+async function thisMorning(replay: Replay, now: Date): Promise<void> {
+  const random = seededRandom('this morning');
+  const ago = (hours: number): Date => new Date(now.getTime() - hours * HOUR);
+  const done: readonly (readonly [species: string, supplier: string, cutter: string, hoursAgo: number, startG: number])[] = [
+    ['hake', 'Bram Quay Fish', 'Ines Calloway', 21, 2_860],
+    ['guinea-fowl', 'Hollin Farm Poultry', 'Ines Calloway', 20, 1_310],
+    ['plaice', 'Outer Skerry Boats', 'Jory Pellam', 3.2, 1_240],
+    ['hake', 'Outer Skerry Boats', 'Ines Calloway', 2.6, 3_120],
+    ['gurnard', 'Bram Quay Fish', 'Jory Pellam', 1.8, 1_465],
+  ];
+  const item = (species: string): scenario.MenuItem => {
+    const found = scenario.menu.find((m) => m.species === species);
+    if (found === undefined) throw new Error(`${species} is not on the demo's menu`);
+    return found;
+  };
+  const delivery = (species: string, supplier: string, cutter: string, at: Date, massMg: number, invoiceMg: number) => ({
+    speciesId: species,
+    form: item(species).form,
+    supplierId: supplier,
+    cutterId: cutter,
+    receivedAt: at,
+    startMg: massMg,
+    invoiceMg,
+    paidMinor: Math.round((invoiceMg * item(species).minorPerKg) / 1_000_000),
+    temperatureCentiC: 80 + random.whole(0, 120),
+  });
+  for (const [species, supplier, cutter, hours, startG] of done) {
+    const menuItem = item(species);
+    const twin = kitchenHistory({
+      seed: `${species}/${hours}`,
+      today: now,
+      days: 1,
+      count: 1,
+      items: [twinItem(menuItem)],
+      suppliers: [{ id: supplier, species: [species], driftPerMonth: 0 }],
+      cutters: [{ id: cutter, leftOnFrame: 0 }],
+      intervalMg: 1_000,
+    })[0];
+    if (twin === undefined) continue;
+    const scale = (startG * 1_000) / twin.startMg;
+    const weighings = twin.weighings
+      .map((w) => ({ ...w, massMg: Math.round((w.massMg * scale) / 1_000) * 1_000 }))
+      .filter((w) => w.massMg > 0);
+    const lotId = await replay.receive(delivery(species, supplier, cutter, ago(hours + 1), startG * 1_000, startG * 1_000 + (species === 'plaice' ? 46_000 : 0)), 1);
+    const breakdown = await replay.start(lotId, menuItem.plan, cutter, ago(hours), 1, null);
+    await replay.weighAll(breakdown, menuItem.plan, cutter, ago(hours), ago(hours - 0.2), weighings);
+    await replay.close(breakdown, cutter, ago(hours - 0.25));
+  }
+  // still whole
+  const hakes = await replay.receive(delivery('hake', 'Bram Quay Fish', 'Ines Calloway', ago(1.4), 5_740_000, 5_900_000), 2);
+  await replay.receive(delivery('plaice', 'Bram Quay Fish', 'Ines Calloway', ago(1.3), 2_185_000, 2_185_000), 4);
+  await replay.receive(delivery('guinea-fowl', 'Hollin Farm Poultry', 'Tobin Arkwell', ago(1.2), 2_604_000, 2_600_000), 2);
+  await replay.receive(delivery('brill', 'Bram Quay Fish', 'Tobin Arkwell', ago(1.1), 1_836_000, 1_840_000), 1);
+  const half = await replay.start(hakes, 'round-fish-two-fillets', 'Ines Calloway', ago(0.4), 1, 2_860_000);
+  await replay.weighAll(half, 'round-fish-two-fillets', 'Ines Calloway', ago(0.4), ago(0.2), [
+    { pieceId: 'scales-fins', massMg: 88_000 },
+    { pieceId: 'gills', massMg: 61_000 },
+    { pieceId: 'head', massMg: 536_000 },
+    { pieceId: 'fillet', massMg: 803_000 },
+  ]);
+}
+
+const twinItem = (menuItem: scenario.MenuItem) => {
+  const species = speciesById.get(menuItem.species);
+  const plan = planById.get(menuItem.plan);
+  if (species === undefined || plan === undefined) throw new Error(`the catalogue has no ${menuItem.species} with ${menuItem.plan}`);
+  return { species, form: menuItem.form, plan, minorPerKg: menuItem.minorPerKg };
+};
+
+/** Fills an empty database with the demo: six months of about 150 breakdowns, then this morning. */
+export async function seedDemo(kitchen: Kitchen, pin: string, say: (line: string) => void): Promise<void> {
+  const now = kitchen.clock();
+  const timezone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const cast = await makeHouse({ ...scenario.house, timezone }, pin);
+  const replay = new Replay(kitchen, cast);
+  const history = kitchenHistory({
+    seed: 'netloft',
+    today: now,
+    days: 183,
+    count: 150,
+    items: scenario.menu.map(twinItem),
+    suppliers: scenario.suppliers.map((s) => ({ id: s.name, species: s.species, driftPerMonth: s.driftPerMonth })),
+    cutters: scenario.people.filter((p) => p.role !== 'viewer').map((p) => ({ id: p.name, leftOnFrame: p.leftOnFrame })),
+    intervalMg: scenario.settings.scale.intervalMg,
+  });
+  for (const [i, b] of history.entries()) {
+    const lotId = await replay.receive(b, 1);
+    const breakdownId = await replay.start(lotId, b.planId, b.cutterId, b.startedAt, 1, null);
+    await replay.weighAll(breakdownId, b.planId, b.cutterId, b.startedAt, b.closedAt, b.weighings);
+    await replay.close(breakdownId, b.cutterId, b.closedAt);
+    if (b.closedAt.getTime() < now.getTime() - 2 * DAY) await useUp(replay, breakdownId, b.closedAt, i);
+    if ((i + 1) % 50 === 0) say(`${i + 1} of ${history.length} breakdowns`);
+  }
+  await thisMorning(replay, now);
+}

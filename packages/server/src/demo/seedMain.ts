@@ -1,0 +1,19 @@
+/** Fills an empty database with the demo. Does nothing when there is a house already. */
+import { readConfig } from '../config.ts';
+import { connect } from '../db/connect.ts';
+import { migrate } from '../db/migrations.ts';
+import { defineModels, HouseRow } from '../db/models.ts';
+import { openLog } from '../openKitchen.ts';
+import { seedDemo } from './seed.ts';
+
+const config = readConfig(process.env);
+// made-up history may be lost in a power cut and made again: it need not wait for the disk
+const db = connect(`${config.databaseUrl}?options=-c%20synchronous_commit%3Doff`, 4);
+defineModels(db);
+await migrate(db);
+if ((await HouseRow.count()) === 0) {
+  const kitchen = { db, config, clock: () => new Date(), log: openLog('silent'), scale: undefined, announce: () => undefined };
+  await seedDemo(kitchen, config.demoPin ?? '2468', (line) => process.stdout.write(`  ${line}\n`));
+  process.stdout.write('  made\n');
+} else process.stdout.write('  there already\n');
+await db.close();

@@ -1,0 +1,112 @@
+import { type Changed, changedSchema, type Topic } from '@zabrik/contract';
+import pg from 'pg';
+import type { Logger } from 'pino';
+import type { Sequelize } from 'sequelize';
+import { z } from 'zod';
+
+const CHANNEL = 'zabrik_changed';
+const GATHER_MS = 15;
+const RETRY_MS = 500;
+
+const message = z.object({ house: z.string(), changed: changedSchema });
+
+type Listener = (changed: Changed | 'resync') => void;
+
+/**
+ * Tells every open screen of a house what changed, across server processes, by LISTEN/NOTIFY.
+ *
+ * A NOTIFY inside a transaction makes all commits queue behind one lock, so it is sent after the commit, gathered for a blink.
+ * A process that dies between the two loses the word, not the data: its own screens reconnect and read everything again, and
+ * a process that starts tells all others to do the same.
+ */
+export class Announcer {
+  readonly #db: Sequelize;
+  readonly #databaseUrl: string;
+  readonly #log: Logger;
+  readonly #listeners = new Map<string, Set<Listener>>();
+  readonly #waiting = new Map<string, { topics: Set<Topic>; ids: Set<string> }>();
+  #client: pg.Client | undefined;
+  #timer: NodeJS.Timeout | undefined;
+  #closed = false;
+
+  constructor(db: Sequelize, databaseUrl: string, log: Logger) {
+    this.#db = db;
+    this.#databaseUrl = databaseUrl;
+    this.#log = log;
+  }
+
+  async start(): Promise<void> {
+    await this.#listen();
+    await this.#db.query('select pg_notify($1, $2)', { bind: [CHANNEL, '*'] });
+  }
+
+  announce(houseId: string, topics: readonly Topic[], ids: readonly string[] = []): void {
+    const waiting = this.#waiting.get(houseId) ?? { topics: new Set<Topic>(), ids: new Set<string>() };
+    for (const topic of topics) waiting.topics.add(topic);
+    for (const id of ids) waiting.ids.add(id);
+    this.#waiting.set(houseId, waiting);
+    this.#timer ??= setTimeout(() => void this.#send(), GATHER_MS);
+  }
+
+  subscribe(houseId: string, listener: Listener): () => void {
+    const listeners = this.#listeners.get(houseId) ?? new Set();
+    this.#listeners.set(houseId, listeners.add(listener));
+    return () => {
+      listeners.delete(listener);
+    };
+  }
+
+  async close(): Promise<void> {
+    this.#closed = true;
+    clearTimeout(this.#timer);
+    await this.#client?.end().catch(() => undefined);
+  }
+
+  async #send(): Promise<void> {
+    this.#timer = undefined;
+    const all = [...this.#waiting];
+    this.#waiting.clear();
+    for (const [house, { topics, ids }] of all) {
+      const changed: Changed = { topics: [...topics], ids: [...ids].slice(0, 50) };
+      try {
+        await this.#db.query('select pg_notify($1, $2)', { bind: [CHANNEL, JSON.stringify({ house, changed })] });
+      } catch (error) {
+        this.#log.warn({ err: error }, 'could not announce a change; screens read again when they reconnect');
+      }
+    }
+  }
+
+  async #listen(): Promise<void> {
+    const client = new pg.Client({ connectionString: this.#databaseUrl });
+    this.#client = client;
+    client.on('notification', ({ payload }) => this.#hear(payload ?? ''));
+    client.on('error', (error) => this.#log.warn({ err: error }, 'live: connection lost'));
+    client.on('end', () => {
+      if (this.#closed || this.#client !== client) return;
+      setTimeout(() => void this.#again(), RETRY_MS);
+    });
+    await client.connect();
+    await client.query(`listen ${CHANNEL}`);
+  }
+
+  async #again(): Promise<void> {
+    if (this.#closed) return;
+    try {
+      await this.#listen();
+      this.#hear('*'); // what was said meanwhile is gone
+    } catch {
+      this.#client = undefined;
+      setTimeout(() => void this.#again(), RETRY_MS);
+    }
+  }
+
+  #hear(payload: string): void {
+    if (payload === '*') {
+      for (const listeners of this.#listeners.values()) for (const listener of listeners) listener('resync');
+      return;
+    }
+    const read = message.safeParse(JSON.parse(payload));
+    if (!read.success) return;
+    for (const listener of this.#listeners.get(read.data.house) ?? []) listener(read.data.changed);
+  }
+}

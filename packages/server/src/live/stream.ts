@@ -1,0 +1,36 @@
+import type { RequestHandler } from 'express';
+import { signedIn } from '../http/mount.ts';
+import type { ScaleBridge } from '../scale/scaleBridge.ts';
+import type { Announcer } from './announcer.ts';
+
+const BEAT_MS = 15_000;
+
+/** GET /api/v1/live: server-sent events `changed`, `resync` and `scale`, for the house of whoever is signed in. */
+export const stream =
+  (announcer: Announcer, scale: ScaleBridge | undefined, scaleHouse: () => string | undefined): RequestHandler =>
+  (request, response) => {
+    const who = signedIn(request);
+    response.writeHead(200, {
+      'content-type': 'text/event-stream; charset=utf-8',
+      'cache-control': 'no-store',
+      'x-accel-buffering': 'no',
+    });
+    const say = (event: string, data: unknown): void => {
+      response.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+    };
+    say('resync', {});
+    const forget = [
+      announcer.subscribe(who.houseId, (changed) =>
+        changed === 'resync' ? say('resync', {}) : say('changed', changed),
+      ),
+    ];
+    if (scale !== undefined && scaleHouse() === who.houseId) {
+      say('scale', scale.latest);
+      forget.push(scale.subscribe((reading) => say('scale', reading)));
+    }
+    const beat = setInterval(() => response.write(': here\n\n'), BEAT_MS);
+    request.on('close', () => {
+      clearInterval(beat);
+      for (const undo of forget) undo();
+    });
+  };

@@ -1,0 +1,49 @@
+import pino, { type Logger } from 'pino';
+import { sessions } from './access/session.ts';
+import { createApp } from './app.ts';
+import type { Config } from './config.ts';
+import { connect } from './db/connect.ts';
+import { migrate } from './db/migrations.ts';
+import { defineModels, HouseRow } from './db/models.ts';
+import type { Kitchen } from './kitchen.ts';
+import { Announcer } from './live/announcer.ts';
+import { ScaleBridge } from './scale/scaleBridge.ts';
+
+export const openLog = (level: string): Logger =>
+  pino({ level, base: null, redact: { paths: ['*.pin', '*.password', 'req.headers.cookie'], remove: true } });
+
+/** Opens everything a server process holds, in order, and gives the way to close it again. */
+export async function openKitchen(config: Config, clock: () => Date = () => new Date()) {
+  const log = openLog(config.logLevel);
+  const db = connect(config.databaseUrl);
+  defineModels(db);
+  await migrate(db);
+  const announcer = new Announcer(db, config.databaseUrl, log);
+  await announcer.start();
+  const scale = config.scale === undefined ? undefined : new ScaleBridge(config.scale.host, config.scale.port);
+  const session = sessions(config.databaseUrl, config.sessionSecret);
+  const kitchen: Kitchen = {
+    db,
+    config,
+    clock,
+    log,
+    scale,
+    announce: (houseId, topics, ids) => announcer.announce(houseId, topics, ids),
+  };
+  const firstHouse = await HouseRow.findOne({ order: ['createdAt'] });
+  let scaleHouse = firstHouse?.id;
+  const app = createApp({ kitchen, session: session.handler, announcer, scaleHouse: () => scaleHouse });
+  return {
+    app,
+    kitchen,
+    placeScale: (houseId: string): void => {
+      scaleHouse = houseId;
+    },
+    close: async (): Promise<void> => {
+      scale?.close();
+      await announcer.close();
+      await session.close();
+      await db.close();
+    },
+  };
+}

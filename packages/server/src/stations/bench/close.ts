@@ -1,0 +1,191 @@
+import { categoryById, speciesById } from '@zabrik/catalogue';
+import type { Answer, api, Asked, Weighing } from '@zabrik/contract';
+import {
+  type Balance,
+  type CutPlan,
+  effectiveWeighings,
+  expectPieces,
+  formatMass,
+  judgeBalance,
+  type PlanPiece,
+  type PlanStage,
+  shareCostByWeight,
+  shareCostOrFallBack,
+} from '@zabrik/core';
+import { v7 as uuidv7 } from 'uuid';
+import { piecesTaken, readWeighings, speciesName, stageOf } from '../../db/breakdownHead.ts';
+import { readHouse, useByAfter } from '../../db/house.ts';
+import { BreakdownPieceRow, BreakdownRow, type HouseSettings } from '../../db/models.ts';
+import { Problem } from '../../http/problem.ts';
+import type { InCommand, Kitchen } from '../../kitchen.ts';
+import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
+import { makeLot } from '../../massledger/makeLot.ts';
+import { type Posting, writeMovement } from '../../massledger/writeMovement.ts';
+
+
+/** Judges the balance of a stage from its weighings, with what the plan expects of the pieces not weighed. */
+export function balanceOf(stage: PlanStage, startMg: number, weighings: readonly Weighing[], scale: HouseSettings['scale']): Balance {
+  const counted = effectiveWeighings(weighings);
+  const takenOf = (piece: PlanPiece): number[] => counted.filter((w) => w.pieceId === piece.id).map((w) => w.massMg);
+  const expected = expectPieces(
+    startMg,
+    stage.pieces.map((piece) => ({
+      pieceId: piece.id,
+      belief: { mean: piece.share.mean, sd: piece.share.sd, records: 0 },
+      units: piece.units.length,
+      takenMg: takenOf(piece),
+    })),
+    stage.drip,
+  );
+  return judgeBalance({
+    startMg,
+    weighedMg: counted.map((w) => w.massMg),
+    drip: stage.drip,
+    scale,
+    missing: expected.filter((e) => e.remainingMg > 0).map((e) => ({ pieceId: e.pieceId, expectedMg: startMg * (stage.pieces.find((p) => p.id === e.pieceId)?.share.mean ?? 0) })),
+  });
+}
+
+const sentenceFor = (balance: Balance, stage: PlanStage): string => {
+  if (balance.verdict === 'gain')
+    return `The pieces weigh ${formatMass(-balance.unaccountedMg)} more than the animal did. A weight taken twice, a tray not tared, or water? The scale explains ${formatMass(balance.scaleErrorMg)}.`;
+  const piece = stage.pieces.find((p) => p.id === balance.likeliestPieceId);
+  const guess = piece === undefined ? '' : ` Not weighed yet, and about that heavy: ${piece.name}.`;
+  return `${formatMass(balance.unaccountedMg)} is not accounted for; drip and scale explain ${formatMass(balance.allowedMg)}.${guess}`;
+};
+
+const postingsFor = (
+  plan: CutPlan,
+  made: readonly { readonly piece: PlanPiece; readonly massMg: number; readonly costMinor: number; readonly lotId: string | null }[],
+): Posting[] =>
+  made.map(({ piece, massMg, costMinor, lotId }) =>
+    lotId === null
+      ? { sink: 'waste', reason: `${plan.id}/${piece.id}`, massMg, costMinor }
+      : { lotId, massMg, costMinor },
+  );
+
+/**
+ * Closes a stage: judges the balance, makes a lot of every piece kept, books the cost by the house's school, and writes one
+ * movement in which what is unaccounted for is an honest loss (drip) or, when pieces outweigh the start, tolerance.
+ *
+ * Errors  `nothing_weighed`; `out_of_balance` unless a reason is given, with the gap and the likeliest missing piece in the detail.
+ */
+export async function closeStage(
+  kitchen: Kitchen,
+  command: InCommand,
+  { params, body }: Asked<typeof api.bench.close>,
+): Promise<Answer<typeof api.bench.close>> {
+  const { db } = kitchen;
+  const { who, at, transaction } = command;
+  const breakdown = await BreakdownRow.findOne({
+    where: { id: params.breakdownId, houseId: who.houseId },
+    transaction,
+    lock: transaction.LOCK.UPDATE,
+  });
+  if (breakdown === null) throw new Problem('not_found');
+  if (breakdown.state !== 'open') throw new Problem('stage_closed');
+  const house = await readHouse(who.houseId, transaction);
+  const stage = stageOf(breakdown.plan, breakdown.stageId);
+  const weighings = await readWeighings(db, breakdown.id, transaction);
+  const taken = piecesTaken(weighings);
+  if (taken.length === 0) throw new Problem('nothing_weighed');
+  const balance = balanceOf(stage, breakdown.startMg, weighings, house.settings.scale);
+  if (balance.verdict !== 'balanced' && body.unbalancedReason === null)
+    throw new Problem('out_of_balance', sentenceFor(balance, stage));
+
+  const [source] = await lockLots(db, transaction, who.houseId, [breakdown.lotId]);
+  if (source === undefined) throw new Problem('not_found');
+  const startMinor = costOfPart(source, breakdown.startMg);
+  const pieceOf = (id: string): PlanPiece => {
+    const piece = stage.pieces.find((p) => p.id === id);
+    if (piece === undefined) throw new Error(`plan ${breakdown.planId} has no piece ${id}`);
+    return piece;
+  };
+  const costed = taken.map((t) => ({
+    massMg: t.massMg,
+    wasted: t.destination === 'waste',
+    main: pieceOf(t.pieceId).main,
+    creditMinorPerKg: house.settings.creditMinorPerKg[pieceOf(t.pieceId).category] ?? 0,
+  }));
+  const shared = shareCostOrFallBack(house.settings.school, startMinor, costed);
+  // nothing was kept: the whole cost goes where the mass went
+  const amounts = shared?.amounts ?? shareCostByWeight(startMinor, costed.map((c) => ({ ...c, wasted: false })));
+
+  const species = speciesById.get(breakdown.species);
+  const made: { piece: PlanPiece; massMg: number; costMinor: number; lotId: string | null }[] = [];
+  const lots: Answer<typeof api.bench.close>['lots'] = [];
+  for (const [i, t] of taken.entries()) {
+    const piece = pieceOf(t.pieceId);
+    const lotId = t.destination === 'waste' ? null : uuidv7();
+    made.push({ piece, massMg: t.massMg, costMinor: amounts[i] ?? 0, lotId });
+    if (lotId !== null) {
+      const name = `${speciesName(breakdown.species)} ${piece.name}`;
+      const { code } = await makeLot(db, command, {
+        id: lotId,
+        kind: 'piece',
+        name,
+        species: breakdown.species,
+        form: null,
+        category: piece.category,
+        destination: t.destination,
+        pieces: t.units * breakdown.animals,
+        madeMg: t.massMg,
+        useBy: useByAfter(house.timezone, at, categoryById.get(piece.category)?.useWithinHours ?? 24, source.useBy),
+        supplierId: breakdown.supplierId,
+        breakdownId: breakdown.id,
+        pieceId: piece.id,
+        runId: null,
+        allergens: species === undefined || species.allergen === 'none' ? [] : [species.allergen],
+      });
+      lots.push({ lotId, code, name, massMg: t.massMg, destination: t.destination });
+    }
+  }
+  const movementId = uuidv7();
+  await writeMovement(db, command, {
+    id: movementId,
+    kind: 'close-stage',
+    station: 'bench',
+    note: body.unbalancedReason,
+    reverses: null,
+    postings: [
+      { lotId: source.id, massMg: -breakdown.startMg, costMinor: -startMinor },
+      ...postingsFor(breakdown.plan, made),
+      { sink: 'loss', reason: balance.unaccountedMg >= 0 ? 'drip' : 'tolerance', massMg: balance.unaccountedMg, costMinor: 0 },
+    ],
+  });
+  await BreakdownPieceRow.bulkCreate(
+    taken.map((t, i) => ({ ...t, breakdownId: breakdown.id, houseId: who.houseId, lotId: made[i]?.lotId ?? null })),
+    { transaction },
+  );
+  await breakdown.update(
+    {
+      state: 'closed',
+      closedAt: at,
+      movementId,
+      startMinor,
+      bookedSchool: shared?.school ?? 'weight',
+      note: body.unbalancedReason,
+    },
+    { transaction },
+  );
+  return { movementId, unaccountedMg: balance.unaccountedMg, lots };
+}
+
+/** Puts an animal back from the bench: only while nothing counts as weighed. */
+export async function cancelBreakdown(
+  kitchen: Kitchen,
+  command: InCommand,
+  breakdownId: string,
+): Promise<Answer<typeof api.bench.cancel>> {
+  const { who, transaction } = command;
+  const breakdown = await BreakdownRow.findOne({
+    where: { id: breakdownId, houseId: who.houseId },
+    transaction,
+    lock: transaction.LOCK.UPDATE,
+  });
+  if (breakdown === null) throw new Problem('not_found');
+  if (breakdown.state !== 'open') throw new Problem('stage_closed');
+  if (piecesTaken(await readWeighings(kitchen.db, breakdown.id, transaction)).length > 0) throw new Problem('has_weighings');
+  await breakdown.update({ state: 'cancelled' }, { transaction });
+  return { done: true };
+}

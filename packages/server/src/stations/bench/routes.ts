@@ -1,0 +1,40 @@
+import { api } from '@zabrik/contract';
+import type { Router } from 'express';
+import { commandKey, mountCommand, mountRead } from '../../http/mount.ts';
+import { pageOf, readCursor } from '../../http/page.ts';
+import { Problem } from '../../http/problem.ts';
+import type { Kitchen } from '../../kitchen.ts';
+import { cancelBreakdown, closeStage } from './close.ts';
+import { listOpenBreakdowns, readBreakdown } from './queries.ts';
+import { startBreakdown } from './start.ts';
+import { weigh } from './weigh.ts';
+
+const SCALE_REFUSALS: Readonly<Record<string, string>> = {
+  moving: 'The pan is still moving. Let it rest, then try again.',
+  nothing: 'There is nothing on the pan to tare.',
+  'too-far': 'Too much on the pan to set zero. Clear it first.',
+};
+
+export function benchRoutes(kitchen: Kitchen, router: Router): void {
+  mountRead(router, api.bench.list, async (who, { query }) => {
+    const found = await listOpenBreakdowns(kitchen.db, who.houseId, query.limit, readCursor(query.cursor));
+    const { rows, next } = pageOf(found, query.limit, (b) => ({ at: b.startedAt, id: b.id }));
+    return { breakdowns: rows, next };
+  });
+  mountRead(router, api.bench.read, (who, { params }) => readBreakdown(kitchen.db, who.houseId, params.breakdownId));
+  mountCommand(kitchen, router, api.bench.start, ['breakdowns', 'lots'], (command, asked) => startBreakdown(kitchen, command, asked));
+  // not through mountCommand: a weighing is its own record of having been done (weigh.ts)
+  mountRead(router, api.bench.weigh, (who, { params, body, request }) =>
+    weigh(kitchen, who, commandKey(request), params.breakdownId, body),
+  );
+  mountCommand(kitchen, router, api.bench.close, ['breakdowns', 'lots'], (command, asked) => closeStage(kitchen, command, asked));
+  mountCommand(kitchen, router, api.bench.cancel, ['breakdowns', 'lots'], (command, { params }) =>
+    cancelBreakdown(kitchen, command, params.breakdownId),
+  );
+  mountRead(router, api.bench.scaleCommand, async (_who, { body }) => {
+    if (kitchen.scale === undefined) throw new Problem('scale_away');
+    const { done, why } = await kitchen.scale.command(body.command);
+    if (!done) throw new Problem('scale_away', SCALE_REFUSALS[why]);
+    return { done: true } as const;
+  });
+}

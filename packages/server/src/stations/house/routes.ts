@@ -1,0 +1,62 @@
+import { allCategories, allPlans, allSpecies, allUses } from '@zabrik/catalogue';
+import { api } from '@zabrik/contract';
+import type { Router } from 'express';
+import { dayIn, readHouse } from '../../db/house.ts';
+import { selectOne } from '../../db/select.ts';
+import { mountRead } from '../../http/mount.ts';
+import type { Kitchen } from '../../kitchen.ts';
+
+interface Figures {
+  readonly receivedToday: number;
+  readonly openBreakdowns: number;
+  readonly lotsOnHand: number;
+  readonly lotsDueToday: number;
+  readonly runsPlanned: number;
+  readonly lastMainShare: number | null;
+}
+
+const FIGURES = `
+select
+  (select count(*)::int from delivery d where d.house_id = $1 and (d.at at time zone $2)::date = $3::date
+     and not exists (select 1 from movement r where r.reverses = d.movement_id)) as "receivedToday",
+  (select count(*)::int from breakdown where house_id = $1 and state = 'open') as "openBreakdowns",
+  (select count(*)::int from lot_balance where house_id = $1 and mass_mg > 0) as "lotsOnHand",
+  (select count(*)::int from lot l join lot_balance b on b.lot_id = l.id
+     where b.house_id = $1 and b.mass_mg > 0 and l.use_by <= $3::date) as "lotsDueToday",
+  (select count(*)::int from run where house_id = $1 and state = 'planned') as "runsPlanned",
+  (select sum(p.mass_mg)::float8 / b.start_mg
+     from (select * from breakdown where house_id = $1 and state = 'closed' order by closed_at desc, id limit 1) b
+     join breakdown_piece p on p.breakdown_id = b.id and p.destination <> 'waste'
+     join lateral jsonb_array_elements(b.plan->'stages'->0->'pieces') as piece on piece->>'id' = p.piece_id and (piece->>'main')::boolean
+     group by b.start_mg) as "lastMainShare"`;
+
+export function houseRoutes(kitchen: Kitchen, router: Router): void {
+  mountRead(router, api.house.read, async (who) => {
+    const house = await readHouse(who.houseId);
+    const { school, scale, creditMinorPerKg, pantryMinorPerKg, vessels } = house.settings;
+    return {
+      id: house.id,
+      slug: house.slug,
+      name: house.name,
+      currency: house.currency,
+      timezone: house.timezone,
+      school,
+      scale,
+      creditMinorPerKg,
+      pantryMinorPerKg,
+      vessels: [...vessels],
+      simulated: kitchen.config.simulated,
+    };
+  });
+
+  mountRead(router, api.house.flow, async (who) => {
+    const house = await readHouse(who.houseId);
+    const now = kitchen.clock();
+    const figures = await selectOne<Figures>(kitchen.db, FIGURES, [who.houseId, house.timezone, dayIn(house.timezone, now)]);
+    if (figures === undefined) throw new Error('the flow figures gave no row');
+    return { ...figures, at: now.toISOString() };
+  });
+
+  const catalogue = structuredClone({ species: allSpecies, plans: allPlans, uses: allUses, categories: allCategories });
+  mountRead(router, api.house.catalogue, () => Promise.resolve(catalogue as never));
+}

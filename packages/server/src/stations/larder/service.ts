@@ -1,0 +1,34 @@
+import type { Answer, api, Asked } from '@zabrik/contract';
+import { formatMass } from '@zabrik/core';
+import { v7 as uuidv7 } from 'uuid';
+import { Problem } from '../../http/problem.ts';
+import type { InCommand, Kitchen } from '../../kitchen.ts';
+import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
+import { writeMovement } from '../../massledger/writeMovement.ts';
+
+/** Takes mass out of a lot: to the guests, to the staff, or to the bin with a reason. Its cost goes with it. */
+export async function takeOut(
+  kitchen: Kitchen,
+  command: InCommand,
+  { params, body }: Asked<typeof api.larder.takeOut>,
+): Promise<Answer<typeof api.larder.takeOut>> {
+  const { who, transaction } = command;
+  const [lot] = await lockLots(kitchen.db, transaction, who.houseId, [params.lotId]);
+  if (lot === undefined) throw new Problem('not_found');
+  if (body.massMg > lot.freeMg)
+    throw new Problem('not_enough', `Lot ${lot.code} has ${formatMass(Math.max(0, lot.freeMg))} left that is not on a bench or in a planned pot.`);
+  const costMinor = costOfPart(lot, body.massMg);
+  const movementId = uuidv7();
+  await writeMovement(kitchen.db, command, {
+    id: movementId,
+    kind: 'take-out',
+    station: 'larder',
+    note: body.note,
+    reverses: null,
+    postings: [
+      { lotId: lot.id, massMg: -body.massMg, costMinor: -costMinor },
+      { sink: body.to, reason: body.reason, massMg: body.massMg, costMinor },
+    ],
+  });
+  return { movementId, leftMg: lot.massMg - body.massMg };
+}

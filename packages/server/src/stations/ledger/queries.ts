@@ -1,0 +1,99 @@
+import type { ClosedBreakdown } from '@zabrik/contract';
+import { type Destination, type SheetPiece, yieldShares } from '@zabrik/core';
+import type { Sequelize } from 'sequelize';
+import { HEAD, type HeadRow, headOf, stageOf } from '../../db/breakdownHead.ts';
+import { select, selectOne } from '../../db/select.ts';
+import type { Place } from '../../http/page.ts';
+
+export interface PieceRow {
+  readonly breakdownId: string;
+  readonly pieceId: string;
+  readonly destination: Destination;
+  readonly massMg: number;
+  readonly units: number;
+  readonly lotCode: string | null;
+}
+
+export const readPieces = (db: Sequelize, breakdownIds: readonly string[]): Promise<PieceRow[]> =>
+  select<PieceRow>(
+    db,
+    `select p.breakdown_id as "breakdownId", p.piece_id as "pieceId", p.destination, p.mass_mg as "massMg", p.units, l.code as "lotCode"
+     from breakdown_piece p left join lot l on l.id = p.lot_id where p.breakdown_id = any($1::uuid[])`,
+    [[...breakdownIds]],
+  );
+
+/** Pieces in the order of the plan, each knowing whether it is a main cut and edible. */
+export function sheetPieces(row: HeadRow, pieces: readonly PieceRow[]): (SheetPiece & PieceRow)[] {
+  const order = stageOf(row.plan, row.stageId).pieces;
+  return pieces
+    .map((piece) => {
+      const planned = order.find((p) => p.id === piece.pieceId);
+      return { ...piece, edible: planned?.edible ?? false, main: planned?.main ?? false };
+    })
+    .sort((a, b) => order.findIndex((p) => p.id === a.pieceId) - order.findIndex((p) => p.id === b.pieceId));
+}
+
+export async function listClosed(
+  db: Sequelize,
+  houseId: string,
+  species: string | undefined,
+  limit: number,
+  after: Place | undefined,
+): Promise<ClosedBreakdown[]> {
+  const rows = await select<HeadRow>(
+    db,
+    `${HEAD} and b.state = 'closed' and ($2::text is null or b.species = $2)
+     and ($3::timestamptz is null or (b.closed_at, b.id) < ($3::timestamptz, $4::uuid)) order by b.closed_at desc, b.id desc limit $5`,
+    [houseId, species ?? null, after?.at ?? null, after?.id ?? null, limit + 1],
+  );
+  const pieces = await readPieces(db, rows.map((row) => row.id));
+  return rows.map((row) => {
+    const own = sheetPieces(row, pieces.filter((piece) => piece.breakdownId === row.id));
+    return {
+      ...headOf(row),
+      ...yieldShares(row.startMg, own),
+      ribbon: own.map(({ pieceId, destination, massMg }) => ({ pieceId, destination, massMg })),
+    };
+  });
+}
+
+export interface ClosingRow {
+  readonly bookedSchool: 'weight' | 'by-product-credit' | null;
+  readonly takenBack: number;
+  readonly note: string | null;
+  readonly madeMg: number;
+  readonly paidMinor: number;
+}
+
+/** How it was closed, and what the lot it came from weighed and cost when it was bought. */
+export const readClosing = (db: Sequelize, breakdownId: string): Promise<ClosingRow | undefined> =>
+  selectOne<ClosingRow>(
+    db,
+    `select b.booked_school as "bookedSchool", b.taken_back as "takenBack", b.note, l.made_mg as "madeMg",
+            coalesce((select paid_minor from delivery d where d.lot_id = b.lot_id), b.start_minor) as "paidMinor"
+     from breakdown b join lot l on l.id = b.lot_id where b.id = $1`,
+    [breakdownId],
+  );
+
+export interface EarlierRow {
+  readonly id: string;
+  readonly at: Date;
+  readonly mainShare: number;
+  readonly supplierName: string | null;
+  readonly by: string;
+}
+
+/** Main-cut share of the breakdowns of the same kind up to this one, oldest first. */
+export const readEarlier = (db: Sequelize, houseId: string, row: HeadRow, mainPieces: readonly string[]): Promise<EarlierRow[]> =>
+  select<EarlierRow>(
+    db,
+    `select * from (
+       select b.id, b.closed_at as at, s.name as "supplierName", w.name as by,
+              coalesce(sum(p.mass_mg) filter (where p.piece_id = any($6::text[]) and p.destination <> 'waste'), 0)::float8 / b.start_mg as "mainShare"
+       from breakdown b join person w on w.id = b.person_id left join supplier s on s.id = b.supplier_id
+       join breakdown_piece p on p.breakdown_id = b.id
+       where b.house_id = $1 and b.plan_id = $2 and b.species = $3 and b.form = $4 and b.state = 'closed' and b.closed_at <= $5
+       group by b.id, s.name, w.name order by b.closed_at desc limit 40) latest
+     order by at`,
+    [houseId, row.planId, row.species, row.form, row.closedAt ?? new Date(8.64e15), [...mainPieces]],
+  );

@@ -1,0 +1,20 @@
+import { api } from '@zabrik/contract';
+import type { Router } from 'express';
+import { mountCommand, mountRead } from '../../http/mount.ts';
+import { pageOf, readCursor } from '../../http/page.ts';
+import type { Kitchen } from '../../kitchen.ts';
+import { listClosed } from './queries.ts';
+import { reverse } from './service.ts';
+import { yieldSheet } from './yieldSheet.ts';
+
+export function ledgerRoutes(kitchen: Kitchen, router: Router): void {
+  mountRead(router, api.ledger.list, async (who, { query }) => {
+    const found = await listClosed(kitchen.db, who.houseId, query.species, query.limit, readCursor(query.cursor));
+    const { rows, next } = pageOf(found, query.limit, (b) => ({ at: b.closedAt ?? b.startedAt, id: b.id }));
+    return { breakdowns: rows, next };
+  });
+  mountRead(router, api.ledger.sheet, (who, { params }) => yieldSheet(kitchen, who.houseId, params.breakdownId));
+  mountCommand(kitchen, router, api.ledger.reverse, ['breakdowns', 'lots', 'runs', 'deliveries'], (command, asked) =>
+    reverse(kitchen, command, asked),
+  );
+}

@@ -1,0 +1,159 @@
+import { useById } from '@zabrik/catalogue';
+import type { Answer, api, Asked } from '@zabrik/contract';
+import { combinedScaleError, formatMass, priceOf, Refusal, refusalOf, scaleUse, type ScaledUse } from '@zabrik/core';
+import { v7 as uuidv7 } from 'uuid';
+import { readHouse, useByAfter } from '../../db/house.ts';
+import { Problem } from '../../http/problem.ts';
+import type { InCommand, Kitchen } from '../../kitchen.ts';
+import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
+import { makeLot } from '../../massledger/makeLot.ts';
+import { writeMovement } from '../../massledger/writeMovement.ts';
+import { readRunRow, runOf } from './queries.ts';
+
+/** Plans a batch: scales the use to the lots chosen, oldest date first, and promises their mass to it. Nothing moves yet. */
+export async function planRun(
+  kitchen: Kitchen,
+  command: InCommand,
+  { body }: Asked<typeof api.pots.plan>,
+): Promise<Answer<typeof api.pots.plan>> {
+  const { db } = kitchen;
+  const { who, at, transaction } = command;
+  const use = useById.get(body.useId);
+  if (use === undefined) throw new Problem('invalid', undefined, [{ path: 'useId', message: 'no such use' }]);
+  const house = await readHouse(who.houseId, transaction);
+  const vessel = body.vesselId === null ? undefined : house.settings.vessels.find((v) => v.id === body.vesselId);
+  if (body.vesselId !== null && vessel === undefined)
+    throw new Problem('invalid', undefined, [{ path: 'vesselId', message: 'no such pot in this house' }]);
+  const lots = await lockLots(db, transaction, who.houseId, [...new Set(body.lotIds)]);
+  const oldestFirst = [...lots].sort((a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code));
+  const offered = oldestFirst.map((lot) => ({ lotId: lot.id, name: lot.name, category: lot.category ?? '', massMg: Math.max(0, lot.freeMg) }));
+  let scaled: ScaledUse;
+  try {
+    scaled = scaleUse(use, offered, { onHandMg: body.onHandMg, vesselLitres: vessel === undefined ? undefined : vessel.litres * 0.75 });
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error;
+    const first = offered[0];
+    const reason = first === undefined ? undefined : refusalOf(use, first.category);
+    throw new Problem('nothing_accepted', first !== undefined && reason !== undefined ? `${first.name}: ${reason}.` : undefined);
+  }
+  const runId = uuidv7();
+  await db.query(
+    `insert into run (id, house_id, use_id, use, state, ingredients, base_mg, expected, plates, limiting, person_id, planned_at)
+     values ($1, $2, $3, $4, 'planned', $5, $6, $7, $8, $9, $10, $11)`,
+    {
+      bind: [
+        runId,
+        who.houseId,
+        use.id,
+        JSON.stringify(use),
+        JSON.stringify(scaled.ingredients),
+        scaled.baseMg,
+        JSON.stringify({ low: scaled.output.lowMg, mean: scaled.output.meanMg, high: scaled.output.highMg }),
+        scaled.plates ?? null,
+        scaled.limiting.name,
+        who.personId,
+        at,
+      ],
+      transaction,
+    },
+  );
+  await db.query(
+    `insert into run_input (run_id, house_id, lot_id, position, mass_mg)
+     select $1, $2, lot_id, position, mass_mg from jsonb_to_recordset($3::jsonb) as i(lot_id uuid, position int, mass_mg bigint)`,
+    {
+      bind: [runId, who.houseId, JSON.stringify(scaled.taken.map((t, position) => ({ lot_id: t.lotId, position, mass_mg: t.massMg })))],
+      transaction,
+    },
+  );
+  return { ...runOf(await readRunRow(db, who.houseId, runId, transaction)), refused: [...scaled.refused] };
+}
+
+/**
+ * The batch is done: what went in leaves its lots and the pantry, what came out is a new lot that carries the whole cost, spent
+ * solids go to waste, and the rest is evaporation.
+ *
+ * Errors  `too_much_out` when output and solids outweigh what went in by more than the scale explains.
+ */
+export async function finishRun(
+  kitchen: Kitchen,
+  command: InCommand,
+  { params, body }: Asked<typeof api.pots.finish>,
+): Promise<Answer<typeof api.pots.finish>> {
+  const { db } = kitchen;
+  const { who, at, transaction } = command;
+  await db.query('select 1 from run where id = $1 and house_id = $2 for update', { bind: [params.runId, who.houseId], transaction });
+  const run = await readRunRow(db, who.houseId, params.runId, transaction);
+  if (run.state !== 'planned') throw new Problem('run_not_planned');
+  const house = await readHouse(who.houseId, transaction);
+  const lots = await lockLots(db, transaction, who.houseId, run.inputs.map((input) => input.lotId));
+  const inputs = run.inputs.map((input, i) => {
+    const lot = lots[i];
+    if (lot === undefined || lot.massMg < input.massMg) throw new Problem('not_enough', `Lot ${input.code} holds less than this batch was planned with.`);
+    return { lot, massMg: input.massMg, costMinor: costOfPart(lot, input.massMg) };
+  });
+  const pantry = run.ingredients.map((ingredient) => ({
+    ...ingredient,
+    costMinor: priceOf(ingredient.massMg, house.settings.pantryMinorPerKg[ingredient.id] ?? 0),
+  }));
+  const sum = (items: readonly { massMg: number; costMinor: number }[], of: 'massMg' | 'costMinor'): number =>
+    items.reduce((total, item) => total + item[of], 0);
+  const inMg = sum(inputs, 'massMg') + sum(pantry, 'massMg');
+  const costMinor = sum(inputs, 'costMinor') + sum(pantry, 'costMinor');
+  const lostMg = inMg - body.outputMg - body.spentMg;
+  const scaleError = combinedScaleError(house.settings.scale, [...inputs.map((i) => i.massMg), body.outputMg]);
+  if (lostMg < -scaleError)
+    throw new Problem('too_much_out', `${formatMass(inMg)} went in and ${formatMass(body.outputMg + body.spentMg)} came out. Weigh the pot without its tare, or add what else went in.`);
+
+  const { use } = run;
+  const lotId = uuidv7();
+  const earliest = inputs.map((i) => i.lot.useBy).filter((d) => d !== null).sort()[0] ?? null;
+  await makeLot(db, command, {
+    id: lotId,
+    kind: 'batch',
+    name: use.title,
+    species: null,
+    form: null,
+    category: null,
+    destination: use.kind === 'staff-dish' ? 'staff' : 'larder',
+    pieces: run.plates ?? 1,
+    madeMg: body.outputMg,
+    // a raw filling lives no longer than what is in it; cooked food starts its own clock
+    useBy: useByAfter(house.timezone, at, 24 * use.shelfLifeDays, use.kind === 'filling' ? earliest : null),
+    supplierId: null,
+    breakdownId: null,
+    pieceId: null,
+    runId: run.id,
+    allergens: [...new Set([...use.allergens, ...use.ingredients.flatMap((i) => i.allergens), ...inputs.flatMap((i) => i.lot.allergens)])].sort(),
+  });
+  const movementId = uuidv7();
+  await writeMovement(db, command, {
+    id: movementId,
+    kind: 'run',
+    station: 'pots',
+    note: body.note,
+    reverses: null,
+    postings: [
+      ...inputs.map((i) => ({ lotId: i.lot.id, massMg: -i.massMg, costMinor: -i.costMinor })),
+      ...pantry.map((i) => ({ sink: 'pantry' as const, reason: i.id, massMg: -i.massMg, costMinor: -i.costMinor })),
+      { lotId, massMg: body.outputMg, costMinor },
+      { sink: 'waste', reason: `${use.id}/spent`, massMg: body.spentMg, costMinor: 0 },
+      { sink: 'loss', reason: lostMg >= 0 ? 'evaporation' : 'tolerance', massMg: lostMg, costMinor: 0 },
+    ],
+  });
+  await db.query(
+    `update run set state = 'done', output_mg = $3, output_lot_id = $4, movement_id = $5, done_at = $6 where id = $1 and house_id = $2`,
+    { bind: [run.id, who.houseId, body.outputMg, lotId, movementId, at], transaction },
+  );
+  return runOf(await readRunRow(db, who.houseId, run.id, transaction));
+}
+
+export async function cancelRun(kitchen: Kitchen, command: InCommand, runId: string): Promise<Answer<typeof api.pots.cancel>> {
+  const { who, transaction } = command;
+  const run = await readRunRow(kitchen.db, who.houseId, runId, transaction);
+  if (run.state !== 'planned') throw new Problem('run_not_planned');
+  await kitchen.db.query(`update run set state = 'called-off' where id = $1 and house_id = $2 and state = 'planned'`, {
+    bind: [runId, who.houseId],
+    transaction,
+  });
+  return { done: true };
+}

@@ -1,0 +1,40 @@
+import { api } from '@zabrik/contract';
+import { drawAnimal, seededRandom, splitIntoUnits } from '@zabrik/core/twin';
+import type { Router } from 'express';
+import { readHead, stageOf } from '../../db/breakdownHead.ts';
+import { mountRead } from '../../http/mount.ts';
+import { Problem } from '../../http/problem.ts';
+import type { Kitchen } from '../../kitchen.ts';
+
+/** The hand that loads the simulated scale. Each breakdown hides one animal, drawn from its id: the same piece always weighs the same. */
+export function simulationRoutes(kitchen: Kitchen, router: Router): void {
+  mountRead(router, api.simulation.pan, async (who, { body }) => {
+    if (!kitchen.config.simulated) throw new Problem('not_found');
+    if (kitchen.scale === undefined) throw new Problem('scale_away');
+    let massMg: number;
+    if (body.what === 'load') massMg = body.massMg;
+    else {
+      const row = await readHead(kitchen.db, who.houseId, body.breakdownId);
+      const stage = stageOf(row.plan, row.stageId);
+      const piece = stage.pieces.find((p) => p.id === body.pieceId);
+      if (piece === undefined) throw new Problem('invalid', undefined, [{ path: 'pieceId', message: 'not in this plan' }]);
+      const random = seededRandom(row.id);
+      const animal = drawAnimal(
+        {
+          startMg: row.startMg,
+          shares: stage.pieces.map((p) => ({ pieceId: p.id, mean: p.share.mean, sd: p.share.sd })),
+          drip: stage.drip,
+          mainPieces: stage.pieces.filter((p) => p.main).map((p) => p.id),
+          framePiece: stage.pieces.find((p) => p.id === 'frame' || p.id === 'carcass')?.id,
+          leftOnFrame: 0.01,
+          condition: 1,
+        },
+        random,
+      );
+      const whole = animal.pieces.find((p) => p.pieceId === piece.id)?.massMg ?? 0;
+      massMg = splitIntoUnits(whole, piece.units.length, seededRandom(`${row.id}/${piece.id}`))[body.unit] ?? 0;
+    }
+    await kitchen.scale.command(`load ${massMg}`);
+    return { massMg };
+  });
+}
