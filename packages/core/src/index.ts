@@ -6,6 +6,7 @@ export * from './breakdown/plan.ts';
 export * from './breakdown/scaleTolerance.ts';
 export * from './breakdown/shareBelief.ts';
 export * from './breakdown/stageShares.ts';
+export * from './breakdown/stageState.ts';
 export * from './costing/costFactor.ts';
 export * from './costing/shareCost.ts';
 export * from './pots/scaleUse.ts';

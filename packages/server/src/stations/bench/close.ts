@@ -1,12 +1,10 @@
 import { categoryById, speciesById } from '@zabrik/catalogue';
-import type { Answer, api, Asked, Weighing } from '@zabrik/contract';
+import type { Answer, api, Asked } from '@zabrik/contract';
 import {
   type Balance,
+  balanceStage,
   type CutPlan,
-  effectiveWeighings,
-  expectPieces,
   formatMass,
-  judgeBalance,
   type PlanPiece,
   type PlanStage,
   shareCostByWeight,
@@ -15,36 +13,13 @@ import {
 import { v7 as uuidv7 } from 'uuid';
 import { piecesTaken, readWeighings, speciesName, stageOf } from '../../db/breakdownHead.ts';
 import { readHouse, useByAfter } from '../../db/house.ts';
-import { BreakdownPieceRow, BreakdownRow, type HouseSettings } from '../../db/models.ts';
+import { BreakdownPieceRow, BreakdownRow } from '../../db/models.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
 import { makeLot } from '../../massledger/makeLot.ts';
 import { type Posting, writeMovement } from '../../massledger/writeMovement.ts';
 
-
-/** Judges the balance of a stage from its weighings, with what the plan expects of the pieces not weighed. */
-export function balanceOf(stage: PlanStage, startMg: number, weighings: readonly Weighing[], scale: HouseSettings['scale']): Balance {
-  const counted = effectiveWeighings(weighings);
-  const takenOf = (piece: PlanPiece): number[] => counted.filter((w) => w.pieceId === piece.id).map((w) => w.massMg);
-  const expected = expectPieces(
-    startMg,
-    stage.pieces.map((piece) => ({
-      pieceId: piece.id,
-      belief: { mean: piece.share.mean, sd: piece.share.sd, records: 0 },
-      units: piece.units.length,
-      takenMg: takenOf(piece),
-    })),
-    stage.drip,
-  );
-  return judgeBalance({
-    startMg,
-    weighedMg: counted.map((w) => w.massMg),
-    drip: stage.drip,
-    scale,
-    missing: expected.filter((e) => e.remainingMg > 0).map((e) => ({ pieceId: e.pieceId, expectedMg: startMg * (stage.pieces.find((p) => p.id === e.pieceId)?.share.mean ?? 0) })),
-  });
-}
 
 const sentenceFor = (balance: Balance, stage: PlanStage): string => {
   if (balance.verdict === 'gain')
@@ -89,7 +64,7 @@ export async function closeStage(
   const weighings = await readWeighings(db, breakdown.id, transaction);
   const taken = piecesTaken(weighings);
   if (taken.length === 0) throw new Problem('nothing_weighed');
-  const balance = balanceOf(stage, breakdown.startMg, weighings, house.settings.scale);
+  const balance = balanceStage(stage, breakdown.startMg, weighings, house.settings.scale);
   if (balance.verdict !== 'balanced' && body.unbalancedReason === null)
     throw new Problem('out_of_balance', sentenceFor(balance, stage));
 

@@ -1,0 +1,120 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { api, type Weighing } from '@zabrik/contract';
+import { formatShare } from '@zabrik/core';
+import { useEffect } from 'react';
+import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { Loading } from '../parts/Notice.tsx';
+import { call } from './api.ts';
+import { listen, useConnected } from './live.ts';
+import { onSent, useOutbox } from './outbox.ts';
+import { useFlow, useMe } from './queries.ts';
+
+const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
+
+/** The stations that work, in the order of work, each with the one figure that matters there now. */
+function FlowBar() {
+  const { data: me } = useMe();
+  const { data: flow } = useFlow();
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const connected = useConnected();
+  const outbox = useOutbox();
+  const waiting = outbox.filter((w) => w.refused === undefined).length;
+  const refused = outbox.length - waiting;
+  const stations = [
+    { to: '/receive', name: 'Receive', figure: flow && `${flow.receivedToday} today` },
+    { to: '/bench', name: 'Bench', figure: flow && (flow.openBreakdowns === 0 ? 'clear' : `${flow.openBreakdowns} open`) },
+    {
+      to: '/larder',
+      name: 'Larder',
+      figure: flow && `${plural(flow.lotsOnHand, 'lot', 'lots')}${flow.lotsDueToday > 0 ? `, ${flow.lotsDueToday} last day` : ''}`,
+    },
+    { to: '/pots', name: 'Pots', figure: flow && (flow.runsPlanned === 0 ? 'none planned' : `${flow.runsPlanned} planned`) },
+    { to: '/ledger', name: 'Ledger', figure: flow && (flow.lastMainShare === null ? 'no yield yet' : `last yield ${formatShare(flow.lastMainShare, 0)}`) },
+  ];
+  const leave = async (): Promise<void> => {
+    await call(api.access.signOut, {}).catch(() => undefined);
+    client.clear();
+    client.setQueryData(['me'], null);
+    void navigate('/sign-in');
+  };
+  return (
+    <header className="no-print flex h-[52px] items-stretch bg-flow text-white">
+      <NavLink to="/bench" className="flex items-center px-4 font-head text-[21px] font-extrabold tracking-tight [font-stretch:125%]">
+        zabrik
+      </NavLink>
+      <nav aria-label="Stations" className="flex items-stretch">
+        {stations.map(({ to, name, figure }) => (
+          <NavLink
+            key={to}
+            to={to}
+            className={({ isActive }) =>
+              `flex min-w-[104px] flex-col justify-center px-5 leading-tight ${
+                isActive ? 'bg-sheet text-ink [clip-path:polygon(0_0,calc(100%-12px)_0,100%_50%,calc(100%-12px)_100%,0_100%,12px_50%)]' : 'hover:bg-white/10'
+              }`
+            }
+          >
+            {({ isActive }) => (
+              <>
+                <span className="font-head text-[15px] font-semibold">{name}</span>
+                <span className={`text-[13px] whitespace-nowrap ${isActive ? 'text-ink-soft' : 'text-flow-soft'}`}>{figure ?? ' '}</span>
+              </>
+            )}
+          </NavLink>
+        ))}
+      </nav>
+      <div className="ml-auto flex items-center gap-4 pr-4 text-right">
+        <div className="text-[13px] leading-tight" role="status" aria-live="polite" data-testid="saved">
+          {refused > 0 ? (
+            <span className="font-semibold text-attention">{refused} refused, see bench</span>
+          ) : waiting > 0 ? (
+            <span className="font-semibold text-attention">{waiting} kept here, waiting to be sent</span>
+          ) : connected ? (
+            'all saved'
+          ) : (
+            <span className="font-semibold text-attention">no connection</span>
+          )}
+          <br />
+          <span className="text-flow-soft">{me?.person.name}</span>
+        </div>
+        <button type="button" className="min-h-10 rounded-md border border-white/40 px-3 text-[14px] hover:bg-white/10" onClick={() => void leave()}>
+          Sign out
+        </button>
+      </div>
+    </header>
+  );
+}
+
+export function Shell() {
+  const { data: me, isPending, isError } = useMe();
+  const client = useQueryClient();
+  const location = useLocation();
+  const personId = me?.person.id;
+
+  useEffect(() => (personId === undefined ? undefined : listen(client)), [client, personId]);
+  useEffect(() => {
+    // the answer goes into the breakdown before the command leaves the outbox: the ribbon never blinks
+    onSent((waiting, answer) => {
+      client.setQueryData<{ weighings: Weighing[] }>(['breakdowns', 'one', waiting.about], (before) =>
+        before === undefined || before.weighings.some((w) => w.id === waiting.key)
+          ? before
+          : { ...before, weighings: [...before.weighings, answer as Weighing] },
+      );
+      void client.invalidateQueries({ queryKey: ['breakdowns', 'one', waiting.about] });
+    });
+  }, [client]);
+
+  if (isPending) return <Loading />;
+  if (me === null || (me === undefined && isError)) return <Navigate to="/sign-in" replace state={{ from: location.pathname }} />;
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <a href="#work" className="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-sheet focus:p-3">
+        To the work
+      </a>
+      <FlowBar />
+      <main id="work" className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
+        <Outlet />
+      </main>
+    </div>
+  );
+}

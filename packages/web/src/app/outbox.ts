@@ -1,0 +1,122 @@
+import { createStore, del, entries, set, update } from 'idb-keyval';
+import { useSyncExternalStore } from 'react';
+import { Refused, send } from './api.ts';
+
+/**
+ * Commands that must not be lost: each is a record of its own in IndexedDB, kept until the server has it. One tab sends, in the
+ * order they were made; the key makes a repeat harmless. What the server refuses stays here, in words, until someone has read it.
+ */
+export interface Waiting {
+  readonly key: string;
+  readonly madeAt: number;
+  readonly url: string;
+  readonly body: unknown;
+  /** What belongs together on a screen: the breakdown's id. */
+  readonly about: string;
+  readonly says: string;
+  readonly tries: number;
+  readonly refused?: string;
+}
+
+const store = createStore('zabrik-outbox', 'commands');
+const bus = new BroadcastChannel('zabrik-outbox');
+const FIRST_RETRY_MS = 500;
+const LONGEST_RETRY_MS = 15_000;
+
+let snapshot: readonly Waiting[] = [];
+const listeners = new Set<() => void>();
+let whenSent: (waiting: Waiting, answer: unknown) => void = () => undefined;
+let timer: ReturnType<typeof setTimeout> | undefined;
+let lastMadeAt = 0;
+
+const refresh = async (tell: boolean): Promise<void> => {
+  snapshot = (await entries<string, Waiting>(store)).map(([, waiting]) => waiting).sort((a, b) => a.madeAt - b.madeAt);
+  for (const listener of listeners) listener();
+  if (tell) bus.postMessage(0);
+};
+
+type Outcome = { readonly kind: 'sent'; readonly answer: unknown } | { readonly kind: 'later' } | { readonly kind: 'refused'; readonly why: string };
+
+const attempt = async (waiting: Waiting): Promise<Outcome> => {
+  try {
+    return { kind: 'sent', answer: await send('post', waiting.url, waiting.body, waiting.key) };
+  } catch (error) {
+    // signed out, too many, or broken on their side: the command is good, the moment is not
+    const later = !(error instanceof Refused) || error.status >= 500 || [401, 408, 429].includes(error.status);
+    return later ? { kind: 'later' } : { kind: 'refused', why: error.message };
+  }
+};
+
+/** Only one tab sends. Where the browser has no locks (plain http on a network), this tab does. */
+const alone = async (work: () => Promise<void>): Promise<void> => {
+  if (!('locks' in navigator)) return work();
+  await navigator.locks.request('zabrik-outbox', { ifAvailable: true }, (lock) => {
+    if (lock !== null) return work();
+    timer = setTimeout(drain, 3_000); // another tab sends; look again in case it is closed
+    return undefined;
+  });
+};
+
+let draining = false;
+export function drain(): void {
+  clearTimeout(timer);
+  if (draining) return;
+  draining = true;
+  void alone(async () => {
+    for (;;) {
+      await refresh(false);
+      const next = snapshot.find((waiting) => waiting.refused === undefined);
+      if (next === undefined) return;
+      const outcome = await attempt(next);
+      if (outcome.kind === 'later') {
+        await update<Waiting>(next.key, (w) => ({ ...(w ?? next), tries: next.tries + 1 }), store);
+        timer = setTimeout(drain, Math.min(FIRST_RETRY_MS * 2 ** next.tries, LONGEST_RETRY_MS));
+        return;
+      }
+      if (outcome.kind === 'sent') {
+        whenSent(next, outcome.answer);
+        await del(next.key, store);
+      } else await update<Waiting>(next.key, (w) => ({ ...(w ?? next), refused: outcome.why }), store);
+      await refresh(true);
+    }
+  }).finally(() => {
+    draining = false;
+  });
+}
+
+/** Keeps a command. When this returns it is on disk, and only then may a screen say it is saved here. */
+export async function keep(command: Omit<Waiting, 'madeAt' | 'tries'>): Promise<void> {
+  lastMadeAt = Math.max(lastMadeAt + 1, Date.now()); // two touches in one millisecond keep their order
+  const waiting: Waiting = { ...command, madeAt: lastMadeAt, tries: 0 };
+  await set(waiting.key, waiting, store);
+  await refresh(true);
+  drain();
+}
+
+/** Someone has read why it was refused: it may go. */
+export async function dismiss(key: string): Promise<void> {
+  await del(key, store);
+  await refresh(true);
+}
+
+export function onSent(handler: typeof whenSent): void {
+  whenSent = handler;
+}
+
+const subscribe = (listener: () => void): (() => void) => {
+  listeners.add(listener);
+  return () => {
+    listeners.delete(listener);
+  };
+};
+
+export const useOutbox = (): readonly Waiting[] => useSyncExternalStore(subscribe, () => snapshot);
+
+export function startOutbox(): void {
+  bus.onmessage = () => void refresh(false);
+  addEventListener('online', drain);
+  document.addEventListener('visibilitychange', () => {
+    if (document.visibilityState === 'visible') drain();
+  });
+  drain();
+}

@@ -1,0 +1,40 @@
+/** Reads that several stations share. A station's own stand beside its screens. */
+import { useQuery } from '@tanstack/react-query';
+import { api, type EndpointId, type House, type Me, mayDo } from '@zabrik/contract';
+import { formatMoney } from '@zabrik/core';
+import { call, Refused } from './api.ts';
+
+const HOUR = 3_600_000;
+
+export const meQuery = {
+  queryKey: ['me'],
+  queryFn: async (): Promise<Me | null> => {
+    try {
+      return await call(api.access.me, {});
+    } catch (error) {
+      if (error instanceof Refused && error.status === 401) return null;
+      throw error;
+    }
+  },
+  staleTime: HOUR,
+} as const;
+
+export const useMe = () => useQuery(meQuery);
+
+export function useMay(id: EndpointId): boolean {
+  const { data } = useMe();
+  return data != null && mayDo(data.person.role, id);
+}
+
+export const useHouse = () => useQuery({ queryKey: ['house'], queryFn: () => call(api.house.read, {}), staleTime: HOUR });
+
+export const useCatalogue = () =>
+  useQuery({ queryKey: ['catalogue'], queryFn: () => call(api.house.catalogue, {}), staleTime: Number.POSITIVE_INFINITY });
+
+export const useFlow = () => useQuery({ queryKey: ['flow'], queryFn: () => call(api.house.flow, {}) });
+
+/** Money in the house's currency. */
+export const moneyOf =
+  (house: House | undefined) =>
+  (minor: number): string =>
+    formatMoney(minor, house?.currency);

@@ -1,0 +1,88 @@
+import type { ScaleReading } from '@zabrik/contract';
+import { type PieceExpectation, inGrams } from '@zabrik/core';
+
+interface Props {
+  readonly reading: ScaleReading;
+  readonly expected: PieceExpectation | undefined;
+  /** This rest of the pan was already taken as a weight. */
+  readonly taken: boolean;
+}
+
+const CX = 170;
+const CY = 132;
+const START = 200;
+const SWEEP = 140;
+
+const point = (degrees: number, rx: number, ry: number): string => {
+  const radians = (degrees * Math.PI) / 180;
+  return `${(CX + rx * Math.cos(radians)).toFixed(1)} ${(CY + ry * Math.sin(radians)).toFixed(1)}`;
+};
+
+const arc = (from: number, to: number, rx: number, ry: number): string =>
+  `M ${point(from, rx, ry)} A ${rx} ${ry} 0 ${to - from > 180 ? 1 : 0} 1 ${point(to, rx, ry)}`;
+
+const words = (reading: ScaleReading, taken: boolean): string => {
+  switch (reading.state) {
+    case 'away':
+      return 'no scale: type the weight';
+    case 'moving':
+      return 'grams, moving';
+    case 'over':
+      return 'too heavy for this scale';
+    case 'under':
+      return 'below zero: clear the pan, set zero';
+    case 'steady':
+      return taken ? 'grams, taken' : 'grams, steady';
+  }
+};
+
+/** The scale's live figure in a plate. The rim shows where this piece usually falls and where it is now; dashed while it moves. */
+export function Pan({ reading, expected, taken }: Props) {
+  const away = reading.state === 'away';
+  const usual = expected !== undefined && expected.nextMg > 0 ? expected : undefined;
+  const span = usual === undefined ? 0 : Math.max(usual.high95Mg - usual.low95Mg, usual.nextMg * 0.2);
+  const low = usual === undefined ? 0 : usual.nextMg - span;
+  const at = (massMg: number): number => START + SWEEP * Math.min(1, Math.max(0, (massMg - low) / (2 * span || 1)));
+  const grams = inGrams(reading.netMg);
+  const shown = away ? '–' : Math.round(grams).toLocaleString('en-GB').replace('-', '−');
+  return (
+    <div className="relative mx-auto w-[340px]" data-testid="pan" data-state={reading.state}>
+      <svg viewBox="0 0 340 262" className="block w-full" aria-hidden="true">
+        <ellipse cx={CX} cy={CY + 5} rx="166" ry="124" fill="rgb(20 33 31 / .14)" />
+        <ellipse
+          cx={CX}
+          cy={CY}
+          rx="166"
+          ry="124"
+          fill={away ? 'var(--color-sheet-soft)' : 'var(--color-sheet)'}
+          stroke="var(--color-ink)"
+          strokeWidth="2.5"
+          strokeDasharray={reading.state === 'steady' ? undefined : '9 7'}
+        />
+        {usual !== undefined && (
+          <>
+            <path d={arc(START, START + SWEEP, 150, 109)} fill="none" stroke="var(--color-ground)" strokeWidth="13" />
+            <path d={arc(at(usual.low80Mg), at(usual.high80Mg), 150, 109)} fill="none" stroke="var(--color-portion)" strokeWidth="13" />
+            {!away && reading.netMg > usual.nextMg * 0.05 && (
+              <line
+                x1={point(at(reading.netMg), 138, 98).split(' ')[0]}
+                y1={point(at(reading.netMg), 138, 98).split(' ')[1]}
+                x2={point(at(reading.netMg), 163, 121).split(' ')[0]}
+                y2={point(at(reading.netMg), 163, 121).split(' ')[1]}
+                stroke="var(--color-ink)"
+                strokeWidth="7"
+              />
+            )}
+          </>
+        )}
+      </svg>
+      <div className="absolute inset-0 flex flex-col items-center justify-center pt-3 text-center">
+        <output className={`figure leading-none tracking-tight ${shown.length > 5 ? 'text-[76px]' : 'text-[104px]'}`} aria-live="off">
+          {shown}
+        </output>
+        <span className="mt-1 text-lg text-ink-soft">{words(reading, taken)}</span>
+        <span className="h-5 text-sm text-ink-soft">{reading.tareMg > 0 && !away ? `tray tared off, ${inGrams(reading.tareMg)} g` : ''}</span>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,231 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { api, type Lot } from '@zabrik/contract';
+import { formatMass, grams, inGrams, parseMass } from '@zabrik/core';
+import { useRef, useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
+import { call } from '../../app/api.ts';
+import { ageWords, clockTime, dayName, useByWords } from '../../app/dates.ts';
+import { useScale } from '../../app/live.ts';
+import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
+import { BodyMap } from '../../parts/BodyMap.tsx';
+import { Button } from '../../parts/Button.tsx';
+import { Field } from '../../parts/Field.tsx';
+import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { MiniRibbon } from '../../parts/Ribbon.tsx';
+
+function OpenOnes() {
+  const open = useQuery({ queryKey: ['breakdowns', 'list'], queryFn: () => call(api.bench.list, { query: {} }) });
+  if (open.isPending) return <Loading />;
+  if (open.isError) return <Failed error={open.error} again={() => void open.refetch()} />;
+  if (open.data.breakdowns.length === 0) return <p className="py-3 text-ink-soft">The bench is clear. Pick what to cut from the list.</p>;
+  return (
+    <ul className="grid gap-3">
+      {open.data.breakdowns.map((b) => (
+        <li key={b.id}>
+          <Link to={`/bench/${b.id}`} className="block rounded-plate border-[1.5px] border-ink bg-white p-3 hover:bg-sheet-soft">
+            <span className="flex items-baseline justify-between gap-3">
+              <span className="truncate font-head text-lg font-semibold">
+                {b.speciesName}, {b.formName}
+              </span>
+              <span className="figure text-lg">{formatMass(b.startMg)}</span>
+            </span>
+            <span className="mb-1.5 block text-[14px] text-ink-soft">
+              {b.planTitle} · {b.lotCode} · {b.by}, since {clockTime(b.startedAt)}
+            </span>
+            <MiniRibbon totalMg={b.startMg} parts={[{ id: 'weighed', name: 'weighed', destination: 'portion', massMg: b.weighedMg }]} />
+            <span className="mt-1 block text-[14px]">
+              {formatMass(b.weighedMg)} weighed, {formatMass(Math.max(0, b.startMg - b.weighedMg))} to go
+            </span>
+          </Link>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void }) {
+  const catalogue = useCatalogue();
+  const { data: house } = useHouse();
+  const scale = useScale();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const key = useRef(uuidv7());
+  const [all, setAll] = useState(lot.pieces === 1);
+  const [mass, setMass] = useState('');
+  const [animals, setAnimals] = useState('1');
+  const start = useMutation({
+    mutationFn: (planId: string) =>
+      call(
+        api.bench.start,
+        { body: { lotId: lot.id, planId, animals: all ? lot.pieces : Number(animals), massMg: all ? null : parseMass(mass) } },
+        key.current,
+      ),
+    onSuccess: (breakdown) => {
+      client.setQueryData(['breakdowns', 'one', breakdown.id], breakdown);
+      void navigate(`/bench/${breakdown.id}`);
+    },
+    onError: () => {
+      key.current = uuidv7();
+    },
+  });
+  if (catalogue.isPending) return <Loading />;
+  if (catalogue.isError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
+  const plans = catalogue.data.plans.filter((p) => lot.species !== null && lot.form !== null && p.species.includes(lot.species) && p.startForms.includes(lot.form));
+  let massError: string | undefined;
+  if (!all) {
+    try {
+      if (parseMass(mass) > lot.massMg) massError = `The lot has ${formatMass(lot.massMg)}`;
+    } catch {
+      massError = mass === '' ? '' : 'A weight, such as 2860';
+    }
+  }
+  const animalsFine = all || /^[1-9]\d{0,2}$/.test(animals);
+  return (
+    <section aria-label={`Start ${lot.name}`} className="grid content-start gap-5">
+      <div className="flex items-start justify-between gap-4">
+        <div>
+          <h2 className="text-3xl font-extrabold">{lot.name}</h2>
+          <p className="text-ink-soft">
+            {lot.code} · {lot.supplierName} · {lot.pieces === 1 ? 'one' : lot.pieces} · {formatMass(lot.massMg)} · {moneyOf(house)(lot.costMinor)} ·{' '}
+            {useByWords(lot.useBy).text}
+          </p>
+        </div>
+        <Button onClick={back}>Another lot</Button>
+      </div>
+      {lot.pieces > 1 && (
+        <fieldset className="border-0 p-0">
+          <legend className="mb-2 text-[15px] font-semibold">How much of it?</legend>
+          <div className="flex flex-wrap items-end gap-3">
+            <Button size="bench" look={all ? 'strong' : 'quiet'} aria-pressed={all} onClick={() => setAll(true)}>
+              All {lot.pieces}, {formatMass(lot.massMg)}
+            </Button>
+            <Button size="bench" look={all ? 'quiet' : 'strong'} aria-pressed={!all} onClick={() => setAll(false)}>
+              Some
+            </Button>
+            {!all && (
+              <>
+                <Field label="How many" className="w-28" inputMode="numeric" value={animals} onChange={(event) => setAnimals(event.target.value)} />
+                <Field
+                  label="Weight at the start"
+                  unit="g"
+                  className="w-80"
+                  inputMode="decimal"
+                  value={mass}
+                  error={massError === '' ? undefined : massError}
+                  onChange={(event) => setMass(event.target.value)}
+                  action={
+                    <Button
+                      look="plain"
+                      className="h-11"
+                      disabled={scale.state !== 'steady' || scale.netMg <= 0}
+                      onClick={() => setMass(String(inGrams(scale.netMg)))}
+                    >
+                      From the scale
+                    </Button>
+                  }
+                />
+              </>
+            )}
+          </div>
+        </fieldset>
+      )}
+      <h3 className="text-lg font-bold">Cut plan</h3>
+      {plans.length === 0 && (
+        <Notice tone="attention">
+          No cut plan starts from {lot.name} yet. Three are here so far: round fish to two fillets, flatfish to four fillets, whole bird to joints.
+        </Notice>
+      )}
+      <ul className="grid grid-cols-2 gap-4">
+        {plans.map((plan) => (
+          <li key={plan.id}>
+            <button
+              type="button"
+              disabled={start.isPending || massError !== undefined || !animalsFine}
+              onClick={() => start.mutate(plan.id)}
+              className="block w-full rounded-plate border-[1.5px] border-ink bg-white p-4 text-left hover:bg-sheet-soft disabled:opacity-50"
+            >
+              <BodyMap body={plan.body} lit={new Set()} className="mb-2 h-24" />
+              <span className="block font-head text-xl font-semibold">{plan.title}</span>
+              <span className="block text-[14px] text-ink-soft">
+                {plan.stages[0]?.steps.length} steps · {plan.minutes.low} to {plan.minutes.high} min · {plan.tools.join(', ')}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {start.isError && <Notice tone="alarm">{start.error.message}</Notice>}
+    </section>
+  );
+}
+
+export default function BenchList() {
+  const [search, setSearch] = useSearchParams();
+  const chosen = search.get('lot');
+  const may = useMay('bench.start');
+  const lots = useQuery({
+    queryKey: ['lots', 'whole'],
+    queryFn: () => call(api.larder.list, { query: { kind: 'delivery', limit: 200 } }),
+  });
+  const lot = lots.data?.lots.find((l) => l.id === chosen);
+  const heaviest = Math.max(grams(1), ...(lots.data?.lots.map((l) => l.massMg) ?? []));
+  return (
+    <div className="grid flex-1 grid-cols-[400px_1fr]">
+      <aside className="border-r border-line bg-sheet-soft p-5" aria-label="On the bench now">
+        <h2 className="mb-3 text-xl font-bold">On the bench now</h2>
+        <OpenOnes />
+      </aside>
+      <div className="p-5">
+        <h1 className="sr-only">Bench</h1>
+        {lot !== undefined && may ? (
+          <StartOne key={lot.id} lot={lot} back={() => setSearch({})} />
+        ) : lots.isPending ? (
+          <Loading />
+        ) : lots.isError ? (
+          <Failed error={lots.error} again={() => void lots.refetch()} />
+        ) : lots.data.lots.length === 0 ? (
+          <Empty title="Nothing whole to cut">
+            Deliveries wait here until someone cuts them.{' '}
+            <Link className="underline" to="/receive">
+              Receive one
+            </Link>
+            .
+          </Empty>
+        ) : (
+          <section aria-label="To be cut">
+            <h2 className="mb-3 text-xl font-bold">To be cut, earliest date first</h2>
+            <ul className="grid gap-3">
+              {lots.data.lots.map((l) => {
+                const due = useByWords(l.useBy);
+                return (
+                  <li key={l.id}>
+                    <button
+                      type="button"
+                      disabled={!may}
+                      onClick={() => setSearch({ lot: l.id })}
+                      className="grid min-h-20 w-full grid-cols-[1fr_220px_110px] items-center gap-5 rounded-plate border-[1.5px] border-line-strong bg-white px-4 py-2.5 text-left hover:border-ink hover:bg-sheet-soft"
+                    >
+                      <span className="min-w-0">
+                        <span className="block truncate font-head text-lg font-semibold">{l.name}</span>
+                        <span className="block truncate text-[14px] text-ink-soft">
+                          {l.code} · {l.supplierName} · {l.pieces === 1 ? 'one' : `${l.pieces} of them`} · here {ageWords(l.madeAt)}
+                        </span>
+                      </span>
+                      <span>
+                        <MiniRibbon totalMg={l.massMg} scaleMg={heaviest} parts={[{ id: l.id, name: l.name, destination: 'whole', massMg: l.massMg }]} />
+                        <span className={`mt-1 block text-[14px] ${due.tone === 'late' || due.tone === 'now' ? 'font-semibold text-alarm' : 'text-ink-soft'}`}>
+                          use by {l.useBy === null ? 'no date' : `${dayName(l.useBy)}, ${due.text}`}
+                        </span>
+                      </span>
+                      <span className="figure text-right text-xl">{formatMass(l.massMg)}</span>
+                    </button>
+                  </li>
+                );
+              })}
+            </ul>
+          </section>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,58 @@
+import { type Balance, formatMass, type PlanStage } from '@zabrik/core';
+import { useState } from 'react';
+import { Button } from '../../parts/Button.tsx';
+import { inputLook } from '../../parts/Field.tsx';
+
+interface Props {
+  readonly balance: Balance;
+  readonly stage: PlanStage;
+  readonly pending: boolean;
+  readonly onClose: (reason: string) => void;
+  readonly onBack: () => void;
+}
+
+const reasons = {
+  short: ['A piece was not weighed', 'Meat was dropped', 'Stood long: more drip'],
+  gain: ['Ice or water on the pieces', 'A tray was not tared', 'The start was weighed wrong'],
+  balanced: [],
+} as const;
+
+/** Asked only when the pieces do not add up: what is missing, what it may be, and why it is closed all the same. */
+export function CloseBar({ balance, stage, pending, onClose, onBack }: Props) {
+  const [reason, setReason] = useState('');
+  const likeliest = stage.pieces.find((piece) => piece.id === balance.likeliestPieceId);
+  const gap = formatMass(Math.abs(balance.unaccountedMg));
+  return (
+    <section aria-label="The balance does not hold" className="border-t-4 border-attention bg-[#fff7e0] px-4 py-3">
+      <p className="mb-2 text-[17px]">
+        <strong className="font-head">
+          {balance.verdict === 'gain' ? `The pieces weigh ${gap} more than the animal did.` : `${gap} is not accounted for.`}
+        </strong>{' '}
+        {balance.verdict === 'gain'
+          ? `The scale explains ${formatMass(balance.scaleErrorMg)}. A weight taken twice, a tray not tared, or water?`
+          : `Drip and scale explain ${formatMass(balance.allowedMg)}.${likeliest === undefined ? '' : ` Not weighed yet, and about that heavy: ${likeliest.name}.`}`}
+      </p>
+      <div className="flex flex-wrap items-center gap-3">
+        {reasons[balance.verdict].map((r) => (
+          <Button key={r} size="bench" look={reason === r ? 'strong' : 'quiet'} aria-pressed={reason === r} onClick={() => setReason(r)}>
+            {r}
+          </Button>
+        ))}
+        <input
+          aria-label="Another reason"
+          placeholder="another reason"
+          className={`${inputLook} h-14 min-w-40 flex-1`}
+          maxLength={500}
+          value={reason}
+          onChange={(event) => setReason(event.target.value)}
+        />
+        <Button size="bench" onClick={onBack}>
+          Weigh on
+        </Button>
+        <Button size="bench" look="strong" disabled={reason.trim() === '' || pending} onClick={() => onClose(reason.trim())}>
+          Close all the same
+        </Button>
+      </div>
+    </section>
+  );
+}

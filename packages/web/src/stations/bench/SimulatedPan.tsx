@@ -1,0 +1,65 @@
+import { useMutation } from '@tanstack/react-query';
+import { api } from '@zabrik/contract';
+import { parseMass } from '@zabrik/core';
+import { useState } from 'react';
+import { call } from '../../app/api.ts';
+import { useHouse } from '../../app/queries.ts';
+
+interface Props {
+  /** The piece the hidden animal would give next. */
+  readonly next?: { readonly breakdownId: string; readonly pieceId: string; readonly unit: number } | undefined;
+}
+
+const key = 'min-h-11 rounded-md border border-dashed border-ink-soft bg-transparent px-3 text-[14px] hover:bg-sheet disabled:opacity-50';
+
+/** The hand that loads the simulated scale. Only where the server says the bench is simulated: the demo and the tests. */
+export function SimulatedPan({ next }: Props) {
+  const { data: house } = useHouse();
+  const [typed, setTyped] = useState('');
+  const put = useMutation({
+    mutationFn: (what: 'piece' | number) =>
+      call(api.simulation.pan, {
+        body: what === 'piece' && next !== undefined ? { what: 'piece', ...next } : { what: 'load', massMg: typeof what === 'number' ? what : 0 },
+      }),
+  });
+  if (house?.simulated !== true) return null;
+  let massMg: number | undefined;
+  try {
+    massMg = parseMass(typed);
+  } catch {
+    massMg = undefined;
+  }
+  return (
+    <fieldset className="flex flex-wrap items-center justify-center gap-2 border-0 p-0" aria-label="Simulated bench">
+      <span className="text-[13px] text-ink-soft">Simulated scale:</span>
+      {next !== undefined && (
+        <button type="button" className={key} disabled={put.isPending} onClick={() => put.mutate('piece')}>
+          Put the next piece on
+        </button>
+      )}
+      <form
+        className="flex items-center gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (massMg !== undefined) put.mutate(massMg);
+        }}
+      >
+        <input
+          aria-label="Load in grams"
+          className="h-11 w-24 rounded-md border border-dashed border-ink-soft bg-white px-2"
+          inputMode="decimal"
+          placeholder="grams"
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+        />
+        <button type="submit" className={key} disabled={massMg === undefined || put.isPending}>
+          Put it on
+        </button>
+      </form>
+      <button type="button" className={key} disabled={put.isPending} onClick={() => put.mutate(0)}>
+        Clear
+      </button>
+      {put.isError && <span className="text-[13px] text-alarm">{put.error.message}</span>}
+    </fieldset>
+  );
+}

@@ -1,0 +1,99 @@
+import { useQuery } from '@tanstack/react-query';
+import { api, type Breakdown, type Weighing, type WeighBody } from '@zabrik/contract';
+import { type Balance, balanceStage, effectiveWeighings, expectStage, type PieceExpectation, type PlanPiece, type PlanStage } from '@zabrik/core';
+import { useMemo } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { addressOf, call } from '../../app/api.ts';
+import { keep, useOutbox, type Waiting } from '../../app/outbox.ts';
+import { useHouse, useMe } from '../../app/queries.ts';
+
+export interface Counted extends Weighing {
+  readonly massMg: number;
+  readonly piece: PlanPiece;
+  /** Which unit of the piece it is, from 0. */
+  readonly unit: number;
+  /** Kept on this device, not with the server yet. */
+  readonly waiting: boolean;
+}
+
+export interface BenchState {
+  readonly breakdown: Breakdown;
+  readonly stage: PlanStage;
+  readonly all: readonly (Weighing & { readonly waiting: boolean })[];
+  readonly counted: readonly Counted[];
+  readonly expected: ReadonlyMap<string, PieceExpectation>;
+  readonly balance: Balance;
+  readonly refused: readonly Waiting[];
+  readonly takeNew: (take: Omit<Extract<WeighBody, { kind: 'take' }>, 'kind' | 'at'>, says: string) => Promise<string>;
+  readonly takeBack: (replaces: string, says: string) => Promise<void>;
+}
+
+const KITCHEN_SCALE = { accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 } as const;
+
+/** One breakdown as it stands on this device: what the server has, and on top what still waits here to be sent. */
+export function useBreakdown(breakdownId: string) {
+  const query = useQuery({
+    queryKey: ['breakdowns', 'one', breakdownId],
+    queryFn: () => call(api.bench.read, { params: { breakdownId } }),
+  });
+  const outbox = useOutbox();
+  const { data: house } = useHouse();
+  const { data: me } = useMe();
+  const breakdown = query.data;
+  const by = me?.person.name ?? '';
+  const scale = house?.scale ?? KITCHEN_SCALE;
+
+  const state = useMemo((): BenchState | undefined => {
+    if (breakdown === undefined) return undefined;
+    const stage = breakdown.plan.stages.find((s) => s.id === breakdown.stageId);
+    if (stage === undefined) return undefined;
+    const known = new Set(breakdown.weighings.map((w) => w.id));
+    const mine = outbox.filter((w) => w.about === breakdownId);
+    const waiting = mine
+      .filter((w) => w.refused === undefined && !known.has(w.key))
+      .map((w): Weighing & { waiting: boolean } => {
+        const body = w.body as WeighBody;
+        const take = body.kind === 'take' ? body : undefined;
+        return {
+          id: w.key,
+          pieceId: take?.pieceId ?? null,
+          destination: take?.destination ?? null,
+          massMg: take?.massMg ?? null,
+          source: take?.source ?? null,
+          replaces: body.replaces,
+          by,
+          at: body.at,
+          waiting: true,
+        };
+      });
+    const all = [...breakdown.weighings.map((w) => ({ ...w, waiting: false })), ...waiting];
+    const units = new Map<string, number>();
+    const counted = effectiveWeighings(all).flatMap((w): Counted[] => {
+      const piece = stage.pieces.find((p) => p.id === w.pieceId);
+      if (piece === undefined) return [];
+      const unit = units.get(piece.id) ?? 0;
+      units.set(piece.id, unit + 1);
+      return [{ ...w, piece, unit }];
+    });
+    const beliefs = new Map(breakdown.beliefs.map((b) => [b.pieceId, b]));
+    const post = (key: string, body: WeighBody, says: string): Promise<void> =>
+      keep({ key, url: addressOf(api.bench.weigh, { params: { breakdownId } }), body, about: breakdownId, says });
+    return {
+      breakdown,
+      stage,
+      all,
+      counted,
+      expected: new Map(expectStage(stage, breakdown.startMg, all, beliefs).map((e) => [e.pieceId, e])),
+      balance: balanceStage(stage, breakdown.startMg, all, scale),
+      refused: mine.filter((w) => w.refused !== undefined),
+      takeNew: async (take, says) => {
+        const key = uuidv7();
+        await post(key, { kind: 'take', ...take, at: new Date().toISOString() }, says);
+        return key;
+      },
+      takeBack: (replaces, says) => post(uuidv7(), { kind: 'undo', replaces, at: new Date().toISOString() }, says),
+    };
+  }, [breakdown, breakdownId, outbox, by, scale]);
+
+  return { query, state };
+}

@@ -1,0 +1,224 @@
+import { useMutation } from '@tanstack/react-query';
+import { type Answer, type Ask, api, takeOutSinks, wasteReasons } from '@zabrik/contract';
+import { formatMass, inGrams, parseMass } from '@zabrik/core';
+import { X } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { Link } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
+import { call } from '../../app/api.ts';
+import { dayAndTime, dayName, useByWords } from '../../app/dates.ts';
+import { useMay } from '../../app/queries.ts';
+import { Button } from '../../parts/Button.tsx';
+import { trayName } from '../../parts/destinations.ts';
+import { Field, inputLook } from '../../parts/Field.tsx';
+import { Notice } from '../../parts/Notice.tsx';
+
+type LotRead = Answer<typeof api.larder.read>;
+
+const sinkNames: Readonly<Record<(typeof takeOutSinks)[number], string>> = { served: 'Served', staff: 'Staff ate it', waste: 'Threw away' };
+const reasonNames: Readonly<Record<(typeof wasteReasons)[number], string>> = {
+  spoiled: 'spoiled',
+  'over-trimmed': 'over-trimmed',
+  dropped: 'dropped',
+  'over-ordered': 'over-ordered',
+  'inedible-part': 'inedible part',
+  'shot-damage': 'shot damage',
+  returned: 'returned',
+  tasting: 'tasting',
+};
+const entryNames: Readonly<Record<string, string>> = {
+  receive: 'received',
+  'close-stage': 'cut',
+  run: 'pot',
+  'take-out': 'taken out',
+  reverse: 'taken back',
+};
+
+function TakeOut({ lot }: { readonly lot: LotRead }) {
+  const [mass, setMass] = useState(String(inGrams(lot.massMg)));
+  const [reason, setReason] = useState<(typeof wasteReasons)[number]>('spoiled');
+  const key = useRef(uuidv7());
+  const takeOut = useMutation({
+    mutationFn: (body: Ask<typeof api.larder.takeOut>['body']) => call(api.larder.takeOut, { params: { lotId: lot.id }, body }, key.current),
+    onSettled: () => {
+      key.current = uuidv7();
+    },
+  });
+  let massMg: number | undefined;
+  let error: string | undefined;
+  try {
+    massMg = parseMass(mass);
+    if (massMg > lot.massMg) error = `The lot has ${formatMass(lot.massMg)}`;
+  } catch {
+    error = 'A weight, such as 160 or 1.2 kg';
+  }
+  const ready = massMg !== undefined && massMg > 0 && error === undefined && !takeOut.isPending;
+  return (
+    <section aria-label="Take out" className="rounded-plate border border-line bg-white p-3">
+      <div className="grid grid-cols-2 gap-3">
+        <Field label="Take out" unit="g" inputMode="decimal" value={mass} error={error} onChange={(event) => setMass(event.target.value)} />
+        <div>
+          <label htmlFor="waste-reason" className="mb-1 block text-[15px] font-semibold">
+            If thrown away
+          </label>
+          <select id="waste-reason" className={`${inputLook} h-11`} value={reason} onChange={(event) => setReason(event.target.value as typeof reason)}>
+            {wasteReasons.map((r) => (
+              <option key={r} value={r}>
+                {reasonNames[r]}
+              </option>
+            ))}
+          </select>
+        </div>
+      </div>
+      <div className="mt-3 flex gap-2">
+        {takeOutSinks.map((to) => (
+          <Button
+            key={to}
+            className="flex-1 px-2"
+            look={to === 'waste' ? 'alarm' : 'plain'}
+            disabled={!ready}
+            onClick={() => takeOut.mutate({ massMg: massMg ?? 0, to, reason: to === 'waste' ? reason : null, note: null })}
+          >
+            {sinkNames[to]}
+          </Button>
+        ))}
+      </div>
+      {takeOut.isError && <p className="mt-2 text-alarm">{takeOut.error.message}</p>}
+    </section>
+  );
+}
+
+function Links({ title, links }: { readonly title: string; readonly links: LotRead['parents'] }) {
+  if (links.length === 0) return null;
+  return (
+    <section>
+      <h3 className="mb-1 text-[15px] font-bold text-ink-soft">{title}</h3>
+      <ul className="grid gap-1">
+        {links.map((l) => (
+          <li key={l.id}>
+            <Link to={`/larder/${l.id}`} className="flex min-h-9 items-center justify-between gap-3 rounded-md border border-line bg-white px-3 hover:border-ink">
+              <span className="truncate">
+                <span className="figure text-[14px]">{l.code}</span> {l.name}
+              </span>
+              <span className="figure whitespace-nowrap">{formatMass(Math.abs(l.massMg))}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** One lot: what it is, where it came from, what it became, every entry on it, and the ways out. */
+export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money: (minor: number) => string }) {
+  const may = useMay('larder.takeOut');
+  const mayReverse = useMay('ledger.reverse');
+  const [taking, setTaking] = useState<string | undefined>(undefined);
+  const [reason, setReason] = useState('');
+  const reverse = useMutation({
+    mutationFn: (movementId: string) => call(api.ledger.reverse, { params: { movementId }, body: { reason } }),
+    onSuccess: () => setTaking(undefined),
+  });
+  return (
+    <div className="grid gap-4 p-4">
+      <div className="flex items-start justify-between gap-3">
+        <div className="min-w-0">
+          <p className="figure text-[40px] leading-none">{lot.code}</p>
+          <h2 className="mt-1 text-xl leading-tight font-bold break-words">{lot.name}</h2>
+          <p className="text-ink-soft">
+            {lot.destination === null ? 'to be cut' : trayName(lot.destination).toLowerCase()} · made {dayAndTime(lot.madeAt)}
+          </p>
+        </div>
+        <Link to="/larder" aria-label="Close" className="grid size-11 shrink-0 place-items-center rounded-md border border-line-strong bg-white">
+          <X size={20} aria-hidden="true" />
+        </Link>
+      </div>
+      <dl className="grid grid-cols-2 gap-x-4 gap-y-2">
+        <div>
+          <dt className="text-[14px] text-ink-soft">On hand</dt>
+          <dd className="figure text-lg">
+            {formatMass(lot.massMg)} <span className="text-[14px] font-normal text-ink-soft">of {formatMass(lot.madeMg)}</span>
+          </dd>
+        </div>
+        <div>
+          <dt className="text-[14px] text-ink-soft">Cost</dt>
+          <dd className="figure text-lg">
+            {money(lot.costMinor)}{' '}
+            <span className="text-[14px] font-normal text-ink-soft">{lot.massMg > 0 && `${money((lot.costMinor * 1_000_000) / lot.massMg)} a kg`}</span>
+          </dd>
+        </div>
+        <div>
+          <dt className="text-[14px] text-ink-soft">Use by</dt>
+          <dd>
+            {lot.useBy === null ? 'no date' : dayName(lot.useBy)}, {useByWords(lot.useBy).text}
+          </dd>
+        </div>
+        <div>
+          <dt className="text-[14px] text-ink-soft">Allergens</dt>
+          <dd className={lot.allergens.length > 0 ? 'font-semibold' : ''}>{lot.allergens.length > 0 ? lot.allergens.join(', ') : 'none listed'}</dd>
+        </div>
+      </dl>
+      <p className="text-[13px] text-ink-soft">Dates are the house’s usual ones. Your own plan and local code decide.</p>
+      {lot.massMg > 0 && lot.destination === null && (
+        <Link to={`/bench?lot=${lot.id}`} className="flex min-h-12 items-center justify-center rounded-plate bg-ink font-head font-semibold text-white">
+          Put it on the bench
+        </Link>
+      )}
+      {lot.massMg > 0 && may && <TakeOut key={lot.massMg} lot={lot} />}
+      <Links title="Made from" links={lot.parents} />
+      <Links title="Went into" links={lot.children} />
+      {lot.breakdownId !== null && (
+        <Link to={`/ledger/${lot.breakdownId}`} className="underline">
+          Yield sheet of the breakdown it came from
+        </Link>
+      )}
+      <section>
+        <h3 className="mb-1 text-[15px] font-bold text-ink-soft">Entries</h3>
+        <ol className="grid gap-1.5">
+          {lot.entries.map((e) => (
+            <li key={e.movementId} className="rounded-md border border-line bg-white px-3 py-1.5 text-[14px]">
+              <span className="flex justify-between gap-3">
+                <span className={e.reversed ? 'line-through' : 'font-semibold'}>{entryNames[e.kind] ?? e.kind}</span>
+                <span className="figure">
+                  {e.massMg > 0 ? '+' : ''}
+                  {formatMass(e.massMg)}
+                </span>
+              </span>
+              <span className="flex justify-between gap-3 text-ink-soft">
+                <span className="min-w-0 truncate">
+                  {dayAndTime(e.at)}, {e.by}
+                  {e.note !== null && `: ${e.note}`}
+                </span>
+                <span>{money(e.costMinor)}</span>
+              </span>
+              {mayReverse && !e.reversed && e.kind !== 'reverse' && taking !== e.movementId && (
+                <button type="button" className="min-h-8 underline" onClick={() => (setTaking(e.movementId), setReason(''), reverse.reset())}>
+                  Take this entry back
+                </button>
+              )}
+              {taking === e.movementId && (
+                <form
+                  className="mt-1 flex gap-2"
+                  onSubmit={(event) => {
+                    event.preventDefault();
+                    reverse.mutate(e.movementId);
+                  }}
+                >
+                  <input aria-label="Why" autoFocus placeholder="why" className={`${inputLook} h-10`} value={reason} onChange={(event) => setReason(event.target.value)} />
+                  <Button type="submit" look="alarm" disabled={reason.trim() === '' || reverse.isPending}>
+                    Take back
+                  </Button>
+                </form>
+              )}
+            </li>
+          ))}
+        </ol>
+        {reverse.isError && (
+          <div className="mt-2">
+            <Notice tone="alarm">{reverse.error.message}</Notice>
+          </div>
+        )}
+      </section>
+    </div>
+  );
+}

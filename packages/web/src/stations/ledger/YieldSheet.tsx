@@ -1,0 +1,251 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { api, type YieldSheet as Sheet } from '@zabrik/contract';
+import { type CostingSchool, costingSchools, costPerKg, effectiveWeighings, formatMass, formatShare } from '@zabrik/core';
+import { lazy, Suspense, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { call } from '../../app/api.ts';
+import { clockTime, dayAndTime } from '../../app/dates.ts';
+import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
+import { Button } from '../../parts/Button.tsx';
+import { clothOf, trayName } from '../../parts/destinations.ts';
+import { inputLook } from '../../parts/Field.tsx';
+import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { Ribbon } from '../../parts/Ribbon.tsx';
+
+const YieldRun = lazy(() => import('./YieldRun.tsx'));
+
+const schoolNames: Readonly<Record<CostingSchool, string>> = { weight: 'By weight', 'by-product-credit': 'By-product credit' };
+
+/** A share on a small ruler: the usual range as a bar, this one as a mark. */
+function Against({ share, low, high }: { readonly share: number; readonly low: number; readonly high: number }) {
+  const reach = Math.max(high - low, 0.01);
+  const from = low - reach;
+  const at = (value: number): string => `${Math.min(100, Math.max(0, ((value - from) / (3 * reach)) * 100))}%`;
+  return (
+    <span className="relative block h-4 w-full rounded-sm bg-ground" aria-hidden="true">
+      <span className="absolute inset-y-1 rounded-sm bg-portion/45" style={{ left: at(low), right: `calc(100% - ${at(high)})` }} />
+      <span className="absolute inset-y-0 w-1 -translate-x-1/2 bg-ink" style={{ left: at(share) }} />
+    </span>
+  );
+}
+
+const verdict = (share: number, low: number, high: number): string => (share < low ? 'below' : share > high ? 'above' : 'inside');
+
+function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor: number) => string }) {
+  const total = (school: CostingSchool): number => sheet.rows.reduce((sum, row) => sum + (row.costMinor[school] ?? 0), 0);
+  const answered = (school: CostingSchool): boolean => sheet.rows.every((row) => row.costMinor[school] !== null);
+  return (
+    <table className="w-full table-fixed border-collapse text-left text-[15px]">
+      <caption className="sr-only">Pieces with their shares and costs</caption>
+      <thead className="align-bottom text-[13px] text-ink-soft">
+        <tr className="border-b border-ink">
+          <th className="py-1.5 pr-2 font-semibold">Piece</th>
+          <th className="w-[82px] py-1.5 pr-3 text-right font-semibold">Mass</th>
+          <th className="w-[70px] py-1.5 pr-3 text-right font-semibold">of stage</th>
+          <th className="w-[78px] py-1.5 pr-3 text-right font-semibold">of purchase</th>
+          <th className="w-[196px] py-1.5 pr-3 font-semibold">Handbook, usual range</th>
+          <th className="w-[210px] py-1.5 pr-3 font-semibold">This house, 8 of 10</th>
+          {costingSchools.map((school) => (
+            <th key={school} className="w-[122px] py-1.5 text-right font-semibold">
+              {schoolNames[school]}
+              {school === sheet.bookedSchool && <span className="block font-normal">booked</span>}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {sheet.rows.map((row) => (
+          <tr key={`${row.pieceId}/${row.destination}`} className="border-b border-line">
+            <td className="py-1.5 pr-2 leading-tight">
+              <span className="flex items-center gap-2">
+                <span className={`size-4 shrink-0 rounded-[3px] ${clothOf[row.destination]}`} aria-hidden="true" />
+                <span className="min-w-0">
+                  <span className={`block truncate ${row.main ? 'font-bold' : ''}`}>{row.name}</span>
+                  <span className="block truncate text-[13px] text-ink-soft">
+                    {trayName(row.destination).toLowerCase()}
+                    {row.count > 1 && `, ${row.count}`}
+                    {row.lotCode !== null && ` · ${row.lotCode}`}
+                  </span>
+                </span>
+              </span>
+            </td>
+            <td className="figure py-1.5 pr-3 text-right">{formatMass(row.massMg)}</td>
+            <td className="py-1.5 pr-3 text-right">{formatShare(row.shareOfStage)}</td>
+            <td className="py-1.5 pr-3 text-right">{formatShare(row.shareOfPurchase)}</td>
+            <td className="py-1.5 pr-3">
+              <Against share={row.shareOfStage} low={row.handbook.low} high={row.handbook.high} />
+              <span className="text-[13px] text-ink-soft">
+                {formatShare(row.handbook.low, 1)} to {formatShare(row.handbook.high, 1)}, {verdict(row.shareOfStage, row.handbook.low, row.handbook.high)}
+              </span>
+            </td>
+            <td className="py-1.5 pr-3">
+              {row.house === null ? (
+                <span className="text-[13px] text-ink-soft">no earlier ones</span>
+              ) : (
+                <>
+                  <Against share={row.shareOfStage} low={row.house.low} high={row.house.high} />
+                  <span className="text-[13px] text-ink-soft">
+                    {formatShare(row.house.low, 1)} to {formatShare(row.house.high, 1)}, {verdict(row.shareOfStage, row.house.low, row.house.high)}, of {row.house.records}
+                  </span>
+                </>
+              )}
+            </td>
+            {costingSchools.map((school) => {
+              const cost = row.costMinor[school];
+              const perKg = cost === null ? undefined : costPerKg(cost, row.massMg);
+              return (
+                <td key={school} className="py-1.5 text-right leading-tight">
+                  <span className="figure font-semibold">{cost === null ? '–' : money(cost)}</span>
+                  <span className="block text-[13px] whitespace-nowrap text-ink-soft">
+                    {cost !== null && cost > 0 && perKg !== undefined && `${money(perKg)}/kg`}
+                    {cost !== null && cost > 0 && row.count > 1 && `, ${money(cost / row.count)} each`}
+                  </span>
+                </td>
+              );
+            })}
+          </tr>
+        ))}
+      </tbody>
+      <tfoot>
+        <tr className="border-b border-line">
+          <td className="py-1.5 text-ink-soft">unaccounted: drip and scale</td>
+          <td className="figure py-1.5 pr-3 text-right">{formatMass(sheet.unaccountedMg)}</td>
+          <td className="py-1.5 pr-3 text-right">{formatShare(sheet.unaccountedShare)}</td>
+          <td className="py-1.5 pr-3 text-right">{formatShare(sheet.unaccountedShare)}</td>
+          <td colSpan={4} />
+        </tr>
+        <tr className="border-t-2 border-ink font-bold">
+          <td className="py-2">start, and what it cost</td>
+          <td className="figure py-2 pr-3 text-right">{formatMass(sheet.purchase.massMg)}</td>
+          <td className="py-2 pr-3 text-right">100.0 %</td>
+          <td colSpan={3} className="py-2 pr-3 text-right font-normal text-ink-soft">
+            invoice {money(sheet.purchase.paidMinor)}, {money(sheet.purchase.minorPerKg)} a kg
+          </td>
+          {costingSchools.map((school) => (
+            <td key={school} className="figure py-2 text-right" data-testid={`total-${school}`}>
+              {answered(school) ? money(total(school)) : 'no answer'}
+            </td>
+          ))}
+        </tr>
+      </tfoot>
+    </table>
+  );
+}
+
+function TakeBack({ movementId, breakdownId }: { readonly movementId: string; readonly breakdownId: string }) {
+  const [asking, setAsking] = useState(false);
+  const [reason, setReason] = useState('');
+  const navigate = useNavigate();
+  const reverse = useMutation({
+    mutationFn: () => call(api.ledger.reverse, { params: { movementId }, body: { reason: reason.trim() } }),
+    onSuccess: () => void navigate(`/bench/${breakdownId}`),
+  });
+  if (!asking) return <Button onClick={() => setAsking(true)}>Reopen the stage</Button>;
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        reverse.mutate();
+      }}
+    >
+      <input aria-label="Why it is reopened" autoFocus placeholder="why" className={`${inputLook} h-10 w-56`} value={reason} onChange={(event) => setReason(event.target.value)} />
+      <Button type="submit" look="alarm" disabled={reason.trim() === '' || reverse.isPending}>
+        Reopen
+      </Button>
+      <Button onClick={() => setAsking(false)}>Leave it</Button>
+      {reverse.isError && <span className="text-alarm">{reverse.error.message}</span>}
+    </form>
+  );
+}
+
+export default function YieldSheet() {
+  const { breakdownId = '' } = useParams();
+  const { data: house } = useHouse();
+  const money = moneyOf(house);
+  const mayReverse = useMay('ledger.reverse');
+  const query = useQuery({ queryKey: ['breakdowns', 'sheet', breakdownId], queryFn: () => call(api.ledger.sheet, { params: { breakdownId } }) });
+  if (query.isPending) return <Loading />;
+  if (query.isError) return <Failed error={query.error} again={() => void query.refetch()} />;
+  const sheet = query.data;
+  const b = sheet.breakdown;
+  const counted = effectiveWeighings(sheet.weighings);
+  const figures: readonly (readonly [string, number, string])[] = [
+    ['Main cut', sheet.mainShare, 'what it is bought for'],
+    ['Edible', sheet.edibleShare, 'kept and fit to eat'],
+    ['Recovered', sheet.recoveredShare, 'has a use, bones too'],
+    ['Waste', sheet.wasteShare, 'thrown away'],
+  ];
+  return (
+    <article className="flex-1 bg-sheet px-5 pt-3 pb-8">
+      <header className="mb-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
+        <h1 className="text-[24px] leading-8 font-bold">
+          {b.speciesName}, {b.formName}
+        </h1>
+        <p className="text-ink-soft">
+          lot {b.lotCode} · {b.supplierName} · {b.planTitle.toLowerCase()} · {b.by}, {b.closedAt !== null && dayAndTime(b.closedAt)}
+          {sheet.reopenedFrom > 0 && ` · reopened ${sheet.reopenedFrom === 1 ? 'once' : `${sheet.reopenedFrom} times`}`}
+        </p>
+        <div className="no-print ml-auto flex items-center gap-2">
+          {mayReverse && sheet.movementId !== null && <TakeBack movementId={sheet.movementId} breakdownId={b.id} />}
+          <Button onClick={() => print()}>Print</Button>
+          <Link to="/ledger" className="inline-flex min-h-10 items-center rounded-plate border-[1.5px] border-line-strong bg-white px-4 font-head text-[15px] font-semibold">
+            All breakdowns
+          </Link>
+        </div>
+      </header>
+      <Ribbon
+        totalMg={b.startMg}
+        parts={sheet.rows.map((row) => ({ id: `${row.pieceId}/${row.destination}`, name: row.name.split(',')[0] ?? row.name, destination: row.destination, massMg: row.massMg }))}
+        openName="drip, scale"
+      />
+      <div className="my-3 grid grid-cols-4 divide-x divide-line border-y border-line">
+        {figures.map(([name, share, says]) => (
+          <div key={name} className="px-4 py-1.5 first:pl-0">
+            <span className="figure text-[28px] leading-tight">{formatShare(share)}</span>
+            <span className="ml-2 font-semibold">{name}</span>
+            <span className="block text-[13px] text-ink-soft">{says}</span>
+          </div>
+        ))}
+      </div>
+      {sheet.note !== null && (
+        <div className="mb-3">
+          <Notice tone="attention">Closed out of balance: {sheet.note}</Notice>
+        </div>
+      )}
+      <Rows sheet={sheet} money={money} />
+      <p className="mt-2 text-[14px] text-ink-soft">
+        Cost factor of the main cut: {costingSchools.map((school) => `${schoolNames[school].toLowerCase()} ${sheet.costFactor[school]?.toFixed(3) ?? 'none'}`).join(', ')}. Multiply
+        tomorrow’s price per kilo by it. Waste carries no cost under either school.
+      </p>
+      <div className="mt-6 grid grid-cols-[1fr_380px] gap-8">
+        <section aria-label="Earlier ones">
+          <h2 className="mb-2 text-lg font-bold">Main cut, against earlier ones of the same kind</h2>
+          {sheet.history.length < 2 ? (
+            <p className="text-ink-soft">The first of its kind here. The next one is measured against it.</p>
+          ) : (
+            <Suspense fallback={<Loading />}>
+              <YieldRun history={sheet.history} current={b.id} />
+            </Suspense>
+          )}
+        </section>
+        <section aria-label="Weighings">
+          <h2 className="mb-2 text-lg font-bold">Weighings</h2>
+          <ol className="text-[14px]">
+            {sheet.weighings
+              .filter((w) => w.massMg !== null)
+              .map((w) => (
+                <li key={w.id} className={`flex justify-between gap-3 border-b border-line py-0.5 ${counted.some((c) => c.id === w.id) ? '' : 'text-ink-soft line-through'}`}>
+                  <span>
+                    {clockTime(w.at)} {sheet.rows.find((row) => row.pieceId === w.pieceId)?.name ?? w.pieceId}
+                    {w.source === 'typed' && ', typed'}
+                  </span>
+                  <span className="figure">{formatMass(w.massMg ?? 0)}</span>
+                </li>
+              ))}
+          </ol>
+        </section>
+      </div>
+    </article>
+  );
+}
