@@ -88,7 +88,7 @@ export function createApp({ kitchen, session, announcer, scaleHouse }: Parts): E
         error !== undefined || response.statusCode >= 500 ? 'error' : response.statusCode >= 400 ? 'warn' : 'debug',
     }),
   );
-  app.use(compression({ filter: (request, response) => request.path !== '/api/v1/live' && compression.filter(request, response) }));
+  app.use(compression({ filter: (request, response) => !(request as express.Request).originalUrl.startsWith('/api/v1/live') && compression.filter(request, response) }));
 
   const router = express.Router();
   router.use(sameOrigin, session, express.json({ limit: '100kb' }));

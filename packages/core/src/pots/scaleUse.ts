@@ -6,6 +6,8 @@ export interface OfferedLot {
   readonly name: string;
   readonly category: string;
   readonly massMg: number;
+  /** Its use-by date is behind it: it goes in nothing. */
+  readonly pastDate: boolean;
 }
 
 export interface ScaleLimits {
@@ -29,8 +31,9 @@ export interface ScaledUse {
 
 const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
 
-/** Why this use does not take a category, or undefined when it does. */
-export function refusalOf(use: Use, category: string): string | undefined {
+/** Why this use does not take such a lot, or undefined when it does. */
+export function refusalOf(use: Use, { category, pastDate }: { readonly category: string; readonly pastDate: boolean }): string | undefined {
+  if (pastDate) return 'Past its use-by date';
   const named = use.refuses.find((refusal) => refusal.category === category);
   if (named !== undefined) return named.reason;
   return use.accepts.includes(category) ? undefined : `${use.title} is not made with this`;
@@ -48,7 +51,7 @@ export function refusalOf(use: Use, category: string): string | undefined {
  */
 export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: ScaleLimits): ScaledUse {
   const refused = offered.flatMap((lot) => {
-    const reason = refusalOf(use, lot.category);
+    const reason = refusalOf(use, lot);
     return reason === undefined ? [] : [{ lotId: lot.lotId, reason }];
   });
   const isRefused = new Set(refused.map((r) => r.lotId));

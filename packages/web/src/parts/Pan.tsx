@@ -46,7 +46,7 @@ export function Pan({ reading, expected, taken }: Props) {
   const grams = inGrams(reading.netMg);
   const shown = away ? '–' : Math.round(grams).toLocaleString('en-GB').replace('-', '−');
   return (
-    <div className="relative mx-auto w-[340px]" data-testid="pan" data-state={reading.state}>
+    <div className="relative mx-auto w-[296px] shrink-0" data-testid="pan" data-state={reading.state}>
       <svg viewBox="0 0 340 262" className="block w-full" aria-hidden="true">
         <ellipse cx={CX} cy={CY + 5} rx="166" ry="124" fill="rgb(20 33 31 / .14)" />
         <ellipse
@@ -77,10 +77,10 @@ export function Pan({ reading, expected, taken }: Props) {
         )}
       </svg>
       <div className="absolute inset-0 flex flex-col items-center justify-center pt-3 text-center">
-        <output className={`figure leading-none tracking-tight ${shown.length > 5 ? 'text-[76px]' : 'text-[104px]'}`} aria-live="off">
+        <output className={`figure leading-none tracking-tight ${shown.length > 5 ? 'text-[66px]' : 'text-[92px]'}`} aria-live="off">
           {shown}
         </output>
-        <span className="mt-1 text-lg text-ink-soft">{words(reading, taken)}</span>
+        <span className="mt-1 text-[17px] text-ink-soft">{words(reading, taken)}</span>
         <span className="h-5 text-sm text-ink-soft">{reading.tareMg > 0 && !away ? `tray tared off, ${inGrams(reading.tareMg)} g` : ''}</span>
       </div>
     </div>

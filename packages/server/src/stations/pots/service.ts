@@ -2,7 +2,7 @@ import { useById } from '@zabrik/catalogue';
 import type { Answer, api, Asked } from '@zabrik/contract';
 import { combinedScaleError, formatMass, priceOf, Refusal, refusalOf, scaleUse, type ScaledUse } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
-import { readHouse, useByAfter } from '../../db/house.ts';
+import { dayIn, readHouse, useByAfter } from '../../db/house.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
@@ -26,14 +26,21 @@ export async function planRun(
     throw new Problem('invalid', undefined, [{ path: 'vesselId', message: 'no such pot in this house' }]);
   const lots = await lockLots(db, transaction, who.houseId, [...new Set(body.lotIds)]);
   const oldestFirst = [...lots].sort((a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code));
-  const offered = oldestFirst.map((lot) => ({ lotId: lot.id, name: lot.name, category: lot.category ?? '', massMg: Math.max(0, lot.freeMg) }));
+  const today = dayIn(house.timezone, at);
+  const offered = oldestFirst.map((lot) => ({
+    lotId: lot.id,
+    name: lot.name,
+    category: lot.category ?? '',
+    massMg: Math.max(0, lot.freeMg),
+    pastDate: lot.useBy !== null && lot.useBy < today,
+  }));
   let scaled: ScaledUse;
   try {
     scaled = scaleUse(use, offered, { onHandMg: body.onHandMg, vesselLitres: vessel === undefined ? undefined : vessel.litres * 0.75 });
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;
     const first = offered[0];
-    const reason = first === undefined ? undefined : refusalOf(use, first.category);
+    const reason = first === undefined ? undefined : refusalOf(use, first);
     throw new Problem('nothing_accepted', first !== undefined && reason !== undefined ? `${first.name}: ${reason}.` : undefined);
   }
   const runId = uuidv7();

@@ -288,8 +288,8 @@ function AtBench({ state }: { readonly state: BenchState }) {
             )}
           </div>
         </aside>
-        <section className="flex min-h-0 min-w-0 flex-col items-center gap-2 overflow-y-auto px-3 pt-2.5" aria-label="Scale">
-          <div className="flex w-full flex-wrap justify-center gap-2" role="group" aria-label="Piece">
+        <section className="flex min-h-0 min-w-0 flex-col items-center gap-2 overflow-y-auto px-3 py-2.5" aria-label="Scale">
+          <div className="grid w-full shrink-0 grid-cols-4 gap-2" role="group" aria-label="Piece">
             {order.map((p) => {
               const n = taken.get(p.id) ?? 0;
               const e = expected.get(p.id);
@@ -306,7 +306,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
                     setTray(undefined);
                     setPicked(p.id);
                   }}
-                  className={`min-h-13 max-w-[152px] min-w-[92px] rounded-md border-[1.5px] px-2.5 py-1 text-left leading-tight ${active ? 'border-ink bg-white shadow-[inset_0_-4px_0] shadow-portion' : done ? 'border-line bg-ground-deep text-ink-soft' : 'border-line-strong bg-white'}`}
+                  className={`min-h-13 min-w-0 rounded-md border-[1.5px] px-2.5 py-1 text-left leading-tight ${active ? 'border-ink bg-white shadow-[inset_0_-4px_0] shadow-portion' : done ? 'border-line bg-ground-deep text-ink-soft' : 'border-line-strong bg-white'}`}
                 >
                   <span className="block truncate font-head text-[14px] font-semibold">
                     {p.name.split(',')[0]}
@@ -320,7 +320,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
             })}
           </div>
           <Pan reading={reading} expected={expectedNow} taken={wasTaken} />
-          <div className="-mt-1 min-h-12 w-full max-w-[540px] text-center leading-snug" role="status" aria-live="polite" data-testid="says">
+          <div className="-mt-1 min-h-11 w-full max-w-[540px] shrink-0 text-center leading-snug" role="status" aria-live="polite" data-testid="says">
             {right !== undefined ? (
               <span>
                 Putting right: <strong>{unitName(right.piece, right.unit)}</strong>, {formatMass(right.massMg)}. Weigh it again, pick its tray, or take it back.

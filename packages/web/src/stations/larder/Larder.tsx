@@ -22,7 +22,7 @@ function Row({ lot, heaviest, chosen, money }: { readonly lot: Lot; readonly hea
   const where = lot.destination ?? 'whole';
   return (
     <tr className={`cursor-pointer border-b border-line ${chosen ? 'bg-calm-soft' : 'hover:bg-sheet-soft'}`} onClick={() => void navigate(`/larder/${lot.id}`)}>
-      <td className={`py-2 pr-3 pl-4 leading-tight ${tones[due.tone]}`}>
+      <td className={`py-2 pr-3 pl-4 leading-tight whitespace-nowrap ${tones[due.tone]}`}>
         {due.text}
         <span className="block text-[13px] font-normal text-ink-soft">{lot.useBy === null ? '' : dayName(lot.useBy)}</span>
       </td>
@@ -138,7 +138,7 @@ export default function Larder() {
             <table className="w-full table-fixed border-collapse text-left">
               <thead className="text-[14px] text-ink-soft">
                 <tr className="border-b border-line">
-                  <th className="w-[124px] py-2 pl-4 font-semibold">Use by</th>
+                  <th className="w-[142px] py-2 pl-4 font-semibold">Use by</th>
                   <th className="py-2 font-semibold">What</th>
                   <th className="w-[124px] py-2 font-semibold">For</th>
                   <th className={`py-2 font-semibold ${lotId === undefined ? 'w-[200px]' : 'w-[90px]'}`}>

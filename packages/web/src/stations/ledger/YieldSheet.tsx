@@ -97,9 +97,11 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
                 <td key={school} className="py-1.5 text-right leading-tight">
                   <span className="figure font-semibold">{cost === null ? '–' : money(cost)}</span>
                   <span className="block text-[13px] whitespace-nowrap text-ink-soft">
-                    {cost !== null && cost > 0 && perKg !== undefined && `${money(perKg)}/kg`}
-                    {cost !== null && cost > 0 && row.count > 1 && `, ${money(cost / row.count)} each`}
+                    {cost !== null && cost > 0 && perKg !== undefined && `${money(perKg)} a kg`}
                   </span>
+                  {cost !== null && cost > 0 && row.count > 1 && (
+                    <span className="block text-[13px] whitespace-nowrap text-ink-soft">{money(cost / row.count)} each</span>
+                  )}
                 </td>
               );
             })}
@@ -117,7 +119,7 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
         <tr className="border-t-2 border-ink font-bold">
           <td className="py-2">start, and what it cost</td>
           <td className="figure py-2 pr-3 text-right">{formatMass(sheet.purchase.massMg)}</td>
-          <td className="py-2 pr-3 text-right">100.0 %</td>
+          <td className="py-2 pr-3 text-right whitespace-nowrap">100 %</td>
           <td colSpan={3} className="py-2 pr-3 text-right font-normal text-ink-soft">
             invoice {money(sheet.purchase.paidMinor)}, {money(sheet.purchase.minorPerKg)} a kg
           </td>

@@ -18,6 +18,14 @@ type Catalogue = Answer<typeof api.house.catalogue>;
 
 const clothOfKind = { stock: clothOf.stock, filling: clothOf.filling, 'staff-dish': clothOf.staff } as const;
 
+const offerOf = (lot: Lot): { lotId: string; name: string; category: string; massMg: number; pastDate: boolean } => ({
+  lotId: lot.id,
+  name: lot.name,
+  category: lot.category ?? '',
+  massMg: lot.massMg,
+  pastDate: useByWords(lot.useBy).tone === 'late',
+});
+
 const readMass = (text: string): number | undefined => {
   try {
     return parseMass(text);
@@ -64,17 +72,17 @@ function Batch({ use, lots }: BatchProps) {
       key.current = uuidv7();
     },
   });
-  const shown = lots.filter((lot) => lot.category !== null && lot.destination !== null && (use.trays.includes(lot.destination) || refusalOf(use, lot.category) === undefined));
-  const usual = (lot: Lot): boolean => refusalOf(use, lot.category ?? '') === undefined && lot.destination !== null && use.trays.includes(lot.destination) && lot.destination !== 'portion';
+  const shown = lots.filter((lot) => lot.category !== null && lot.destination !== null && (use.trays.includes(lot.destination) || refusalOf(use, offerOf(lot)) === undefined));
+  const usual = (lot: Lot): boolean => refusalOf(use, offerOf(lot)) === undefined && lot.destination !== null && use.trays.includes(lot.destination) && lot.destination !== 'portion';
   const isIn = (lot: Lot): boolean => (usual(lot) ? !left.has(lot.id) : left.has(lot.id));
-  const chosen = shown.filter((lot) => refusalOf(use, lot.category ?? '') === undefined && isIn(lot));
+  const chosen = shown.filter((lot) => refusalOf(use, offerOf(lot)) === undefined && isIn(lot));
   const vessel = house?.vessels.find((v) => v.id === vesselId);
   const limits = Object.fromEntries(Object.entries(onHand).flatMap(([id, text]) => (readMass(text) === undefined || text.trim() === '' ? [] : [[id, readMass(text) ?? 0]])));
   const scaled = useMemo((): ScaledUse | undefined => {
     try {
       return scaleUse(
         use,
-        chosen.map((lot) => ({ lotId: lot.id, name: lot.name, category: lot.category ?? '', massMg: lot.massMg })),
+        chosen.map(offerOf),
         { onHandMg: limits, vesselLitres: vessel === undefined ? undefined : vessel.litres * 0.75 },
       );
     } catch (error) {
@@ -90,7 +98,7 @@ function Batch({ use, lots }: BatchProps) {
         {shown.length === 0 && <p className="text-ink-soft">Nothing in the trays for this. Bones and trim stand here once a stage is closed.</p>}
         <ul className="grid gap-1.5">
           {shown.map((lot) => {
-            const refusal = refusalOf(use, lot.category ?? '');
+            const refusal = refusalOf(use, offerOf(lot));
             const due = useByWords(lot.useBy);
             return (
               <li key={lot.id}>
@@ -369,7 +377,7 @@ export default function Pots() {
   const use = uses.find((u) => u.id === useId) ?? uses[0];
   const ready = (u: Use): number =>
     lots.data.lots
-      .filter((lot) => lot.category !== null && lot.destination !== null && lot.destination !== 'portion' && u.trays.includes(lot.destination) && refusalOf(u, lot.category) === undefined)
+      .filter((lot) => lot.category !== null && lot.destination !== null && lot.destination !== 'portion' && u.trays.includes(lot.destination) && refusalOf(u, offerOf(lot)) === undefined)
       .reduce((sum, lot) => sum + lot.massMg, 0);
   return (
     <div className="grid flex-1 grid-cols-[1fr_380px]">

@@ -50,7 +50,7 @@ export function AnimalPicker({ species, chosen, onChoose, error }: Props) {
       />
       <Command.List className="h-[184px] overflow-y-auto p-1.5">
         <Command.Empty className="p-4 text-ink-soft">No such animal in the catalogue.</Command.Empty>
-        {species.map((s) => (
+        {[...species].sort((a, b) => a.name.localeCompare(b.name)).map((s) => (
           <Command.Item
             key={s.id}
             value={s.id}

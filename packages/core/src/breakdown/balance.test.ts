@@ -1,0 +1,74 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { grams } from '../quantity/mass.ts';
+import { judgeBalance } from './balance.ts';
+import { combinedScaleError, maximumPermissibleError, minimumLoad, type ScaleSpec } from './scaleTolerance.ts';
+
+const scale = (accuracyClass: ScaleSpec['accuracyClass'], e: number): ScaleSpec => ({ accuracyClass, intervalMg: grams(e), maxMg: grams(e * 10_000) });
+
+describe('scale tolerance', () => {
+  // OIML R 76-1:2006, Table 6 and 3.5.2, published figures recalled; cases written for this project
+  it.each([
+    ['III', 5, 2_000, false, 2.5],
+    ['III', 5, 2_500, false, 2.5],
+    ['III', 5, 2_501, false, 5],
+    ['III', 5, 12_000, false, 7.5],
+    ['III', 5, 12_000, true, 15],
+    ['III', 5, 10_005, false, 7.5],
+    ['III', 5, 180, true, 5],
+    ['II', 0.1, 600, false, 0.1],
+  ] as const)('class %s, e = %d g, %d g, in service %s: %d g', (cls, e, load, inService, expected) => {
+    expect(maximumPermissibleError(scale(cls, e), grams(load), inService) / 1_000).toBeCloseTo(expected, 9);
+  });
+
+  it('knows the lightest load worth trusting', () => {
+    expect(minimumLoad(scale('III', 5))).toBe(grams(100));
+  });
+
+  it('adds separate errors in quadrature', () => {
+    expect(combinedScaleError(scale('III', 1), [grams(300), grams(300)])).toBeCloseTo(Math.SQRT2 * grams(1), 6);
+  });
+});
+
+describe('judging a balance', () => {
+  const judge = (startG: number, piecesG: readonly number[], missing: readonly { pieceId: string; expectedMg: number }[] = []) =>
+    judgeBalance({
+      startMg: grams(startG),
+      weighedMg: piecesG.map(grams),
+      drip: { mean: 0.013, sd: 0.006 },
+      scale: scale('III', 1),
+      missing,
+    });
+
+  it('knows the worked example of a yield test', () => {
+    // 1800 g start, pieces 592 551 118 388 70 21 29: 31 g unaccounted (butcher's test, common practice)
+    const balance = judge(1_800, [592, 551, 118, 388, 70, 21, 29]);
+    expect(balance.weighedMg).toBe(grams(1_769));
+    expect(balance.unaccountedMg).toBe(grams(31));
+    expect(balance.verdict).toBe('balanced');
+  });
+
+  it('calls it short beyond drip and scale, and names the piece that fits the gap', () => {
+    const balance = judge(2_860, [608, 72, 689, 668], [
+      { pieceId: 'frame', expectedMg: grams(790) },
+      { pieceId: 'pin', expectedMg: grams(40) },
+    ]);
+    expect(balance.verdict).toBe('short');
+    expect(balance.likeliestPieceId).toBe('frame');
+  });
+
+  it('calls it a gain when the pieces outweigh the start by more than the scale explains', () => {
+    expect(judge(1_000, [700, 320]).verdict).toBe('gain');
+    expect(judge(1_000, [700, 301]).verdict).toBe('balanced');
+  });
+
+  it('never blames a piece when the balance holds', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 200, max: 20_000 }), fc.array(fc.integer({ min: 1, max: 3_000 }), { minLength: 1, maxLength: 12 }), (start, pieces) => {
+        const balance = judge(start, pieces, [{ pieceId: 'x', expectedMg: 1 }]);
+        expect(balance.unaccountedMg).toBe(grams(start) - pieces.reduce((a, b) => a + grams(b), 0));
+        expect(balance.likeliestPieceId === undefined).toBe(balance.verdict !== 'short');
+      }),
+    );
+  });
+});

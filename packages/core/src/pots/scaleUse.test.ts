@@ -1,0 +1,106 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { grams, inGrams } from '../quantity/mass.ts';
+import { Refusal } from '../refusal.ts';
+import { scaleUse } from './scaleUse.ts';
+import type { Use } from './use.ts';
+
+const ingredient = (id: string, perBase: number) => ({ id, name: id, perBase, low: 0, high: 9, allergens: [] });
+const base = {
+  version: 1,
+  baseName: 'bones',
+  trays: ['stock'],
+  minutes: { low: 1, typical: 2, high: 3 },
+  steps: ['boil'],
+  cautions: [],
+  shelfLifeDays: 2,
+  allergens: [],
+  provenance: 'common-practice',
+  source: 'test',
+} as const;
+const fumet: Use = {
+  ...base,
+  id: 'fumet',
+  kind: 'stock',
+  title: 'Fumet',
+  accepts: ['frame', 'head', 'fringe'],
+  refuses: [{ category: 'gills', reason: 'bitter' }],
+  caps: [{ category: 'head', maxShare: 0.5, reason: 'gluey' }],
+  ingredients: [ingredient('water', 1)],
+  output: { name: 'fumet', low: 0.75, mean: 0.9, high: 1.1 },
+  litresPerKg: 2,
+};
+const mousseline: Use = {
+  ...base,
+  id: 'mousseline',
+  kind: 'filling',
+  title: 'Mousseline',
+  baseName: 'trim',
+  accepts: ['trim'],
+  refuses: [],
+  caps: [],
+  ingredients: [ingredient('cream', 1), ingredient('egg-white', 0.06), ingredient('salt', 0.014)],
+  output: { name: 'mousseline', low: 1.6, mean: 2.05, high: 2.1 },
+};
+const lot = (lotId: string, category: string, g: number) => ({ lotId, name: lotId, category, massMg: grams(g), pastDate: false });
+const free = { onHandMg: {}, vesselLitres: undefined };
+
+describe('scaling a use to what there is', () => {
+  it('knows the mousseline of 740 g of trim', () => {
+    // arithmetic on the handbook's ratio 1 : 1 : 0.06 : 0.014, written for this project
+    const { ingredients } = scaleUse(mousseline, [lot('a', 'trim', 740)], free);
+    expect(ingredients.map((i) => inGrams(i.massMg))).toEqual([740, 44.4, 10.36]);
+  });
+
+  it('knows the fumet of twelve brill', () => {
+    // 12 fish of 1.4 kg, frame 0.235, head 0.135, fringe 0.07: 7.392 kg of bones, 6.6528 l (handbook's data)
+    const scaled = scaleUse(fumet, [lot('f', 'frame', 12 * 1_400 * 0.235), lot('h', 'head', 12 * 1_400 * 0.135), lot('s', 'fringe', 12 * 1_400 * 0.07)], free);
+    expect(inGrams(scaled.baseMg)).toBeCloseTo(7_392, 3);
+    expect(inGrams(scaled.output.meanMg)).toBeCloseTo(6_652.8, 3);
+    expect(scaled.limiting).toEqual({ kind: 'base', name: 'bones' });
+  });
+
+  it('refuses with the reason, and says what nothing else would', () => {
+    const scaled = scaleUse(fumet, [lot('g', 'gills', 50), lot('f', 'frame', 500), lot('x', 'beef', 10)], free);
+    expect(scaled.refused).toEqual([
+      { lotId: 'g', reason: 'bitter' },
+      { lotId: 'x', reason: 'Fumet is not made with this' },
+    ]);
+    expect(() => scaleUse(fumet, [lot('g', 'gills', 50)], free)).toThrow(Refusal);
+    expect(scaleUse(fumet, [lot('f', 'frame', 500), { ...lot('old', 'frame', 400), pastDate: true }], free)).toMatchObject({
+      baseMg: grams(500),
+      refused: [{ lotId: 'old', reason: 'Past its use-by date' }],
+    });
+  });
+
+  it('names cream when cream runs out, the pot when the pot is full', () => {
+    expect(scaleUse(mousseline, [lot('a', 'trim', 740)], { ...free, onHandMg: { cream: grams(500) } })).toMatchObject({
+      baseMg: grams(500),
+      limiting: { kind: 'ingredient', name: 'cream' },
+    });
+    expect(scaleUse(fumet, [lot('f', 'frame', 9_000)], { ...free, vesselLitres: 9 })).toMatchObject({ baseMg: grams(4_500), limiting: { kind: 'vessel' } });
+  });
+
+  it('keeps caps, stock and order for any lots', () => {
+    const lots = fc.array(fc.record({ category: fc.constantFrom('frame', 'head', 'fringe', 'gills'), g: fc.integer({ min: 0, max: 9_000 }) }), { minLength: 1, maxLength: 8 });
+    fc.assert(
+      fc.property(lots, fc.option(fc.integer({ min: 1, max: 40 }), { nil: undefined }), (some, vesselLitres) => {
+        const offered = some.map(({ category, g }, i) => lot(String(i), category, g));
+        let scaled: ReturnType<typeof scaleUse>;
+        try {
+          scaled = scaleUse(fumet, offered, { onHandMg: {}, vesselLitres });
+        } catch (error) {
+          expect(error).toBeInstanceOf(Refusal);
+          return;
+        }
+        const mass = (of: (id: string) => boolean): number => scaled.taken.filter((t) => of(t.lotId)).reduce((sum, t) => sum + t.massMg, 0);
+        const categoryOf = (id: string): string => offered[Number(id)]?.category ?? '';
+        expect(mass(() => true)).toBe(scaled.baseMg);
+        // a milligram of rounding may fall to either side of the cap
+        expect(mass((id) => categoryOf(id) === 'head')).toBeLessThanOrEqual(scaled.baseMg / 2 + 2);
+        for (const t of scaled.taken) expect(t.massMg + t.leftMg).toBe(offered[Number(t.lotId)]?.massMg);
+        if (vesselLitres !== undefined) expect(scaled.baseMg).toBeLessThanOrEqual((vesselLitres / 2) * 1e6);
+      }),
+    );
+  });
+});

@@ -1,0 +1,121 @@
+import convert from 'convert';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { Refusal } from '../refusal.ts';
+import { formatMass, grams, inGrams, kilograms, ounces, parseMass, pounds } from './mass.ts';
+import { formatMoney, minor, parseMoney, priceOf, shareOut } from './money.ts';
+import { celsius, fahrenheit, formatTemperature, inFahrenheit, parseTemperature } from './temperature.ts';
+
+const refusalCode = (act: () => unknown): string | undefined => {
+  try {
+    act();
+    return undefined;
+  } catch (error) {
+    return error instanceof Refusal ? error.code : String(error);
+  }
+};
+
+describe('mass', () => {
+  // reference library: convert 8.0.2, from the npm registry
+  it('agrees with a reference library on pounds, ounces, grams and kilograms', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.01, max: 5_000, noNaN: true }), (value) => {
+        expect(Math.abs(pounds(value) - convert(value, 'lb').to('mg'))).toBeLessThanOrEqual(1);
+        expect(Math.abs(ounces(value) - convert(value, 'oz').to('mg'))).toBeLessThanOrEqual(1);
+        expect(kilograms(value)).toBe(Math.round(convert(value, 'kg').to('mg')));
+      }),
+    );
+  });
+
+  it('knows the handbook’s conversions', () => {
+    // NIST Handbook 44, Appendix C, recalled: 6 oz, 8 lb, a larder weight of 12 stone
+    expect(inGrams(ounces(6))).toBeCloseTo(170.09713875, 2);
+    expect(inGrams(pounds(8)) / 1_000).toBeCloseTo(3.62873896, 5);
+    expect(inGrams(pounds(12 * 14)) / 1_000).toBeCloseTo(76.20351816, 5);
+  });
+
+  it.each([
+    ['2860', 2_860_000],
+    ['2,860', 2_860_000],
+    ['2.86 kg', 2_860_000],
+    ['2,86kg', 2_860_000],
+    ['6 lb 4 oz', 2_834_952],
+    ['500mg', 500],
+    ['0', 0],
+  ])('reads %s', (text, expected) => {
+    expect(parseMass(text)).toBe(expected);
+  });
+
+  it.each(['', 'fish', '-3', '3 stone', '12..5', '1e9 kg', '200000 kg'])('refuses %j', (text) => {
+    expect(refusalCode(() => parseMass(text))).toBe('not_a_mass');
+  });
+
+  it('reads back what it shows, to the gram', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 9_999 }), (g) => {
+        expect(parseMass(formatMass(grams(g)))).toBe(grams(g));
+      }),
+    );
+  });
+
+  it('shows grams to 10 kg and kilograms above, and never minus nothing', () => {
+    expect(formatMass(grams(2860))).toBe('2,860 g');
+    expect(formatMass(kilograms(14.2))).toBe('14.20 kg');
+    expect(formatMass(-400)).toBe('0 g');
+    expect(formatMass(grams(-46))).toBe('−46 g');
+    expect(formatMass(pounds(6.5), 'imperial')).toBe('6 lb 8.0 oz');
+  });
+});
+
+describe('money', () => {
+  it('reads and shows amounts', () => {
+    expect(parseMoney('£1,031.46')).toBe(103_146);
+    expect(parseMoney('12.5')).toBe(1_250);
+    expect(formatMoney(418)).toBe('£4.18');
+    expect(refusalCode(() => parseMoney('12.345'))).toBe('not_a_price');
+  });
+
+  it('turns a price per pound into one per kilogram as the handbook does', () => {
+    // 6.50 a pound = 14.330047 a kilogram (0.45359237 kg to the pound)
+    expect(priceOf(kilograms(1), 650 / 0.45359237)).toBe(1_433);
+  });
+
+  it('shares out without losing a unit, each share within one unit of its exact part', () => {
+    const weights = fc.array(fc.integer({ min: 0, max: 1e9 }), { minLength: 1, maxLength: 12 }).filter((w) => w.some((x) => x > 0));
+    fc.assert(
+      fc.property(fc.integer({ min: -1e7, max: 1e7 }), weights, (total, w) => {
+        const shares = shareOut(total, w);
+        const sum = w.reduce((a, b) => a + b, 0);
+        expect(shares.reduce<number>((a, b) => a + b, 0)).toBe(total);
+        shares.forEach((share, i) => {
+          expect(Math.abs(share - (total * (w[i] ?? 0)) / sum)).toBeLessThan(1 + 1e-6);
+        });
+      }),
+    );
+  });
+
+  it('gives ties to the earlier and refuses to share over nothing', () => {
+    expect(shareOut(1_000, [2, 1])).toEqual([667, 333]);
+    expect(shareOut(1, [1, 1])).toEqual([1, 0]);
+    expect(refusalCode(() => shareOut(minor(5), []))).toBe('no_pieces');
+    expect(refusalCode(() => shareOut(minor(5), [0, 0]))).toBe('no_usable_mass');
+  });
+});
+
+describe('temperature', () => {
+  it('agrees with a reference library both ways', () => {
+    for (const f of [-40, 0, 32, 41, 135, 145.4, 212]) {
+      expect(fahrenheit(f) / 100).toBeCloseTo(convert(f, 'F').to('C'), 2);
+      expect(inFahrenheit(fahrenheit(f))).toBeCloseTo(f, 1);
+    }
+  });
+
+  it('reads what cooks type and refuses what no probe shows', () => {
+    expect(parseTemperature('1.4')).toBe(140);
+    expect(parseTemperature('-18 C')).toBe(-1_800);
+    expect(parseTemperature('34.7F')).toBe(150);
+    expect(formatTemperature(celsius(-18))).toBe('−18.0 °C');
+    expect(refusalCode(() => parseTemperature('500'))).toBe('not_a_temperature');
+    expect(refusalCode(() => parseTemperature('cold'))).toBe('not_a_temperature');
+  });
+});

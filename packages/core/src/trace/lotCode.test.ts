@@ -1,0 +1,39 @@
+import { describe, expect, it } from 'vitest';
+import { Refusal } from '../refusal.ts';
+import { lotCode, parseLotCode } from './lotCode.ts';
+
+const reads = (text: string): boolean => {
+  try {
+    parseLotCode(text);
+    return true;
+  } catch (error) {
+    if (error instanceof Refusal) return false;
+    throw error;
+  }
+};
+
+describe('a lot’s code', () => {
+  it('reads back, however it is typed', () => {
+    const code = lotCode(417);
+    expect(parseLotCode(code)).toEqual({ serial: 417, code });
+    expect(parseLotCode(` ${code.toLowerCase().replace('-', ' ')} `).code).toBe(code);
+  });
+
+  it('notices any one digit misheard and any two neighbours swapped, for every number to 99,999', () => {
+    for (let serial = 1; serial <= 99_999; serial += 7) {
+      const code = lotCode(serial);
+      const [digits = '', letter = ''] = code.split('-');
+      for (let i = 0; i < digits.length; i += 1) {
+        const wrong = String((Number(digits[i]) + 1 + (serial % 9)) % 10);
+        if (wrong !== digits[i]) expect(reads(`${digits.slice(0, i)}${wrong}${digits.slice(i + 1)}-${letter}`)).toBe(false);
+        const a = digits[i];
+        const b = digits[i + 1];
+        if (b !== undefined && a !== b) expect(reads(`${digits.slice(0, i)}${b}${a}${digits.slice(i + 2)}-${letter}`)).toBe(false);
+      }
+    }
+  });
+
+  it('refuses what is no code', () => {
+    for (const text of ['', '417', 'ABCD', '0417-', '0417-?', '0417-AA']) expect(reads(text)).toBe(false);
+  });
+});

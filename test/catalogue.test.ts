@@ -1,0 +1,128 @@
+import { allCategories, allPlans, allSpecies, allUses, categoryById, speciesById } from '@zabrik/catalogue';
+import { cutPlanSchema, speciesSchema, useSchema } from '@zabrik/contract';
+import { destinations, stageShares } from '@zabrik/core';
+import { describe, expect, it } from 'vitest';
+
+describe('catalogue files', () => {
+  it('fit the published schemas', () => {
+    for (const species of allSpecies) expect(speciesSchema.safeParse(species).error?.message ?? species.id).toBe(species.id);
+    for (const plan of allPlans) expect(cutPlanSchema.safeParse(plan).error?.message ?? plan.id).toBe(plan.id);
+    for (const use of allUses) expect(useSchema.safeParse(use).error?.message ?? use.id).toBe(use.id);
+    expect(new Set(allSpecies.map((s) => s.id)).size).toBe(allSpecies.length);
+    expect(allSpecies.length).toBeGreaterThanOrEqual(55);
+  });
+
+  it('name only species, forms, categories and pieces that exist', () => {
+    for (const plan of allPlans) {
+      for (const id of plan.species) expect(speciesById.get(id)?.id).toBe(id);
+      for (const stage of plan.stages) {
+        const ids = new Set(stage.pieces.map((p) => p.id));
+        for (const step of stage.steps) for (const id of step.pieces) expect(ids).toContain(id);
+        for (const piece of stage.pieces) {
+          expect(categoryById.get(piece.category)?.id).toBe(piece.category);
+          expect(stage.steps.some((s) => s.pieces.includes(piece.id))).toBe(true);
+        }
+      }
+    }
+    for (const use of allUses)
+      for (const id of [...use.accepts, ...use.refuses.map((r) => r.category), ...use.caps.map((c) => c.category)])
+        expect(categoryById.get(id)?.id).toBe(id);
+  });
+
+  it('never suggest a tray that they refuse, and bin at once what must go at once', () => {
+    for (const plan of allPlans)
+      for (const piece of plan.stages.flatMap((s) => s.pieces)) {
+        const refused = piece.refused.map((r) => r.destination);
+        for (const tray of [piece.destination, ...piece.alternatives]) expect(refused).not.toContain(tray);
+        if (categoryById.get(piece.category)?.useWithinHours === 0)
+          expect(destinations.filter((d) => !refused.includes(d) && d !== 'larder')).toEqual(['waste']);
+      }
+  });
+
+  it('refuse every never-eaten kind in every use', () => {
+    const never = allCategories.filter((c) => c.useWithinHours === 0).map((c) => c.id);
+    for (const use of allUses) for (const id of use.accepts) expect(never).not.toContain(id);
+  });
+});
+
+describe('shares of a stage', () => {
+  const cases = allPlans.flatMap((plan) =>
+    plan.species.flatMap((id) =>
+      plan.startForms.flatMap((form) => {
+        const species = speciesById.get(id);
+        return species?.forms.some((f) => f.id === form) === true ? [{ plan, species, form }] : [];
+      }),
+    ),
+  );
+
+  it.each(cases)('of $plan.id for $species.id bought $form add up to one', ({ plan, species, form }) => {
+    for (const stage of plan.stages) {
+      const { pieces, drip } = stageShares(plan, stage, species, form);
+      expect(pieces.reduce((sum, p) => sum + p.mean, drip.mean)).toBeCloseTo(1, 9);
+      for (const piece of pieces) expect(piece.mean).toBeGreaterThan(0);
+    }
+  });
+
+  it('leave out the guts of a gutted fish', () => {
+    const { plan, species } = cases.find((c) => c.plan.id === 'round-fish-two-fillets' && c.species.id === 'hake') ?? {};
+    const stage = plan?.stages[0];
+    if (plan === undefined || species === undefined || stage === undefined) throw new Error('no hake');
+    expect(stageShares(plan, stage, species, 'gutted').pieces.map((p) => p.pieceId)).not.toContain('guts');
+    expect(stageShares(plan, stage, species, 'whole').pieces.map((p) => p.pieceId)).toContain('guts');
+  });
+});
+
+describe('against published conversion factors', () => {
+  // Commission Implementing Regulation (EU) No 404/2011, Annex XIII, product weight x factor = live weight. Recalled, not looked up.
+  const factors: readonly (readonly [species: string, form: string, factor: number])[] = [
+    ['cod', 'gutted', 1.17],
+    ['cod', 'fillet-skinless', 2.6],
+    ['haddock', 'gutted', 1.17],
+    ['hake', 'gutted', 1.11],
+    ['hake', 'headed-gutted', 1.4],
+    ['pollack', 'gutted', 1.17],
+    ['mackerel', 'gutted', 1.09],
+    ['herring', 'gutted', 1.12],
+    ['plaice', 'gutted', 1.05],
+    ['plaice', 'fillet-skin-on', 2.4],
+    ['lemon-sole', 'gutted', 1.05],
+    ['turbot', 'gutted', 1.09],
+    ['brill', 'gutted', 1.09],
+    ['monkfish', 'tail', 3],
+    ['langoustine', 'tail', 3],
+  ];
+
+  it.each(factors)('%s %s', (id, form, factor) => {
+    const found = speciesById.get(id)?.yields.find((y) => y.to === form && y.from === 'whole');
+    expect(found?.share.mean).toBeCloseTo(1 / factor, 3);
+  });
+
+  it('implies the head share of a gutted hake, which the plan must agree with', () => {
+    // (1/1.11 - 1/1.40) / (1/1.11) = 0.2071; the plan's head, gills out, and its gills
+    const species = speciesById.get('hake');
+    const plan = allPlans.find((p) => p.id === 'round-fish-two-fillets');
+    const stage = plan?.stages[0];
+    if (species === undefined || plan === undefined || stage === undefined) throw new Error('no hake');
+    const shares = stageShares(plan, stage, species, 'gutted').pieces;
+    const head = shares.filter((p) => p.pieceId === 'head' || p.pieceId === 'gills').reduce((sum, p) => sum + p.mean, 0);
+    expect(head).toBeGreaterThan(0.2071 - 0.03);
+    expect(head).toBeLessThan(0.2071 + 0.03);
+  });
+
+  it('put the fillets of each gutted fish inside what its factors and yields allow', () => {
+    for (const { plan, species, form } of [...allPlans].flatMap((plan) =>
+      plan.species.map((id) => ({ plan, species: speciesById.get(id), form: plan.startForms.find((f) => f === 'gutted') })),
+    )) {
+      const stage = plan.stages[0];
+      if (species === undefined || form === undefined || stage === undefined) continue;
+      for (const piece of stage.pieces.filter((p) => p.main && p.yieldForm !== undefined)) {
+        const gutted = species.yields.find((y) => y.to === 'gutted')?.share;
+        const own = species.yields.find((y) => y.to === piece.yieldForm)?.share;
+        if (gutted === undefined || own === undefined) continue;
+        const mean = stageShares(plan, stage, species, form).pieces.find((p) => p.pieceId === piece.id)?.mean ?? 0;
+        expect(mean).toBeGreaterThan(own.low / gutted.high);
+        expect(mean).toBeLessThan(own.high / gutted.low);
+      }
+    }
+  });
+});
