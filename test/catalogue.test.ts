@@ -5,7 +5,8 @@ import { describe, expect, it } from 'vitest';
 
 describe('catalogue files', () => {
   it('fit the published schemas', () => {
-    for (const species of allSpecies) expect(speciesSchema.safeParse(species).error?.message ?? species.id).toBe(species.id);
+    for (const species of allSpecies)
+      expect(speciesSchema.safeParse(species).error?.message ?? species.id).toBe(species.id);
     for (const plan of allPlans) expect(cutPlanSchema.safeParse(plan).error?.message ?? plan.id).toBe(plan.id);
     for (const use of allUses) expect(useSchema.safeParse(use).error?.message ?? use.id).toBe(use.id);
     expect(new Set(allSpecies.map((s) => s.id)).size).toBe(allSpecies.length);
@@ -64,7 +65,8 @@ describe('shares of a stage', () => {
   });
 
   it('leave out the guts of a gutted fish', () => {
-    const { plan, species } = cases.find((c) => c.plan.id === 'round-fish-two-fillets' && c.species.id === 'hake') ?? {};
+    const { plan, species } =
+      cases.find((c) => c.plan.id === 'round-fish-two-fillets' && c.species.id === 'hake') ?? {};
     const stage = plan?.stages[0];
     if (plan === undefined || species === undefined || stage === undefined) throw new Error('no hake');
     expect(stageShares(plan, stage, species, 'gutted').pieces.map((p) => p.pieceId)).not.toContain('guts');
@@ -104,14 +106,20 @@ describe('against published conversion factors', () => {
     const stage = plan?.stages[0];
     if (species === undefined || plan === undefined || stage === undefined) throw new Error('no hake');
     const shares = stageShares(plan, stage, species, 'gutted').pieces;
-    const head = shares.filter((p) => p.pieceId === 'head' || p.pieceId === 'gills').reduce((sum, p) => sum + p.mean, 0);
+    const head = shares
+      .filter((p) => p.pieceId === 'head' || p.pieceId === 'gills')
+      .reduce((sum, p) => sum + p.mean, 0);
     expect(head).toBeGreaterThan(0.2071 - 0.03);
     expect(head).toBeLessThan(0.2071 + 0.03);
   });
 
   it('put the fillets of each gutted fish inside what its factors and yields allow', () => {
     for (const { plan, species, form } of [...allPlans].flatMap((plan) =>
-      plan.species.map((id) => ({ plan, species: speciesById.get(id), form: plan.startForms.find((f) => f === 'gutted') })),
+      plan.species.map((id) => ({
+        plan,
+        species: speciesById.get(id),
+        form: plan.startForms.find((f) => f === 'gutted'),
+      })),
     )) {
       const stage = plan.stages[0];
       if (species === undefined || form === undefined || stage === undefined) continue;

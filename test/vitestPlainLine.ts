@@ -8,6 +8,8 @@ export class PlainLine implements Reporter {
       for (const test of module.children.allTests()) counts[test.result().state] += 1;
       if (module.errors().length > 0) counts.failed += 1;
     }
-    process.stdout.write(`unit: ${counts.passed} passed, ${counts.failed} failed, ${counts.skipped + counts.pending} skipped\n`);
+    process.stdout.write(
+      `unit: ${counts.passed} passed, ${counts.failed} failed, ${counts.skipped + counts.pending} skipped\n`,
+    );
   }
 }

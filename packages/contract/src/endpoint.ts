@@ -28,7 +28,9 @@ export interface Asked<E extends Endpoint> {
 }
 
 /** What a caller passes: only the parts the endpoint has. */
-export type Ask<E extends Endpoint> = (E['params'] extends z.ZodType ? { readonly params: Sent<E['params']> } : object) &
+export type Ask<E extends Endpoint> = (E['params'] extends z.ZodType
+  ? { readonly params: Sent<E['params']> }
+  : object) &
   (E['query'] extends z.ZodType ? { readonly query?: Sent<E['query']> } : object) &
   (E['body'] extends z.ZodType ? { readonly body: Sent<E['body']> } : object);
 

@@ -38,7 +38,9 @@ const pathsOf = (endpoints: readonly Endpoint[]): ZodOpenApiPathsObject => {
               ],
             }
           : {}),
-        ...(e.body === undefined ? {} : { requestBody: { required: true, content: { 'application/json': { schema: e.body } } } }),
+        ...(e.body === undefined
+          ? {}
+          : { requestBody: { required: true, content: { 'application/json': { schema: e.body } } } }),
         responses: {
           '200': { description: 'Done', content: { 'application/json': { schema: e.answer } } },
           default: { description: 'Refused', content: { 'application/problem+json': { schema: problemSchema } } },

@@ -9,7 +9,11 @@ const sourced = z.strictObject({
   provenance: z.enum(provenances),
   source: z.string().min(1),
 });
-const minutes = z.strictObject({ low: z.number().positive(), typical: z.number().positive(), high: z.number().positive() });
+const minutes = z.strictObject({
+  low: z.number().positive(),
+  typical: z.number().positive(),
+  high: z.number().positive(),
+});
 const where = z.enum(destinations);
 
 export const planPieceSchema = z.strictObject({

@@ -56,7 +56,8 @@ export class PanPhysics {
     this.#steady = rests;
     const signal = (rests ? this.#loadMg : this.#cellMg + noiseMg * this.#normal()) - this.#zeroMg;
     const grossMg = Math.round(signal / intervalMg) * intervalMg;
-    const state = signal > maxMg + 9 * intervalMg ? 'over' : signal < -20 * intervalMg ? 'under' : rests ? 'steady' : 'moving';
+    const state =
+      signal > maxMg + 9 * intervalMg ? 'over' : signal < -20 * intervalMg ? 'under' : rests ? 'steady' : 'moving';
     return { state, grossMg, tareMg: this.#tareMg, netMg: grossMg - this.#tareMg, settled: this.#settled };
   }
 

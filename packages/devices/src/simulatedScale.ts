@@ -19,7 +19,9 @@ const TICK_MS = 40;
  * A bench scale that exists only as a TCP server on loopback. Every host connected hears each changed reading, and one a second
  * while nothing changes. What a host sends is read line by line; what cannot be read is answered `refused`.
  */
-export function startSimulatedScale(settings: SimulatedScaleSettings): Promise<{ readonly port: number; stop(): Promise<void> }> {
+export function startSimulatedScale(
+  settings: SimulatedScaleSettings,
+): Promise<{ readonly port: number; stop(): Promise<void> }> {
   const pan = new PanPhysics({ ...settings, noiseMg: settings.intervalMg * 1.5 }, settings.normal);
   const sockets = new Set<Socket>();
   let count = 0;

@@ -88,7 +88,12 @@ export function createApp({ kitchen, session, announcer, scaleHouse }: Parts): E
         error !== undefined || response.statusCode >= 500 ? 'error' : response.statusCode >= 400 ? 'warn' : 'debug',
     }),
   );
-  app.use(compression({ filter: (request, response) => !(request as express.Request).originalUrl.startsWith('/api/v1/live') && compression.filter(request, response) }));
+  app.use(
+    compression({
+      filter: (request, response) =>
+        !(request as express.Request).originalUrl.startsWith('/api/v1/live') && compression.filter(request, response),
+    }),
+  );
 
   const router = express.Router();
   router.use(sameOrigin, session, express.json({ limit: '100kb' }));
@@ -118,7 +123,9 @@ export function createApp({ kitchen, session, announcer, scaleHouse }: Parts): E
   if (webDist !== undefined) {
     const root = join(process.cwd(), webDist);
     app.use('/assets', express.static(join(root, 'assets'), { immutable: true, maxAge: YEAR, index: false }));
-    app.use(express.static(root, { index: false, setHeaders: (response) => response.setHeader('cache-control', 'no-cache') }));
+    app.use(
+      express.static(root, { index: false, setHeaders: (response) => response.setHeader('cache-control', 'no-cache') }),
+    );
     app.get('/{*path}', (_request, response) => {
       response.setHeader('cache-control', 'no-cache');
       response.sendFile(join(root, 'index.html'));

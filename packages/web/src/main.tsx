@@ -1,7 +1,7 @@
 import './app/theme.css';
+import { registerSW } from 'virtual:pwa-register';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { registerSW } from 'virtual:pwa-register';
 import { App } from './app/App.tsx';
 import { startOutbox } from './app/outbox.ts';
 

@@ -127,7 +127,9 @@ export const bench = {
     summary: 'Close the stage: judge the balance and write the movement',
     params: z.strictObject({ breakdownId: id }),
     body: z.strictObject({
-      unbalancedReason: note.nullable().describe('why it is closed although the balance does not hold; null when it does'),
+      unbalancedReason: note
+        .nullable()
+        .describe('why it is closed although the balance does not hold; null when it does'),
     }),
     answer: z.strictObject({
       movementId: id,

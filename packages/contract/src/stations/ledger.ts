@@ -1,7 +1,19 @@
 import { costingSchools } from '@zabrik/core';
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
-import { amountMinor, cursor, destination, id, instant, limit, massMg, note, share, signedMassMg, slug } from '../fields.ts';
+import {
+  amountMinor,
+  cursor,
+  destination,
+  id,
+  instant,
+  limit,
+  massMg,
+  note,
+  share,
+  signedMassMg,
+  slug,
+} from '../fields.ts';
 import { breakdownHeadSchema, weighingSchema } from './bench.ts';
 
 const shares = z.strictObject({
@@ -28,7 +40,9 @@ export const yieldRowSchema = z.strictObject({
   edible: z.boolean(),
   shareOfStage: share,
   shareOfPurchase: share,
-  handbook: z.strictObject({ mean: share, low: share, high: share }).describe('the plan’s share for this species and form; about 95 %'),
+  handbook: z
+    .strictObject({ mean: share, low: share, high: share })
+    .describe('the plan’s share for this species and form; about 95 %'),
   house: z
     .strictObject({ mean: share, low: share, high: share, records: z.int() })
     .nullable()
@@ -48,7 +62,9 @@ export const yieldSheetSchema = z.strictObject({
   costFactor: z.record(z.enum(costingSchools), z.number().nullable()),
   bookedSchool: z.enum(costingSchools).nullable(),
   weighings: z.array(weighingSchema),
-  history: z.array(z.strictObject({ id, at: instant, mainShare: share, supplierName: z.string().nullable(), by: z.string() })),
+  history: z.array(
+    z.strictObject({ id, at: instant, mainShare: share, supplierName: z.string().nullable(), by: z.string() }),
+  ),
   note: z.string().nullable(),
 });
 export type YieldSheet = z.output<typeof yieldSheetSchema>;

@@ -4,7 +4,11 @@ import { grams } from '../quantity/mass.ts';
 import { judgeBalance } from './balance.ts';
 import { combinedScaleError, maximumPermissibleError, minimumLoad, type ScaleSpec } from './scaleTolerance.ts';
 
-const scale = (accuracyClass: ScaleSpec['accuracyClass'], e: number): ScaleSpec => ({ accuracyClass, intervalMg: grams(e), maxMg: grams(e * 10_000) });
+const scale = (accuracyClass: ScaleSpec['accuracyClass'], e: number): ScaleSpec => ({
+  accuracyClass,
+  intervalMg: grams(e),
+  maxMg: grams(e * 10_000),
+});
 
 describe('scale tolerance', () => {
   // OIML R 76-1:2006, Table 6 and 3.5.2, published figures recalled; cases written for this project
@@ -31,7 +35,11 @@ describe('scale tolerance', () => {
 });
 
 describe('judging a balance', () => {
-  const judge = (startG: number, piecesG: readonly number[], missing: readonly { pieceId: string; expectedMg: number }[] = []) =>
+  const judge = (
+    startG: number,
+    piecesG: readonly number[],
+    missing: readonly { pieceId: string; expectedMg: number }[] = [],
+  ) =>
     judgeBalance({
       startMg: grams(startG),
       weighedMg: piecesG.map(grams),
@@ -49,10 +57,14 @@ describe('judging a balance', () => {
   });
 
   it('calls it short beyond drip and scale, and names the piece that fits the gap', () => {
-    const balance = judge(2_860, [608, 72, 689, 668], [
-      { pieceId: 'frame', expectedMg: grams(790) },
-      { pieceId: 'pin', expectedMg: grams(40) },
-    ]);
+    const balance = judge(
+      2_860,
+      [608, 72, 689, 668],
+      [
+        { pieceId: 'frame', expectedMg: grams(790) },
+        { pieceId: 'pin', expectedMg: grams(40) },
+      ],
+    );
     expect(balance.verdict).toBe('short');
     expect(balance.likeliestPieceId).toBe('frame');
   });
@@ -64,11 +76,15 @@ describe('judging a balance', () => {
 
   it('never blames a piece when the balance holds', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 200, max: 20_000 }), fc.array(fc.integer({ min: 1, max: 3_000 }), { minLength: 1, maxLength: 12 }), (start, pieces) => {
-        const balance = judge(start, pieces, [{ pieceId: 'x', expectedMg: 1 }]);
-        expect(balance.unaccountedMg).toBe(grams(start) - pieces.reduce((a, b) => a + grams(b), 0));
-        expect(balance.likeliestPieceId === undefined).toBe(balance.verdict !== 'short');
-      }),
+      fc.property(
+        fc.integer({ min: 200, max: 20_000 }),
+        fc.array(fc.integer({ min: 1, max: 3_000 }), { minLength: 1, maxLength: 12 }),
+        (start, pieces) => {
+          const balance = judge(start, pieces, [{ pieceId: 'x', expectedMg: 1 }]);
+          expect(balance.unaccountedMg).toBe(grams(start) - pieces.reduce((a, b) => a + grams(b), 0));
+          expect(balance.likeliestPieceId === undefined).toBe(balance.verdict !== 'short');
+        },
+      ),
     );
   });
 });

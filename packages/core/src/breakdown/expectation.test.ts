@@ -18,7 +18,13 @@ describe('believing a share', () => {
   });
 
   it('lies between handbook and own records, and nearer the records the more there are', () => {
-    const means = [3, 12, 60].map((n) => believeShare(prior, Array.from({ length: n }, (_, i) => 0.4 + 0.01 * Math.sin(i))).mean);
+    const means = [3, 12, 60].map(
+      (n) =>
+        believeShare(
+          prior,
+          Array.from({ length: n }, (_, i) => 0.4 + 0.01 * Math.sin(i)),
+        ).mean,
+    );
     expect(means[0]).toBeGreaterThan(means[1] ?? 0);
     expect(means[1]).toBeGreaterThan(means[2] ?? 0);
     expect(means[2]).toBeGreaterThan(0.4);
@@ -33,12 +39,17 @@ describe('believing a share', () => {
 
   it('never leaves 0..1 or goes NaN, whatever it is fed', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.001, max: 0.99, noNaN: true }), fc.double({ min: 0, max: 0.2, noNaN: true }), fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { maxLength: 40 }), (mean, sd, records) => {
-        const belief = believeShare({ mean, sd }, records);
-        expect(belief.mean).toBeGreaterThan(0);
-        expect(belief.mean).toBeLessThan(1);
-        expect(Number.isFinite(belief.sd)).toBe(true);
-      }),
+      fc.property(
+        fc.double({ min: 0.001, max: 0.99, noNaN: true }),
+        fc.double({ min: 0, max: 0.2, noNaN: true }),
+        fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { maxLength: 40 }),
+        (mean, sd, records) => {
+          const belief = believeShare({ mean, sd }, records);
+          expect(belief.mean).toBeGreaterThan(0);
+          expect(belief.mean).toBeLessThan(1);
+          expect(Number.isFinite(belief.sd)).toBe(true);
+        },
+      ),
     );
   });
 
@@ -109,7 +120,8 @@ describe('what each piece should weigh', () => {
 
   it('gives zero for a piece that is weighed, and never a negative mass', () => {
     expect(at(fish([grams(400)], []), 'head').nextMg).toBe(0);
-    for (const e of expectPieces(grams(2_000), fish([grams(1_990)], []), drip)) expect(e.low95Mg).toBeGreaterThanOrEqual(0);
+    for (const e of expectPieces(grams(2_000), fish([grams(1_990)], []), drip))
+      expect(e.low95Mg).toBeGreaterThanOrEqual(0);
   });
 });
 
@@ -136,28 +148,33 @@ describe('weighings that count', () => {
 describe('the kitchen twin', () => {
   it('draws animals whose pieces and drip are exactly the animal, the same for the same seed', () => {
     fc.assert(
-      fc.property(fc.string(), fc.integer({ min: 100, max: 20_000 }), fc.double({ min: -0.05, max: 0.1, noNaN: true }), (seed, g, leftOnFrame) => {
-        const draw = () =>
-          drawAnimal(
-            {
-              startMg: grams(g),
-              shares: [
-                { pieceId: 'fillet', mean: 0.5, sd: 0.03 },
-                { pieceId: 'frame', mean: 0.48, sd: 0.02 },
-              ],
-              drip,
-              mainPieces: ['fillet'],
-              framePiece: 'frame',
-              leftOnFrame,
-              condition: 1,
-            },
-            seededRandom(seed),
-          );
-        const animal = draw();
-        expect(animal.pieces.reduce((sum, p) => sum + p.massMg, animal.dripMg)).toBe(grams(g));
-        for (const piece of animal.pieces) expect(piece.massMg).toBeGreaterThanOrEqual(0);
-        expect(draw()).toEqual(animal);
-      }),
+      fc.property(
+        fc.string(),
+        fc.integer({ min: 100, max: 20_000 }),
+        fc.double({ min: -0.05, max: 0.1, noNaN: true }),
+        (seed, g, leftOnFrame) => {
+          const draw = () =>
+            drawAnimal(
+              {
+                startMg: grams(g),
+                shares: [
+                  { pieceId: 'fillet', mean: 0.5, sd: 0.03 },
+                  { pieceId: 'frame', mean: 0.48, sd: 0.02 },
+                ],
+                drip,
+                mainPieces: ['fillet'],
+                framePiece: 'frame',
+                leftOnFrame,
+                condition: 1,
+              },
+              seededRandom(seed),
+            );
+          const animal = draw();
+          expect(animal.pieces.reduce((sum, p) => sum + p.massMg, animal.dripMg)).toBe(grams(g));
+          for (const piece of animal.pieces) expect(piece.massMg).toBeGreaterThanOrEqual(0);
+          expect(draw()).toEqual(animal);
+        },
+      ),
     );
   });
 });

@@ -101,5 +101,10 @@ export interface Species {
   readonly forms: readonly SpeciesForm[];
   readonly yields: readonly SpeciesYield[];
   /** What to look at on receipt, the critical ones first. */
-  readonly inspection: readonly { readonly check: string; readonly accept: string; readonly reject: string; readonly critical: boolean }[];
+  readonly inspection: readonly {
+    readonly check: string;
+    readonly accept: string;
+    readonly reject: string;
+    readonly critical: boolean;
+  }[];
 }

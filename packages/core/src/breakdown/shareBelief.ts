@@ -38,10 +38,16 @@ const winsorise = (values: readonly number[], floorSd: number): number[] => {
  * Keeps   with no records, the prior's mean; with many, the records' mean and spread. Never NaN: shares are held to 0.0005..0.999.
  * Source  conjugate analysis of normal data, any Bayesian text (e.g. Gelman et al., Bayesian Data Analysis, ch. 3); from memory.
  */
-export function believeShare(prior: { readonly mean: number; readonly sd: number }, records: readonly number[]): ShareBelief {
+export function believeShare(
+  prior: { readonly mean: number; readonly sd: number },
+  records: readonly number[],
+): ShareBelief {
   const p0 = clampShare(prior.mean);
   const sd0 = Math.max(prior.sd, 0.0005) / (p0 * (1 - p0));
-  const x = winsorise(records.map((r) => logit(clampShare(r))), sd0);
+  const x = winsorise(
+    records.map((r) => logit(clampShare(r))),
+    sd0,
+  );
   const n = x.length;
   const mean = n === 0 ? 0 : x.reduce((a, b) => a + b, 0) / n;
   const squares = x.reduce((a, v) => a + (v - mean) ** 2, 0);

@@ -59,7 +59,9 @@ export function balanceStage(
     scale,
     missing: stage.pieces.flatMap((piece) => {
       const open = piece.units.length - (taken.get(piece.id)?.length ?? 0);
-      return open > 0 ? [{ pieceId: piece.id, expectedMg: (startMg * piece.share.mean * open) / piece.units.length }] : [];
+      return open > 0
+        ? [{ pieceId: piece.id, expectedMg: (startMg * piece.share.mean * open) / piece.units.length }]
+        : [];
     }),
   });
 }

@@ -3,14 +3,32 @@ import { describe, expect, it } from 'vitest';
 import { grams, kilograms } from '../quantity/mass.ts';
 import { Refusal } from '../refusal.ts';
 import { costFactor, costPerKg } from './costFactor.ts';
-import { type CostedPiece, costingSchools, shareCost, shareCostByCredit, shareCostByWeight, shareCostOrFallBack } from './shareCost.ts';
+import {
+  type CostedPiece,
+  costingSchools,
+  shareCost,
+  shareCostByCredit,
+  shareCostByWeight,
+  shareCostOrFallBack,
+} from './shareCost.ts';
 
-const piece = (kg: number, o: Partial<CostedPiece> = {}): CostedPiece => ({ massMg: kilograms(kg), wasted: false, main: false, creditMinorPerKg: 0, ...o });
+const piece = (kg: number, o: Partial<CostedPiece> = {}): CostedPiece => ({
+  massMg: kilograms(kg),
+  wasted: false,
+  main: false,
+  creditMinorPerKg: 0,
+  ...o,
+});
 
 describe('the butcher’s test', () => {
   // worked example as taught in culinary cost-control courses (common practice): a fillet of 2.4 kg at 38.00, chain 216 g at 9.00,
   // fat 252 g at 0.60, silverskin 108 g at nothing; usable 1.776 kg. In pence, so credits round to 194 and 15
-  const pieces = [piece(1.776, { main: true }), piece(0.216, { creditMinorPerKg: 900 }), piece(0.252, { creditMinorPerKg: 60 }), piece(0.108)];
+  const pieces = [
+    piece(1.776, { main: true }),
+    piece(0.216, { creditMinorPerKg: 900 }),
+    piece(0.252, { creditMinorPerKg: 60 }),
+    piece(0.108),
+  ];
 
   it('credits the trim and charges the rest to the main cut', () => {
     expect(shareCostByCredit(9_120, pieces)).toEqual([8_911, 194, 15, 0]);
@@ -54,20 +72,25 @@ describe('every school', () => {
 
   it('adds up to the invoice to the penny, and charges waste nothing', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...costingSchools), fc.integer({ min: 0, max: 1_000_000 }), pieces, (school, paid, all) => {
-        let amounts: readonly number[];
-        try {
-          amounts = shareCost(school, paid, all);
-        } catch (error) {
-          expect(error).toBeInstanceOf(Refusal);
-          return;
-        }
-        expect(amounts.reduce((a, b) => a + b, 0)).toBe(paid);
-        all.forEach((p, i) => {
-          if (p.wasted) expect(amounts[i]).toBe(0);
-          expect(amounts[i]).toBeGreaterThanOrEqual(0);
-        });
-      }),
+      fc.property(
+        fc.constantFrom(...costingSchools),
+        fc.integer({ min: 0, max: 1_000_000 }),
+        pieces,
+        (school, paid, all) => {
+          let amounts: readonly number[];
+          try {
+            amounts = shareCost(school, paid, all);
+          } catch (error) {
+            expect(error).toBeInstanceOf(Refusal);
+            return;
+          }
+          expect(amounts.reduce((a, b) => a + b, 0)).toBe(paid);
+          all.forEach((p, i) => {
+            if (p.wasted) expect(amounts[i]).toBe(0);
+            expect(amounts[i]).toBeGreaterThanOrEqual(0);
+          });
+        },
+      ),
     );
   });
 

@@ -22,7 +22,10 @@ export interface CostedPiece {
  * Source  physical units method, cost accounting texts, chapter on joint products.
  */
 export function shareCostByWeight(paid: number, pieces: readonly CostedPiece[]): MinorUnits[] {
-  return shareOut(paid, pieces.map((piece) => (piece.wasted ? 0 : piece.massMg)));
+  return shareOut(
+    paid,
+    pieces.map((piece) => (piece.wasted ? 0 : piece.massMg)),
+  );
 }
 
 /**
@@ -40,7 +43,10 @@ export function shareCostByCredit(paid: number, pieces: readonly CostedPiece[]):
   );
   const credit = credits.reduce<number>((a, b) => a + b, 0);
   if (credit > paid) throw new Refusal('credit_exceeds_cost', { credit, paid });
-  const mains = shareOut(paid - credit, pieces.map((piece) => (piece.main && !piece.wasted ? piece.massMg : 0)));
+  const mains = shareOut(
+    paid - credit,
+    pieces.map((piece) => (piece.main && !piece.wasted ? piece.massMg : 0)),
+  );
   return pieces.map((_, i) => minor((credits[i] ?? 0) + (mains[i] ?? 0)));
 }
 

@@ -42,7 +42,13 @@ const mousseline: Use = {
   ingredients: [ingredient('cream', 1), ingredient('egg-white', 0.06), ingredient('salt', 0.014)],
   output: { name: 'mousseline', low: 1.6, mean: 2.05, high: 2.1 },
 };
-const lot = (lotId: string, category: string, g: number) => ({ lotId, name: lotId, category, massMg: grams(g), pastDate: false });
+const lot = (lotId: string, category: string, g: number) => ({
+  lotId,
+  name: lotId,
+  category,
+  massMg: grams(g),
+  pastDate: false,
+});
 const free = { onHandMg: {}, vesselLitres: undefined };
 
 describe('scaling a use to what there is', () => {
@@ -54,7 +60,15 @@ describe('scaling a use to what there is', () => {
 
   it('knows the fumet of twelve brill', () => {
     // 12 fish of 1.4 kg, frame 0.235, head 0.135, fringe 0.07: 7.392 kg of bones, 6.6528 l (handbook's data)
-    const scaled = scaleUse(fumet, [lot('f', 'frame', 12 * 1_400 * 0.235), lot('h', 'head', 12 * 1_400 * 0.135), lot('s', 'fringe', 12 * 1_400 * 0.07)], free);
+    const scaled = scaleUse(
+      fumet,
+      [
+        lot('f', 'frame', 12 * 1_400 * 0.235),
+        lot('h', 'head', 12 * 1_400 * 0.135),
+        lot('s', 'fringe', 12 * 1_400 * 0.07),
+      ],
+      free,
+    );
     expect(inGrams(scaled.baseMg)).toBeCloseTo(7_392, 3);
     expect(inGrams(scaled.output.meanMg)).toBeCloseTo(6_652.8, 3);
     expect(scaled.limiting).toEqual({ kind: 'base', name: 'bones' });
@@ -67,7 +81,9 @@ describe('scaling a use to what there is', () => {
       { lotId: 'x', reason: 'Fumet is not made with this' },
     ]);
     expect(() => scaleUse(fumet, [lot('g', 'gills', 50)], free)).toThrow(Refusal);
-    expect(scaleUse(fumet, [lot('f', 'frame', 500), { ...lot('old', 'frame', 400), pastDate: true }], free)).toMatchObject({
+    expect(
+      scaleUse(fumet, [lot('f', 'frame', 500), { ...lot('old', 'frame', 400), pastDate: true }], free),
+    ).toMatchObject({
       baseMg: grams(500),
       refused: [{ lotId: 'old', reason: 'Past its use-by date' }],
     });
@@ -78,11 +94,20 @@ describe('scaling a use to what there is', () => {
       baseMg: grams(500),
       limiting: { kind: 'ingredient', name: 'cream' },
     });
-    expect(scaleUse(fumet, [lot('f', 'frame', 9_000)], { ...free, vesselLitres: 9 })).toMatchObject({ baseMg: grams(4_500), limiting: { kind: 'vessel' } });
+    expect(scaleUse(fumet, [lot('f', 'frame', 9_000)], { ...free, vesselLitres: 9 })).toMatchObject({
+      baseMg: grams(4_500),
+      limiting: { kind: 'vessel' },
+    });
   });
 
   it('keeps caps, stock and order for any lots', () => {
-    const lots = fc.array(fc.record({ category: fc.constantFrom('frame', 'head', 'fringe', 'gills'), g: fc.integer({ min: 0, max: 9_000 }) }), { minLength: 1, maxLength: 8 });
+    const lots = fc.array(
+      fc.record({
+        category: fc.constantFrom('frame', 'head', 'fringe', 'gills'),
+        g: fc.integer({ min: 0, max: 9_000 }),
+      }),
+      { minLength: 1, maxLength: 8 },
+    );
     fc.assert(
       fc.property(lots, fc.option(fc.integer({ min: 1, max: 40 }), { nil: undefined }), (some, vesselLitres) => {
         const offered = some.map(({ category, g }, i) => lot(String(i), category, g));
@@ -93,7 +118,8 @@ describe('scaling a use to what there is', () => {
           expect(error).toBeInstanceOf(Refusal);
           return;
         }
-        const mass = (of: (id: string) => boolean): number => scaled.taken.filter((t) => of(t.lotId)).reduce((sum, t) => sum + t.massMg, 0);
+        const mass = (of: (id: string) => boolean): number =>
+          scaled.taken.filter((t) => of(t.lotId)).reduce((sum, t) => sum + t.massMg, 0);
         const categoryOf = (id: string): string => offered[Number(id)]?.category ?? '';
         expect(mass(() => true)).toBe(scaled.baseMg);
         // a milligram of rounding may fall to either side of the cap

@@ -32,7 +32,10 @@ export interface ScaledUse {
 const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
 
 /** Why this use does not take such a lot, or undefined when it does. */
-export function refusalOf(use: Use, { category, pastDate }: { readonly category: string; readonly pastDate: boolean }): string | undefined {
+export function refusalOf(
+  use: Use,
+  { category, pastDate }: { readonly category: string; readonly pastDate: boolean },
+): string | undefined {
   if (pastDate) return 'Past its use-by date';
   const named = use.refuses.find((refusal) => refusal.category === category);
   if (named !== undefined) return named.reason;

@@ -20,7 +20,11 @@ export function formatMoney(amount: number, currency = 'GBP'): string {
  * @example parseMoney("£1,031.46") -> 103146; parseMoney("12.5") -> 1250
  */
 export function parseMoney(text: string): MinorUnits {
-  const plain = text.trim().replace(/^[£$€]\s*/, '').replace(/,(?=\d{3}(\D|$))/g, '').replace(',', '.');
+  const plain = text
+    .trim()
+    .replace(/^[£$€]\s*/, '')
+    .replace(/,(?=\d{3}(\D|$))/g, '')
+    .replace(',', '.');
   if (!/^\d{1,9}(\.\d{1,2})?$/.test(plain)) throw new Refusal('not_a_price', { text });
   return minor(Number(plain) * 100);
 }

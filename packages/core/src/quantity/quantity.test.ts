@@ -81,7 +81,9 @@ describe('money', () => {
   });
 
   it('shares out without losing a unit, each share within one unit of its exact part', () => {
-    const weights = fc.array(fc.integer({ min: 0, max: 1e9 }), { minLength: 1, maxLength: 12 }).filter((w) => w.some((x) => x > 0));
+    const weights = fc
+      .array(fc.integer({ min: 0, max: 1e9 }), { minLength: 1, maxLength: 12 })
+      .filter((w) => w.some((x) => x > 0));
     fc.assert(
       fc.property(fc.integer({ min: -1e7, max: 1e7 }), weights, (total, w) => {
         const shares = shareOut(total, w);

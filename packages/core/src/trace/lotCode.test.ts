@@ -25,10 +25,12 @@ describe('a lot’s code', () => {
       const [digits = '', letter = ''] = code.split('-');
       for (let i = 0; i < digits.length; i += 1) {
         const wrong = String((Number(digits[i]) + 1 + (serial % 9)) % 10);
-        if (wrong !== digits[i]) expect(reads(`${digits.slice(0, i)}${wrong}${digits.slice(i + 1)}-${letter}`)).toBe(false);
+        if (wrong !== digits[i])
+          expect(reads(`${digits.slice(0, i)}${wrong}${digits.slice(i + 1)}-${letter}`)).toBe(false);
         const a = digits[i];
         const b = digits[i + 1];
-        if (b !== undefined && a !== b) expect(reads(`${digits.slice(0, i)}${b}${a}${digits.slice(i + 2)}-${letter}`)).toBe(false);
+        if (b !== undefined && a !== b)
+          expect(reads(`${digits.slice(0, i)}${b}${a}${digits.slice(i + 2)}-${letter}`)).toBe(false);
       }
     }
   });

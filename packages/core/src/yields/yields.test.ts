@@ -30,11 +30,15 @@ describe('yield shares', () => {
       main: fc.boolean(),
     });
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 40_000 }).map(grams), fc.array(piece, { maxLength: 9 }), (startMg, pieces) => {
-        const shares = yieldShares(startMg, pieces);
-        expect(shares.recoveredShare + shares.wasteShare + shares.unaccountedShare).toBeCloseTo(1, 9);
-        expect(shares.edibleShare).toBeLessThanOrEqual(shares.recoveredShare + 1e-9);
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 40_000 }).map(grams),
+        fc.array(piece, { maxLength: 9 }),
+        (startMg, pieces) => {
+          const shares = yieldShares(startMg, pieces);
+          expect(shares.recoveredShare + shares.wasteShare + shares.unaccountedShare).toBeCloseTo(1, 9);
+          expect(shares.edibleShare).toBeLessThanOrEqual(shares.recoveredShare + 1e-9);
+        },
+      ),
     );
   });
 

@@ -6,7 +6,10 @@ export const sameOrigin: RequestHandler = (request, _response, next) => {
   if (request.method === 'GET' || request.method === 'HEAD') return next();
   const origin = request.header('origin');
   const host = request.header('host');
-  const own = origin === undefined ? request.header('sec-fetch-site') === 'same-origin' : URL.canParse(origin) && new URL(origin).host === host;
+  const own =
+    origin === undefined
+      ? request.header('sec-fetch-site') === 'same-origin'
+      : URL.canParse(origin) && new URL(origin).host === host;
   if (!own) throw new Problem('other_origin');
   next();
 };

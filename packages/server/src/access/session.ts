@@ -13,7 +13,10 @@ declare module 'express-session' {
 const SHIFT_MS = 14 * 3_600_000;
 
 /** Sessions live in PostgreSQL, so that any server process knows them. The cookie lasts a long shift. */
-export function sessions(databaseUrl: string, secret: string): { readonly handler: RequestHandler; close(): Promise<void> } {
+export function sessions(
+  databaseUrl: string,
+  secret: string,
+): { readonly handler: RequestHandler; close(): Promise<void> } {
   const pool = new pg.Pool({ connectionString: databaseUrl, max: 4 });
   pool.on('error', () => undefined); // a lost idle connection is replaced; the query that needs one reports it
   const Store = connectPgSimple(session);

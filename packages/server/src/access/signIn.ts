@@ -41,13 +41,19 @@ export async function signIn(
   );
   if (person === undefined) throw new Problem('wrong_secret');
   const lockedOut = (until: Date): Problem =>
-    new Problem('locked_out', `Too many wrong PINs. Try again at ${clockTime(until, person.timezone)}, or ask the head chef.`);
+    new Problem(
+      'locked_out',
+      `Too many wrong PINs. Try again at ${clockTime(until, person.timezone)}, or ask the head chef.`,
+    );
   if (person.locked_until !== null && person.locked_until > now) throw lockedOut(person.locked_until);
   const [stored, given] = 'pin' in secret ? [person.pin_hash, secret.pin] : [person.password_hash, secret.password];
   if (stored !== null && (await secretFits(stored, given))) {
-    await db.query('update person set wrong_count = 0, locked_until = null where id = $1 and (wrong_count > 0 or locked_until is not null)', {
-      bind: [person.id],
-    });
+    await db.query(
+      'update person set wrong_count = 0, locked_until = null where id = $1 and (wrong_count > 0 or locked_until is not null)',
+      {
+        bind: [person.id],
+      },
+    );
     return { personId: person.id, houseId: person.house_id, name: person.name, role: person.role };
   }
   const until = new Date(now.getTime() + LOCK_MINUTES * 60_000);
@@ -62,5 +68,8 @@ export async function signIn(
   if (counted?.locked_until != null && counted.locked_until > now) throw lockedOut(counted.locked_until);
   const left = WRONG_ALLOWED - (counted?.wrong_count ?? 0);
   const what = 'pin' in secret ? 'PIN' : 'password';
-  throw new Problem('wrong_secret', `Not the ${what} of ${person.name}. ${left} ${left === 1 ? 'try' : 'tries'} left before a pause.`);
+  throw new Problem(
+    'wrong_secret',
+    `Not the ${what} of ${person.name}. ${left} ${left === 1 ? 'try' : 'tries'} left before a pause.`,
+  );
 }

@@ -69,7 +69,12 @@ export const headOf = (row: HeadRow): BreakdownHead => ({
   closedAt: row.closedAt?.toISOString() ?? null,
 });
 
-export async function readHead(db: Sequelize, houseId: string, breakdownId: string, transaction?: Transaction): Promise<HeadRow> {
+export async function readHead(
+  db: Sequelize,
+  houseId: string,
+  breakdownId: string,
+  transaction?: Transaction,
+): Promise<HeadRow> {
   const row = await selectOne<HeadRow>(db, `${HEAD} and b.id = $2`, [houseId, breakdownId], transaction);
   if (row === undefined) throw new Problem('not_found');
   return row;
@@ -81,7 +86,11 @@ interface WeighingRow extends Omit<Weighing, 'at'> {
 
 const weighingOf = (row: WeighingRow): Weighing => ({ ...row, at: row.at.toISOString() });
 
-export async function readWeighings(db: Sequelize, breakdownId: string, transaction?: Transaction): Promise<Weighing[]> {
+export async function readWeighings(
+  db: Sequelize,
+  breakdownId: string,
+  transaction?: Transaction,
+): Promise<Weighing[]> {
   const rows = await select<WeighingRow>(
     db,
     `select w.id, w.piece_id as "pieceId", w.destination, w.mass_mg as "massMg", w.source, w.replaces, p.name as by, w.at
@@ -96,7 +105,13 @@ export async function readWeighings(db: Sequelize, breakdownId: string, transact
 export async function readOwnShares(
   db: Sequelize,
   houseId: string,
-  like: { readonly planId: string; readonly species: string; readonly form: string; readonly exceptId: string; readonly before: Date },
+  like: {
+    readonly planId: string;
+    readonly species: string;
+    readonly form: string;
+    readonly exceptId: string;
+    readonly before: Date;
+  },
   transaction?: Transaction,
 ): Promise<Map<string, number[]>> {
   const rows = await select<{ pieceId: string; share: number }>(

@@ -288,9 +288,12 @@ const ONE_MIGRATOR = 7_261_180_942;
 export async function migrate(db: Sequelize): Promise<string[]> {
   return db.transaction(async (transaction) => {
     await db.query('select pg_advisory_xact_lock($1)', { bind: [ONE_MIGRATOR], transaction });
-    await db.query('create table if not exists migration (name text primary key, at timestamptz not null default now())', {
-      transaction,
-    });
+    await db.query(
+      'create table if not exists migration (name text primary key, at timestamptz not null default now())',
+      {
+        transaction,
+      },
+    );
     const umzug = new Umzug({
       migrations: migrations.map(({ name, up }) => ({
         name,

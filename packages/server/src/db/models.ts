@@ -1,6 +1,7 @@
 /** The tables a station writes row by row. Reads that join go through each station's queries.ts. */
-import type { CostingSchool, CutPlan, Destination, ScaleSpec } from '@zabrik/core';
+
 import type { Role } from '@zabrik/contract';
+import type { CostingSchool, CutPlan, Destination, ScaleSpec } from '@zabrik/core';
 import {
   type CreationOptional,
   DataTypes,
@@ -86,7 +87,10 @@ export class BreakdownRow extends Model<InferAttributes<BreakdownRow>, InferCrea
   declare takenBack: CreationOptional<number>;
 }
 
-export class BreakdownPieceRow extends Model<InferAttributes<BreakdownPieceRow>, InferCreationAttributes<BreakdownPieceRow>> {
+export class BreakdownPieceRow extends Model<
+  InferAttributes<BreakdownPieceRow>,
+  InferCreationAttributes<BreakdownPieceRow>
+> {
   declare breakdownId: string;
   declare houseId: string;
   declare pieceId: string;

@@ -67,9 +67,24 @@ export interface MenuItem {
   readonly minorPerKg: number;
 }
 
-const round = (species: string, form: string, minorPerKg: number): MenuItem => ({ species, form, plan: 'round-fish-two-fillets', minorPerKg });
-const flat = (species: string, minorPerKg: number): MenuItem => ({ species, form: 'gutted', plan: 'flatfish-four-fillets', minorPerKg });
-const bird = (species: string, minorPerKg: number): MenuItem => ({ species, form: 'whole', plan: 'whole-bird-joints', minorPerKg });
+const round = (species: string, form: string, minorPerKg: number): MenuItem => ({
+  species,
+  form,
+  plan: 'round-fish-two-fillets',
+  minorPerKg,
+});
+const flat = (species: string, minorPerKg: number): MenuItem => ({
+  species,
+  form: 'gutted',
+  plan: 'flatfish-four-fillets',
+  minorPerKg,
+});
+const bird = (species: string, minorPerKg: number): MenuItem => ({
+  species,
+  form: 'whole',
+  plan: 'whole-bird-joints',
+  minorPerKg,
+});
 
 const hake = round('hake', 'gutted', 1_095);
 const plaice = flat('plaice', 780);

@@ -20,7 +20,7 @@ const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
 const DAY = 24 * HOUR;
 
-interface Cast {
+export interface Cast {
   readonly houseId: string;
   readonly people: ReadonlyMap<string, Who>;
   readonly suppliers: ReadonlyMap<string, string>;
@@ -37,7 +37,14 @@ export async function makeHouse(
   const people = new Map<string, Who>();
   for (const { name, role } of scenario.people) {
     const id = uuidv7();
-    await PersonRow.create({ id, houseId, name, role, pinHash, passwordHash: role === 'head-chef' ? passwordHash : null });
+    await PersonRow.create({
+      id,
+      houseId,
+      name,
+      role,
+      pinHash,
+      passwordHash: role === 'head-chef' ? passwordHash : null,
+    });
     people.set(name, { personId: id, houseId, name, role });
   }
   const suppliers = new Map<string, string>();
@@ -76,7 +83,10 @@ class Replay {
     return runCommand(this.#kitchen, this.who(name), uuidv7(), endpoint, null, work);
   }
 
-  async receive(b: Omit<TwinBreakdown, 'startedAt' | 'closedAt' | 'weighings' | 'planId'>, animals: number): Promise<string> {
+  async receive(
+    b: Omit<TwinBreakdown, 'startedAt' | 'closedAt' | 'weighings' | 'planId'>,
+    animals: number,
+  ): Promise<string> {
     const supplierId = this.#cast.suppliers.get(b.supplierId);
     if (supplierId === undefined) throw new Error(`no supplier called ${b.supplierId} in the demo`);
     const tareMg = b.startMg > 4_000_000 ? 820_000 : 412_000;
@@ -91,7 +101,10 @@ class Replay {
       invoiceMg: b.invoiceMg,
       paidMinor: b.paidMinor,
       temperatureCentiC: b.temperatureCentiC,
-      landedOn: speciesById.get(b.speciesId)?.allergen === 'fish' ? new Date(b.receivedAt.getTime() - DAY).toISOString().slice(0, 10) : null,
+      landedOn:
+        speciesById.get(b.speciesId)?.allergen === 'fish'
+          ? new Date(b.receivedAt.getTime() - DAY).toISOString().slice(0, 10)
+          : null,
       useBy: null,
       note: null,
     };
@@ -101,14 +114,32 @@ class Replay {
     return delivery.lotId;
   }
 
-  async start(lotId: string, planId: string, cutter: string, at: Date, animals: number, massMg: number | null): Promise<string> {
+  async start(
+    lotId: string,
+    planId: string,
+    cutter: string,
+    at: Date,
+    animals: number,
+    massMg: number | null,
+  ): Promise<string> {
     const opened = await this.do(cutter, at, api.bench.start.id, (command) =>
-      startBreakdown(this.#kitchen, command, { body: { lotId, planId, animals, massMg }, params: undefined, query: undefined }),
+      startBreakdown(this.#kitchen, command, {
+        body: { lotId, planId, animals, massMg },
+        params: undefined,
+        query: undefined,
+      }),
     );
     return opened.id;
   }
 
-  async weighAll(breakdownId: string, planId: string, cutter: string, from: Date, until: Date, weighings: readonly TwinWeighing[]): Promise<void> {
+  async weighAll(
+    breakdownId: string,
+    planId: string,
+    cutter: string,
+    from: Date,
+    until: Date,
+    weighings: readonly TwinWeighing[],
+  ): Promise<void> {
     const pieces = planById.get(planId)?.stages[0]?.pieces ?? [];
     const step = (until.getTime() - from.getTime()) / (weighings.length + 1);
     for (const [i, { pieceId, massMg }] of weighings.entries()) {
@@ -142,21 +173,39 @@ class Replay {
     }
   }
 
-  async takeOut(lotId: string, massMg: number, at: Date, to: 'served' | 'staff' | 'waste', reason: 'spoiled' | 'over-ordered' | null): Promise<void> {
+  async takeOut(
+    lotId: string,
+    massMg: number,
+    at: Date,
+    to: 'served' | 'staff' | 'waste',
+    reason: 'spoiled' | 'over-ordered' | null,
+  ): Promise<void> {
     await this.do('Tobin Arkwell', at, api.larder.takeOut.id, (command) =>
-      takeOut(this.#kitchen, command, { params: { lotId }, body: { massMg, to, reason, note: null }, query: undefined }),
+      takeOut(this.#kitchen, command, {
+        params: { lotId },
+        body: { massMg, to, reason, note: null },
+        query: undefined,
+      }),
     );
   }
 
   async run(useId: string, lotIds: string[], at: Date, outputShare: number | null): Promise<string | undefined> {
     const planned = await this.do('Tobin Arkwell', at, api.pots.plan.id, (command) =>
-      planRun(this.#kitchen, command, { body: { useId, lotIds, vesselId: null, onHandMg: {} }, params: undefined, query: undefined }),
+      planRun(this.#kitchen, command, {
+        body: { useId, lotIds, vesselId: null, onHandMg: {} },
+        params: undefined,
+        query: undefined,
+      }),
     );
     if (outputShare === null) return undefined;
     const outputMg = Math.round((planned.baseMg * outputShare) / 1_000) * 1_000;
     const spentMg = planned.kind === 'stock' ? Math.round((planned.baseMg * 0.78) / 1_000) * 1_000 : 0;
     const done = await this.do('Tobin Arkwell', new Date(at.getTime() + 70 * MINUTE), api.pots.finish.id, (command) =>
-      finishRun(this.#kitchen, command, { params: { runId: planned.id }, body: { outputMg, spentMg, note: null }, query: undefined }),
+      finishRun(this.#kitchen, command, {
+        params: { runId: planned.id },
+        body: { outputMg, spentMg, note: null },
+        query: undefined,
+      }),
     );
     return done.outputLot?.id;
   }
@@ -178,18 +227,25 @@ const onHandOf = (kitchen: Kitchen, breakdownId: string): Promise<OnHand[]> =>
   );
 
 /** What became of the pieces of one old breakdown: most served, bones to a fumet every third time, the rest eaten or thrown away. */
-async function useUp(replay: Replay, breakdownId: string, closedAt: Date, turn: number): Promise<void> {
+async function eatUp(replay: Replay, breakdownId: string, closedAt: Date, turn: number): Promise<void> {
   const lots = await onHandOf(replay.kitchen, breakdownId);
   const bones = lots.filter((lot) => lot.destination === 'stock');
   const later = (hours: number): Date => new Date(closedAt.getTime() + hours * HOUR);
   const fishBones = bones.filter((lot) => lot.category?.includes('fish') === true);
   let stock: string | undefined;
   if (turn % 3 === 0 && fishBones.length > 0) {
-    stock = await replay.run('fish-fumet', fishBones.map((lot) => lot.id), later(3), 0.86 + 0.01 * (turn % 9));
+    stock = await replay.run(
+      'fish-fumet',
+      fishBones.map((lot) => lot.id),
+      later(3),
+      0.86 + 0.01 * (turn % 9),
+    );
   }
   for (const lot of await onHandOf(replay.kitchen, breakdownId)) {
-    if (lot.destination === 'stock') await replay.takeOut(lot.id, lot.massMg, later(26), 'waste', turn % 2 === 0 ? 'spoiled' : 'over-ordered');
-    else if (lot.destination === 'filling' || lot.destination === 'staff') await replay.takeOut(lot.id, lot.massMg, later(20), 'staff', null);
+    if (lot.destination === 'stock')
+      await replay.takeOut(lot.id, lot.massMg, later(26), 'waste', turn % 2 === 0 ? 'spoiled' : 'over-ordered');
+    else if (lot.destination === 'filling' || lot.destination === 'staff')
+      await replay.takeOut(lot.id, lot.massMg, later(20), 'staff', null);
     else await replay.takeOut(lot.id, lot.massMg, later(28), 'served', null);
   }
   if (stock !== undefined) {
@@ -206,7 +262,13 @@ async function useUp(replay: Replay, breakdownId: string, closedAt: Date, turn: 
 async function thisMorning(replay: Replay, now: Date): Promise<void> {
   const random = seededRandom('this morning');
   const ago = (hours: number): Date => new Date(now.getTime() - hours * HOUR);
-  const done: readonly (readonly [species: string, supplier: string, cutter: string, hoursAgo: number, startG: number])[] = [
+  const done: readonly (readonly [
+    species: string,
+    supplier: string,
+    cutter: string,
+    hoursAgo: number,
+    startG: number,
+  ])[] = [
     ['hake', 'Bram Quay Fish', 'Ines Calloway', 21, 2_860],
     ['guinea-fowl', 'Hollin Farm Poultry', 'Ines Calloway', 20, 1_310],
     ['plaice', 'Outer Skerry Boats', 'Jory Pellam', 3.2, 1_240],
@@ -218,7 +280,14 @@ async function thisMorning(replay: Replay, now: Date): Promise<void> {
     if (found === undefined) throw new Error(`${species} is not on the demo's menu`);
     return found;
   };
-  const delivery = (species: string, supplier: string, cutter: string, at: Date, massMg: number, invoiceMg: number) => ({
+  const delivery = (
+    species: string,
+    supplier: string,
+    cutter: string,
+    at: Date,
+    massMg: number,
+    invoiceMg: number,
+  ) => ({
     speciesId: species,
     form: item(species).form,
     supplierId: supplier,
@@ -246,15 +315,31 @@ async function thisMorning(replay: Replay, now: Date): Promise<void> {
     const weighings = twin.weighings
       .map((w) => ({ ...w, massMg: Math.round((w.massMg * scale) / 1_000) * 1_000 }))
       .filter((w) => w.massMg > 0);
-    const lotId = await replay.receive(delivery(species, supplier, cutter, ago(hours + 1), startG * 1_000, startG * 1_000 + (species === 'plaice' ? 46_000 : 0)), 1);
+    const lotId = await replay.receive(
+      delivery(
+        species,
+        supplier,
+        cutter,
+        ago(hours + 1),
+        startG * 1_000,
+        startG * 1_000 + (species === 'plaice' ? 46_000 : 0),
+      ),
+      1,
+    );
     const breakdown = await replay.start(lotId, menuItem.plan, cutter, ago(hours), 1, null);
     await replay.weighAll(breakdown, menuItem.plan, cutter, ago(hours), ago(hours - 0.2), weighings);
     await replay.close(breakdown, cutter, ago(hours - 0.25));
   }
   // still whole
-  const hakes = await replay.receive(delivery('hake', 'Bram Quay Fish', 'Ines Calloway', ago(1.4), 5_740_000, 5_900_000), 2);
+  const hakes = await replay.receive(
+    delivery('hake', 'Bram Quay Fish', 'Ines Calloway', ago(1.4), 5_740_000, 5_900_000),
+    2,
+  );
   await replay.receive(delivery('plaice', 'Bram Quay Fish', 'Ines Calloway', ago(1.3), 2_185_000, 2_185_000), 4);
-  await replay.receive(delivery('guinea-fowl', 'Hollin Farm Poultry', 'Tobin Arkwell', ago(1.2), 2_604_000, 2_600_000), 2);
+  await replay.receive(
+    delivery('guinea-fowl', 'Hollin Farm Poultry', 'Tobin Arkwell', ago(1.2), 2_604_000, 2_600_000),
+    2,
+  );
   await replay.receive(delivery('brill', 'Bram Quay Fish', 'Tobin Arkwell', ago(1.1), 1_836_000, 1_840_000), 1);
   const half = await replay.start(hakes, 'round-fish-two-fillets', 'Ines Calloway', ago(0.4), 1, 2_860_000);
   await replay.weighAll(half, 'round-fish-two-fillets', 'Ines Calloway', ago(0.4), ago(0.2), [
@@ -268,7 +353,8 @@ async function thisMorning(replay: Replay, now: Date): Promise<void> {
 const twinItem = (menuItem: scenario.MenuItem) => {
   const species = speciesById.get(menuItem.species);
   const plan = planById.get(menuItem.plan);
-  if (species === undefined || plan === undefined) throw new Error(`the catalogue has no ${menuItem.species} with ${menuItem.plan}`);
+  if (species === undefined || plan === undefined)
+    throw new Error(`the catalogue has no ${menuItem.species} with ${menuItem.plan}`);
   return { species, form: menuItem.form, plan, minorPerKg: menuItem.minorPerKg };
 };
 
@@ -285,7 +371,9 @@ export async function seedDemo(kitchen: Kitchen, pin: string, say: (line: string
     count: 150,
     items: scenario.menu.map(twinItem),
     suppliers: scenario.suppliers.map((s) => ({ id: s.name, species: s.species, driftPerMonth: s.driftPerMonth })),
-    cutters: scenario.people.filter((p) => p.role !== 'viewer').map((p) => ({ id: p.name, leftOnFrame: p.leftOnFrame })),
+    cutters: scenario.people
+      .filter((p) => p.role !== 'viewer')
+      .map((p) => ({ id: p.name, leftOnFrame: p.leftOnFrame })),
     intervalMg: scenario.settings.scale.intervalMg,
   });
   for (const [i, b] of history.entries()) {
@@ -293,7 +381,7 @@ export async function seedDemo(kitchen: Kitchen, pin: string, say: (line: string
     const breakdownId = await replay.start(lotId, b.planId, b.cutterId, b.startedAt, 1, null);
     await replay.weighAll(breakdownId, b.planId, b.cutterId, b.startedAt, b.closedAt, b.weighings);
     await replay.close(breakdownId, b.cutterId, b.closedAt);
-    if (b.closedAt.getTime() < now.getTime() - 2 * DAY) await useUp(replay, breakdownId, b.closedAt, i);
+    if (b.closedAt.getTime() < now.getTime() - 2 * DAY) await eatUp(replay, breakdownId, b.closedAt, i);
     if ((i + 1) % 50 === 0) say(`${i + 1} of ${history.length} breakdowns`);
   }
   await thisMorning(replay, now);

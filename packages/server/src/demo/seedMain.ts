@@ -12,7 +12,14 @@ const db = connect(`${config.databaseUrl}?options=-c%20synchronous_commit%3Doff`
 defineModels(db);
 await migrate(db);
 if ((await HouseRow.count()) === 0) {
-  const kitchen = { db, config, clock: () => new Date(), log: openLog('silent'), scale: undefined, announce: () => undefined };
+  const kitchen = {
+    db,
+    config,
+    clock: () => new Date(),
+    log: openLog('silent'),
+    scale: undefined,
+    announce: () => undefined,
+  };
   await seedDemo(kitchen, config.demoPin ?? '2468', (line) => process.stdout.write(`  ${line}\n`));
   process.stdout.write('  made\n');
 } else process.stdout.write('  there already\n');

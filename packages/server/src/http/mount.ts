@@ -42,7 +42,11 @@ const permitted = (e: Endpoint, request: Request): Who => {
 const send = <E extends Endpoint>(e: E, response: Response, answer: unknown): void => {
   const checked = e.answer.safeParse(answer);
   if (!checked.success)
-    throw new Error(`${e.id} gave an answer outside the contract: ${fieldsOf(checked.error).map((f) => `${f.path}: ${f.message}`).join('; ')}`);
+    throw new Error(
+      `${e.id} gave an answer outside the contract: ${fieldsOf(checked.error)
+        .map((f) => `${f.path}: ${f.message}`)
+        .join('; ')}`,
+    );
   response.json(checked.data);
 };
 
@@ -109,7 +113,9 @@ export async function runCommand<A>(
   work: (command: InCommand) => Promise<A>,
 ): Promise<A> {
   const { db } = kitchen;
-  const fingerprint = createHash('sha256').update(JSON.stringify([endpoint, question])).digest('hex');
+  const fingerprint = createHash('sha256')
+    .update(JSON.stringify([endpoint, question]))
+    .digest('hex');
   return db.transaction(async (transaction) => {
     await db.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', { bind: [commandId], transaction });
     const before = await selectOne<{ house_id: string; fingerprint: string; answer: A }>(

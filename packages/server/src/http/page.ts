@@ -6,13 +6,20 @@ export interface Place {
   readonly id: string;
 }
 
-export const cursorOf = (place: Place): string => Buffer.from(JSON.stringify([place.at, place.id])).toString('base64url');
+export const cursorOf = (place: Place): string =>
+  Buffer.from(JSON.stringify([place.at, place.id])).toString('base64url');
 
 export function readCursor(cursor: string | undefined): Place | undefined {
   if (cursor === undefined) return undefined;
   try {
     const [at, id] = JSON.parse(Buffer.from(cursor, 'base64url').toString('utf8')) as unknown[];
-    if (typeof at === 'string' && typeof id === 'string' && at.length < 40 && /^[0-9a-f-]{36}$/.test(id) && !Number.isNaN(Date.parse(at)))
+    if (
+      typeof at === 'string' &&
+      typeof id === 'string' &&
+      at.length < 40 &&
+      /^[0-9a-f-]{36}$/.test(id) &&
+      !Number.isNaN(Date.parse(at))
+    )
       return { at, id };
   } catch {
     // falls through to the refusal
@@ -21,7 +28,11 @@ export function readCursor(cursor: string | undefined): Place | undefined {
 }
 
 /** Cuts a list that was read one row too far, and says where the next page starts. */
-export function pageOf<Row>(rows: readonly Row[], limit: number, place: (row: Row) => Place): { readonly rows: Row[]; readonly next: string | null } {
+export function pageOf<Row>(
+  rows: readonly Row[],
+  limit: number,
+  place: (row: Row) => Place,
+): { readonly rows: Row[]; readonly next: string | null } {
   const page = rows.slice(0, limit);
   const last = page.at(-1);
   return { rows: page, next: rows.length > limit && last !== undefined ? cursorOf(place(last)) : null };

@@ -48,7 +48,8 @@ const ofDatabase = (error: BaseError): Problem => {
   if (code === 'ZB003') return new Problem('not_enough');
   // 57P01..57P03: the server is being shut down or starts up; 08xxx: connection lost
   if (code !== undefined && (code.startsWith('57P') || code.startsWith('08'))) return new Problem('database_away');
-  if (code === undefined && /terminat|ECONN|not queryable|closed/i.test(error.message)) return new Problem('database_away');
+  if (code === undefined && /terminat|ECONN|not queryable|closed/i.test(error.message))
+    return new Problem('database_away');
   return new Problem('broken');
 };
 
@@ -73,7 +74,8 @@ export function asProblem(error: unknown): Problem {
     const status = (error as { status?: number }).status;
     if (status !== undefined && status >= 400 && status < 500) return new Problem('invalid');
     const code = (error as { code?: string }).code;
-    if (code === 'ECONNREFUSED' || code === 'ECONNRESET' || (code?.startsWith('57P') ?? false)) return new Problem('database_away');
+    if (code === 'ECONNREFUSED' || code === 'ECONNRESET' || (code?.startsWith('57P') ?? false))
+      return new Problem('database_away');
   }
   return new Problem('broken');
 }

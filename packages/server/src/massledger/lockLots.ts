@@ -27,11 +27,19 @@ export interface HeldLot {
  *
  * Errors  `not_found` when one of them is not this house's.
  */
-export async function lockLots(db: Sequelize, transaction: Transaction, houseId: string, lotIds: readonly string[]): Promise<HeldLot[]> {
-  await db.query('select 1 from lot_balance where house_id = $1 and lot_id = any($2::uuid[]) order by lot_id for update', {
-    bind: [houseId, [...lotIds]],
-    transaction,
-  });
+export async function lockLots(
+  db: Sequelize,
+  transaction: Transaction,
+  houseId: string,
+  lotIds: readonly string[],
+): Promise<HeldLot[]> {
+  await db.query(
+    'select 1 from lot_balance where house_id = $1 and lot_id = any($2::uuid[]) order by lot_id for update',
+    {
+      bind: [houseId, [...lotIds]],
+      transaction,
+    },
+  );
   const rows = await select<HeldLot>(
     db,
     `select l.id, l.code, l.name, l.kind, l.species, l.form, l.category, l.pieces, l.supplier_id as "supplierId", l.use_by as "useBy",

@@ -42,7 +42,9 @@ export async function reverseMovement(
     [movementId],
     transaction,
   );
-  const filled = new Map(lines.flatMap((line) => (line.lotId !== null && line.massMg > 0 ? [[line.lotId, line] as const] : [])));
+  const filled = new Map(
+    lines.flatMap((line) => (line.lotId !== null && line.massMg > 0 ? [[line.lotId, line] as const] : [])),
+  );
   for (const lot of await lockLots(db, transaction, who.houseId, [...filled.keys()])) {
     const line = filled.get(lot.id);
     if (lot.massMg !== line?.massMg || lot.costMinor !== line.costMinor || lot.freeMg !== lot.massMg)

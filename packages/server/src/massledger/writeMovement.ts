@@ -32,7 +32,17 @@ export async function writeMovement(db: Sequelize, command: InCommand, movement:
     `insert into movement (id, house_id, command_id, kind, station, at, person_id, note, reverses)
      values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
     {
-      bind: [movement.id, who.houseId, commandId, movement.kind, movement.station, at, who.personId, movement.note, movement.reverses],
+      bind: [
+        movement.id,
+        who.houseId,
+        commandId,
+        movement.kind,
+        movement.station,
+        at,
+        who.personId,
+        movement.note,
+        movement.reverses,
+      ],
       transaction,
     },
   );
@@ -57,4 +67,6 @@ export async function writeMovement(db: Sequelize, command: InCommand, movement:
       transaction,
     },
   );
+  // ask the database now: a refusal at commit would cost the connection as well
+  await db.query('set constraints all immediate', { transaction });
 }

@@ -1,5 +1,5 @@
-import { QueryClient } from '@tanstack/react-query';
 import { createAsyncStoragePersister } from '@tanstack/query-async-storage-persister';
+import { QueryClient } from '@tanstack/react-query';
 import { PersistQueryClientProvider } from '@tanstack/react-query-persist-client';
 import { createStore, del, get, set } from 'idb-keyval';
 import { lazy, Suspense } from 'react';

@@ -23,14 +23,29 @@ function FlowBar() {
   const refused = outbox.length - waiting;
   const stations = [
     { to: '/receive', name: 'Receive', figure: flow && `${flow.receivedToday} today` },
-    { to: '/bench', name: 'Bench', figure: flow && (flow.openBreakdowns === 0 ? 'clear' : `${flow.openBreakdowns} open`) },
+    {
+      to: '/bench',
+      name: 'Bench',
+      figure: flow && (flow.openBreakdowns === 0 ? 'clear' : `${flow.openBreakdowns} open`),
+    },
     {
       to: '/larder',
       name: 'Larder',
-      figure: flow && `${plural(flow.lotsOnHand, 'lot', 'lots')}${flow.lotsDueToday > 0 ? `, ${flow.lotsDueToday} last day` : ''}`,
+      figure:
+        flow &&
+        `${plural(flow.lotsOnHand, 'lot', 'lots')}${flow.lotsDueToday > 0 ? `, ${flow.lotsDueToday} last day` : ''}`,
     },
-    { to: '/pots', name: 'Pots', figure: flow && (flow.runsPlanned === 0 ? 'none planned' : `${flow.runsPlanned} planned`) },
-    { to: '/ledger', name: 'Ledger', figure: flow && (flow.lastMainShare === null ? 'no yield yet' : `last yield ${formatShare(flow.lastMainShare, 0)}`) },
+    {
+      to: '/pots',
+      name: 'Pots',
+      figure: flow && (flow.runsPlanned === 0 ? 'none planned' : `${flow.runsPlanned} planned`),
+    },
+    {
+      to: '/ledger',
+      name: 'Ledger',
+      figure:
+        flow && (flow.lastMainShare === null ? 'no yield yet' : `last yield ${formatShare(flow.lastMainShare, 0)}`),
+    },
   ];
   const leave = async (): Promise<void> => {
     await call(api.access.signOut, {}).catch(() => undefined);
@@ -40,7 +55,10 @@ function FlowBar() {
   };
   return (
     <header className="no-print flex h-[52px] items-stretch bg-flow text-white">
-      <NavLink to="/bench" className="flex items-center px-4 font-head text-[21px] font-extrabold tracking-tight [font-stretch:125%]">
+      <NavLink
+        to="/bench"
+        className="flex items-center px-4 font-head text-[21px] font-extrabold tracking-tight [font-stretch:125%]"
+      >
         zabrik
       </NavLink>
       <nav aria-label="Stations" className="flex items-stretch">
@@ -50,14 +68,18 @@ function FlowBar() {
             to={to}
             className={({ isActive }) =>
               `flex min-w-[104px] flex-col justify-center px-5 leading-tight ${
-                isActive ? 'bg-sheet text-ink [clip-path:polygon(0_0,calc(100%-12px)_0,100%_50%,calc(100%-12px)_100%,0_100%,12px_50%)]' : 'hover:bg-white/10'
+                isActive
+                  ? 'bg-sheet text-ink [clip-path:polygon(0_0,calc(100%-12px)_0,100%_50%,calc(100%-12px)_100%,0_100%,12px_50%)]'
+                  : 'hover:bg-white/10'
               }`
             }
           >
             {({ isActive }) => (
               <>
                 <span className="font-head text-[15px] font-semibold">{name}</span>
-                <span className={`text-[13px] whitespace-nowrap ${isActive ? 'text-ink-soft' : 'text-flow-soft'}`}>{figure ?? ' '}</span>
+                <span className={`text-[13px] whitespace-nowrap ${isActive ? 'text-ink-soft' : 'text-flow-soft'}`}>
+                  {figure ?? ' '}
+                </span>
               </>
             )}
           </NavLink>
@@ -77,7 +99,11 @@ function FlowBar() {
           <br />
           <span className="text-flow-soft">{me?.person.name}</span>
         </div>
-        <button type="button" className="min-h-10 rounded-md border border-white/40 px-3 text-[14px] hover:bg-white/10" onClick={() => void leave()}>
+        <button
+          type="button"
+          className="min-h-10 rounded-md border border-white/40 px-3 text-[14px] hover:bg-white/10"
+          onClick={() => void leave()}
+        >
           Sign out
         </button>
       </div>
@@ -105,7 +131,8 @@ export function Shell() {
   }, [client]);
 
   if (isPending) return <Loading />;
-  if (me === null || (me === undefined && isError)) return <Navigate to="/sign-in" replace state={{ from: location.pathname }} />;
+  if (me === null || (me === undefined && isError))
+    return <Navigate to="/sign-in" replace state={{ from: location.pathname }} />;
   return (
     <div className="flex min-h-dvh flex-col">
       <a href="#work" className="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-sheet focus:p-3">

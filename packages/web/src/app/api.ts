@@ -7,7 +7,12 @@ export class Refused extends Error {
   readonly status: number;
   readonly field: string | undefined;
 
-  constructor(document: Pick<ProblemDocument, 'code' | 'title' | 'status'> & { readonly detail?: string | undefined; readonly field?: string | undefined }) {
+  constructor(
+    document: Pick<ProblemDocument, 'code' | 'title' | 'status'> & {
+      readonly detail?: string | undefined;
+      readonly field?: string | undefined;
+    },
+  ) {
     super(document.detail ?? document.title);
     this.name = 'Refused';
     this.code = document.code;
@@ -58,7 +63,8 @@ interface Parts {
 export function addressOf(endpoint: Endpoint, { params, query }: Parts): string {
   const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(params?.[name] ?? ''));
   const search = new URLSearchParams();
-  for (const [name, value] of Object.entries(query ?? {})) if (value !== undefined && value !== '') search.set(name, String(value));
+  for (const [name, value] of Object.entries(query ?? {}))
+    if (value !== undefined && value !== '') search.set(name, String(value));
   return `/api/v1${path}${search.size > 0 ? `?${search}` : ''}`;
 }
 

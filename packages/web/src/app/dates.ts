@@ -8,7 +8,10 @@ export const clockTime = (iso: string): string => format(parseISO(iso), 'HH:mm')
 export const dayAndTime = (iso: string): string => `${dayName(iso)}, ${clockTime(iso)}`;
 
 /** How urgent a use-by date is, in words. */
-export function useByWords(day: string | null, now: Date = new Date()): { readonly text: string; readonly tone: 'late' | 'now' | 'soon' | 'fine' | 'none' } {
+export function dueWords(
+  day: string | null,
+  now: Date = new Date(),
+): { readonly text: string; readonly tone: 'late' | 'now' | 'soon' | 'fine' | 'none' } {
   if (day === null) return { text: 'no date', tone: 'none' };
   const left = differenceInCalendarDays(parseISO(day), now);
   if (left < 0) return { text: left === -1 ? 'was yesterday' : `${-left} days past`, tone: 'late' };

@@ -1,5 +1,5 @@
-import type { Changed, ScaleReading } from '@zabrik/contract';
 import type { QueryClient } from '@tanstack/react-query';
+import type { Changed, ScaleReading } from '@zabrik/contract';
 import { useSyncExternalStore } from 'react';
 import { drain } from './outbox.ts';
 

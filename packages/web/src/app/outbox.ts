@@ -35,7 +35,10 @@ const refresh = async (tell: boolean): Promise<void> => {
   if (tell) bus.postMessage(0);
 };
 
-type Outcome = { readonly kind: 'sent'; readonly answer: unknown } | { readonly kind: 'later' } | { readonly kind: 'refused'; readonly why: string };
+type Outcome =
+  | { readonly kind: 'sent'; readonly answer: unknown }
+  | { readonly kind: 'later' }
+  | { readonly kind: 'refused'; readonly why: string };
 
 const attempt = async (waiting: Waiting): Promise<Outcome> => {
   try {

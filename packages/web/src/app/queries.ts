@@ -26,10 +26,15 @@ export function useMay(id: EndpointId): boolean {
   return data != null && mayDo(data.person.role, id);
 }
 
-export const useHouse = () => useQuery({ queryKey: ['house'], queryFn: () => call(api.house.read, {}), staleTime: HOUR });
+export const useHouse = () =>
+  useQuery({ queryKey: ['house'], queryFn: () => call(api.house.read, {}), staleTime: HOUR });
 
 export const useCatalogue = () =>
-  useQuery({ queryKey: ['catalogue'], queryFn: () => call(api.house.catalogue, {}), staleTime: Number.POSITIVE_INFINITY });
+  useQuery({
+    queryKey: ['catalogue'],
+    queryFn: () => call(api.house.catalogue, {}),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
 
 export const useFlow = () => useQuery({ queryKey: ['flow'], queryFn: () => call(api.house.flow, {}) });
 

@@ -16,7 +16,10 @@ const drawings: Readonly<Record<Body, readonly Area[]>> = {
   ],
   flatfish: [
     { pieces: ['head', 'gills', 'guts'], d: 'M8 50 C14 38 24 30 38 27 L44 72 C28 70 14 62 8 50 Z' },
-    { pieces: ['skirt'], d: 'M40 25 C80 -2 150 0 200 44 L192 45 C150 14 86 14 44 33 Z M45 66 C86 86 150 86 192 55 L200 56 C150 100 80 98 46 74 Z' },
+    {
+      pieces: ['skirt'],
+      d: 'M40 25 C80 -2 150 0 200 44 L192 45 C150 14 86 14 44 33 Z M45 66 C86 86 150 86 192 55 L200 56 C150 100 80 98 46 74 Z',
+    },
     { pieces: ['fillet', 'skin'], d: 'M44 35 C86 16 150 16 191 46 L46 47 Z M46 53 L191 54 C150 84 86 84 46 64 Z' },
     { pieces: ['frame', 'roe'], d: 'M46 49 L194 48 L194 52 L46 51 Z' },
     { pieces: ['tail'], d: 'M202 45 L232 32 C228 44 228 56 232 68 L202 55 Z' },
@@ -41,7 +44,15 @@ const eye: Readonly<Record<Body, readonly (readonly [number, number])[]>> = {
 };
 
 /** The animal as lines, its pieces lit as they come off. A picture beside the figures, never instead of them. */
-export function BodyMap({ body, lit, className = '' }: { readonly body: Body; readonly lit: ReadonlySet<string>; readonly className?: string }) {
+export function BodyMap({
+  body,
+  lit,
+  className = '',
+}: {
+  readonly body: Body;
+  readonly lit: ReadonlySet<string>;
+  readonly className?: string;
+}) {
   return (
     <svg viewBox="0 0 240 96" className={className} role="img" aria-label={`Drawing of the cuts, ${lit.size} weighed`}>
       {drawings[body].map((area) => {

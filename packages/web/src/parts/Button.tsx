@@ -8,13 +8,22 @@ interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
 }
 
 const looks = {
-  strong: 'bg-ink text-white border-ink hover:bg-flow disabled:bg-line-strong disabled:border-line-strong disabled:text-white',
+  strong:
+    'bg-ink text-white border-ink hover:bg-flow disabled:bg-line-strong disabled:border-line-strong disabled:text-white',
   plain: 'bg-white text-ink border-ink hover:bg-sheet-soft disabled:text-ink-soft disabled:border-line',
   quiet: 'bg-white text-ink border-line-strong hover:bg-sheet-soft disabled:text-ink-soft disabled:border-line',
   alarm: 'bg-white text-alarm border-alarm hover:bg-alarm-soft disabled:text-ink-soft disabled:border-line',
 } as const;
 
-export function Button({ look = 'quiet', size = 'desk', hotkey, className = '', children, type = 'button', ...rest }: Props) {
+export function Button({
+  look = 'quiet',
+  size = 'desk',
+  hotkey,
+  className = '',
+  children,
+  type = 'button',
+  ...rest
+}: Props) {
   return (
     <button
       type={type}
@@ -26,7 +35,9 @@ export function Button({ look = 'quiet', size = 'desk', hotkey, className = '', 
     >
       {children}
       {hotkey !== undefined && (
-        <kbd className="rounded border border-current px-1.5 font-text text-[12px] leading-5 font-normal opacity-80">{hotkey}</kbd>
+        <kbd className="rounded border border-current px-1.5 font-text text-[12px] leading-5 font-normal opacity-80">
+          {hotkey}
+        </kbd>
       )}
     </button>
   );

@@ -9,7 +9,8 @@ interface Props extends InputHTMLAttributes<HTMLInputElement> {
   readonly big?: boolean;
 }
 
-export const inputLook = 'w-full rounded-md border-[1.5px] border-line-strong bg-white px-3 py-2 aria-invalid:border-alarm';
+export const inputLook =
+  'w-full rounded-md border-[1.5px] border-line-strong bg-white px-3 py-2 aria-invalid:border-alarm';
 
 /** A labelled input with its unit, a hint, and the refusal under it in words. */
 export function Field({ label, unit, error, hint, action, big = false, className = '', ...rest }: Props) {
@@ -30,7 +31,11 @@ export function Field({ label, unit, error, hint, action, big = false, className
             autoComplete="off"
             {...rest}
           />
-          {unit !== undefined && <span className="pointer-events-none absolute inset-y-0 right-3 flex items-center text-ink-soft">{unit}</span>}
+          {unit !== undefined && (
+            <span className="pointer-events-none absolute inset-y-0 right-3 flex items-center text-ink-soft">
+              {unit}
+            </span>
+          )}
         </div>
         {action}
       </div>

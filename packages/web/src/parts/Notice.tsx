@@ -9,7 +9,10 @@ const tones = {
 /** Something worth a sentence. An alarm is read out at once. */
 export function Notice({ tone, children }: { readonly tone: keyof typeof tones; readonly children: ReactNode }) {
   return (
-    <div role={tone === 'alarm' ? 'alert' : 'status'} className={`rounded-r-md border-l-4 px-3.5 py-2.5 text-[15px] ${tones[tone]}`}>
+    <div
+      role={tone === 'alarm' ? 'alert' : 'status'}
+      className={`rounded-r-md border-l-4 px-3.5 py-2.5 text-[15px] ${tones[tone]}`}
+    >
       {children}
     </div>
   );

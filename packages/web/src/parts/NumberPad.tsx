@@ -10,7 +10,8 @@ interface Props {
 }
 
 const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3'];
-const key = 'h-16 rounded-plate border-[1.5px] border-line-strong bg-white font-head text-2xl font-semibold hover:bg-sheet-soft active:bg-ground';
+const key =
+  'h-16 rounded-plate border-[1.5px] border-line-strong bg-white font-head text-2xl font-semibold hover:bg-sheet-soft active:bg-ground';
 
 /** Digits large enough for a wet knuckle. The keyboard works beside it. */
 export function NumberPad({ label, onDigit, onBack, onDone, doneLabel, doneDisabled }: Props) {
@@ -22,7 +23,12 @@ export function NumberPad({ label, onDigit, onBack, onDone, doneLabel, doneDisab
           {digit}
         </button>
       ))}
-      <button type="button" className={`${key} grid place-items-center`} onClick={onBack} aria-label="Take back the last digit">
+      <button
+        type="button"
+        className={`${key} grid place-items-center`}
+        onClick={onBack}
+        aria-label="Take back the last digit"
+      >
         <Delete aria-hidden="true" />
       </button>
       <button type="button" className={key} onClick={() => onDigit('0')}>

@@ -1,5 +1,5 @@
 import type { ScaleReading } from '@zabrik/contract';
-import { type PieceExpectation, inGrams } from '@zabrik/core';
+import { inGrams, type PieceExpectation } from '@zabrik/core';
 
 interface Props {
   readonly reading: ScaleReading;
@@ -62,7 +62,12 @@ export function Pan({ reading, expected, taken }: Props) {
         {usual !== undefined && (
           <>
             <path d={arc(START, START + SWEEP, 150, 109)} fill="none" stroke="var(--color-ground)" strokeWidth="13" />
-            <path d={arc(at(usual.low80Mg), at(usual.high80Mg), 150, 109)} fill="none" stroke="var(--color-portion)" strokeWidth="13" />
+            <path
+              d={arc(at(usual.low80Mg), at(usual.high80Mg), 150, 109)}
+              fill="none"
+              stroke="var(--color-portion)"
+              strokeWidth="13"
+            />
             {!away && reading.netMg > usual.nextMg * 0.05 && (
               <line
                 x1={point(at(reading.netMg), 138, 98).split(' ')[0]}
@@ -77,11 +82,16 @@ export function Pan({ reading, expected, taken }: Props) {
         )}
       </svg>
       <div className="absolute inset-0 flex flex-col items-center justify-center pt-3 text-center">
-        <output className={`figure leading-none tracking-tight ${shown.length > 5 ? 'text-[66px]' : 'text-[92px]'}`} aria-live="off">
+        <output
+          className={`figure leading-none tracking-tight ${shown.length > 5 ? 'text-[66px]' : 'text-[92px]'}`}
+          aria-live="off"
+        >
           {shown}
         </output>
         <span className="mt-1 text-[17px] text-ink-soft">{words(reading, taken)}</span>
-        <span className="h-5 text-sm text-ink-soft">{reading.tareMg > 0 && !away ? `tray tared off, ${inGrams(reading.tareMg)} g` : ''}</span>
+        <span className="h-5 text-sm text-ink-soft">
+          {reading.tareMg > 0 && !away ? `tray tared off, ${inGrams(reading.tareMg)} g` : ''}
+        </span>
       </div>
     </div>
   );

@@ -1,7 +1,12 @@
 import type { Destination } from '@zabrik/core';
 
 /** The trays, in the order of their keys 1 to 8. */
-export const trays: readonly { readonly id: Destination; readonly name: string; readonly short: string; readonly key: string }[] = [
+export const trays: readonly {
+  readonly id: Destination;
+  readonly name: string;
+  readonly short: string;
+  readonly key: string;
+}[] = [
   { id: 'portion', name: 'Portions', short: 'portions', key: '1' },
   { id: 'stock', name: 'Stock', short: 'stock', key: '2' },
   { id: 'filling', name: 'Filling', short: 'filling', key: '3' },

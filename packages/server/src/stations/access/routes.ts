@@ -28,7 +28,12 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
     const people = await PersonRow.findAll({ where: { houseId: house.id }, order: ['name'] });
     return {
       house: { slug: house.slug, name: house.name },
-      people: people.map(({ id, name, role, passwordHash }) => ({ id, name, role, hasPassword: passwordHash !== null })),
+      people: people.map(({ id, name, role, passwordHash }) => ({
+        id,
+        name,
+        role,
+        hasPassword: passwordHash !== null,
+      })),
       demoPin: kitchen.config.demoPin ?? null,
     };
   });

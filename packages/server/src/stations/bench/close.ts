@@ -1,5 +1,5 @@
 import { categoryById, speciesById } from '@zabrik/catalogue';
-import type { Answer, api, Asked } from '@zabrik/contract';
+import type { Answer, Asked, api } from '@zabrik/contract';
 import {
   type Balance,
   balanceStage,
@@ -12,14 +12,13 @@ import {
 } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { piecesTaken, readWeighings, speciesName, stageOf } from '../../db/breakdownHead.ts';
-import { readHouse, useByAfter } from '../../db/house.ts';
+import { lastDayAfter, readHouse } from '../../db/house.ts';
 import { BreakdownPieceRow, BreakdownRow } from '../../db/models.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
 import { makeLot } from '../../massledger/makeLot.ts';
 import { type Posting, writeMovement } from '../../massledger/writeMovement.ts';
-
 
 const sentenceFor = (balance: Balance, stage: PlanStage): string => {
   if (balance.verdict === 'gain')
@@ -31,7 +30,12 @@ const sentenceFor = (balance: Balance, stage: PlanStage): string => {
 
 const postingsFor = (
   plan: CutPlan,
-  made: readonly { readonly piece: PlanPiece; readonly massMg: number; readonly costMinor: number; readonly lotId: string | null }[],
+  made: readonly {
+    readonly piece: PlanPiece;
+    readonly massMg: number;
+    readonly costMinor: number;
+    readonly lotId: string | null;
+  }[],
 ): Posting[] =>
   made.map(({ piece, massMg, costMinor, lotId }) =>
     lotId === null
@@ -84,7 +88,12 @@ export async function closeStage(
   }));
   const shared = shareCostOrFallBack(house.settings.school, startMinor, costed);
   // nothing was kept: the whole cost goes where the mass went
-  const amounts = shared?.amounts ?? shareCostByWeight(startMinor, costed.map((c) => ({ ...c, wasted: false })));
+  const amounts =
+    shared?.amounts ??
+    shareCostByWeight(
+      startMinor,
+      costed.map((c) => ({ ...c, wasted: false })),
+    );
 
   const species = speciesById.get(breakdown.species);
   const made: { piece: PlanPiece; massMg: number; costMinor: number; lotId: string | null }[] = [];
@@ -105,7 +114,7 @@ export async function closeStage(
         destination: t.destination,
         pieces: t.units * breakdown.animals,
         madeMg: t.massMg,
-        useBy: useByAfter(house.timezone, at, categoryById.get(piece.category)?.useWithinHours ?? 24, source.useBy),
+        useBy: lastDayAfter(house.timezone, at, categoryById.get(piece.category)?.useWithinHours ?? 24, source.useBy),
         supplierId: breakdown.supplierId,
         breakdownId: breakdown.id,
         pieceId: piece.id,
@@ -125,7 +134,12 @@ export async function closeStage(
     postings: [
       { lotId: source.id, massMg: -breakdown.startMg, costMinor: -startMinor },
       ...postingsFor(breakdown.plan, made),
-      { sink: 'loss', reason: balance.unaccountedMg >= 0 ? 'drip' : 'tolerance', massMg: balance.unaccountedMg, costMinor: 0 },
+      {
+        sink: 'loss',
+        reason: balance.unaccountedMg >= 0 ? 'drip' : 'tolerance',
+        massMg: balance.unaccountedMg,
+        costMinor: 0,
+      },
     ],
   });
   await BreakdownPieceRow.bulkCreate(
@@ -160,7 +174,8 @@ export async function cancelBreakdown(
   });
   if (breakdown === null) throw new Problem('not_found');
   if (breakdown.state !== 'open') throw new Problem('stage_closed');
-  if (piecesTaken(await readWeighings(kitchen.db, breakdown.id, transaction)).length > 0) throw new Problem('has_weighings');
+  if (piecesTaken(await readWeighings(kitchen.db, breakdown.id, transaction)).length > 0)
+    throw new Problem('has_weighings');
   await breakdown.update({ state: 'cancelled' }, { transaction });
   return { done: true };
 }

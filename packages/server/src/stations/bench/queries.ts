@@ -5,7 +5,12 @@ import { HEAD, type HeadRow, headOf, readHead, readOwnShares, readWeighings, sta
 import { select } from '../../db/select.ts';
 import type { Place } from '../../http/page.ts';
 
-export async function listOpenBreakdowns(db: Sequelize, houseId: string, limit: number, after: Place | undefined): Promise<BreakdownHead[]> {
+export async function listOpenBreakdowns(
+  db: Sequelize,
+  houseId: string,
+  limit: number,
+  after: Place | undefined,
+): Promise<BreakdownHead[]> {
   const rows = await select<HeadRow>(
     db,
     `${HEAD} and b.state = 'open' and ($2::timestamptz is null or (b.started_at, b.id) > ($2::timestamptz, $3::uuid))
@@ -15,7 +20,12 @@ export async function listOpenBreakdowns(db: Sequelize, houseId: string, limit: 
   return rows.map(headOf);
 }
 
-export async function readBreakdown(db: Sequelize, houseId: string, breakdownId: string, transaction?: Transaction): Promise<Breakdown> {
+export async function readBreakdown(
+  db: Sequelize,
+  houseId: string,
+  breakdownId: string,
+  transaction?: Transaction,
+): Promise<Breakdown> {
   const row = await readHead(db, houseId, breakdownId, transaction);
   const stage = stageOf(row.plan, row.stageId);
   const [weighings, own] = await Promise.all([
@@ -23,7 +33,13 @@ export async function readBreakdown(db: Sequelize, houseId: string, breakdownId:
     readOwnShares(
       db,
       houseId,
-      { planId: row.planId, species: row.species, form: row.form, exceptId: row.id, before: row.closedAt ?? new Date(8.64e15) },
+      {
+        planId: row.planId,
+        species: row.species,
+        form: row.form,
+        exceptId: row.id,
+        before: row.closedAt ?? new Date(8.64e15),
+      },
       transaction,
     ),
   ]);
@@ -33,7 +49,10 @@ export async function readBreakdown(db: Sequelize, houseId: string, breakdownId:
     stageId: row.stageId,
     movementId: row.movementId,
     weighings,
-    beliefs: stage.pieces.map((piece) => ({ pieceId: piece.id, ...believeShare(piece.share, own.get(piece.id) ?? []) })),
+    beliefs: stage.pieces.map((piece) => ({
+      pieceId: piece.id,
+      ...believeShare(piece.share, own.get(piece.id) ?? []),
+    })),
     drip: { mean: stage.drip.mean, sd: stage.drip.sd },
   };
 }

@@ -22,12 +22,16 @@ export function benchRoutes(kitchen: Kitchen, router: Router): void {
     return { breakdowns: rows, next };
   });
   mountRead(router, api.bench.read, (who, { params }) => readBreakdown(kitchen.db, who.houseId, params.breakdownId));
-  mountCommand(kitchen, router, api.bench.start, ['breakdowns', 'lots'], (command, asked) => startBreakdown(kitchen, command, asked));
+  mountCommand(kitchen, router, api.bench.start, ['breakdowns', 'lots'], (command, asked) =>
+    startBreakdown(kitchen, command, asked),
+  );
   // not through mountCommand: a weighing is its own record of having been done (weigh.ts)
   mountRead(router, api.bench.weigh, (who, { params, body, request }) =>
     weigh(kitchen, who, commandKey(request), params.breakdownId, body),
   );
-  mountCommand(kitchen, router, api.bench.close, ['breakdowns', 'lots'], (command, asked) => closeStage(kitchen, command, asked));
+  mountCommand(kitchen, router, api.bench.close, ['breakdowns', 'lots'], (command, asked) =>
+    closeStage(kitchen, command, asked),
+  );
   mountCommand(kitchen, router, api.bench.cancel, ['breakdowns', 'lots'], (command, { params }) =>
     cancelBreakdown(kitchen, command, params.breakdownId),
   );

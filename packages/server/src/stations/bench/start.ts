@@ -1,5 +1,5 @@
 import { planById, speciesById } from '@zabrik/catalogue';
-import type { Answer, api, Asked } from '@zabrik/contract';
+import type { Answer, Asked, api } from '@zabrik/contract';
 import { type CutPlan, formatMass, stageShares } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { BreakdownRow } from '../../db/models.ts';
@@ -45,12 +45,15 @@ export async function startBreakdown(
   if (plan === undefined) throw new Problem('invalid', undefined, [{ path: 'planId', message: 'no such cut plan' }]);
   if (lot.species === null || lot.form === null) throw new Problem('plan_does_not_fit');
   if (lot.massMg === 0) throw new Problem('lot_gone');
-  const startMg = body.massMg ?? lot.freeMg;
-  if (startMg > lot.freeMg || startMg <= 0)
-    throw new Problem('not_enough', `Lot ${lot.code} has ${formatMass(Math.max(0, lot.freeMg))} left that is not on a bench already.`);
   const snapshot = planFor(plan, lot.species, lot.form);
   const stage = snapshot.stages[0];
   if (stage === undefined) throw new Error(`plan ${plan.id} has no stage`);
+  const startMg = body.massMg ?? lot.freeMg;
+  if (startMg > lot.freeMg || startMg <= 0)
+    throw new Problem(
+      'not_enough',
+      `Lot ${lot.code} has ${formatMass(Math.max(0, lot.freeMg))} left that is not on a bench already.`,
+    );
   const id = uuidv7();
   await BreakdownRow.create(
     {

@@ -1,5 +1,5 @@
+import type { WeighBody, Weighing } from '@zabrik/contract';
 import type { Destination } from '@zabrik/core';
-import type { Weighing, WeighBody } from '@zabrik/contract';
 import type { Sequelize } from 'sequelize';
 import { UniqueConstraintError } from 'sequelize';
 import { selectOne } from '../../db/select.ts';
@@ -54,7 +54,13 @@ const stored = (db: Sequelize, id: string): Promise<Stored | undefined> =>
   );
 
 /** Why nothing was written: the first answer again when the key was used for exactly this, a refusal otherwise. */
-async function whyNot(db: Sequelize, who: Who, wanted: Weighing, breakdownId: string, result: Written | undefined): Promise<Weighing> {
+async function whyNot(
+  db: Sequelize,
+  who: Who,
+  wanted: Weighing,
+  breakdownId: string,
+  result: Written | undefined,
+): Promise<Weighing> {
   const first = await stored(db, wanted.id);
   if (first !== undefined) {
     const same =
@@ -70,12 +76,21 @@ async function whyNot(db: Sequelize, who: Who, wanted: Weighing, breakdownId: st
   }
   if (result === undefined) throw new Problem('not_found', 'There is no such breakdown in this house.');
   if (result.state !== 'open') throw new Problem('stage_closed');
-  if (!result.known) throw new Problem('invalid', 'This plan has no such piece.', [{ path: 'pieceId', message: 'not in this plan' }]);
+  if (!result.known)
+    throw new Problem('invalid', 'This plan has no such piece.', [{ path: 'pieceId', message: 'not in this plan' }]);
   if (result.refusal !== null) throw new Problem('tray_refused', `${result.refusal}.`);
-  throw new Problem('invalid', 'There is no such weight to put right.', [{ path: 'replaces', message: 'not a weight of this breakdown' }]);
+  throw new Problem('invalid', 'There is no such weight to put right.', [
+    { path: 'replaces', message: 'not a weight of this breakdown' },
+  ]);
 }
 
-export async function weigh(kitchen: Kitchen, who: Who, id: string, breakdownId: string, body: WeighBody): Promise<Weighing> {
+export async function weigh(
+  kitchen: Kitchen,
+  who: Who,
+  id: string,
+  breakdownId: string,
+  body: WeighBody,
+): Promise<Weighing> {
   const { db } = kitchen;
   const take = body.kind === 'take' ? body : undefined;
   const wanted: Weighing = {

@@ -52,7 +52,11 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
   mountRead(router, api.house.flow, async (who) => {
     const house = await readHouse(who.houseId);
     const now = kitchen.clock();
-    const figures = await selectOne<Figures>(kitchen.db, FIGURES, [who.houseId, house.timezone, dayIn(house.timezone, now)]);
+    const figures = await selectOne<Figures>(kitchen.db, FIGURES, [
+      who.houseId,
+      house.timezone,
+      dayIn(house.timezone, now),
+    ]);
     if (figures === undefined) throw new Error('the flow figures gave no row');
     return { ...figures, at: now.toISOString() };
   });

@@ -2,8 +2,8 @@ import type { Lot } from '@zabrik/contract';
 import type { Destination } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
 import { select, selectOne } from '../../db/select.ts';
-import { Problem } from '../../http/problem.ts';
 import type { Place } from '../../http/page.ts';
+import { Problem } from '../../http/problem.ts';
 
 interface Row extends Omit<Lot, 'madeAt'> {
   readonly madeAt: Date;
@@ -41,7 +41,12 @@ export async function listOnHand(
   after: Place | undefined,
 ): Promise<{ readonly lots: Lot[]; readonly total: number }> {
   const search = filter.search?.trim().replace(/[\\%_]/g, (c) => `\\${c}`);
-  const bind = [houseId, search === undefined || search === '' ? null : search, filter.destination ?? null, filter.kind ?? null];
+  const bind = [
+    houseId,
+    search === undefined || search === '' ? null : search,
+    filter.destination ?? null,
+    filter.kind ?? null,
+  ];
   const [rows, counted] = await Promise.all([
     select<Row>(
       db,

@@ -9,7 +9,13 @@ import { takeOut } from './service.ts';
 export function larderRoutes(kitchen: Kitchen, router: Router): void {
   mountRead(router, api.larder.list, async (who, { query }) => {
     const { search, destination, kind } = query;
-    const found = await listOnHand(kitchen.db, who.houseId, { search, destination, kind }, query.limit, readCursor(query.cursor));
+    const found = await listOnHand(
+      kitchen.db,
+      who.houseId,
+      { search, destination, kind },
+      query.limit,
+      readCursor(query.cursor),
+    );
     const { rows, next } = pageOf(found.lots, query.limit, placeOf);
     return { lots: rows, next, total: found.total };
   });

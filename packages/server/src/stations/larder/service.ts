@@ -1,4 +1,4 @@
-import type { Answer, api, Asked } from '@zabrik/contract';
+import type { Answer, Asked, api } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { Problem } from '../../http/problem.ts';
@@ -16,7 +16,10 @@ export async function takeOut(
   const [lot] = await lockLots(kitchen.db, transaction, who.houseId, [params.lotId]);
   if (lot === undefined) throw new Problem('not_found');
   if (body.massMg > lot.freeMg)
-    throw new Problem('not_enough', `Lot ${lot.code} has ${formatMass(Math.max(0, lot.freeMg))} left that is not on a bench or in a planned pot.`);
+    throw new Problem(
+      'not_enough',
+      `Lot ${lot.code} has ${formatMass(Math.max(0, lot.freeMg))} left that is not on a bench or in a planned pot.`,
+    );
   const costMinor = costOfPart(lot, body.massMg);
   const movementId = uuidv7();
   await writeMovement(kitchen.db, command, {

@@ -46,9 +46,15 @@ export async function listClosed(
      and ($3::timestamptz is null or (b.closed_at, b.id) < ($3::timestamptz, $4::uuid)) order by b.closed_at desc, b.id desc limit $5`,
     [houseId, species ?? null, after?.at ?? null, after?.id ?? null, limit + 1],
   );
-  const pieces = await readPieces(db, rows.map((row) => row.id));
+  const pieces = await readPieces(
+    db,
+    rows.map((row) => row.id),
+  );
   return rows.map((row) => {
-    const own = sheetPieces(row, pieces.filter((piece) => piece.breakdownId === row.id));
+    const own = sheetPieces(
+      row,
+      pieces.filter((piece) => piece.breakdownId === row.id),
+    );
     return {
       ...headOf(row),
       ...yieldShares(row.startMg, own),
@@ -84,7 +90,12 @@ export interface EarlierRow {
 }
 
 /** Main-cut share of the breakdowns of the same kind up to this one, oldest first. */
-export const readEarlier = (db: Sequelize, houseId: string, row: HeadRow, mainPieces: readonly string[]): Promise<EarlierRow[]> =>
+export const readEarlier = (
+  db: Sequelize,
+  houseId: string,
+  row: HeadRow,
+  mainPieces: readonly string[],
+): Promise<EarlierRow[]> =>
   select<EarlierRow>(
     db,
     `select * from (

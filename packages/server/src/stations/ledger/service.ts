@@ -1,4 +1,4 @@
-import type { Answer, api, Asked } from '@zabrik/contract';
+import type { Answer, Asked, api } from '@zabrik/contract';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { reverseMovement } from '../../massledger/reverseMovement.ts';
 

@@ -20,7 +20,11 @@ const Z80 = 1.2815515655446004;
 const within = (share: number): number => Math.min(1, Math.max(0, share));
 
 /** Costs under a school, or undefined where that school has no answer for these pieces. */
-const costsUnder = (school: CostingSchool, paid: number, pieces: Parameters<typeof shareCost>[2]): MinorUnits[] | undefined => {
+const costsUnder = (
+  school: CostingSchool,
+  paid: number,
+  pieces: Parameters<typeof shareCost>[2],
+): MinorUnits[] | undefined => {
   try {
     return shareCost(school, paid, pieces);
   } catch (error) {
@@ -49,7 +53,8 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
     }),
     readEarlier(db, houseId, row, mainPieces),
   ]);
-  if (closing === undefined || row.state !== 'closed') throw new Problem('not_found', 'This breakdown is not closed yet. It is still on the bench.');
+  if (closing === undefined || row.state !== 'closed')
+    throw new Problem('not_found', 'This breakdown is not closed yet. It is still on the bench.');
   const made = sheetPieces(row, pieces);
   const credit = (category: string): number => house.settings.creditMinorPerKg[category] ?? 0;
   const planned = (id: string) => stage.pieces.find((p) => p.id === id);
@@ -59,15 +64,17 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
     main: piece.main,
     creditMinorPerKg: credit(planned(piece.pieceId)?.category ?? ''),
   }));
-  const costs = Object.fromEntries(costingSchools.map((school) => [school, costsUnder(school, row.startMinor, costed)])) as Record<
-    CostingSchool,
-    MinorUnits[] | undefined
-  >;
+  const costs = Object.fromEntries(
+    costingSchools.map((school) => [school, costsUnder(school, row.startMinor, costed)]),
+  ) as Record<CostingSchool, MinorUnits[] | undefined>;
   const mainMg = costed.filter((p) => p.main && !p.wasted).reduce((sum, p) => sum + p.massMg, 0);
   const factor = (school: CostingSchool): number | null => {
     const amounts = costs[school];
     if (amounts === undefined) return null;
-    const mainCost = amounts.reduce<number>((sum, amount, i) => sum + (costed[i]?.main === true && costed[i]?.wasted === false ? amount : 0), 0);
+    const mainCost = amounts.reduce<number>(
+      (sum, amount, i) => sum + (costed[i]?.main === true && costed[i]?.wasted === false ? amount : 0),
+      0,
+    );
     return costFactor(row.startMinor, row.startMg, mainCost, mainMg) ?? null;
   };
   const shares = yieldShares(row.startMg, made);
@@ -111,7 +118,11 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
     }),
     ...shares,
     unaccountedMg: row.startMg - made.reduce((sum, piece) => sum + piece.massMg, 0),
-    purchase: { massMg: row.startMg, paidMinor: row.startMinor, minorPerKg: (row.startMinor * 1_000_000) / row.startMg },
+    purchase: {
+      massMg: row.startMg,
+      paidMinor: row.startMinor,
+      minorPerKg: (row.startMinor * 1_000_000) / row.startMg,
+    },
     costFactor: { weight: factor('weight'), 'by-product-credit': factor('by-product-credit') },
     bookedSchool: closing.bookedSchool,
     weighings,

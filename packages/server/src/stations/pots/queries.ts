@@ -42,7 +42,12 @@ export const runOf = ({ use, plannedAt, doneAt, ...row }: RunRow): Run => ({
   doneAt: doneAt?.toISOString() ?? null,
 });
 
-export async function readRunRow(db: Sequelize, houseId: string, runId: string, transaction?: Transaction): Promise<RunRow> {
+export async function readRunRow(
+  db: Sequelize,
+  houseId: string,
+  runId: string,
+  transaction?: Transaction,
+): Promise<RunRow> {
   const row = await selectOne<RunRow>(db, `${RUN} and r.id = $2`, [houseId, runId], transaction);
   if (row === undefined) throw new Problem('not_found');
   return row;

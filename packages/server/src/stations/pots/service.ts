@@ -1,8 +1,8 @@
 import { useById } from '@zabrik/catalogue';
-import type { Answer, api, Asked } from '@zabrik/contract';
-import { combinedScaleError, formatMass, priceOf, Refusal, refusalOf, scaleUse, type ScaledUse } from '@zabrik/core';
+import type { Answer, Asked, api } from '@zabrik/contract';
+import { combinedScaleError, formatMass, priceOf, Refusal, refusalOf, type ScaledUse, scaleUse } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
-import { dayIn, readHouse, useByAfter } from '../../db/house.ts';
+import { dayIn, lastDayAfter, readHouse } from '../../db/house.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
@@ -25,7 +25,9 @@ export async function planRun(
   if (body.vesselId !== null && vessel === undefined)
     throw new Problem('invalid', undefined, [{ path: 'vesselId', message: 'no such pot in this house' }]);
   const lots = await lockLots(db, transaction, who.houseId, [...new Set(body.lotIds)]);
-  const oldestFirst = [...lots].sort((a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code));
+  const oldestFirst = [...lots].sort(
+    (a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code),
+  );
   const today = dayIn(house.timezone, at);
   const offered = oldestFirst.map((lot) => ({
     lotId: lot.id,
@@ -36,12 +38,18 @@ export async function planRun(
   }));
   let scaled: ScaledUse;
   try {
-    scaled = scaleUse(use, offered, { onHandMg: body.onHandMg, vesselLitres: vessel === undefined ? undefined : vessel.litres * 0.75 });
+    scaled = scaleUse(use, offered, {
+      onHandMg: body.onHandMg,
+      vesselLitres: vessel === undefined ? undefined : vessel.litres * 0.75,
+    });
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;
     const first = offered[0];
     const reason = first === undefined ? undefined : refusalOf(use, first);
-    throw new Problem('nothing_accepted', first !== undefined && reason !== undefined ? `${first.name}: ${reason}.` : undefined);
+    throw new Problem(
+      'nothing_accepted',
+      first !== undefined && reason !== undefined ? `${first.name}: ${reason}.` : undefined,
+    );
   }
   const runId = uuidv7();
   await db.query(
@@ -68,7 +76,11 @@ export async function planRun(
     `insert into run_input (run_id, house_id, lot_id, position, mass_mg)
      select $1, $2, lot_id, position, mass_mg from jsonb_to_recordset($3::jsonb) as i(lot_id uuid, position int, mass_mg bigint)`,
     {
-      bind: [runId, who.houseId, JSON.stringify(scaled.taken.map((t, position) => ({ lot_id: t.lotId, position, mass_mg: t.massMg })))],
+      bind: [
+        runId,
+        who.houseId,
+        JSON.stringify(scaled.taken.map((t, position) => ({ lot_id: t.lotId, position, mass_mg: t.massMg }))),
+      ],
       transaction,
     },
   );
@@ -88,14 +100,23 @@ export async function finishRun(
 ): Promise<Answer<typeof api.pots.finish>> {
   const { db } = kitchen;
   const { who, at, transaction } = command;
-  await db.query('select 1 from run where id = $1 and house_id = $2 for update', { bind: [params.runId, who.houseId], transaction });
+  await db.query('select 1 from run where id = $1 and house_id = $2 for update', {
+    bind: [params.runId, who.houseId],
+    transaction,
+  });
   const run = await readRunRow(db, who.houseId, params.runId, transaction);
   if (run.state !== 'planned') throw new Problem('run_not_planned');
   const house = await readHouse(who.houseId, transaction);
-  const lots = await lockLots(db, transaction, who.houseId, run.inputs.map((input) => input.lotId));
+  const lots = await lockLots(
+    db,
+    transaction,
+    who.houseId,
+    run.inputs.map((input) => input.lotId),
+  );
   const inputs = run.inputs.map((input, i) => {
     const lot = lots[i];
-    if (lot === undefined || lot.massMg < input.massMg) throw new Problem('not_enough', `Lot ${input.code} holds less than this batch was planned with.`);
+    if (lot === undefined || lot.massMg < input.massMg)
+      throw new Problem('not_enough', `Lot ${input.code} holds less than this batch was planned with.`);
     return { lot, massMg: input.massMg, costMinor: costOfPart(lot, input.massMg) };
   });
   const pantry = run.ingredients.map((ingredient) => ({
@@ -109,11 +130,18 @@ export async function finishRun(
   const lostMg = inMg - body.outputMg - body.spentMg;
   const scaleError = combinedScaleError(house.settings.scale, [...inputs.map((i) => i.massMg), body.outputMg]);
   if (lostMg < -scaleError)
-    throw new Problem('too_much_out', `${formatMass(inMg)} went in and ${formatMass(body.outputMg + body.spentMg)} came out. Weigh the pot without its tare, or add what else went in.`);
+    throw new Problem(
+      'too_much_out',
+      `${formatMass(inMg)} went in and ${formatMass(body.outputMg + body.spentMg)} came out. Weigh the pot without its tare, or add what else went in.`,
+    );
 
   const { use } = run;
   const lotId = uuidv7();
-  const earliest = inputs.map((i) => i.lot.useBy).filter((d) => d !== null).sort()[0] ?? null;
+  const earliest =
+    inputs
+      .map((i) => i.lot.useBy)
+      .filter((d) => d !== null)
+      .sort()[0] ?? null;
   await makeLot(db, command, {
     id: lotId,
     kind: 'batch',
@@ -125,12 +153,18 @@ export async function finishRun(
     pieces: run.plates ?? 1,
     madeMg: body.outputMg,
     // a raw filling lives no longer than what is in it; cooked food starts its own clock
-    useBy: useByAfter(house.timezone, at, 24 * use.shelfLifeDays, use.kind === 'filling' ? earliest : null),
+    useBy: lastDayAfter(house.timezone, at, 24 * use.shelfLifeDays, use.kind === 'filling' ? earliest : null),
     supplierId: null,
     breakdownId: null,
     pieceId: null,
     runId: run.id,
-    allergens: [...new Set([...use.allergens, ...use.ingredients.flatMap((i) => i.allergens), ...inputs.flatMap((i) => i.lot.allergens)])].sort(),
+    allergens: [
+      ...new Set([
+        ...use.allergens,
+        ...use.ingredients.flatMap((i) => i.allergens),
+        ...inputs.flatMap((i) => i.lot.allergens),
+      ]),
+    ].sort(),
   });
   const movementId = uuidv7();
   await writeMovement(db, command, {
@@ -154,7 +188,11 @@ export async function finishRun(
   return runOf(await readRunRow(db, who.houseId, run.id, transaction));
 }
 
-export async function cancelRun(kitchen: Kitchen, command: InCommand, runId: string): Promise<Answer<typeof api.pots.cancel>> {
+export async function cancelRun(
+  kitchen: Kitchen,
+  command: InCommand,
+  runId: string,
+): Promise<Answer<typeof api.pots.cancel>> {
   const { who, transaction } = command;
   const run = await readRunRow(kitchen.db, who.houseId, runId, transaction);
   if (run.state !== 'planned') throw new Problem('run_not_planned');

@@ -50,12 +50,22 @@ const deliveryOf = (row: Row): Delivery => {
   };
 };
 
-export async function readDelivery(db: Sequelize, houseId: string, lotId: string, transaction?: Transaction): Promise<Delivery | undefined> {
+export async function readDelivery(
+  db: Sequelize,
+  houseId: string,
+  lotId: string,
+  transaction?: Transaction,
+): Promise<Delivery | undefined> {
   const row = await selectOne<Row>(db, `${DELIVERY} and d.lot_id = $2`, [houseId, lotId], transaction);
   return row === undefined ? undefined : deliveryOf(row);
 }
 
-export async function listDeliveries(db: Sequelize, houseId: string, limit: number, after: Place | undefined): Promise<Delivery[]> {
+export async function listDeliveries(
+  db: Sequelize,
+  houseId: string,
+  limit: number,
+  after: Place | undefined,
+): Promise<Delivery[]> {
   const rows = await select<Row>(
     db,
     `${DELIVERY} and ($2::timestamptz is null or (d.at, d.lot_id) < ($2::timestamptz, $3::uuid)) order by d.at desc, d.lot_id desc limit $4`,

@@ -17,5 +17,7 @@ export function receiveRoutes(kitchen: Kitchen, router: Router): void {
     const { rows, next } = pageOf(found, query.limit, (d) => ({ at: d.at, id: d.lotId }));
     return { deliveries: rows, next };
   });
-  mountCommand(kitchen, router, api.receive.accept, ['deliveries', 'lots'], (command, asked) => acceptDelivery(kitchen, command, asked));
+  mountCommand(kitchen, router, api.receive.accept, ['deliveries', 'lots'], (command, asked) =>
+    acceptDelivery(kitchen, command, asked),
+  );
 }

@@ -1,7 +1,7 @@
 import { receiptDays, speciesById } from '@zabrik/catalogue';
-import type { Answer, api, Asked, Delivery } from '@zabrik/contract';
+import type { Answer, Asked, api, Delivery } from '@zabrik/contract';
 import { v7 as uuidv7 } from 'uuid';
-import { readHouse, useByAfter } from '../../db/house.ts';
+import { lastDayAfter, readHouse } from '../../db/house.ts';
 import { DeliveryRow, SupplierRow } from '../../db/models.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
@@ -29,7 +29,7 @@ export async function acceptDelivery(
   const house = await readHouse(who.houseId, transaction);
   const supplier = await SupplierRow.findOne({ where: { id: body.supplierId, houseId: who.houseId }, transaction });
   if (supplier === null) throw new Problem('not_found', 'There is no such supplier in this house.');
-  const useBy = body.useBy ?? useByAfter(house.timezone, at, 24 * (receiptDays(species.group) - 1), null);
+  const useBy = body.useBy ?? lastDayAfter(house.timezone, at, 24 * (receiptDays(species.group) - 1), null);
   const netMg = body.grossMg - body.tareMg;
   const lotId = uuidv7();
   await makeLot(db, command, {

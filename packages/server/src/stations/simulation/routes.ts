@@ -17,7 +17,8 @@ export function simulationRoutes(kitchen: Kitchen, router: Router): void {
       const row = await readHead(kitchen.db, who.houseId, body.breakdownId);
       const stage = stageOf(row.plan, row.stageId);
       const piece = stage.pieces.find((p) => p.id === body.pieceId);
-      if (piece === undefined) throw new Problem('invalid', undefined, [{ path: 'pieceId', message: 'not in this plan' }]);
+      if (piece === undefined)
+        throw new Problem('invalid', undefined, [{ path: 'pieceId', message: 'not in this plan' }]);
       const random = seededRandom(row.id);
       const animal = drawAnimal(
         {

@@ -18,14 +18,23 @@ const initials = (name: string): string =>
     .join('')
     .slice(0, 2);
 
-function Pad({ person, demoPin, onBack }: { readonly person: Person; readonly demoPin: string | null; readonly onBack: () => void }) {
+function Pad({
+  person,
+  demoPin,
+  onBack,
+}: {
+  readonly person: Person;
+  readonly demoPin: string | null;
+  readonly onBack: () => void;
+}) {
   const [pin, setPin] = useState('');
   const [password, setPassword] = useState<string | undefined>(undefined);
   const client = useQueryClient();
   const navigate = useNavigate();
   const from = (useLocation().state as { from?: string } | null)?.from ?? '/bench';
   const signIn = useMutation({
-    mutationFn: (secret: { pin: string } | { password: string }) => call(api.access.signIn, { body: { personId: person.id, ...secret } }),
+    mutationFn: (secret: { pin: string } | { password: string }) =>
+      call(api.access.signIn, { body: { personId: person.id, ...secret } }),
     onSuccess: (me) => {
       client.setQueryData(['me'], me);
       void navigate(from, { replace: true });
@@ -58,7 +67,11 @@ function Pad({ person, demoPin, onBack }: { readonly person: Person; readonly de
       <p className="mb-4 text-ink-soft">{roleNames[person.role]}</p>
       {password === undefined ? (
         <>
-          <div role="status" aria-label={`${pin.length} digits typed`} className="mb-4 flex h-14 items-center justify-center gap-3 rounded-plate border-[1.5px] border-ink bg-white">
+          <div
+            role="status"
+            aria-label={`${pin.length} digits typed`}
+            className="mb-4 flex h-14 items-center justify-center gap-3 rounded-plate border-[1.5px] border-ink bg-white"
+          >
             {pin === '' ? (
               <span className="text-ink-soft">PIN, four to six digits</span>
             ) : (
@@ -82,7 +95,14 @@ function Pad({ person, demoPin, onBack }: { readonly person: Person; readonly de
             mutate({ password });
           }}
         >
-          <Field label="Password" type="password" autoComplete="current-password" value={password} onChange={(event) => setPassword(event.target.value)} autoFocus />
+          <Field
+            label="Password"
+            type="password"
+            autoComplete="current-password"
+            value={password}
+            onChange={(event) => setPassword(event.target.value)}
+            autoFocus
+          />
           <Button type="submit" look="strong" size="bench" disabled={password.length < 8 || isPending}>
             Sign in
           </Button>
@@ -92,7 +112,8 @@ function Pad({ person, demoPin, onBack }: { readonly person: Person; readonly de
         {signIn.isError ? (
           <Notice tone="alarm">{signIn.error.message}</Notice>
         ) : (
-          demoPin !== null && password === undefined && <Notice tone="calm">Demo: the PIN is {demoPin} for everyone.</Notice>
+          demoPin !== null &&
+          password === undefined && <Notice tone="calm">Demo: the PIN is {demoPin} for everyone.</Notice>
         )}
       </div>
       <div className="mt-3 flex gap-3">
@@ -100,7 +121,11 @@ function Pad({ person, demoPin, onBack }: { readonly person: Person; readonly de
           Someone else
         </Button>
         {person.hasPassword && (
-          <Button size="bench" className="flex-1" onClick={() => setPassword((before) => (before === undefined ? '' : undefined))}>
+          <Button
+            size="bench"
+            className="flex-1"
+            onClick={() => setPassword((before) => (before === undefined ? '' : undefined))}
+          >
             {password === undefined ? 'Use a password' : 'Use the PIN'}
           </Button>
         )}
@@ -120,8 +145,13 @@ function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: ((
       <div>
         <p className="font-head text-lg text-ink-soft [font-stretch:125%]">zabrik</p>
         <h1 className="text-[40px] leading-[1.05] font-extrabold">{door.data.house.name}</h1>
-        <p className="mt-4 max-w-sm text-lg text-ink-soft">Every gram that comes through the door is accounted for, every bone has a pot to go to.</p>
-        <div className="mt-8 flex h-8 w-full max-w-sm overflow-hidden rounded-[5px] border border-ink" aria-hidden="true">
+        <p className="mt-4 max-w-sm text-lg text-ink-soft">
+          Every gram that comes through the door is accounted for, every bone has a pot to go to.
+        </p>
+        <div
+          className="mt-8 flex h-8 w-full max-w-sm overflow-hidden rounded-[5px] border border-ink"
+          aria-hidden="true"
+        >
           <span className="cloth-stock w-[21%] border-r border-ink" />
           <span className="cloth-waste w-[6%] border-r border-ink" />
           <span className="cloth-portion w-[45%] border-r border-ink" />
@@ -145,11 +175,16 @@ function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: ((
                   onClick={() => setChosen(person)}
                   className="flex min-h-24 w-full items-center gap-4 rounded-plate border-[1.5px] border-ink bg-white p-4 text-left hover:bg-sheet-soft"
                 >
-                  <span className="grid size-14 shrink-0 place-items-center rounded-[50%/42%] bg-flow font-head text-xl font-bold text-white" aria-hidden="true">
+                  <span
+                    className="grid size-14 shrink-0 place-items-center rounded-[50%/42%] bg-flow font-head text-xl font-bold text-white"
+                    aria-hidden="true"
+                  >
                     {initials(person.name)}
                   </span>
                   <span className="min-w-0">
-                    <span className="block font-head text-lg leading-tight font-semibold break-words">{person.name}</span>
+                    <span className="block font-head text-lg leading-tight font-semibold break-words">
+                      {person.name}
+                    </span>
                     <span className="text-ink-soft">{roleNames[person.role]}</span>
                   </span>
                 </button>

@@ -34,7 +34,8 @@ function bracketOf({ stage, counted, breakdown }: BenchState): RibbonBracket | u
   const sd = Math.sqrt(beliefs.reduce((sum, b) => sum + b.sd ** 2, 0));
   if (mean === 0) return undefined;
   const first = counted.findIndex((w) => w.piece.main);
-  const before = counted.slice(0, first === -1 ? undefined : first).reduce((sum, w) => sum + w.massMg, 0) / breakdown.startMg;
+  const before =
+    counted.slice(0, first === -1 ? undefined : first).reduce((sum, w) => sum + w.massMg, 0) / breakdown.startMg;
   const soFar = counted.filter((w) => w.piece.main).reduce((sum, w) => sum + w.massMg, 0) / breakdown.startMg;
   const name = mains.map((p) => p.name.split(',')[0] ?? p.name).join(' and ');
   const records = Math.max(...beliefs.map((b) => b.records));
@@ -46,7 +47,8 @@ function bracketOf({ stage, counted, breakdown }: BenchState): RibbonBracket | u
   };
 }
 
-const unitName = (piece: PlanPiece, unit: number): string => (piece.units.length > 1 ? `${piece.name.split(',')[0]}, ${piece.units[unit] ?? 'one more'}` : piece.name);
+const unitName = (piece: PlanPiece, unit: number): string =>
+  piece.units.length > 1 ? `${piece.name.split(',')[0]}, ${piece.units[unit] ?? 'one more'}` : piece.name;
 
 function adviceWords(massMg: number, state: BenchState, piece: PlanPiece): string | undefined {
   const expected = state.expected.get(piece.id);
@@ -90,7 +92,8 @@ function AtBench({ state }: { readonly state: BenchState }) {
   const waiting = state.all.filter((w) => w.waiting).length;
 
   const close = useMutation({
-    mutationFn: (unbalancedReason: string | null) => call(api.bench.close, { params: { breakdownId: breakdown.id }, body: { unbalancedReason } }, closeKey.current),
+    mutationFn: (unbalancedReason: string | null) =>
+      call(api.bench.close, { params: { breakdownId: breakdown.id }, body: { unbalancedReason } }, closeKey.current),
     onSuccess: () => void navigate(`/ledger/${breakdown.id}`),
     onError: () => {
       closeKey.current = uuidv7();
@@ -105,7 +108,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
     onError: (error) => setSays(error.message),
   });
 
-  if (piece === undefined) return null;
+  if (piece === undefined) throw new Error(`plan ${breakdown.planId} has no pieces`);
   const unit = right?.unit ?? taken.get(piece.id) ?? 0;
   const complete = right === undefined && nextOpen(order, taken, undefined) === undefined;
   const suggested = right?.destination ?? tray ?? piece.destination;
@@ -113,12 +116,21 @@ function AtBench({ state }: { readonly state: BenchState }) {
   const wasTaken = takenAt === reading.settled && reading.state === 'steady';
   const expectedNow = right === undefined ? expected.get(piece.id) : undefined;
 
-  const record = async (massMg: number, source: 'scale' | 'typed', destination: Destination = suggested): Promise<void> => {
+  const record = async (
+    massMg: number,
+    source: 'scale' | 'typed',
+    destination: Destination = suggested,
+  ): Promise<void> => {
     const name = unitName(piece, unit);
     const saidMass = formatMass(massMg);
     const advice = right === undefined ? adviceWords(massMg, state, piece) : undefined;
-    await state.takeNew({ pieceId: piece.id, destination, massMg, source, replaces: right?.id ?? null }, `${name}, ${saidMass}`);
-    setSays(`${name}: ${saidMass} to ${trayName(destination).toLowerCase()}.${advice === undefined ? '' : ` ${advice}`}`);
+    await state.takeNew(
+      { pieceId: piece.id, destination, massMg, source, replaces: right?.id ?? null },
+      `${name}, ${saidMass}`,
+    );
+    setSays(
+      `${name}: ${saidMass} to ${trayName(destination).toLowerCase()}.${advice === undefined ? '' : ` ${advice}`}`,
+    );
     setTyping(undefined);
     setTray(undefined);
     setCorrecting(undefined);
@@ -145,7 +157,8 @@ function AtBench({ state }: { readonly state: BenchState }) {
       case 'steady':
         if (reading.netMg <= 0) setSays('Nothing on the pan.');
         else if (wasTaken) setSays('This weight is already taken. Put the next piece on.');
-        else if (complete) setSays('Every piece of this plan is weighed. Pick the piece this belongs to, or close the stage.');
+        else if (complete)
+          setSays('Every piece of this plan is weighed. Pick the piece this belongs to, or close the stage.');
         else {
           setTakenAt(reading.settled);
           void record(reading.netMg, 'scale');
@@ -191,7 +204,10 @@ function AtBench({ state }: { readonly state: BenchState }) {
     setPicked(next?.id);
   };
   const tryClose = (): void => {
-    if (waiting > 0) setSays(`${waiting} ${waiting === 1 ? 'weight is' : 'weights are'} still on this device. The stage closes once the server has them.`);
+    if (waiting > 0)
+      setSays(
+        `${waiting} ${waiting === 1 ? 'weight is' : 'weights are'} still on this device. The stage closes once the server has them.`,
+      );
     else if (counted.length === 0) setSays('Nothing is weighed yet.');
     else if (balance.verdict === 'balanced') close.mutate(null);
     else setClosing(true);
@@ -224,12 +240,23 @@ function AtBench({ state }: { readonly state: BenchState }) {
   const parts: RibbonPart[] = counted.flatMap((w) =>
     w.destination === null
       ? []
-      : [{ id: w.id, name: unitName(w.piece, w.unit), destination: w.destination, massMg: w.massMg, selected: w.id === correcting }],
+      : [
+          {
+            id: w.id,
+            name: unitName(w.piece, w.unit),
+            destination: w.destination,
+            massMg: w.massMg,
+            selected: w.id === correcting,
+          },
+        ],
   );
   if (right === undefined && reading.netMg > 0 && !wasTaken && reading.state !== 'away' && !complete)
     parts.push({ id: 'pan', name: 'on the pan', destination: suggested, massMg: reading.netMg, onPan: true });
   const openNames = order.filter((p) => (taken.get(p.id) ?? 0) < p.units.length).map((p) => p.name.split(',')[0]);
-  const advice = reading.state === 'steady' && !wasTaken && reading.netMg > 0 && right === undefined ? adviceWords(reading.netMg, state, piece) : undefined;
+  const advice =
+    reading.state === 'steady' && !wasTaken && reading.netMg > 0 && right === undefined
+      ? adviceWords(reading.netMg, state, piece)
+      : undefined;
 
   return (
     <div className="flex h-[calc(100dvh-52px)] min-h-[700px] flex-col">
@@ -243,7 +270,8 @@ function AtBench({ state }: { readonly state: BenchState }) {
             {breakdown.animals > 1 && ` · ${breakdown.animals} animals`}
           </p>
           <p className="whitespace-nowrap">
-            <span className="figure text-lg">{formatMass(breakdown.startMg)}</span> at start · <span className="figure text-lg">{money(breakdown.startMinor)}</span>
+            <span className="figure text-lg">{formatMass(breakdown.startMg)}</span> at start ·{' '}
+            <span className="figure text-lg">{money(breakdown.startMinor)}</span>
           </p>
         </div>
         <Ribbon
@@ -258,7 +286,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-[318px_1fr_380px]">
         <aside className="flex min-h-0 flex-col border-r border-line bg-sheet-soft">
-          <div className="flex border-b border-line" role="group" aria-label="Left column">
+          <fieldset className="flex border-0 border-b border-line p-0" aria-label="Left column">
             <button
               type="button"
               aria-pressed={!list}
@@ -276,8 +304,8 @@ function AtBench({ state }: { readonly state: BenchState }) {
             >
               Weights, {counted.length}
             </button>
-          </div>
-          <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="region" aria-label={list ? 'Weights' : 'Steps'}>
+          </fieldset>
+          <section className="min-h-0 flex-1 overflow-y-auto" aria-label={list ? 'Weights' : 'Steps'}>
             {list ? (
               <Weights state={state} selected={correcting} onSelect={may ? setCorrecting : () => undefined} />
             ) : (
@@ -286,10 +314,13 @@ function AtBench({ state }: { readonly state: BenchState }) {
                 <BodyMap body={breakdown.plan.body} lit={lit} className="mx-auto mt-2 mb-2 block h-20" />
               </>
             )}
-          </div>
+          </section>
         </aside>
-        <section className="flex min-h-0 min-w-0 flex-col items-center gap-2 overflow-y-auto px-3 py-2.5" aria-label="Scale">
-          <div className="grid w-full shrink-0 grid-cols-4 gap-2" role="group" aria-label="Piece">
+        <section
+          className="flex min-h-0 min-w-0 flex-col items-center gap-2 overflow-y-auto px-3 py-2.5"
+          aria-label="Scale"
+        >
+          <fieldset className="grid w-full shrink-0 grid-cols-4 gap-2 border-0 p-0" aria-label="Piece">
             {order.map((p) => {
               const n = taken.get(p.id) ?? 0;
               const e = expected.get(p.id);
@@ -313,17 +344,27 @@ function AtBench({ state }: { readonly state: BenchState }) {
                     {p.units.length > 1 && ` ${Math.min(n + (done ? 0 : 1), p.units.length)}/${p.units.length}`}
                   </span>
                   <span className="block truncate text-[13px]">
-                    {done ? `${formatMass(mass)} ✓` : e !== undefined && e.nextMg > 0 ? `${formatMass(e.low80Mg)} to ${formatMass(e.high80Mg)}` : ' '}
+                    {done
+                      ? `${formatMass(mass)} ✓`
+                      : e !== undefined && e.nextMg > 0
+                        ? `${formatMass(e.low80Mg)} to ${formatMass(e.high80Mg)}`
+                        : ' '}
                   </span>
                 </button>
               );
             })}
-          </div>
+          </fieldset>
           <Pan reading={reading} expected={expectedNow} taken={wasTaken} />
-          <div className="-mt-1 min-h-11 w-full max-w-[540px] shrink-0 text-center leading-snug" role="status" aria-live="polite" data-testid="says">
+          <div
+            className="-mt-1 min-h-11 w-full max-w-[540px] shrink-0 text-center leading-snug"
+            role="status"
+            aria-live="polite"
+            data-testid="says"
+          >
             {right !== undefined ? (
               <span>
-                Putting right: <strong>{unitName(right.piece, right.unit)}</strong>, {formatMass(right.massMg)}. Weigh it again, pick its tray, or take it back.
+                Putting right: <strong>{unitName(right.piece, right.unit)}</strong>, {formatMass(right.massMg)}. Weigh
+                it again, pick its tray, or take it back.
               </span>
             ) : (
               <span className={advice !== undefined ? 'font-semibold text-alarm' : ''}>{advice ?? says}</span>
@@ -352,7 +393,13 @@ function AtBench({ state }: { readonly state: BenchState }) {
               <Button size="bench" className="h-16" onClick={() => setTyping(undefined)}>
                 Back
               </Button>
-              <Button size="bench" look="strong" type="submit" className="h-16 px-8" disabled={typed === undefined || typed <= 0}>
+              <Button
+                size="bench"
+                look="strong"
+                type="submit"
+                className="h-16 px-8"
+                disabled={typed === undefined || typed <= 0}
+              >
                 Take {typed === undefined ? '' : formatMass(typed)}
               </Button>
             </form>
@@ -368,11 +415,25 @@ function AtBench({ state }: { readonly state: BenchState }) {
               >
                 {reading.tareMg > 0 && reading.netMg <= 0 ? 'Tare off' : 'Tare'}
               </Button>
-              <Button size="bench" look="strong" className="h-16 flex-1 text-[20px]" hotkey="Space" disabled={!may} onClick={take}>
+              <Button
+                size="bench"
+                look="strong"
+                className="h-16 flex-1 text-[20px]"
+                hotkey="Space"
+                disabled={!may}
+                onClick={take}
+              >
                 {right === undefined ? 'Take weight' : 'Weigh again'}
               </Button>
               {right === undefined ? (
-                <Button size="bench" look="plain" className="h-16" hotkey="m" disabled={!may} onClick={() => setTyping('')}>
+                <Button
+                  size="bench"
+                  look="plain"
+                  className="h-16"
+                  hotkey="m"
+                  disabled={!may}
+                  onClick={() => setTyping('')}
+                >
                   Type
                 </Button>
               ) : (
@@ -389,7 +450,10 @@ function AtBench({ state }: { readonly state: BenchState }) {
           )}
           {may && <SimulatedPan next={complete ? undefined : { breakdownId: breakdown.id, pieceId: piece.id, unit }} />}
         </section>
-        <section className="grid grid-cols-2 grid-rows-4 gap-3 overflow-y-auto border-l border-line p-3" aria-label="Trays">
+        <section
+          className="grid grid-cols-2 grid-rows-4 gap-3 overflow-y-auto border-l border-line p-3"
+          aria-label="Trays"
+        >
           {trays.map(({ id, name, key }) => {
             const mass = counted.filter((w) => w.destination === id).reduce((sum, w) => sum + w.massMg, 0);
             const refusal = refusalOf(id);
@@ -404,8 +468,25 @@ function AtBench({ state }: { readonly state: BenchState }) {
                 hotkey={key}
                 massMg={mass}
                 fill={mass / (breakdown.startMg * 0.7)}
-                state={refusal !== undefined ? 'refused' : here ? (tray === undefined && right === undefined ? 'suggested' : 'chosen') : 'possible'}
-                note={refusal ?? (here ? `${piece.name.split(',')[0]} goes here` : n > 0 ? `${n} ${n === 1 ? 'weight' : 'weights'}` : usual ? 'can go here' : 'not usual')}
+                state={
+                  refusal !== undefined
+                    ? 'refused'
+                    : here
+                      ? tray === undefined && right === undefined
+                        ? 'suggested'
+                        : 'chosen'
+                      : 'possible'
+                }
+                note={
+                  refusal ??
+                  (here
+                    ? `${piece.name.split(',')[0]} goes here`
+                    : n > 0
+                      ? `${n} ${n === 1 ? 'weight' : 'weights'}`
+                      : usual
+                        ? 'can go here'
+                        : 'not usual')
+                }
                 disabled={!may}
                 onChoose={() => toTray(id)}
               />
@@ -426,10 +507,21 @@ function AtBench({ state }: { readonly state: BenchState }) {
         </div>
       )}
       {closing && balance.verdict !== 'balanced' && (
-        <CloseBar balance={balance} stage={stage} pending={close.isPending} onBack={() => setClosing(false)} onClose={(reason) => close.mutate(reason)} />
+        <CloseBar
+          balance={balance}
+          stage={stage}
+          pending={close.isPending}
+          onBack={() => setClosing(false)}
+          onClose={(reason) => close.mutate(reason)}
+        />
       )}
       <footer className="flex items-center gap-3 border-t border-line bg-sheet px-4 py-2">
-        <Button size="bench" hotkey="u" disabled={!may || counted.length === 0} onClick={() => takeBack(right ?? counted.at(-1))}>
+        <Button
+          size="bench"
+          hotkey="u"
+          disabled={!may || counted.length === 0}
+          onClick={() => takeBack(right ?? counted.at(-1))}
+        >
           Undo last weight
         </Button>
         {counted.length === 0 && may && (
@@ -446,7 +538,9 @@ function AtBench({ state }: { readonly state: BenchState }) {
               : `${formatMass(balance.unaccountedMg)} left, ${formatMass(balance.allowedMg)} may be drip and scale`}
           </span>
         </p>
-        {(close.isError || putBack.isError) && <span className="max-w-80 text-alarm">{(close.error ?? putBack.error)?.message}</span>}
+        {(close.isError || putBack.isError) && (
+          <span className="max-w-80 text-alarm">{(close.error ?? putBack.error)?.message}</span>
+        )}
         <Button
           size="bench"
           look={balance.verdict === 'balanced' && counted.length > 0 ? 'strong' : 'plain'}
@@ -465,7 +559,10 @@ export default function Bench() {
   const { breakdownId = '' } = useParams();
   const { query, state } = useBreakdown(breakdownId);
   if (query.isPending) return <Loading />;
-  if (state === undefined) return <Failed error={query.error ?? new Error('This breakdown cannot be read.')} again={() => void query.refetch()} />;
+  if (state === undefined)
+    return (
+      <Failed error={query.error ?? new Error('This breakdown cannot be read.')} again={() => void query.refetch()} />
+    );
   if (state.breakdown.state !== 'open')
     return (
       <div className="mx-auto max-w-xl p-8">

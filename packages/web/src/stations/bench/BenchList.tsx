@@ -5,7 +5,7 @@ import { useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
-import { ageWords, clockTime, dayName, useByWords } from '../../app/dates.ts';
+import { ageWords, clockTime, dayName, dueWords } from '../../app/dates.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { BodyMap } from '../../parts/BodyMap.tsx';
@@ -18,12 +18,16 @@ function OpenOnes() {
   const open = useQuery({ queryKey: ['breakdowns', 'list'], queryFn: () => call(api.bench.list, { query: {} }) });
   if (open.isPending) return <Loading />;
   if (open.isError) return <Failed error={open.error} again={() => void open.refetch()} />;
-  if (open.data.breakdowns.length === 0) return <p className="py-3 text-ink-soft">The bench is clear. Pick what to cut from the list.</p>;
+  if (open.data.breakdowns.length === 0)
+    return <p className="py-3 text-ink-soft">The bench is clear. Pick what to cut from the list.</p>;
   return (
     <ul className="grid gap-3">
       {open.data.breakdowns.map((b) => (
         <li key={b.id}>
-          <Link to={`/bench/${b.id}`} className="block rounded-plate border-[1.5px] border-ink bg-white p-3 hover:bg-sheet-soft">
+          <Link
+            to={`/bench/${b.id}`}
+            className="block rounded-plate border-[1.5px] border-ink bg-white p-3 hover:bg-sheet-soft"
+          >
             <span className="flex items-baseline justify-between gap-3">
               <span className="truncate font-head text-lg font-semibold">
                 {b.speciesName}, {b.formName}
@@ -33,7 +37,10 @@ function OpenOnes() {
             <span className="mb-1.5 block text-[14px] text-ink-soft">
               {b.planTitle} · {b.lotCode} · {b.by}, since {clockTime(b.startedAt)}
             </span>
-            <MiniRibbon totalMg={b.startMg} parts={[{ id: 'weighed', name: 'weighed', destination: 'portion', massMg: b.weighedMg }]} />
+            <MiniRibbon
+              totalMg={b.startMg}
+              parts={[{ id: 'weighed', name: 'weighed', destination: 'portion', massMg: b.weighedMg }]}
+            />
             <span className="mt-1 block text-[14px]">
               {formatMass(b.weighedMg)} weighed, {formatMass(Math.max(0, b.startMg - b.weighedMg))} to go
             </span>
@@ -58,7 +65,14 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
     mutationFn: (planId: string) =>
       call(
         api.bench.start,
-        { body: { lotId: lot.id, planId, animals: all ? lot.pieces : Number(animals), massMg: all ? null : parseMass(mass) } },
+        {
+          body: {
+            lotId: lot.id,
+            planId,
+            animals: all ? lot.pieces : Number(animals),
+            massMg: all ? null : parseMass(mass),
+          },
+        },
         key.current,
       ),
     onSuccess: (breakdown) => {
@@ -71,7 +85,10 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
   });
   if (catalogue.isPending) return <Loading />;
   if (catalogue.isError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
-  const plans = catalogue.data.plans.filter((p) => lot.species !== null && lot.form !== null && p.species.includes(lot.species) && p.startForms.includes(lot.form));
+  const plans = catalogue.data.plans.filter(
+    (p) =>
+      lot.species !== null && lot.form !== null && p.species.includes(lot.species) && p.startForms.includes(lot.form),
+  );
   let massError: string | undefined;
   if (!all) {
     try {
@@ -87,8 +104,8 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
         <div>
           <h2 className="text-3xl font-extrabold">{lot.name}</h2>
           <p className="text-ink-soft">
-            {lot.code} · {lot.supplierName} · {lot.pieces === 1 ? 'one' : lot.pieces} · {formatMass(lot.massMg)} · {moneyOf(house)(lot.costMinor)} ·{' '}
-            {useByWords(lot.useBy).text}
+            {lot.code} · {lot.supplierName} · {lot.pieces === 1 ? 'one' : lot.pieces} · {formatMass(lot.massMg)} ·{' '}
+            {moneyOf(house)(lot.costMinor)} · {dueWords(lot.useBy).text}
           </p>
         </div>
         <Button onClick={back}>Another lot</Button>
@@ -105,7 +122,13 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
             </Button>
             {!all && (
               <>
-                <Field label="How many" className="w-28" inputMode="numeric" value={animals} onChange={(event) => setAnimals(event.target.value)} />
+                <Field
+                  label="How many"
+                  className="w-28"
+                  inputMode="numeric"
+                  value={animals}
+                  onChange={(event) => setAnimals(event.target.value)}
+                />
                 <Field
                   label="Weight at the start"
                   unit="g"
@@ -133,7 +156,8 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
       <h3 className="text-lg font-bold">Cut plan</h3>
       {plans.length === 0 && (
         <Notice tone="attention">
-          No cut plan starts from {lot.name} yet. Three are here so far: round fish to two fillets, flatfish to four fillets, whole bird to joints.
+          No cut plan starts from {lot.name} yet. Three are here so far: round fish to two fillets, flatfish to four
+          fillets, whole bird to joints.
         </Notice>
       )}
       <ul className="grid grid-cols-2 gap-4">
@@ -148,7 +172,8 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
               <BodyMap body={plan.body} lit={new Set()} className="mb-2 h-24" />
               <span className="block font-head text-xl font-semibold">{plan.title}</span>
               <span className="block text-[14px] text-ink-soft">
-                {plan.stages[0]?.steps.length} steps · {plan.minutes.low} to {plan.minutes.high} min · {plan.tools.join(', ')}
+                {plan.stages[0]?.steps.length} steps · {plan.minutes.low} to {plan.minutes.high} min ·{' '}
+                {plan.tools.join(', ')}
               </span>
             </button>
           </li>
@@ -196,7 +221,7 @@ export default function BenchList() {
             <h2 className="mb-3 text-xl font-bold">To be cut, earliest date first</h2>
             <ul className="grid gap-3">
               {lots.data.lots.map((l) => {
-                const due = useByWords(l.useBy);
+                const due = dueWords(l.useBy);
                 return (
                   <li key={l.id}>
                     <button
@@ -208,12 +233,19 @@ export default function BenchList() {
                       <span className="min-w-0">
                         <span className="block truncate font-head text-lg font-semibold">{l.name}</span>
                         <span className="block truncate text-[14px] text-ink-soft">
-                          {l.code} · {l.supplierName} · {l.pieces === 1 ? 'one' : `${l.pieces} of them`} · here {ageWords(l.madeAt)}
+                          {l.code} · {l.supplierName} · {l.pieces === 1 ? 'one' : `${l.pieces} of them`} · here{' '}
+                          {ageWords(l.madeAt)}
                         </span>
                       </span>
                       <span>
-                        <MiniRibbon totalMg={l.massMg} scaleMg={heaviest} parts={[{ id: l.id, name: l.name, destination: 'whole', massMg: l.massMg }]} />
-                        <span className={`mt-1 block text-[14px] ${due.tone === 'late' || due.tone === 'now' ? 'font-semibold text-alarm' : 'text-ink-soft'}`}>
+                        <MiniRibbon
+                          totalMg={l.massMg}
+                          scaleMg={heaviest}
+                          parts={[{ id: l.id, name: l.name, destination: 'whole', massMg: l.massMg }]}
+                        />
+                        <span
+                          className={`mt-1 block text-[14px] ${due.tone === 'late' || due.tone === 'now' ? 'font-semibold text-alarm' : 'text-ink-soft'}`}
+                        >
                           use by {l.useBy === null ? 'no date' : `${dayName(l.useBy)}, ${due.text}`}
                         </span>
                       </span>

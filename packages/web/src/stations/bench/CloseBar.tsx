@@ -26,7 +26,9 @@ export function CloseBar({ balance, stage, pending, onClose, onBack }: Props) {
     <section aria-label="The balance does not hold" className="border-t-4 border-attention bg-[#fff7e0] px-4 py-3">
       <p className="mb-2 text-[17px]">
         <strong className="font-head">
-          {balance.verdict === 'gain' ? `The pieces weigh ${gap} more than the animal did.` : `${gap} is not accounted for.`}
+          {balance.verdict === 'gain'
+            ? `The pieces weigh ${gap} more than the animal did.`
+            : `${gap} is not accounted for.`}
         </strong>{' '}
         {balance.verdict === 'gain'
           ? `The scale explains ${formatMass(balance.scaleErrorMg)}. A weight taken twice, a tray not tared, or water?`
@@ -34,7 +36,13 @@ export function CloseBar({ balance, stage, pending, onClose, onBack }: Props) {
       </p>
       <div className="flex flex-wrap items-center gap-3">
         {reasons[balance.verdict].map((r) => (
-          <Button key={r} size="bench" look={reason === r ? 'strong' : 'quiet'} aria-pressed={reason === r} onClick={() => setReason(r)}>
+          <Button
+            key={r}
+            size="bench"
+            look={reason === r ? 'strong' : 'quiet'}
+            aria-pressed={reason === r}
+            onClick={() => setReason(r)}
+          >
             {r}
           </Button>
         ))}
@@ -49,7 +57,12 @@ export function CloseBar({ balance, stage, pending, onClose, onBack }: Props) {
         <Button size="bench" onClick={onBack}>
           Weigh on
         </Button>
-        <Button size="bench" look="strong" disabled={reason.trim() === '' || pending} onClick={() => onClose(reason.trim())}>
+        <Button
+          size="bench"
+          look="strong"
+          disabled={reason.trim() === '' || pending}
+          onClick={() => onClose(reason.trim())}
+        >
           Close all the same
         </Button>
       </div>

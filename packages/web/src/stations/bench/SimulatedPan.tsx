@@ -10,7 +10,8 @@ interface Props {
   readonly next?: { readonly breakdownId: string; readonly pieceId: string; readonly unit: number } | undefined;
 }
 
-const key = 'min-h-11 rounded-md border border-dashed border-ink-soft bg-transparent px-3 text-[14px] hover:bg-sheet disabled:opacity-50';
+const key =
+  'min-h-11 rounded-md border border-dashed border-ink-soft bg-transparent px-3 text-[14px] hover:bg-sheet disabled:opacity-50';
 
 /** The hand that loads the simulated scale. Only where the server says the bench is simulated: the demo and the tests. */
 export function SimulatedPan({ next }: Props) {
@@ -19,7 +20,10 @@ export function SimulatedPan({ next }: Props) {
   const put = useMutation({
     mutationFn: (what: 'piece' | number) =>
       call(api.simulation.pan, {
-        body: what === 'piece' && next !== undefined ? { what: 'piece', ...next } : { what: 'load', massMg: typeof what === 'number' ? what : 0 },
+        body:
+          what === 'piece' && next !== undefined
+            ? { what: 'piece', ...next }
+            : { what: 'load', massMg: typeof what === 'number' ? what : 0 },
       }),
   });
   if (house?.simulated !== true) return null;

@@ -21,20 +21,28 @@ export function Steps({ stage, at, onGo }: Props) {
             aria-current={now ? 'step' : undefined}
             className={now ? 'border-y-[1.5px] border-ink bg-sheet' : ''}
           >
-            <button type="button" onClick={() => onGo(i)} className={`grid w-full grid-cols-[28px_1fr] items-start gap-3 px-4 text-left ${now ? 'pt-3 pb-1' : 'min-h-8 py-1'}`}>
+            <button
+              type="button"
+              onClick={() => onGo(i)}
+              className={`grid w-full grid-cols-[28px_1fr] items-start gap-3 px-4 text-left ${now ? 'pt-3 pb-1' : 'min-h-8 py-1'}`}
+            >
               <span
                 className={`grid size-7 place-items-center rounded-full border-[1.5px] border-ink text-[14px] font-bold ${done ? 'bg-ink text-white' : now ? 'bg-attention' : 'border-line-strong bg-white'}`}
               >
                 {done ? <Check size={15} aria-label="done" /> : i + 1}
               </span>
-              <span className={now ? 'font-head text-[18px] leading-tight font-bold' : 'leading-7 text-ink-soft'}>{step.title}</span>
+              <span className={now ? 'font-head text-[18px] leading-tight font-bold' : 'leading-7 text-ink-soft'}>
+                {step.title}
+              </span>
             </button>
             {now && (
               <div className="grid gap-1.5 pr-4 pb-3 pl-[56px]">
                 <p className="leading-snug">{step.how}</p>
                 {step.why !== undefined && <p className="text-[15px] leading-snug text-ink-soft">{step.why}</p>}
                 {step.caution !== undefined && (
-                  <p className="border-l-4 border-alarm bg-alarm-soft px-2.5 py-1.5 text-[15px] leading-snug">{step.caution}</p>
+                  <p className="border-l-4 border-alarm bg-alarm-soft px-2.5 py-1.5 text-[15px] leading-snug">
+                    {step.caution}
+                  </p>
                 )}
               </div>
             )}

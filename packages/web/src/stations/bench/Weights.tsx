@@ -9,7 +9,8 @@ interface Props {
   readonly onSelect: (id: string | undefined) => void;
 }
 
-const unitName = (w: Counted): string => (w.piece.units.length > 1 ? (w.piece.units[w.unit] ?? w.piece.name) : w.piece.name);
+const unitName = (w: Counted): string =>
+  w.piece.units.length > 1 ? (w.piece.units[w.unit] ?? w.piece.name) : w.piece.name;
 
 /** Every weight taken, newest first: those that count, and under them what was put right or taken back. */
 export function Weights({ state, selected, onSelect }: Props) {
@@ -17,7 +18,11 @@ export function Weights({ state, selected, onSelect }: Props) {
   const gone = state.all.filter((w) => w.massMg !== null && !counts.has(w.id));
   return (
     <div className="px-4 py-2">
-      {state.counted.length === 0 && <p className="py-4 text-ink-soft">No weight taken yet. Put the first piece on the scale and press Take weight.</p>}
+      {state.counted.length === 0 && (
+        <p className="py-4 text-ink-soft">
+          No weight taken yet. Put the first piece on the scale and press Take weight.
+        </p>
+      )}
       <ol className="grid gap-1.5">
         {[...state.counted].reverse().map((w) => (
           <li key={w.id}>
@@ -27,11 +32,15 @@ export function Weights({ state, selected, onSelect }: Props) {
               onClick={() => onSelect(selected === w.id ? undefined : w.id)}
               className={`grid min-h-12 w-full grid-cols-[10px_1fr_auto] items-center gap-2.5 rounded-md border-[1.5px] px-2.5 text-left ${selected === w.id ? 'border-ink bg-white outline-3 outline-attention' : 'border-line bg-white'}`}
             >
-              <span className={`h-8 rounded-sm ${w.destination === null ? '' : clothOf[w.destination]}`} aria-hidden="true" />
+              <span
+                className={`h-8 rounded-sm ${w.destination === null ? '' : clothOf[w.destination]}`}
+                aria-hidden="true"
+              />
               <span className="min-w-0 leading-tight">
                 <span className="block truncate font-semibold">{unitName(w)}</span>
                 <span className="block truncate text-[13px] text-ink-soft">
-                  {w.destination !== null && trayName(w.destination)} · {w.waiting ? 'kept here, not sent yet' : `${clockTime(w.at)}, ${w.by}`}
+                  {w.destination !== null && trayName(w.destination)} ·{' '}
+                  {w.waiting ? 'kept here, not sent yet' : `${clockTime(w.at)}, ${w.by}`}
                   {w.source === 'typed' ? ', typed' : ''}
                 </span>
               </span>

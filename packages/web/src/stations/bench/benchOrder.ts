@@ -24,8 +24,15 @@ export function stepAt(stage: PlanStage, taken: ReadonlyMap<string, number>): nu
 }
 
 /** The next piece with a unit still to weigh, from the one given onwards and then from the start. */
-export function nextOpen(order: readonly PlanPiece[], taken: ReadonlyMap<string, number>, from: string | undefined): PlanPiece | undefined {
+export function nextOpen(
+  order: readonly PlanPiece[],
+  taken: ReadonlyMap<string, number>,
+  from: string | undefined,
+): PlanPiece | undefined {
   const open = (piece: PlanPiece): boolean => (taken.get(piece.id) ?? 0) < piece.units.length;
-  const start = Math.max(0, order.findIndex((piece) => piece.id === from));
+  const start = Math.max(
+    0,
+    order.findIndex((piece) => piece.id === from),
+  );
   return [...order.slice(start), ...order.slice(0, start)].find(open);
 }

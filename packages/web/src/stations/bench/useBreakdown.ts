@@ -1,6 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
-import { api, type Breakdown, type Weighing, type WeighBody } from '@zabrik/contract';
-import { type Balance, balanceStage, effectiveWeighings, expectStage, type PieceExpectation, type PlanPiece, type PlanStage } from '@zabrik/core';
+import { api, type Breakdown, type WeighBody, type Weighing } from '@zabrik/contract';
+import {
+  type Balance,
+  balanceStage,
+  effectiveWeighings,
+  expectStage,
+  type PieceExpectation,
+  type PlanPiece,
+  type PlanStage,
+} from '@zabrik/core';
 import { useMemo } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { addressOf, call } from '../../app/api.ts';

@@ -8,9 +8,19 @@ export function useKeys(handlers: Readonly<Record<string, () => void>>): void {
     const onKey = (event: KeyboardEvent): void => {
       const target = event.target;
       if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
-      if (target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement) return;
+      if (
+        target instanceof HTMLInputElement ||
+        target instanceof HTMLTextAreaElement ||
+        target instanceof HTMLSelectElement
+      )
+        return;
       // Space and Enter press the button that has the focus, as everywhere
-      if ((event.key === ' ' || event.key === 'Enter') && target instanceof HTMLElement && target.closest('button, a') !== null) return;
+      if (
+        (event.key === ' ' || event.key === 'Enter') &&
+        target instanceof HTMLElement &&
+        target.closest('button, a') !== null
+      )
+        return;
       const handler = latest.current[event.key.length === 1 ? event.key.toLowerCase() : event.key];
       if (handler === undefined) return;
       event.preventDefault();

@@ -5,7 +5,7 @@ import { Search } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { call } from '../../app/api.ts';
-import { ageWords, dayName, useByWords } from '../../app/dates.ts';
+import { ageWords, dayName, dueWords } from '../../app/dates.ts';
 import { moneyOf, useHouse } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { clothOf, trayName, trays } from '../../parts/destinations.ts';
@@ -14,25 +14,51 @@ import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
 import { LotPanel } from './LotPanel.tsx';
 
-const tones = { late: 'text-alarm font-bold', now: 'text-alarm font-semibold', soon: 'font-semibold', fine: '', none: 'text-ink-soft' } as const;
+const tones = {
+  late: 'text-alarm font-bold',
+  now: 'text-alarm font-semibold',
+  soon: 'font-semibold',
+  fine: '',
+  none: 'text-ink-soft',
+} as const;
 
-function Row({ lot, heaviest, chosen, money }: { readonly lot: Lot; readonly heaviest: number; readonly chosen: boolean; readonly money: (minor: number) => string }) {
+function Row({
+  lot,
+  heaviest,
+  chosen,
+  money,
+}: {
+  readonly lot: Lot;
+  readonly heaviest: number;
+  readonly chosen: boolean;
+  readonly money: (minor: number) => string;
+}) {
   const navigate = useNavigate();
-  const due = useByWords(lot.useBy);
+  const due = dueWords(lot.useBy);
   const where = lot.destination ?? 'whole';
   return (
-    <tr className={`cursor-pointer border-b border-line ${chosen ? 'bg-calm-soft' : 'hover:bg-sheet-soft'}`} onClick={() => void navigate(`/larder/${lot.id}`)}>
+    <tr
+      className={`cursor-pointer border-b border-line ${chosen ? 'bg-calm-soft' : 'hover:bg-sheet-soft'}`}
+      onClick={() => void navigate(`/larder/${lot.id}`)}
+    >
       <td className={`py-2 pr-3 pl-4 leading-tight whitespace-nowrap ${tones[due.tone]}`}>
         {due.text}
-        <span className="block text-[13px] font-normal text-ink-soft">{lot.useBy === null ? '' : dayName(lot.useBy)}</span>
+        <span className="block text-[13px] font-normal text-ink-soft">
+          {lot.useBy === null ? '' : dayName(lot.useBy)}
+        </span>
       </td>
       <td className="max-w-0 py-2 pr-3 leading-tight">
-        <Link to={`/larder/${lot.id}`} className="block truncate font-head text-[16px] font-semibold" onClick={(event) => event.stopPropagation()}>
+        <Link
+          to={`/larder/${lot.id}`}
+          className="block truncate font-head text-[16px] font-semibold"
+          onClick={(event) => event.stopPropagation()}
+        >
           {lot.name}
         </Link>
         <span className="block truncate text-[13px] text-ink-soft">
           <span className="figure font-semibold">{lot.code}</span>
-          {lot.parentCodes.length > 0 && ` from ${lot.parentCodes.slice(0, 3).join(', ')}${lot.parentCodes.length > 3 ? ` and ${lot.parentCodes.length - 3} more` : ''}`}
+          {lot.parentCodes.length > 0 &&
+            ` from ${lot.parentCodes.slice(0, 3).join(', ')}${lot.parentCodes.length > 3 ? ` and ${lot.parentCodes.length - 3} more` : ''}`}
           {lot.supplierName !== null && ` · ${lot.supplierName}`}
         </span>
       </td>
@@ -43,7 +69,11 @@ function Row({ lot, heaviest, chosen, money }: { readonly lot: Lot; readonly hea
         </span>
       </td>
       <td className="py-2 pr-3">
-        <MiniRibbon totalMg={lot.massMg} scaleMg={heaviest} parts={[{ id: lot.id, name: lot.name, destination: where, massMg: lot.massMg }]} />
+        <MiniRibbon
+          totalMg={lot.massMg}
+          scaleMg={heaviest}
+          parts={[{ id: lot.id, name: lot.name, destination: where, massMg: lot.massMg }]}
+        />
       </td>
       <td className="figure py-2 pr-4 text-right">{formatMass(lot.massMg)}</td>
       <td className="py-2 pr-4 text-right">{money(lot.costMinor)}</td>
@@ -98,8 +128,12 @@ export default function Larder() {
               onChange={(event) => setSearch(event.target.value)}
             />
           </div>
-          <div className="flex w-full flex-wrap gap-2" role="group" aria-label="Only one tray">
-            {[{ id: undefined, name: 'All' }, { id: 'whole' as const, name: 'To be cut' }, ...trays.filter((t) => t.id !== 'waste')].map((t) => (
+          <fieldset className="flex w-full flex-wrap gap-2 border-0 p-0" aria-label="Only one tray">
+            {[
+              { id: undefined, name: 'All' },
+              { id: 'whole' as const, name: 'To be cut' },
+              ...trays.filter((t) => t.id !== 'waste'),
+            ].map((t) => (
               <button
                 key={t.name}
                 type="button"
@@ -107,11 +141,16 @@ export default function Larder() {
                 onClick={() => setDestination(t.id)}
                 className={`flex min-h-10 items-center gap-2 rounded-full border-[1.5px] px-3.5 text-[15px] ${destination === t.id ? 'border-ink bg-ink text-white' : 'border-line-strong bg-white'}`}
               >
-                {t.id !== undefined && <span className={`size-3.5 rounded-[3px] border border-white/60 ${clothOf[t.id]}`} aria-hidden="true" />}
+                {t.id !== undefined && (
+                  <span
+                    className={`size-3.5 rounded-[3px] border border-white/60 ${clothOf[t.id]}`}
+                    aria-hidden="true"
+                  />
+                )}
                 {t.name}
               </button>
             ))}
-          </div>
+          </fieldset>
         </div>
         {lots.isPending ? (
           <Loading />
@@ -120,7 +159,14 @@ export default function Larder() {
         ) : rows.length === 0 ? (
           filtered ? (
             <Empty title="Nothing like that on hand">
-              <button type="button" className="underline" onClick={() => (setSearch(''), setDestination(undefined))}>
+              <button
+                type="button"
+                className="underline"
+                onClick={() => {
+                  setSearch('');
+                  setDestination(undefined);
+                }}
+              >
                 Show everything
               </button>
             </Empty>

@@ -6,7 +6,7 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
-import { dayAndTime, dayName, useByWords } from '../../app/dates.ts';
+import { dayAndTime, dayName, dueWords } from '../../app/dates.ts';
 import { useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { trayName } from '../../parts/destinations.ts';
@@ -15,7 +15,11 @@ import { Notice } from '../../parts/Notice.tsx';
 
 type LotRead = Answer<typeof api.larder.read>;
 
-const sinkNames: Readonly<Record<(typeof takeOutSinks)[number], string>> = { served: 'Served', staff: 'Staff ate it', waste: 'Threw away' };
+const sinkNames: Readonly<Record<(typeof takeOutSinks)[number], string>> = {
+  served: 'Served',
+  staff: 'Staff ate it',
+  waste: 'Threw away',
+};
 const reasonNames: Readonly<Record<(typeof wasteReasons)[number], string>> = {
   spoiled: 'spoiled',
   'over-trimmed': 'over-trimmed',
@@ -39,7 +43,8 @@ function TakeOut({ lot }: { readonly lot: LotRead }) {
   const [reason, setReason] = useState<(typeof wasteReasons)[number]>('spoiled');
   const key = useRef(uuidv7());
   const takeOut = useMutation({
-    mutationFn: (body: Ask<typeof api.larder.takeOut>['body']) => call(api.larder.takeOut, { params: { lotId: lot.id }, body }, key.current),
+    mutationFn: (body: Ask<typeof api.larder.takeOut>['body']) =>
+      call(api.larder.takeOut, { params: { lotId: lot.id }, body }, key.current),
     onSettled: () => {
       key.current = uuidv7();
     },
@@ -56,12 +61,24 @@ function TakeOut({ lot }: { readonly lot: LotRead }) {
   return (
     <section aria-label="Take out" className="rounded-plate border border-line bg-white p-3">
       <div className="grid grid-cols-2 gap-3">
-        <Field label="Take out" unit="g" inputMode="decimal" value={mass} error={error} onChange={(event) => setMass(event.target.value)} />
+        <Field
+          label="Take out"
+          unit="g"
+          inputMode="decimal"
+          value={mass}
+          error={error}
+          onChange={(event) => setMass(event.target.value)}
+        />
         <div>
           <label htmlFor="waste-reason" className="mb-1 block text-[15px] font-semibold">
             If thrown away
           </label>
-          <select id="waste-reason" className={`${inputLook} h-11`} value={reason} onChange={(event) => setReason(event.target.value as typeof reason)}>
+          <select
+            id="waste-reason"
+            className={`${inputLook} h-11`}
+            value={reason}
+            onChange={(event) => setReason(event.target.value as typeof reason)}
+          >
             {wasteReasons.map((r) => (
               <option key={r} value={r}>
                 {reasonNames[r]}
@@ -77,7 +94,9 @@ function TakeOut({ lot }: { readonly lot: LotRead }) {
             className="flex-1 px-2"
             look={to === 'waste' ? 'alarm' : 'plain'}
             disabled={!ready}
-            onClick={() => takeOut.mutate({ massMg: massMg ?? 0, to, reason: to === 'waste' ? reason : null, note: null })}
+            onClick={() =>
+              takeOut.mutate({ massMg: massMg ?? 0, to, reason: to === 'waste' ? reason : null, note: null })
+            }
           >
             {sinkNames[to]}
           </Button>
@@ -96,7 +115,10 @@ function Links({ title, links }: { readonly title: string; readonly links: LotRe
       <ul className="grid gap-1">
         {links.map((l) => (
           <li key={l.id}>
-            <Link to={`/larder/${l.id}`} className="flex min-h-9 items-center justify-between gap-3 rounded-md border border-line bg-white px-3 hover:border-ink">
+            <Link
+              to={`/larder/${l.id}`}
+              className="flex min-h-9 items-center justify-between gap-3 rounded-md border border-line bg-white px-3 hover:border-ink"
+            >
               <span className="truncate">
                 <span className="figure text-[14px]">{l.code}</span> {l.name}
               </span>
@@ -126,10 +148,15 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
           <p className="figure text-[40px] leading-none">{lot.code}</p>
           <h2 className="mt-1 text-xl leading-tight font-bold break-words">{lot.name}</h2>
           <p className="text-ink-soft">
-            {lot.destination === null ? 'to be cut' : trayName(lot.destination).toLowerCase()} · made {dayAndTime(lot.madeAt)}
+            {lot.destination === null ? 'to be cut' : trayName(lot.destination).toLowerCase()} · made{' '}
+            {dayAndTime(lot.madeAt)}
           </p>
         </div>
-        <Link to="/larder" aria-label="Close" className="grid size-11 shrink-0 place-items-center rounded-md border border-line-strong bg-white">
+        <Link
+          to="/larder"
+          aria-label="Close"
+          className="grid size-11 shrink-0 place-items-center rounded-md border border-line-strong bg-white"
+        >
           <X size={20} aria-hidden="true" />
         </Link>
       </div>
@@ -137,30 +164,40 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
         <div>
           <dt className="text-[14px] text-ink-soft">On hand</dt>
           <dd className="figure text-lg">
-            {formatMass(lot.massMg)} <span className="text-[14px] font-normal text-ink-soft">of {formatMass(lot.madeMg)}</span>
+            {formatMass(lot.massMg)}{' '}
+            <span className="text-[14px] font-normal text-ink-soft">of {formatMass(lot.madeMg)}</span>
           </dd>
         </div>
         <div>
           <dt className="text-[14px] text-ink-soft">Cost</dt>
           <dd className="figure text-lg">
             {money(lot.costMinor)}{' '}
-            <span className="text-[14px] font-normal text-ink-soft">{lot.massMg > 0 && `${money((lot.costMinor * 1_000_000) / lot.massMg)} a kg`}</span>
+            <span className="text-[14px] font-normal text-ink-soft">
+              {lot.massMg > 0 && `${money((lot.costMinor * 1_000_000) / lot.massMg)} a kg`}
+            </span>
           </dd>
         </div>
         <div>
           <dt className="text-[14px] text-ink-soft">Use by</dt>
           <dd>
-            {lot.useBy === null ? 'no date' : dayName(lot.useBy)}, {useByWords(lot.useBy).text}
+            {lot.useBy === null ? 'no date' : dayName(lot.useBy)}, {dueWords(lot.useBy).text}
           </dd>
         </div>
         <div>
           <dt className="text-[14px] text-ink-soft">Allergens</dt>
-          <dd className={lot.allergens.length > 0 ? 'font-semibold' : ''}>{lot.allergens.length > 0 ? lot.allergens.join(', ') : 'none listed'}</dd>
+          <dd className={lot.allergens.length > 0 ? 'font-semibold' : ''}>
+            {lot.allergens.length > 0 ? lot.allergens.join(', ') : 'none listed'}
+          </dd>
         </div>
       </dl>
-      <p className="text-[13px] text-ink-soft">Dates are the house’s usual ones. Your own plan and local code decide.</p>
+      <p className="text-[13px] text-ink-soft">
+        Dates are the house’s usual ones. Your own plan and local code decide.
+      </p>
       {lot.massMg > 0 && lot.destination === null && (
-        <Link to={`/bench?lot=${lot.id}`} className="flex min-h-12 items-center justify-center rounded-plate bg-ink font-head font-semibold text-white">
+        <Link
+          to={`/bench?lot=${lot.id}`}
+          className="flex min-h-12 items-center justify-center rounded-plate bg-ink font-head font-semibold text-white"
+        >
           Put it on the bench
         </Link>
       )}
@@ -192,7 +229,15 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
                 <span>{money(e.costMinor)}</span>
               </span>
               {mayReverse && !e.reversed && e.kind !== 'reverse' && taking !== e.movementId && (
-                <button type="button" className="min-h-8 underline" onClick={() => (setTaking(e.movementId), setReason(''), reverse.reset())}>
+                <button
+                  type="button"
+                  className="min-h-8 underline"
+                  onClick={() => {
+                    setTaking(e.movementId);
+                    setReason('');
+                    reverse.reset();
+                  }}
+                >
                   Take this entry back
                 </button>
               )}
@@ -204,7 +249,14 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
                     reverse.mutate(e.movementId);
                   }}
                 >
-                  <input aria-label="Why" autoFocus placeholder="why" className={`${inputLook} h-10`} value={reason} onChange={(event) => setReason(event.target.value)} />
+                  <input
+                    aria-label="Why"
+                    autoFocus
+                    placeholder="why"
+                    className={`${inputLook} h-10`}
+                    value={reason}
+                    onChange={(event) => setReason(event.target.value)}
+                  />
                   <Button type="submit" look="alarm" disabled={reason.trim() === '' || reverse.isPending}>
                     Take back
                   </Button>

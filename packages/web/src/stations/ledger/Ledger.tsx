@@ -14,13 +14,20 @@ import { MiniRibbon } from '../../parts/Ribbon.tsx';
 function Row({ b, money }: { readonly b: ClosedBreakdown; readonly money: (minor: number) => string }) {
   const navigate = useNavigate();
   return (
-    <tr className="cursor-pointer border-b border-line hover:bg-sheet-soft" onClick={() => void navigate(`/ledger/${b.id}`)}>
+    <tr
+      className="cursor-pointer border-b border-line hover:bg-sheet-soft"
+      onClick={() => void navigate(`/ledger/${b.id}`)}
+    >
       <td className="py-2 pr-3 pl-4 leading-tight">
         {b.closedAt !== null && dayName(b.closedAt)}
         <span className="block text-[13px] text-ink-soft">{b.closedAt !== null && clockTime(b.closedAt)}</span>
       </td>
       <td className="max-w-0 py-2 pr-3 leading-tight">
-        <Link to={`/ledger/${b.id}`} className="block truncate font-head text-[16px] font-semibold" onClick={(event) => event.stopPropagation()}>
+        <Link
+          to={`/ledger/${b.id}`}
+          className="block truncate font-head text-[16px] font-semibold"
+          onClick={(event) => event.stopPropagation()}
+        >
           {b.speciesName}, {b.formName}
         </Link>
         <span className="block truncate text-[13px] text-ink-soft">
@@ -28,13 +35,20 @@ function Row({ b, money }: { readonly b: ClosedBreakdown; readonly money: (minor
         </span>
       </td>
       <td className="py-2 pr-4">
-        <MiniRibbon totalMg={b.startMg} parts={b.ribbon.map((part) => ({ ...part, id: `${part.pieceId}/${part.destination}`, name: part.pieceId }))} />
+        <MiniRibbon
+          totalMg={b.startMg}
+          parts={b.ribbon.map((part) => ({ ...part, id: `${part.pieceId}/${part.destination}`, name: part.pieceId }))}
+        />
       </td>
       <td className="figure py-2 pr-4 text-right">{formatMass(b.startMg)}</td>
       <td className="figure py-2 pr-4 text-right text-lg">{formatShare(b.mainShare)}</td>
       <td className="py-2 pr-4 text-right">{formatShare(b.recoveredShare)}</td>
       <td className="py-2 pr-4 text-right">{formatShare(b.wasteShare)}</td>
-      <td className={`py-2 pr-4 text-right ${b.unaccountedShare < 0 || b.unaccountedShare > 0.04 ? 'font-semibold text-alarm' : ''}`}>{formatShare(b.unaccountedShare)}</td>
+      <td
+        className={`py-2 pr-4 text-right ${b.unaccountedShare < 0 || b.unaccountedShare > 0.04 ? 'font-semibold text-alarm' : ''}`}
+      >
+        {formatShare(b.unaccountedShare)}
+      </td>
       <td className="py-2 pr-4 text-right">{money(b.startMinor)}</td>
     </tr>
   );
@@ -47,13 +61,15 @@ export default function Ledger() {
   const money = moneyOf(house);
   const list = useInfiniteQuery({
     queryKey: ['breakdowns', 'closed', species],
-    queryFn: ({ pageParam }) => call(api.ledger.list, { query: { species: species === '' ? undefined : species, cursor: pageParam, limit: 50 } }),
+    queryFn: ({ pageParam }) =>
+      call(api.ledger.list, { query: { species: species === '' ? undefined : species, cursor: pageParam, limit: 50 } }),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (page) => page.next ?? undefined,
     placeholderData: (before) => before,
   });
   const rows = list.data?.pages.flatMap((page) => page.breakdowns) ?? [];
-  const cuttable = catalogue.data?.species.filter((s) => catalogue.data.plans.some((p) => p.species.includes(s.id))) ?? [];
+  const cuttable =
+    catalogue.data?.species.filter((s) => catalogue.data.plans.some((p) => p.species.includes(s.id))) ?? [];
   return (
     <section className="flex-1 bg-sheet" aria-label="Earlier breakdowns">
       <div className="flex items-center gap-4 border-b border-line px-4 py-3">
@@ -61,7 +77,11 @@ export default function Ledger() {
         <p className="text-ink-soft">Every breakdown closed, newest first</p>
         <label className="ml-auto flex items-center gap-2">
           Animal
-          <select className={`${inputLook} h-11 w-52`} value={species} onChange={(event) => setSpecies(event.target.value)}>
+          <select
+            className={`${inputLook} h-11 w-52`}
+            value={species}
+            onChange={(event) => setSpecies(event.target.value)}
+          >
             <option value="">all</option>
             {cuttable.map((s) => (
               <option key={s.id} value={s.id}>

@@ -1,10 +1,26 @@
 import type { YieldSheet } from '@zabrik/contract';
 import { formatShare, individualsChart } from '@zabrik/core';
-import { CartesianGrid, Line, LineChart, ReferenceArea, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import {
+  CartesianGrid,
+  Line,
+  LineChart,
+  ReferenceArea,
+  ReferenceLine,
+  ResponsiveContainer,
+  Tooltip,
+  XAxis,
+  YAxis,
+} from 'recharts';
 import { dayName } from '../../app/dates.ts';
 
 /** The main cut over the house's earlier breakdowns of this kind, with the limits of an individuals chart. */
-export default function YieldRun({ history, current }: { readonly history: YieldSheet['history']; readonly current: string }) {
+export default function YieldRun({
+  history,
+  current,
+}: {
+  readonly history: YieldSheet['history'];
+  readonly current: string;
+}) {
   const chart = individualsChart(history.map((h) => h.mainShare));
   const points = history.map((h, i) => ({ ...h, i, percent: h.mainShare * 100 }));
   const values = points.map((p) => p.percent);
@@ -12,7 +28,11 @@ export default function YieldRun({ history, current }: { readonly history: Yield
   const high = Math.ceil(Math.max(...values, (chart?.upper ?? 0) * 100) + 1);
   return (
     <figure className="m-0">
-      <div className="h-52" role="img" aria-label={`Main cut of the last ${history.length}, from ${formatShare(Math.min(...values) / 100)} to ${formatShare(Math.max(...values) / 100)}`}>
+      <div
+        className="h-52"
+        role="img"
+        aria-label={`Main cut of the last ${history.length}, from ${formatShare(Math.min(...values) / 100)} to ${formatShare(Math.max(...values) / 100)}`}
+      >
         <ResponsiveContainer width="100%" height="100%">
           <LineChart data={points} margin={{ top: 8, right: 12, bottom: 4, left: 0 }}>
             <CartesianGrid stroke="var(--color-line)" vertical={false} />
@@ -23,10 +43,22 @@ export default function YieldRun({ history, current }: { readonly history: Yield
               stroke="var(--color-ink-soft)"
               fontSize={13}
             />
-            <YAxis domain={[low, high]} unit=" %" width={52} stroke="var(--color-ink-soft)" fontSize={13} allowDecimals={false} />
+            <YAxis
+              domain={[low, high]}
+              unit=" %"
+              width={52}
+              stroke="var(--color-ink-soft)"
+              fontSize={13}
+              allowDecimals={false}
+            />
             {chart !== undefined && (
               <>
-                <ReferenceArea y1={chart.lower * 100} y2={chart.upper * 100} fill="var(--color-portion)" fillOpacity={0.08} />
+                <ReferenceArea
+                  y1={chart.lower * 100}
+                  y2={chart.upper * 100}
+                  fill="var(--color-portion)"
+                  fillOpacity={0.08}
+                />
                 <ReferenceLine y={chart.centre * 100} stroke="var(--color-portion)" strokeDasharray="6 4" />
               </>
             )}
@@ -63,7 +95,8 @@ export default function YieldRun({ history, current }: { readonly history: Yield
       </div>
       {chart !== undefined && (
         <figcaption className="text-[14px] text-ink-soft">
-          Middle {formatShare(chart.centre)}, natural limits {formatShare(chart.lower)} to {formatShare(chart.upper)} (individuals chart, 3 moving ranges / 1.128).
+          Middle {formatShare(chart.centre)}, natural limits {formatShare(chart.lower)} to {formatShare(chart.upper)}{' '}
+          (individuals chart, 3 moving ranges / 1.128).
         </figcaption>
       )}
     </figure>

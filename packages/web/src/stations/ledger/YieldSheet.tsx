@@ -1,6 +1,13 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { api, type YieldSheet as Sheet } from '@zabrik/contract';
-import { type CostingSchool, costingSchools, costPerKg, effectiveWeighings, formatMass, formatShare } from '@zabrik/core';
+import {
+  type CostingSchool,
+  costingSchools,
+  costPerKg,
+  effectiveWeighings,
+  formatMass,
+  formatShare,
+} from '@zabrik/core';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { call } from '../../app/api.ts';
@@ -14,7 +21,10 @@ import { Ribbon } from '../../parts/Ribbon.tsx';
 
 const YieldRun = lazy(() => import('./YieldRun.tsx'));
 
-const schoolNames: Readonly<Record<CostingSchool, string>> = { weight: 'By weight', 'by-product-credit': 'By-product credit' };
+const schoolNames: Readonly<Record<CostingSchool, string>> = {
+  weight: 'By weight',
+  'by-product-credit': 'By-product credit',
+};
 
 /** A share on a small ruler: the usual range as a bar, this one as a mark. */
 function Against({ share, low, high }: { readonly share: number; readonly low: number; readonly high: number }) {
@@ -23,16 +33,21 @@ function Against({ share, low, high }: { readonly share: number; readonly low: n
   const at = (value: number): string => `${Math.min(100, Math.max(0, ((value - from) / (3 * reach)) * 100))}%`;
   return (
     <span className="relative block h-4 w-full rounded-sm bg-ground" aria-hidden="true">
-      <span className="absolute inset-y-1 rounded-sm bg-portion/45" style={{ left: at(low), right: `calc(100% - ${at(high)})` }} />
+      <span
+        className="absolute inset-y-1 rounded-sm bg-portion/45"
+        style={{ left: at(low), right: `calc(100% - ${at(high)})` }}
+      />
       <span className="absolute inset-y-0 w-1 -translate-x-1/2 bg-ink" style={{ left: at(share) }} />
     </span>
   );
 }
 
-const verdict = (share: number, low: number, high: number): string => (share < low ? 'below' : share > high ? 'above' : 'inside');
+const verdict = (share: number, low: number, high: number): string =>
+  share < low ? 'below' : share > high ? 'above' : 'inside';
 
 function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor: number) => string }) {
-  const total = (school: CostingSchool): number => sheet.rows.reduce((sum, row) => sum + (row.costMinor[school] ?? 0), 0);
+  const total = (school: CostingSchool): number =>
+    sheet.rows.reduce((sum, row) => sum + (row.costMinor[school] ?? 0), 0);
   const answered = (school: CostingSchool): boolean => sheet.rows.every((row) => row.costMinor[school] !== null);
   return (
     <table className="w-full table-fixed border-collapse text-left text-[15px]">
@@ -75,7 +90,8 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
             <td className="py-1.5 pr-3">
               <Against share={row.shareOfStage} low={row.handbook.low} high={row.handbook.high} />
               <span className="text-[13px] text-ink-soft">
-                {formatShare(row.handbook.low, 1)} to {formatShare(row.handbook.high, 1)}, {verdict(row.shareOfStage, row.handbook.low, row.handbook.high)}
+                {formatShare(row.handbook.low, 1)} to {formatShare(row.handbook.high, 1)},{' '}
+                {verdict(row.shareOfStage, row.handbook.low, row.handbook.high)}
               </span>
             </td>
             <td className="py-1.5 pr-3">
@@ -85,7 +101,8 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
                 <>
                   <Against share={row.shareOfStage} low={row.house.low} high={row.house.high} />
                   <span className="text-[13px] text-ink-soft">
-                    {formatShare(row.house.low, 1)} to {formatShare(row.house.high, 1)}, {verdict(row.shareOfStage, row.house.low, row.house.high)}, of {row.house.records}
+                    {formatShare(row.house.low, 1)} to {formatShare(row.house.high, 1)},{' '}
+                    {verdict(row.shareOfStage, row.house.low, row.house.high)}, of {row.house.records}
                   </span>
                 </>
               )}
@@ -100,7 +117,9 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
                     {cost !== null && cost > 0 && perKg !== undefined && `${money(perKg)} a kg`}
                   </span>
                   {cost !== null && cost > 0 && row.count > 1 && (
-                    <span className="block text-[13px] whitespace-nowrap text-ink-soft">{money(cost / row.count)} each</span>
+                    <span className="block text-[13px] whitespace-nowrap text-ink-soft">
+                      {money(cost / row.count)} each
+                    </span>
                   )}
                 </td>
               );
@@ -151,7 +170,14 @@ function TakeBack({ movementId, breakdownId }: { readonly movementId: string; re
         reverse.mutate();
       }}
     >
-      <input aria-label="Why it is reopened" autoFocus placeholder="why" className={`${inputLook} h-10 w-56`} value={reason} onChange={(event) => setReason(event.target.value)} />
+      <input
+        aria-label="Why it is reopened"
+        autoFocus
+        placeholder="why"
+        className={`${inputLook} h-10 w-56`}
+        value={reason}
+        onChange={(event) => setReason(event.target.value)}
+      />
       <Button type="submit" look="alarm" disabled={reason.trim() === '' || reverse.isPending}>
         Reopen
       </Button>
@@ -166,7 +192,10 @@ export default function YieldSheet() {
   const { data: house } = useHouse();
   const money = moneyOf(house);
   const mayReverse = useMay('ledger.reverse');
-  const query = useQuery({ queryKey: ['breakdowns', 'sheet', breakdownId], queryFn: () => call(api.ledger.sheet, { params: { breakdownId } }) });
+  const query = useQuery({
+    queryKey: ['breakdowns', 'sheet', breakdownId],
+    queryFn: () => call(api.ledger.sheet, { params: { breakdownId } }),
+  });
   if (query.isPending) return <Loading />;
   if (query.isError) return <Failed error={query.error} again={() => void query.refetch()} />;
   const sheet = query.data;
@@ -185,20 +214,29 @@ export default function YieldSheet() {
           {b.speciesName}, {b.formName}
         </h1>
         <p className="text-ink-soft">
-          lot {b.lotCode} · {b.supplierName} · {b.planTitle.toLowerCase()} · {b.by}, {b.closedAt !== null && dayAndTime(b.closedAt)}
+          lot {b.lotCode} · {b.supplierName} · {b.planTitle.toLowerCase()} · {b.by},{' '}
+          {b.closedAt !== null && dayAndTime(b.closedAt)}
           {sheet.reopenedFrom > 0 && ` · reopened ${sheet.reopenedFrom === 1 ? 'once' : `${sheet.reopenedFrom} times`}`}
         </p>
         <div className="no-print ml-auto flex items-center gap-2">
           {mayReverse && sheet.movementId !== null && <TakeBack movementId={sheet.movementId} breakdownId={b.id} />}
           <Button onClick={() => print()}>Print</Button>
-          <Link to="/ledger" className="inline-flex min-h-10 items-center rounded-plate border-[1.5px] border-line-strong bg-white px-4 font-head text-[15px] font-semibold">
+          <Link
+            to="/ledger"
+            className="inline-flex min-h-10 items-center rounded-plate border-[1.5px] border-line-strong bg-white px-4 font-head text-[15px] font-semibold"
+          >
             All breakdowns
           </Link>
         </div>
       </header>
       <Ribbon
         totalMg={b.startMg}
-        parts={sheet.rows.map((row) => ({ id: `${row.pieceId}/${row.destination}`, name: row.name.split(',')[0] ?? row.name, destination: row.destination, massMg: row.massMg }))}
+        parts={sheet.rows.map((row) => ({
+          id: `${row.pieceId}/${row.destination}`,
+          name: row.name.split(',')[0] ?? row.name,
+          destination: row.destination,
+          massMg: row.massMg,
+        }))}
         openName="drip, scale"
       />
       <div className="my-3 grid grid-cols-4 divide-x divide-line border-y border-line">
@@ -217,8 +255,11 @@ export default function YieldSheet() {
       )}
       <Rows sheet={sheet} money={money} />
       <p className="mt-2 text-[14px] text-ink-soft">
-        Cost factor of the main cut: {costingSchools.map((school) => `${schoolNames[school].toLowerCase()} ${sheet.costFactor[school]?.toFixed(3) ?? 'none'}`).join(', ')}. Multiply
-        tomorrow’s price per kilo by it. Waste carries no cost under either school.
+        Cost factor of the main cut:{' '}
+        {costingSchools
+          .map((school) => `${schoolNames[school].toLowerCase()} ${sheet.costFactor[school]?.toFixed(3) ?? 'none'}`)
+          .join(', ')}
+        . Multiply tomorrow’s price per kilo by it. Waste carries no cost under either school.
       </p>
       <div className="mt-6 grid grid-cols-[1fr_380px] gap-8">
         <section aria-label="Earlier ones">
@@ -237,7 +278,10 @@ export default function YieldSheet() {
             {sheet.weighings
               .filter((w) => w.massMg !== null)
               .map((w) => (
-                <li key={w.id} className={`flex justify-between gap-3 border-b border-line py-0.5 ${counted.some((c) => c.id === w.id) ? '' : 'text-ink-soft line-through'}`}>
+                <li
+                  key={w.id}
+                  className={`flex justify-between gap-3 border-b border-line py-0.5 ${counted.some((c) => c.id === w.id) ? '' : 'text-ink-soft line-through'}`}
+                >
                   <span>
                     {clockTime(w.at)} {sheet.rows.find((row) => row.pieceId === w.pieceId)?.name ?? w.pieceId}
                     {w.source === 'typed' && ', typed'}

@@ -1,11 +1,21 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { type Answer, api, type Lot, type Run } from '@zabrik/contract';
-import { formatMass, inGrams, inKilograms, parseMass, Refusal, refusalOf, type ScaledUse, scaleUse, type Use } from '@zabrik/core';
+import {
+  formatMass,
+  inGrams,
+  inKilograms,
+  parseMass,
+  Refusal,
+  refusalOf,
+  type ScaledUse,
+  scaleUse,
+  type Use,
+} from '@zabrik/core';
 import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
-import { clockTime, dayAndTime, useByWords } from '../../app/dates.ts';
+import { clockTime, dayAndTime, dueWords } from '../../app/dates.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
@@ -23,7 +33,7 @@ const offerOf = (lot: Lot): { lotId: string; name: string; category: string; mas
   name: lot.name,
   category: lot.category ?? '',
   massMg: lot.massMg,
-  pastDate: useByWords(lot.useBy).tone === 'late',
+  pastDate: dueWords(lot.useBy).tone === 'late',
 });
 
 const readMass = (text: string): number | undefined => {
@@ -34,7 +44,17 @@ const readMass = (text: string): number | undefined => {
   }
 };
 
-function UseCard({ use, on, offered, onPick }: { readonly use: Use; readonly on: boolean; readonly offered: number; readonly onPick: () => void }) {
+function UseCard({
+  use,
+  on,
+  offered,
+  onPick,
+}: {
+  readonly use: Use;
+  readonly on: boolean;
+  readonly offered: number;
+  readonly onPick: () => void;
+}) {
   return (
     <button
       type="button"
@@ -67,24 +87,40 @@ function Batch({ use, lots }: BatchProps) {
   const key = useRef(uuidv7());
   const plan = useMutation({
     mutationFn: (body: { lotIds: string[]; onHandMg: Record<string, number> }) =>
-      call(api.pots.plan, { body: { useId: use.id, vesselId: vesselId === '' ? null : vesselId, ...body } }, key.current),
+      call(
+        api.pots.plan,
+        { body: { useId: use.id, vesselId: vesselId === '' ? null : vesselId, ...body } },
+        key.current,
+      ),
     onSettled: () => {
       key.current = uuidv7();
     },
   });
-  const shown = lots.filter((lot) => lot.category !== null && lot.destination !== null && (use.trays.includes(lot.destination) || refusalOf(use, offerOf(lot)) === undefined));
-  const usual = (lot: Lot): boolean => refusalOf(use, offerOf(lot)) === undefined && lot.destination !== null && use.trays.includes(lot.destination) && lot.destination !== 'portion';
+  const shown = lots.filter(
+    (lot) =>
+      lot.category !== null &&
+      lot.destination !== null &&
+      (use.trays.includes(lot.destination) || refusalOf(use, offerOf(lot)) === undefined),
+  );
+  const usual = (lot: Lot): boolean =>
+    refusalOf(use, offerOf(lot)) === undefined &&
+    lot.destination !== null &&
+    use.trays.includes(lot.destination) &&
+    lot.destination !== 'portion';
   const isIn = (lot: Lot): boolean => (usual(lot) ? !left.has(lot.id) : left.has(lot.id));
   const chosen = shown.filter((lot) => refusalOf(use, offerOf(lot)) === undefined && isIn(lot));
   const vessel = house?.vessels.find((v) => v.id === vesselId);
-  const limits = Object.fromEntries(Object.entries(onHand).flatMap(([id, text]) => (readMass(text) === undefined || text.trim() === '' ? [] : [[id, readMass(text) ?? 0]])));
+  const limits = Object.fromEntries(
+    Object.entries(onHand).flatMap(([id, text]) =>
+      readMass(text) === undefined || text.trim() === '' ? [] : [[id, readMass(text) ?? 0]],
+    ),
+  );
   const scaled = useMemo((): ScaledUse | undefined => {
     try {
-      return scaleUse(
-        use,
-        chosen.map(offerOf),
-        { onHandMg: limits, vesselLitres: vessel === undefined ? undefined : vessel.litres * 0.75 },
-      );
+      return scaleUse(use, chosen.map(offerOf), {
+        onHandMg: limits,
+        vesselLitres: vessel === undefined ? undefined : vessel.litres * 0.75,
+      });
     } catch (error) {
       if (error instanceof Refusal) return undefined;
       throw error;
@@ -95,11 +131,15 @@ function Batch({ use, lots }: BatchProps) {
     <div className="grid min-h-0 grid-cols-[1fr_1fr] gap-5">
       <section aria-label={`Lots for ${use.title}`}>
         <h3 className="mb-2 text-[15px] font-bold text-ink-soft">What there is, oldest first</h3>
-        {shown.length === 0 && <p className="text-ink-soft">Nothing in the trays for this. Bones and trim stand here once a stage is closed.</p>}
+        {shown.length === 0 && (
+          <p className="text-ink-soft">
+            Nothing in the trays for this. Bones and trim stand here once a stage is closed.
+          </p>
+        )}
         <ul className="grid gap-1.5">
           {shown.map((lot) => {
             const refusal = refusalOf(use, offerOf(lot));
-            const due = useByWords(lot.useBy);
+            const due = dueWords(lot.useBy);
             return (
               <li key={lot.id}>
                 <label
@@ -120,14 +160,20 @@ function Batch({ use, lots }: BatchProps) {
                   />
                   <span className="min-w-0 leading-tight">
                     <span className="block truncate font-semibold">{lot.name}</span>
-                    <span className={`block text-[13px] ${refusal === undefined ? 'truncate' : ''} ${due.tone === 'late' || due.tone === 'now' ? 'text-alarm' : 'text-ink-soft'}`}>
-                      {refusal !== undefined ? `Refused: ${refusal}` : `${lot.code} · ${due.text}${lot.destination === 'portion' ? ' · a portion, only if you choose it' : ''}`}
+                    <span
+                      className={`block text-[13px] ${refusal === undefined ? 'truncate' : ''} ${due.tone === 'late' || due.tone === 'now' ? 'text-alarm' : 'text-ink-soft'}`}
+                    >
+                      {refusal !== undefined
+                        ? `Refused: ${refusal}`
+                        : `${lot.code} · ${due.text}${lot.destination === 'portion' ? ' · a portion, only if you choose it' : ''}`}
                     </span>
                   </span>
                   <span className="figure text-right">
                     {formatMass(lot.massMg)}
                     {refusal === undefined && isIn(lot) && takenOf(lot.id) < lot.massMg && (
-                      <span className="block text-[13px] font-normal text-ink-soft">takes {formatMass(takenOf(lot.id))}</span>
+                      <span className="block text-[13px] font-normal text-ink-soft">
+                        takes {formatMass(takenOf(lot.id))}
+                      </span>
                     )}
                   </span>
                 </label>
@@ -176,7 +222,11 @@ function Batch({ use, lots }: BatchProps) {
             {use.litresPerKg !== undefined && (
               <label className="mt-3 flex items-center justify-between gap-3 text-[15px]">
                 Pot
-                <select className={`${inputLook} h-10 w-40`} value={vesselId} onChange={(event) => setVesselId(event.target.value)}>
+                <select
+                  className={`${inputLook} h-10 w-40`}
+                  value={vesselId}
+                  onChange={(event) => setVesselId(event.target.value)}
+                >
                   <option value="">large enough</option>
                   {house?.vessels.map((v) => (
                     <option key={v.id} value={v.id}>
@@ -187,9 +237,14 @@ function Batch({ use, lots }: BatchProps) {
               </label>
             )}
             <p className="mt-3">
-              <span className="figure text-2xl">{scaled.plates === undefined ? `${inKilograms(scaled.output.meanMg).toFixed(2)} kg` : `${scaled.plates} plates`}</span>{' '}
+              <span className="figure text-2xl">
+                {scaled.plates === undefined
+                  ? `${inKilograms(scaled.output.meanMg).toFixed(2)} kg`
+                  : `${scaled.plates} plates`}
+              </span>{' '}
               <span className="text-ink-soft">
-                of {use.output.name}, usually {inKilograms(scaled.output.lowMg).toFixed(2)} to {inKilograms(scaled.output.highMg).toFixed(2)} kg
+                of {use.output.name}, usually {inKilograms(scaled.output.lowMg).toFixed(2)} to{' '}
+                {inKilograms(scaled.output.highMg).toFixed(2)} kg
               </span>
             </p>
             <p className="text-[15px]">
@@ -235,7 +290,18 @@ function Planned({ run, use }: { readonly run: Run; readonly use: Use | undefine
   const key = useRef(uuidv7());
   const finish = useMutation({
     mutationFn: () =>
-      call(api.pots.finish, { params: { runId: run.id }, body: { outputMg: readMass(output) ?? 0, spentMg: spent.trim() === '' ? 0 : (readMass(spent) ?? 0), note: null } }, key.current),
+      call(
+        api.pots.finish,
+        {
+          params: { runId: run.id },
+          body: {
+            outputMg: readMass(output) ?? 0,
+            spentMg: spent.trim() === '' ? 0 : (readMass(spent) ?? 0),
+            note: null,
+          },
+        },
+        key.current,
+      ),
     onSettled: () => {
       key.current = uuidv7();
     },
@@ -254,7 +320,8 @@ function Planned({ run, use }: { readonly run: Run; readonly use: Use | undefine
         </span>
       </div>
       <p className="mb-2 text-[15px] leading-snug text-ink-soft">
-        {run.inputs.map((i) => `${formatMass(i.massMg)} ${i.name}`).join(', ')}; {run.ingredients.map((i) => `${formatMass(i.massMg)} ${i.name}`).join(', ')}
+        {run.inputs.map((i) => `${formatMass(i.massMg)} ${i.name}`).join(', ')};{' '}
+        {run.ingredients.map((i) => `${formatMass(i.massMg)} ${i.name}`).join(', ')}
       </p>
       {use !== undefined && (
         <details className="mb-2 text-[15px]">
@@ -304,17 +371,27 @@ function Planned({ run, use }: { readonly run: Run; readonly use: Use | undefine
             )}
           </div>
           <div className="mt-2 flex flex-wrap gap-2">
-            <Button disabled={scale.state !== 'steady' || scale.netMg <= 0} onClick={() => setOutput(String(inGrams(scale.netMg)))}>
+            <Button
+              disabled={scale.state !== 'steady' || scale.netMg <= 0}
+              onClick={() => setOutput(String(inGrams(scale.netMg)))}
+            >
               From the scale
             </Button>
-            <Button look="strong" type="submit" className="flex-1" disabled={outputMg === undefined || outputMg <= 0 || !spentFine || finish.isPending}>
+            <Button
+              look="strong"
+              type="submit"
+              className="flex-1"
+              disabled={outputMg === undefined || outputMg <= 0 || !spentFine || finish.isPending}
+            >
               Done
             </Button>
             <Button look="alarm" disabled={cancel.isPending} onClick={() => cancel.mutate()}>
               Call it off
             </Button>
           </div>
-          {(finish.isError || cancel.isError) && <p className="mt-2 text-alarm">{(finish.error ?? cancel.error)?.message}</p>}
+          {(finish.isError || cancel.isError) && (
+            <p className="mt-2 text-alarm">{(finish.error ?? cancel.error)?.message}</p>
+          )}
         </form>
       )}
     </li>
@@ -369,7 +446,10 @@ function Runs({ catalogue }: { readonly catalogue: Catalogue }) {
 export default function Pots() {
   const catalogue = useCatalogue();
   const [useId, setUseId] = useState<string | undefined>(undefined);
-  const lots = useQuery({ queryKey: ['lots', 'pieces'], queryFn: () => call(api.larder.list, { query: { kind: 'piece', limit: 200 } }) });
+  const lots = useQuery({
+    queryKey: ['lots', 'pieces'],
+    queryFn: () => call(api.larder.list, { query: { kind: 'piece', limit: 200 } }),
+  });
   if (catalogue.isPending || lots.isPending) return <Loading />;
   if (catalogue.isError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
   if (lots.isError) return <Failed error={lots.error} again={() => void lots.refetch()} />;
@@ -377,7 +457,14 @@ export default function Pots() {
   const use = uses.find((u) => u.id === useId) ?? uses[0];
   const ready = (u: Use): number =>
     lots.data.lots
-      .filter((lot) => lot.category !== null && lot.destination !== null && lot.destination !== 'portion' && u.trays.includes(lot.destination) && refusalOf(u, offerOf(lot)) === undefined)
+      .filter(
+        (lot) =>
+          lot.category !== null &&
+          lot.destination !== null &&
+          lot.destination !== 'portion' &&
+          u.trays.includes(lot.destination) &&
+          refusalOf(u, offerOf(lot)) === undefined,
+      )
       .reduce((sum, lot) => sum + lot.massMg, 0);
   return (
     <div className="grid flex-1 grid-cols-[1fr_380px]">
@@ -390,8 +477,14 @@ export default function Pots() {
             </li>
           ))}
         </ul>
-        {use === undefined ? <Empty title="No uses in the catalogue">Uses turn bones and trim into batches.</Empty> : <Batch key={use.id} use={use} lots={lots.data.lots} />}
-        <Notice tone="attention">Cool at once and log it. Limits, times and who may decide come from your local code and your own plan.</Notice>
+        {use === undefined ? (
+          <Empty title="No uses in the catalogue">Uses turn bones and trim into batches.</Empty>
+        ) : (
+          <Batch key={use.id} use={use} lots={lots.data.lots} />
+        )}
+        <Notice tone="attention">
+          Cool at once and log it. Limits, times and who may decide come from your local code and your own plan.
+        </Notice>
       </section>
       <aside className="border-l border-line bg-sheet p-4" aria-label="Batches">
         <Runs catalogue={catalogue.data} />

@@ -50,21 +50,23 @@ export function AnimalPicker({ species, chosen, onChoose, error }: Props) {
       />
       <Command.List className="h-[184px] overflow-y-auto p-1.5">
         <Command.Empty className="p-4 text-ink-soft">No such animal in the catalogue.</Command.Empty>
-        {[...species].sort((a, b) => a.name.localeCompare(b.name)).map((s) => (
-          <Command.Item
-            key={s.id}
-            value={s.id}
-            keywords={[s.name, s.scientific, groupNames[s.group] ?? s.group]}
-            onSelect={() => {
-              onChoose(s.id);
-              setOpen(false);
-            }}
-            className="flex min-h-11 cursor-pointer items-center justify-between rounded-md px-3 data-[selected=true]:bg-flow data-[selected=true]:text-white"
-          >
-            <span className="font-semibold">{s.name}</span>
-            <span className="text-[13px] opacity-80">{groupNames[s.group] ?? s.group}</span>
-          </Command.Item>
-        ))}
+        {[...species]
+          .sort((a, b) => a.name.localeCompare(b.name))
+          .map((s) => (
+            <Command.Item
+              key={s.id}
+              value={s.id}
+              keywords={[s.name, s.scientific, groupNames[s.group] ?? s.group]}
+              onSelect={() => {
+                onChoose(s.id);
+                setOpen(false);
+              }}
+              className="flex min-h-11 cursor-pointer items-center justify-between rounded-md px-3 data-[selected=true]:bg-flow data-[selected=true]:text-white"
+            >
+              <span className="font-semibold">{s.name}</span>
+              <span className="text-[13px] opacity-80">{groupNames[s.group] ?? s.group}</span>
+            </Command.Item>
+          ))}
       </Command.List>
     </Command>
   );

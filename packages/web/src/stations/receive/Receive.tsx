@@ -8,7 +8,7 @@ import { useForm, useWatch } from 'react-hook-form';
 import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call, Refused } from '../../app/api.ts';
-import { clockTime, dayName, useByWords } from '../../app/dates.ts';
+import { clockTime, dayName, dueWords } from '../../app/dates.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
@@ -16,7 +16,14 @@ import { Field, inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { SimulatedPan } from '../bench/SimulatedPan.tsx';
 import { AnimalPicker } from './AnimalPicker.tsx';
-import { bodyOf, type DeliveryInput, type DeliveryRead, deliveryForm, differenceOf, emptyDelivery } from './deliveryForm.ts';
+import {
+  bodyOf,
+  type DeliveryInput,
+  type DeliveryRead,
+  deliveryForm,
+  differenceOf,
+  emptyDelivery,
+} from './deliveryForm.ts';
 
 const differenceWords = (differenceMg: number, differenceMinor: number, money: (minor: number) => string): string => {
   if (differenceMg === 0) return 'The scale agrees with the invoice.';
@@ -24,7 +31,15 @@ const differenceWords = (differenceMg: number, differenceMinor: number, money: (
   return `${formatMass(Math.abs(differenceMg))} ${differenceMg < 0 ? 'short' : 'over'}${amount}`;
 };
 
-function Accepted({ delivery, money, again }: { readonly delivery: Delivery; readonly money: (minor: number) => string; readonly again: () => void }) {
+function Accepted({
+  delivery,
+  money,
+  again,
+}: {
+  readonly delivery: Delivery;
+  readonly money: (minor: number) => string;
+  readonly again: () => void;
+}) {
   return (
     <section className="rounded-plate border-2 border-calm bg-white p-5" role="status" aria-label="Accepted">
       <p className="text-ink-soft">
@@ -34,7 +49,7 @@ function Accepted({ delivery, money, again }: { readonly delivery: Delivery; rea
         {delivery.code}
       </p>
       <p className="mb-1">
-        Write it on the box. Use by {dayName(delivery.useBy)} ({useByWords(delivery.useBy).text}).
+        Write it on the box. Use by {dayName(delivery.useBy)} ({dueWords(delivery.useBy).text}).
       </p>
       <p className="mb-4">{differenceWords(delivery.differenceMg, delivery.differenceMinor, money)}</p>
       <div className="flex gap-3">
@@ -54,13 +69,20 @@ function Accepted({ delivery, money, again }: { readonly delivery: Delivery; rea
 
 function DeliveryForm() {
   const catalogue = useCatalogue();
-  const suppliers = useQuery({ queryKey: ['suppliers'], queryFn: () => call(api.receive.suppliers, {}), staleTime: 600_000 });
+  const suppliers = useQuery({
+    queryKey: ['suppliers'],
+    queryFn: () => call(api.receive.suppliers, {}),
+    staleTime: 600_000,
+  });
   const { data: house } = useHouse();
   const scale = useScale();
   const money = moneyOf(house);
   const key = useRef(uuidv7());
   const [accepted, setAccepted] = useState<Delivery | undefined>(undefined);
-  const form = useForm<DeliveryInput, undefined, DeliveryRead>({ resolver: zodResolver(deliveryForm), defaultValues: emptyDelivery });
+  const form = useForm<DeliveryInput, undefined, DeliveryRead>({
+    resolver: zodResolver(deliveryForm),
+    defaultValues: emptyDelivery,
+  });
   const { register, setValue, handleSubmit, setError, reset, formState, control } = form;
   const values = useWatch({ control });
   const accept = useMutation({
@@ -79,7 +101,8 @@ function DeliveryForm() {
   if (catalogue.isPending || suppliers.isPending) return <Loading />;
   if (catalogue.isError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
   if (suppliers.isError) return <Failed error={suppliers.error} again={() => void suppliers.refetch()} />;
-  if (accepted !== undefined) return <Accepted delivery={accepted} money={money} again={() => setAccepted(undefined)} />;
+  if (accepted !== undefined)
+    return <Accepted delivery={accepted} money={money} again={() => setAccepted(undefined)} />;
 
   const species = catalogue.data.species.find((s) => s.id === values.species);
   const error = (name: keyof DeliveryInput): string | undefined => formState.errors[name]?.message;
@@ -99,7 +122,11 @@ function DeliveryForm() {
     </Button>
   );
   return (
-    <form className="grid gap-4" noValidate onSubmit={(event) => void handleSubmit((read) => accept.mutate(read))(event)}>
+    <form
+      className="grid gap-4"
+      noValidate
+      onSubmit={(event) => void handleSubmit((read) => accept.mutate(read))(event)}
+    >
       <div className="grid grid-cols-2 gap-x-5 gap-y-4">
         <div>
           <AnimalPicker
@@ -146,8 +173,24 @@ function DeliveryForm() {
         </fieldset>
       </div>
       <div className="grid grid-cols-[1fr_1fr_0.62fr] gap-5">
-        <Field label="Gross, with box" unit="g" big inputMode="decimal" error={error('gross')} action={fromScale('gross')} {...register('gross')} />
-        <Field label="Box" unit="g" big inputMode="decimal" error={error('tare')} action={fromScale('tare')} {...register('tare')} />
+        <Field
+          label="Gross, with box"
+          unit="g"
+          big
+          inputMode="decimal"
+          error={error('gross')}
+          action={fromScale('gross')}
+          {...register('gross')}
+        />
+        <Field
+          label="Box"
+          unit="g"
+          big
+          inputMode="decimal"
+          error={error('tare')}
+          action={fromScale('tare')}
+          {...register('tare')}
+        />
         <div>
           <span className="mb-1 block text-[15px] font-semibold">Net</span>
           <output className="figure flex h-14 items-center text-[32px]" data-testid="net">
@@ -156,12 +199,28 @@ function DeliveryForm() {
         </div>
       </div>
       <div className="grid grid-cols-[1fr_1fr_1.24fr] gap-5">
-        <Field label="Invoice weight" unit="g" big inputMode="decimal" error={error('invoice')} {...register('invoice')} />
-        <Field label="Invoice price, in all" unit={house?.currency === 'GBP' ? '£' : house?.currency ?? ''} big inputMode="decimal" error={error('price')} {...register('price')} />
+        <Field
+          label="Invoice weight"
+          unit="g"
+          big
+          inputMode="decimal"
+          error={error('invoice')}
+          {...register('invoice')}
+        />
+        <Field
+          label="Invoice price, in all"
+          unit={house?.currency === 'GBP' ? '£' : (house?.currency ?? '')}
+          big
+          inputMode="decimal"
+          error={error('price')}
+          {...register('price')}
+        />
         <div className="self-end pb-1" role="status" data-testid="difference">
           {difference !== undefined && (
             <Notice tone={difference.differenceMg < 0 ? 'attention' : 'calm'}>
-              <span className="figure">{differenceWords(difference.differenceMg, difference.differenceMinor, money)}</span>
+              <span className="figure">
+                {differenceWords(difference.differenceMg, difference.differenceMinor, money)}
+              </span>
               {difference.differenceMg < 0 && ' Tell the driver before he leaves.'}
             </Notice>
           )}
@@ -172,7 +231,12 @@ function DeliveryForm() {
           <label htmlFor="supplier" className="mb-1 block text-[15px] font-semibold">
             Supplier
           </label>
-          <select id="supplier" className={`${inputLook} h-11`} aria-invalid={error('supplierId') !== undefined} {...register('supplierId')}>
+          <select
+            id="supplier"
+            className={`${inputLook} h-11`}
+            aria-invalid={error('supplierId') !== undefined}
+            {...register('supplierId')}
+          >
             <option value="">who brought it</option>
             {suppliers.data.suppliers.map((s) => (
               <option key={s.id} value={s.id}>
@@ -182,7 +246,13 @@ function DeliveryForm() {
           </select>
           {error('supplierId') !== undefined && <p className="mt-1 text-[14px] text-alarm">{error('supplierId')}</p>}
         </div>
-        <Field label="Temperature" unit="°C" inputMode="decimal" error={error('temperature')} {...register('temperature')} />
+        <Field
+          label="Temperature"
+          unit="°C"
+          inputMode="decimal"
+          error={error('temperature')}
+          {...register('temperature')}
+        />
         <Field label="How many" inputMode="numeric" error={error('animals')} {...register('animals')} />
         <Field label="Origin" error={error('origin')} {...register('origin')} />
         <Field label="Landed or killed on" type="date" error={error('landedOn')} {...register('landedOn')} />
@@ -203,10 +273,14 @@ function DeliveryForm() {
 function Latest() {
   const { data: house } = useHouse();
   const money = moneyOf(house);
-  const deliveries = useQuery({ queryKey: ['deliveries'], queryFn: () => call(api.receive.list, { query: { limit: 12 } }) });
+  const deliveries = useQuery({
+    queryKey: ['deliveries'],
+    queryFn: () => call(api.receive.list, { query: { limit: 12 } }),
+  });
   if (deliveries.isPending) return <Loading />;
   if (deliveries.isError) return <Failed error={deliveries.error} again={() => void deliveries.refetch()} />;
-  if (deliveries.data.deliveries.length === 0) return <Empty title="Nothing has come in yet">The first delivery you accept stands here with its code.</Empty>;
+  if (deliveries.data.deliveries.length === 0)
+    return <Empty title="Nothing has come in yet">The first delivery you accept stands here with its code.</Empty>;
   return (
     <ol className="divide-y divide-line">
       {deliveries.data.deliveries.map((d) => (
@@ -229,7 +303,11 @@ function Latest() {
               <span>
                 {dayName(d.at)} {clockTime(d.at)}
               </span>
-              {d.differenceMg !== 0 && <span className={d.differenceMg < 0 ? 'font-semibold text-alarm' : ''}>{differenceWords(d.differenceMg, d.differenceMinor, money)}</span>}
+              {d.differenceMg !== 0 && (
+                <span className={d.differenceMg < 0 ? 'font-semibold text-alarm' : ''}>
+                  {differenceWords(d.differenceMg, d.differenceMinor, money)}
+                </span>
+              )}
             </span>
           </Link>
         </li>
@@ -244,7 +322,11 @@ export default function Receive() {
     <div className="grid flex-1 grid-cols-[1fr_320px]">
       <section className="bg-ground p-5" aria-label="Receive a delivery">
         <h1 className="sr-only">Receive</h1>
-        {may ? <DeliveryForm /> : <Empty title="Receiving is for the kitchen">You can read what came in beside this.</Empty>}
+        {may ? (
+          <DeliveryForm />
+        ) : (
+          <Empty title="Receiving is for the kitchen">You can read what came in beside this.</Empty>
+        )}
       </section>
       <aside className="border-l border-line bg-sheet p-4" aria-label="Latest deliveries">
         <h2 className="mb-1 text-lg font-bold">Came in</h2>

@@ -1,5 +1,5 @@
 import type { Ask, api } from '@zabrik/contract';
-import { grams, type MinorUnits, minor, type Milligrams, parseMass, parseMoney, parseTemperature } from '@zabrik/core';
+import { grams, type Milligrams, type MinorUnits, minor, parseMass, parseMoney, parseTemperature } from '@zabrik/core';
 import { z } from 'zod';
 
 const read =
@@ -31,7 +31,11 @@ export const deliveryForm = z
     supplierId: z.string().min(1, 'Who brought it?'),
     origin: z.string().trim().max(120, 'At most 120 letters'),
     gross: mass('A weight, such as 2860 or 2.86 kg'),
-    tare: z.string().transform(read<Milligrams>((text) => (text.trim() === '' ? grams(0) : parseMass(text)), 'A weight, or leave it empty')),
+    tare: z
+      .string()
+      .transform(
+        read<Milligrams>((text) => (text.trim() === '' ? grams(0) : parseMass(text)), 'A weight, or leave it empty'),
+      ),
     invoice: mass('What the invoice says it weighs'),
     price: z.string().transform(read<MinorUnits>(parseMoney, 'An amount, such as 31.46')),
     temperature: z
@@ -81,7 +85,9 @@ export const bodyOf = (f: DeliveryRead): Ask<typeof api.receive.accept>['body'] 
 });
 
 /** What is short or over, in mass and money, as far as the form can be read yet. */
-export function differenceOf(input: DeliveryInput): { readonly netMg: number; readonly differenceMg: number; readonly differenceMinor: number } | undefined {
+export function differenceOf(
+  input: DeliveryInput,
+): { readonly netMg: number; readonly differenceMg: number; readonly differenceMinor: number } | undefined {
   try {
     const netMg = parseMass(input.gross) - (input.tare.trim() === '' ? 0 : parseMass(input.tare));
     const invoiceMg = parseMass(input.invoice);

@@ -1,0 +1,206 @@
+import { allowed, api, type Endpoint, type EndpointId, roles } from '@zabrik/contract';
+import { allEndpoints, openApiDocument } from '@zabrik/contract/openapi';
+import { v7 as uuidv7 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openTestKitchen, PIN, pathOf, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
+import { closedHake, must, startHake, takeBody } from '../testing/work.ts';
+
+let kitchen: TestKitchen;
+beforeAll(async () => {
+  kitchen = await openTestKitchen();
+});
+afterAll(() => kitchen.stop());
+
+const nobody = (): Tablet => kitchen.tablet('');
+const people = {
+  butcher: 'Ines Calloway',
+  'sous-chef': 'Tobin Arkwell',
+  'head-chef': 'Maren Ostle',
+  viewer: 'Wren Haldane',
+} as const;
+const anyParams = (): Record<string, string> => ({
+  slug: 'home',
+  breakdownId: uuidv7(),
+  lotId: uuidv7(),
+  runId: uuidv7(),
+  movementId: uuidv7(),
+});
+const send = (tablet: Tablet, e: Endpoint, params = anyParams()) =>
+  tablet.raw(e.method, pathOf(e, params), e.method === 'post' ? {} : undefined, { 'idempotency-key': uuidv7() });
+
+describe('signing in', () => {
+  it('shows the people of a house and never a secret', async () => {
+    const { body } = await nobody().ask(api.access.door, { params: { slug: 'home' } });
+    expect(body.people.map((p) => p.name)).toContain('Ines Calloway');
+    expect(JSON.stringify(body)).not.toContain('argon2');
+    expect(JSON.stringify(body)).not.toContain(PIN);
+  });
+
+  it('gives a cookie that scripts cannot read and other sites cannot send', async () => {
+    const reply = await nobody().raw('post', '/api/v1/session', {
+      personId: kitchen.personOf('Jory Pellam'),
+      pin: PIN,
+    });
+    const cookie = reply.headers.get('set-cookie') ?? '';
+    expect(cookie).toMatch(/HttpOnly/);
+    expect(cookie).toMatch(/SameSite=Strict/);
+  });
+
+  it('takes a password where there is one, and ends a session for good', async () => {
+    const personId = kitchen.personOf('Maren Ostle');
+    const reply = await nobody().raw('post', '/api/v1/session', { personId, password: 'home-office' });
+    expect(reply.status).toBe(200);
+    expect(
+      (
+        await nobody().raw('post', '/api/v1/session', {
+          personId: kitchen.personOf('Jory Pellam'),
+          password: 'home-office',
+        })
+      ).status,
+    ).toBe(401);
+    const tablet = await kitchen.signIn(personId);
+    expect((await tablet.ask(api.access.signOut, {})).status).toBe(200);
+    expect((await tablet.ask(api.access.me, {})).status).toBe(401);
+  });
+
+  it('counts wrong PINs down, pauses at five, says until when, and opens again', async () => {
+    const personId = kitchen.personOf('Wren Haldane');
+    const start = new Date('2026-11-24T09:00:00Z');
+    kitchen.setClock(start);
+    const attempt = (pin: string) => nobody().raw('post', '/api/v1/session', { personId, pin });
+    for (let left = 4; left >= 1; left -= 1) {
+      const { status, body } = await attempt('0000');
+      expect(status).toBe(401);
+      expect(body['detail']).toContain(`${left} ${left === 1 ? 'try' : 'tries'} left`);
+    }
+    expect(await attempt('0000')).toMatchObject({
+      status: 429,
+      body: { code: 'locked_out', detail: expect.stringContaining('09:05') },
+    });
+    expect((await attempt(PIN)).status).toBe(429); // the right one does not help while it is locked
+    kitchen.setClock(new Date(start.getTime() + 5 * 60_000 + 1));
+    expect((await attempt(PIN)).status).toBe(200);
+    kitchen.setClock(undefined);
+  });
+
+  it('answers an unknown person like a wrong PIN', async () => {
+    expect((await nobody().raw('post', '/api/v1/session', { personId: uuidv7(), pin: PIN })).status).toBe(401);
+  });
+});
+
+describe('the table of roles', () => {
+  it('names every endpoint, and every endpoint stands in the document', () => {
+    expect(allEndpoints.map((e) => e.id).sort()).toEqual(Object.keys(allowed).sort());
+    expect(openApiDocument.openapi).toBe('3.1.0');
+    const operations = Object.values(openApiDocument.paths ?? {}).flatMap((path) =>
+      Object.values(path ?? {}).flatMap((o) => (o as { operationId?: string }).operationId ?? []),
+    );
+    expect(operations.sort()).toEqual(Object.keys(allowed).sort());
+  });
+
+  it.each(allEndpoints.map((e) => [e.id, e] as const))('%s: nobody without signing in', async (id, e) => {
+    const { status } = await send(nobody(), e);
+    if (allowed[id as EndpointId] === 'open') expect([200, 400]).toContain(status);
+    else expect(status).toBe(401);
+  });
+
+  it.each(roles)('%s may do what the table says and nothing else', async (role) => {
+    const tablet = await kitchen.signIn(kitchen.personOf(people[role]));
+    for (const e of allEndpoints.filter((x) => x.id !== 'access.signOut' && x.id !== 'access.signIn')) {
+      const who: 'open' | readonly string[] = allowed[e.id as EndpointId];
+      const { status } = await send(tablet, e);
+      if (who === 'open' || who.includes(role)) expect(status, e.id).not.toBe(403);
+      else expect(status, e.id).toBe(403);
+    }
+  });
+});
+
+describe('who else may not come in', () => {
+  it('refuses a command from another page, and one that hides where it comes from', async () => {
+    const tablet = await kitchen.signIn(kitchen.personOf('Ines Calloway'));
+    const path = pathOf(api.receive.accept, {});
+    expect(await tablet.raw('post', path, {}, { origin: 'http://elsewhere.invalid' })).toMatchObject({
+      status: 403,
+      body: { code: 'other_origin' },
+    });
+    expect(await tablet.raw('post', path, {}, { origin: 'null' })).toMatchObject({ status: 403 });
+    expect(
+      await tablet.raw('delete', '/api/v1/session', undefined, { origin: 'http://elsewhere.invalid' }),
+    ).toMatchObject({ status: 403 });
+  });
+
+  it('answers 404 to another house’s ids, on every route that takes one, and changes nothing', async () => {
+    const ours = await kitchen.signIn(kitchen.personOf('Maren Ostle'));
+    const theirs = await kitchen.signIn(kitchen.personOf('Maren Ostle', kitchen.other));
+    const { delivery, breakdown, closed } = await closedHake(kitchen, ours);
+    const open = await startHake(kitchen, ours);
+    const frame = closed.lots.find((l) => l.name.includes('frame'));
+    const planned = await must(ours, api.pots.plan, {
+      body: { useId: 'fish-fumet', lotIds: [frame?.lotId ?? ''], vesselId: null, onHandMg: {} },
+    });
+    const bodies: Readonly<Record<string, unknown>> = {
+      'bench.weigh': takeBody('head', 'stock', 500),
+      'bench.close': { unbalancedReason: 'no' },
+      'bench.cancel': {},
+      'larder.takeOut': { massMg: 1, to: 'served', reason: null, note: null },
+      'pots.finish': { outputMg: 1, spentMg: 0, note: null },
+      'pots.cancel': {},
+      'ledger.reverse': { reason: 'no' },
+    };
+    const before = await theirs.ask(api.larder.list, { query: {} });
+    for (const e of allEndpoints.filter((x) => x.params !== undefined && x.id !== 'access.door')) {
+      for (const breakdownId of [breakdown.id, open.breakdown.id]) {
+        const params = { breakdownId, lotId: delivery.lotId, runId: planned.id, movementId: closed.movementId };
+        const reply = await theirs.raw(e.method, pathOf(e, params), bodies[e.id], { 'idempotency-key': uuidv7() });
+        expect(reply.status, e.id).toBe(404);
+      }
+    }
+    // ids in bodies are no way round
+    for (const [e, body] of [
+      [api.bench.start, { lotId: delivery.lotId, planId: 'round-fish-two-fillets', animals: 1, massMg: null }],
+      [api.pots.plan, { useId: 'fish-fumet', lotIds: [frame?.lotId], vesselId: null, onHandMg: {} }],
+      [
+        api.receive.accept,
+        {
+          species: 'hake',
+          form: 'gutted',
+          animals: 1,
+          supplierId: kitchen.home?.suppliers.get('Bram Quay Fish'),
+          origin: null,
+          grossMg: 9,
+          tareMg: 0,
+          invoiceMg: 9,
+          paidMinor: 9,
+          temperatureCentiC: null,
+          landedOn: null,
+          useBy: null,
+          note: null,
+        },
+      ],
+      [api.simulation.pan, { what: 'piece', breakdownId: breakdown.id, pieceId: 'head', unit: 0 }],
+    ] as const)
+      expect([404, 503], e.id).toContain(
+        (await theirs.raw('post', pathOf(e, {}), body, { 'idempotency-key': uuidv7() })).status,
+      );
+    expect((await theirs.ask(api.larder.list, { query: {} })).body).toEqual(before.body);
+  });
+
+  it('sets a strict content security policy and hides what it is made of', async () => {
+    const response = await fetch(`${kitchen.base}/healthz`);
+    const policy = response.headers.get('content-security-policy') ?? '';
+    expect(policy).toContain("default-src 'self'");
+    expect(policy).toContain("frame-ancestors 'none'");
+    expect(policy).not.toContain('unsafe-eval');
+    expect(response.headers.get('x-powered-by')).toBeNull();
+  });
+
+  it('refuses a body that is too large and one that is not JSON, in its own words', async () => {
+    const tablet = await kitchen.signIn(kitchen.personOf('Ines Calloway'));
+    const path = pathOf(api.receive.accept, {});
+    expect(await tablet.raw('post', path, { note: 'x'.repeat(200_000) })).toMatchObject({
+      status: 413,
+      body: { code: 'too_large' },
+    });
+    expect(await tablet.raw('post', path, '{"species": ')).toMatchObject({ status: 400, body: { code: 'invalid' } });
+  });
+});

@@ -1,0 +1,279 @@
+import { api } from '@zabrik/contract';
+import { grams } from '@zabrik/core';
+import fc from 'fast-check';
+import { v7 as uuidv7 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { select } from '../db/select.ts';
+import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
+import { closedHake, deliveryBody, must, startHake, takeBody } from '../testing/work.ts';
+
+let kitchen: TestKitchen;
+let ines: Tablet;
+let maren: Tablet;
+beforeAll(async () => {
+  kitchen = await openTestKitchen();
+  ines = await kitchen.signIn(kitchen.personOf('Ines Calloway'));
+  maren = await kitchen.signIn(kitchen.personOf('Maren Ostle'));
+});
+afterAll(() => kitchen.stop());
+
+const sql = (text: string, bind: readonly unknown[] = []) =>
+  select<Record<string, unknown>>(kitchen.kitchen.db, text, bind);
+
+/** Everything that must hold of the books at any moment. */
+async function checkBooks(): Promise<void> {
+  expect(
+    await sql(
+      'select movement_id from posting group by movement_id having sum(mass_mg) <> 0 or sum(cost_minor) <> 0 or count(*) < 2',
+    ),
+  ).toEqual([]);
+  // balances, built again from the postings
+  expect(
+    await sql(`select lot_id from (select lot_id, sum(mass_mg) m, sum(cost_minor) c from posting where lot_id is not null group by lot_id) p
+               full join lot_balance b using (lot_id) where p.m is distinct from b.mass_mg or p.c is distinct from b.cost_minor`),
+  ).toEqual([]);
+  expect(
+    await sql(
+      'select lot_id from lot_balance where mass_mg < 0 or cost_minor < 0 or (mass_mg = 0 and cost_minor <> 0)',
+    ),
+  ).toEqual([]);
+  // and the whole of it: what came from suppliers and pantry is what lies in lots and what left
+  expect(
+    await sql(
+      'select coalesce(sum(mass_mg), 0)::bigint as mass, coalesce(sum(cost_minor), 0)::bigint as cost from posting',
+    ),
+  ).toEqual([{ mass: 0, cost: 0 }]);
+}
+
+describe('the database itself', () => {
+  const write = async (
+    postings: readonly (readonly [lot: string | null, sink: string | null, mg: number, minor: number])[],
+  ): Promise<void> => {
+    const { db } = kitchen.kitchen;
+    const houseId = kitchen.home?.houseId ?? '';
+    await db.transaction(async (transaction) => {
+      const id = uuidv7();
+      await db.query(
+        `insert into movement (id, house_id, command_id, kind, station, at, person_id) values ($1, $2, $3, 'take-out', 'test', now(), $4)`,
+        {
+          bind: [id, houseId, uuidv7(), kitchen.personOf('Ines Calloway')],
+          transaction,
+        },
+      );
+      for (const [lot, sink, mg, minor] of postings)
+        await db.query(
+          `insert into posting (movement_id, house_id, lot_id, sink, reason, mass_mg, cost_minor) values ($1, $2, $3, $4, 'test', $5, $6)`,
+          {
+            bind: [id, houseId, lot, sink, mg, minor],
+            transaction,
+          },
+        );
+    });
+  };
+
+  it('refuses a movement that does not sum to zero in mass, or in money, or has one line, or none', async () => {
+    await expect(
+      write([
+        [null, 'supplier', -5, 0],
+        [null, 'waste', 4, 0],
+      ]),
+    ).rejects.toThrow(/sum to zero/);
+    await expect(
+      write([
+        [null, 'supplier', -5, -1],
+        [null, 'waste', 5, 0],
+      ]),
+    ).rejects.toThrow(/sum to zero/);
+    await expect(write([[null, 'supplier', 0, 0]])).rejects.toThrow(/needs two/);
+    await expect(write([])).rejects.toThrow(/needs two/);
+    await expect(
+      write([
+        [null, 'supplier', -5, -1],
+        [null, 'waste', 5, 1],
+      ]),
+    ).resolves.toBeUndefined();
+  });
+
+  it('refuses to take more from a lot than it holds', async () => {
+    const { lotId } = await must(ines, api.receive.accept, { body: deliveryBody(kitchen) });
+    await expect(
+      write([
+        [lotId, null, -grams(2_861), 0],
+        [null, 'waste', grams(2_861), 0],
+      ]),
+    ).rejects.toThrow(/more from a lot/);
+  });
+
+  it.each(['movement', 'posting', 'weighing'])('refuses to change or delete a %s', async (table) => {
+    await closedHake(kitchen, ines);
+    const { db } = kitchen.kitchen;
+    await expect(db.query(`update ${table} set house_id = house_id`)).rejects.toThrow(/append-only/);
+    await expect(db.query(`delete from ${table}`)).rejects.toThrow(/append-only/);
+    await expect(db.query(`truncate ${table} cascade`)).rejects.toThrow(/append-only/);
+  });
+
+  it('keeps the houses apart: no posting of one on a lot of the other', async () => {
+    const theirs = await kitchen.signIn(kitchen.personOf('Ines Calloway', kitchen.other));
+    const { lotId } = await must(theirs, api.receive.accept, { body: deliveryBody(kitchen, {}, kitchen.other) });
+    await expect(
+      write([
+        [lotId, null, -1, 0],
+        [null, 'waste', 1, 0],
+      ]),
+    ).rejects.toThrow(/foreign key/);
+  });
+});
+
+describe('commands', () => {
+  it('sent twenty times at once under one key count once, and all get the first answer', async () => {
+    const key = uuidv7();
+    const body = deliveryBody(kitchen);
+    const before = await sql('select count(*)::int as n from movement');
+    const replies = await Promise.all(Array.from({ length: 20 }, () => ines.ask(api.receive.accept, { body }, key)));
+    expect(new Set(replies.map((r) => r.status))).toEqual(new Set([200]));
+    expect(new Set(replies.map((r) => r.body.code)).size).toBe(1);
+    expect((await sql('select count(*)::int as n from movement'))[0]?.['n']).toBe(Number(before[0]?.['n']) + 1);
+  });
+
+  it('are refused when a key is used for something else, and without a key', async () => {
+    const key = uuidv7();
+    await must(ines, api.receive.accept, { body: deliveryBody(kitchen) }, key);
+    expect(await ines.ask(api.receive.accept, { body: deliveryBody(kitchen, { paidMinor: 1 }) }, key)).toMatchObject({
+      status: 409,
+      body: { code: 'key_reused' },
+    });
+    expect(await ines.raw('post', '/api/v1/deliveries', deliveryBody(kitchen))).toMatchObject({
+      status: 400,
+      body: { code: 'key_missing' },
+    });
+  });
+
+  it('weigh once, however often the same weighing arrives', async () => {
+    const { breakdown } = await startHake(kitchen, ines);
+    const params = { breakdownId: breakdown.id };
+    const key = uuidv7();
+    const body = takeBody('head', 'stock', 536);
+    const replies = await Promise.all(
+      Array.from({ length: 12 }, () => ines.ask(api.bench.weigh, { params, body }, key)),
+    );
+    expect(replies.map((r) => r.status)).toEqual(Array.from({ length: 12 }, () => 200));
+    for (const r of replies) expect(r.body).toEqual(replies[0]?.body);
+    expect((await must(ines, api.bench.read, { params })).weighedMg).toBe(grams(536));
+    expect(await ines.ask(api.bench.weigh, { params, body: takeBody('head', 'stock', 537) }, key)).toMatchObject({
+      status: 409,
+      body: { code: 'key_reused' },
+    });
+  });
+
+  it('put one weighing right once: the second correction of the same weight is refused', async () => {
+    const { breakdown } = await startHake(kitchen, ines);
+    const params = { breakdownId: breakdown.id };
+    const first = await must(ines, api.bench.weigh, { params, body: takeBody('head', 'stock', 536) });
+    await must(ines, api.bench.weigh, { params, body: takeBody('head', 'stock', 530, first.id) });
+    const second = await maren.ask(api.bench.weigh, { params, body: takeBody('head', 'stock', 500, first.id) });
+    expect(second).toMatchObject({ status: 409, body: { code: 'already_replaced' } });
+    expect((await must(ines, api.bench.read, { params })).weighedMg).toBe(grams(530));
+  });
+});
+
+describe('any sequence of work', () => {
+  const pieces = ['scales-fins', 'head', 'gills', 'fillet', 'belly', 'pin', 'frame'] as const;
+  const move = fc.oneof(
+    {
+      weight: 5,
+      arbitrary: fc.record({
+        do: fc.constant('take' as const),
+        piece: fc.constantFrom(...pieces),
+        g: fc.integer({ min: 1, max: 900 }),
+        tray: fc.constantFrom('portion', 'stock', 'filling', 'staff', 'waste', 'larder'),
+      }),
+    },
+    {
+      weight: 2,
+      arbitrary: fc.record({
+        do: fc.constant('right' as const),
+        which: fc.nat(20),
+        g: fc.integer({ min: 1, max: 900 }),
+      }),
+    },
+    { weight: 2, arbitrary: fc.record({ do: fc.constant('undo' as const), which: fc.nat(20) }) },
+    { weight: 1, arbitrary: fc.record({ do: fc.constant('again' as const) }) },
+    { weight: 1, arbitrary: fc.record({ do: fc.constant('close' as const) }) },
+    { weight: 1, arbitrary: fc.record({ do: fc.constant('reverse' as const) }) },
+    {
+      weight: 1,
+      arbitrary: fc.record({
+        do: fc.constant('serve' as const),
+        which: fc.nat(20),
+        g: fc.integer({ min: 1, max: 900 }),
+      }),
+    },
+  );
+
+  it('of weighings, corrections, undos, repeats, closings, reopenings and servings keeps mass and money at zero', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(move, { minLength: 4, maxLength: 24 }),
+        fc.integer({ min: 0, max: 50_000 }),
+        async (moves, paidMinor) => {
+          const delivery = await must(ines, api.receive.accept, { body: deliveryBody(kitchen, { paidMinor }) });
+          const breakdown = await must(ines, api.bench.start, {
+            body: { lotId: delivery.lotId, planId: 'round-fish-two-fillets', animals: 1, massMg: null },
+          });
+          const params = { breakdownId: breakdown.id };
+          const ids: string[] = [];
+          let last: { key: string; body: Parameters<typeof ines.ask<typeof api.bench.weigh>>[1]['body'] } | undefined;
+          let movementId: string | undefined;
+          let lots: { lotId: string }[] = [];
+          for (const m of moves) {
+            let status = 200;
+            if (m.do === 'take' || m.do === 'right') {
+              const key = uuidv7();
+              const replaces = m.do === 'right' ? (ids[m.which % Math.max(1, ids.length)] ?? null) : null;
+              if (m.do === 'right' && replaces === null) continue;
+              const body = takeBody(
+                m.do === 'take' ? m.piece : 'head',
+                m.do === 'take' ? m.tray : 'stock',
+                m.g,
+                replaces,
+              );
+              status = (await ines.ask(api.bench.weigh, { params, body }, key)).status;
+              if (status === 200) {
+                ids.push(key);
+                last = { key, body };
+              }
+            } else if (m.do === 'undo' && ids.length > 0)
+              status = (
+                await ines.ask(api.bench.weigh, {
+                  params,
+                  body: { kind: 'undo', replaces: ids[m.which % ids.length] ?? '', at: '2026-11-24T10:00:00.000Z' },
+                })
+              ).status;
+            else if (m.do === 'again' && last !== undefined) {
+              const before = (await must(ines, api.bench.read, { params })).weighings.length;
+              status = (await ines.ask(api.bench.weigh, { params, body: last.body }, last.key)).status;
+              expect((await must(ines, api.bench.read, { params })).weighings.length).toBe(before);
+            } else if (m.do === 'close') {
+              const reply = await ines.ask(api.bench.close, { params, body: { unbalancedReason: 'a test' } });
+              status = reply.status;
+              if (status === 200) ({ movementId, lots } = reply.body);
+            } else if (m.do === 'reverse' && movementId !== undefined) {
+              const reply = await maren.ask(api.ledger.reverse, { params: { movementId }, body: { reason: 'a test' } });
+              status = reply.status;
+              if (status === 200) movementId = undefined;
+            } else if (m.do === 'serve' && lots.length > 0)
+              status = (
+                await ines.ask(api.larder.takeOut, {
+                  params: { lotId: lots[m.which % lots.length]?.lotId ?? '' },
+                  body: { massMg: grams(m.g), to: 'served', reason: null, note: null },
+                })
+              ).status;
+            expect([200, 400, 409]).toContain(status);
+          }
+          await checkBooks();
+        },
+      ),
+      { numRuns: 25 },
+    );
+  }, 120_000);
+});

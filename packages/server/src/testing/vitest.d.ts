@@ -1,0 +1,7 @@
+import 'vitest';
+
+declare module 'vitest' {
+  interface ProvidedContext {
+    databaseUrl: string;
+  }
+}

@@ -1,0 +1,79 @@
+/** The cook's moves, for tests: each does one thing through the API and insists that it worked. */
+import { type Answer, type Ask, api, type Endpoint } from '@zabrik/contract';
+import { grams } from '@zabrik/core';
+import { expect } from 'vitest';
+import type { Tablet, TestKitchen } from './openTestKitchen.ts';
+
+export async function must<E extends Endpoint>(
+  tablet: Tablet,
+  endpoint: E,
+  ask: Ask<E>,
+  key?: string,
+): Promise<Answer<E>> {
+  const reply = await tablet.ask(endpoint, ask, key);
+  expect(reply.body, `${endpoint.id} answered ${reply.status}`).toSatisfy(() => reply.status === 200);
+  return reply.body;
+}
+
+export const deliveryBody = (
+  kitchen: TestKitchen,
+  o: Partial<Ask<typeof api.receive.accept>['body']> = {},
+  cast = kitchen.home,
+) => ({
+  species: 'hake',
+  form: 'gutted',
+  animals: 1,
+  supplierId: cast?.suppliers.get('Bram Quay Fish') ?? '',
+  origin: 'Marrow Bay',
+  grossMg: grams(3_272),
+  tareMg: grams(412),
+  invoiceMg: grams(2_900),
+  paidMinor: 3_176,
+  temperatureCentiC: 120,
+  landedOn: '2026-11-23',
+  useBy: null,
+  note: null,
+  ...o,
+});
+
+export const takeBody = (pieceId: string, destination: string, massG: number, replaces: string | null = null) =>
+  ({
+    kind: 'take',
+    pieceId,
+    destination,
+    massMg: grams(massG),
+    source: 'scale',
+    replaces,
+    at: '2026-11-24T10:00:00.000Z',
+  }) as Extract<Ask<typeof api.bench.weigh>['body'], { kind: 'take' }>;
+
+/** A gutted hake of 2,860 g, all of it: 13 g go as drip. */
+export const hakePieces: readonly (readonly [piece: string, tray: string, g: number])[] = [
+  ['scales-fins', 'waste', 88],
+  ['head', 'stock', 536],
+  ['gills', 'waste', 61],
+  ['fillet', 'portion', 803],
+  ['fillet', 'portion', 790],
+  ['belly', 'filling', 70],
+  ['pin', 'stock', 31],
+  ['frame', 'stock', 468],
+];
+
+export async function startHake(kitchen: TestKitchen, tablet: Tablet, cast = kitchen.home) {
+  const delivery = await must(tablet, api.receive.accept, { body: deliveryBody(kitchen, {}, cast) });
+  const breakdown = await must(tablet, api.bench.start, {
+    body: { lotId: delivery.lotId, planId: 'round-fish-two-fillets', animals: 1, massMg: null },
+  });
+  return { delivery, breakdown };
+}
+
+export async function closedHake(kitchen: TestKitchen, tablet: Tablet) {
+  const { delivery, breakdown } = await startHake(kitchen, tablet);
+  for (const [piece, tray, g] of hakePieces)
+    await must(tablet, api.bench.weigh, { params: { breakdownId: breakdown.id }, body: takeBody(piece, tray, g) });
+  const closed = await must(tablet, api.bench.close, {
+    params: { breakdownId: breakdown.id },
+    body: { unbalancedReason: null },
+  });
+  return { delivery, breakdown, closed };
+}
