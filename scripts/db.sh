@@ -32,7 +32,7 @@ mk_home() {                             # 0711: others may traverse, nobody but 
   mkdir -p "$HOME_DIR"; chmod 711 "$HOME_DIR"
   [ "$(id -u)" != 0 ] || chown "$OWNER" "$HOME_DIR"
 }
-free_port() { node -e 'const s=require("net").createServer().listen(0,"127.0.0.1",()=>{console.log(s.address().port);s.close()})'; }
+free_port() { node -e 'const s=require("net").createServer().listen(0,"127.0.0.1",()=>{process.stdout.write(String(s.address().port));s.close()})'; }
 port_free() { node -e 'const s=require("net").createServer();s.on("error",()=>process.exit(1)).listen(+process.argv[1],"127.0.0.1",()=>s.close())' "$1"; }
 # running = postmaster.pid names a live process that really is a postgres on OUR data dir (pids get reused after a crash)
 running() {

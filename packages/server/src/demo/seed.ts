@@ -358,8 +358,13 @@ const twinItem = (menuItem: scenario.MenuItem) => {
   return { species, form: menuItem.form, plan, minorPerKg: menuItem.minorPerKg };
 };
 
-/** Fills an empty database with the demo: six months of about 150 breakdowns, then this morning. */
-export async function seedDemo(kitchen: Kitchen, pin: string, say: (line: string) => void): Promise<void> {
+/** Fills an empty database with the demo: six months with that many breakdowns, then this morning. */
+export async function seedDemo(
+  kitchen: Kitchen,
+  pin: string,
+  breakdowns: number,
+  say: (line: string) => void,
+): Promise<void> {
   const now = kitchen.clock();
   const timezone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   const cast = await makeHouse({ ...scenario.house, timezone }, pin);
@@ -368,7 +373,7 @@ export async function seedDemo(kitchen: Kitchen, pin: string, say: (line: string
     seed: 'netloft',
     today: now,
     days: 183,
-    count: 150,
+    count: breakdowns,
     items: scenario.menu.map(twinItem),
     suppliers: scenario.suppliers.map((s) => ({ id: s.name, species: s.species, driftPerMonth: s.driftPerMonth })),
     cutters: scenario.people

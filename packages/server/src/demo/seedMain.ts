@@ -7,6 +7,8 @@ import { openLog } from '../openKitchen.ts';
 import { seedDemo } from './seed.ts';
 
 const config = readConfig(process.env);
+/** How long a past the demo gets. Tests ask for a short one. */
+const breakdowns = Number(process.env['ZABRIK_DEMO_BREAKDOWNS'] ?? 150);
 // made-up history may be lost in a power cut and made again: it need not wait for the disk
 const db = connect(`${config.databaseUrl}?options=-c%20synchronous_commit%3Doff`, 4);
 defineModels(db);
@@ -20,7 +22,7 @@ if ((await HouseRow.count()) === 0) {
     scale: undefined,
     announce: () => undefined,
   };
-  await seedDemo(kitchen, config.demoPin ?? '2468', (line) => process.stdout.write(`  ${line}\n`));
+  await seedDemo(kitchen, config.demoPin ?? '2468', breakdowns, (line) => process.stdout.write(`  ${line}\n`));
   process.stdout.write('  made\n');
 } else process.stdout.write('  there already\n');
 await db.close();

@@ -46,7 +46,12 @@ export function Pan({ reading, expected, taken }: Props) {
   const grams = inGrams(reading.netMg);
   const shown = away ? '–' : Math.round(grams).toLocaleString('en-GB').replace('-', '−');
   return (
-    <div className="relative mx-auto w-[296px] shrink-0" data-testid="pan" data-state={reading.state}>
+    <div
+      className="relative mx-auto w-[296px] shrink-0"
+      data-testid="pan"
+      data-state={reading.state}
+      data-settled={reading.settled}
+    >
       <svg viewBox="0 0 340 262" className="block w-full" aria-hidden="true">
         <ellipse cx={CX} cy={CY + 5} rx="166" ry="124" fill="rgb(20 33 31 / .14)" />
         <ellipse

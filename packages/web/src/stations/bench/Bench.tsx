@@ -1,7 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { api } from '@zabrik/contract';
 import { advisePiece, type Destination, formatMass, formatShare, type PlanPiece, parseMass } from '@zabrik/core';
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
@@ -77,6 +77,8 @@ function AtBench({ state }: { readonly state: BenchState }) {
   const [takenAt, setTakenAt] = useState<number | undefined>(undefined);
   const [says, setSays] = useState('');
   const closeKey = useRef(uuidv7());
+  /** Asked to close; sent as soon as no weight waits on this device. */
+  const [closeWith, setCloseWith] = useState<{ readonly unbalancedReason: string | null } | undefined>(undefined);
 
   const taken = useMemo(() => {
     const counts = new Map<string, number>();
@@ -99,6 +101,12 @@ function AtBench({ state }: { readonly state: BenchState }) {
       closeKey.current = uuidv7();
     },
   });
+  const { mutate: sendClose, isPending: isClosing } = close;
+  useEffect(() => {
+    if (closeWith === undefined || waiting > 0 || isClosing) return;
+    setCloseWith(undefined);
+    sendClose(closeWith.unbalancedReason);
+  }, [closeWith, waiting, isClosing, sendClose]);
   const putBack = useMutation({
     mutationFn: () => call(api.bench.cancel, { params: { breakdownId: breakdown.id }, body: {} }),
     onSuccess: () => void navigate('/bench'),
@@ -203,13 +211,16 @@ function AtBench({ state }: { readonly state: BenchState }) {
     setTray(undefined);
     setPicked(next?.id);
   };
-  const tryClose = (): void => {
+  const closeFor = (unbalancedReason: string | null): void => {
+    setCloseWith({ unbalancedReason });
     if (waiting > 0)
       setSays(
         `${waiting} ${waiting === 1 ? 'weight is' : 'weights are'} still on this device. The stage closes once the server has them.`,
       );
-    else if (counted.length === 0) setSays('Nothing is weighed yet.');
-    else if (balance.verdict === 'balanced') close.mutate(null);
+  };
+  const tryClose = (): void => {
+    if (counted.length === 0) setSays('Nothing is weighed yet.');
+    else if (balance.verdict === 'balanced') closeFor(null);
     else setClosing(true);
   };
 
@@ -367,7 +378,10 @@ function AtBench({ state }: { readonly state: BenchState }) {
                 it again, pick its tray, or take it back.
               </span>
             ) : (
-              <span className={advice !== undefined ? 'font-semibold text-alarm' : ''}>{advice ?? says}</span>
+              <>
+                <span className="block">{says}</span>
+                {advice !== undefined && <strong className="block text-alarm">{advice}</strong>}
+              </>
             )}
           </div>
           {typing !== undefined ? (
@@ -512,7 +526,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
           stage={stage}
           pending={close.isPending}
           onBack={() => setClosing(false)}
-          onClose={(reason) => close.mutate(reason)}
+          onClose={closeFor}
         />
       )}
       <footer className="flex items-center gap-3 border-t border-line bg-sheet px-4 py-2">

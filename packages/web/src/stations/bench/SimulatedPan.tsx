@@ -4,6 +4,7 @@ import { parseMass } from '@zabrik/core';
 import { useState } from 'react';
 import { call } from '../../app/api.ts';
 import { useHouse } from '../../app/queries.ts';
+import { useKeys } from './useKeys.ts';
 
 interface Props {
   /** The piece the hidden animal would give next. */
@@ -26,41 +27,43 @@ export function SimulatedPan({ next }: Props) {
             : { what: 'load', massMg: typeof what === 'number' ? what : 0 },
       }),
   });
-  if (house?.simulated !== true) return null;
+  const simulated = house?.simulated === true;
+  useKeys(simulated && next !== undefined ? { p: () => put.mutate('piece') } : {});
+  if (!simulated) return null;
   let massMg: number | undefined;
   try {
     massMg = parseMass(typed);
   } catch {
     massMg = undefined;
   }
+  const putTyped = (): void => {
+    if (massMg !== undefined) put.mutate(massMg);
+  };
   return (
     <fieldset className="flex flex-wrap items-center justify-center gap-2 border-0 p-0" aria-label="Simulated bench">
       <span className="text-[13px] text-ink-soft">Simulated scale:</span>
       {next !== undefined && (
-        <button type="button" className={key} disabled={put.isPending} onClick={() => put.mutate('piece')}>
-          Put the next piece on
+        <button type="button" className={key} onClick={() => put.mutate('piece')}>
+          Put the next piece on <kbd className="rounded border border-ink-soft px-1 text-[12px]">p</kbd>
         </button>
       )}
-      <form
-        className="flex items-center gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (massMg !== undefined) put.mutate(massMg);
+      <input
+        aria-label="Load in grams"
+        className="h-11 w-24 rounded-md border border-dashed border-ink-soft bg-white px-2"
+        inputMode="decimal"
+        placeholder="grams"
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter') return;
+          event.preventDefault(); // it may stand inside a form that is about something else
+          putTyped();
         }}
-      >
-        <input
-          aria-label="Load in grams"
-          className="h-11 w-24 rounded-md border border-dashed border-ink-soft bg-white px-2"
-          inputMode="decimal"
-          placeholder="grams"
-          value={typed}
-          onChange={(event) => setTyped(event.target.value)}
-        />
-        <button type="submit" className={key} disabled={massMg === undefined || put.isPending}>
-          Put it on
-        </button>
-      </form>
-      <button type="button" className={key} disabled={put.isPending} onClick={() => put.mutate(0)}>
+      />
+      <button type="button" className={key} disabled={massMg === undefined} onClick={putTyped}>
+        Put it on
+      </button>
+      <button type="button" className={key} onClick={() => put.mutate(0)}>
         Clear
       </button>
       {put.isError && <span className="text-[13px] text-alarm">{put.error.message}</span>}

@@ -23,6 +23,7 @@ import {
   deliveryForm,
   differenceOf,
   emptyDelivery,
+  netOf,
 } from './deliveryForm.ts';
 
 const differenceWords = (differenceMg: number, differenceMinor: number, money: (minor: number) => string): string => {
@@ -106,7 +107,9 @@ function DeliveryForm() {
 
   const species = catalogue.data.species.find((s) => s.id === values.species);
   const error = (name: keyof DeliveryInput): string | undefined => formState.errors[name]?.message;
-  const difference = differenceOf({ ...emptyDelivery, ...values });
+  const typed = { ...emptyDelivery, ...values };
+  const netMg = netOf(typed);
+  const difference = differenceOf(typed);
   const fromScale = (name: 'gross' | 'tare') => (
     <Button
       look="plain"
@@ -194,7 +197,7 @@ function DeliveryForm() {
         <div>
           <span className="mb-1 block text-[15px] font-semibold">Net</span>
           <output className="figure flex h-14 items-center text-[32px]" data-testid="net">
-            {difference === undefined ? '–' : formatMass(difference.netMg)}
+            {netMg === undefined ? '–' : formatMass(netMg)}
           </output>
         </div>
       </div>

@@ -84,18 +84,28 @@ export const bodyOf = (f: DeliveryRead): Ask<typeof api.receive.accept>['body'] 
   note: orNull(f.note),
 });
 
-/** What is short or over, in mass and money, as far as the form can be read yet. */
-export function differenceOf(
-  input: DeliveryInput,
-): { readonly netMg: number; readonly differenceMg: number; readonly differenceMinor: number } | undefined {
+const readOr = <T>(read: () => T): T | undefined => {
   try {
-    const netMg = parseMass(input.gross) - (input.tare.trim() === '' ? 0 : parseMass(input.tare));
-    const invoiceMg = parseMass(input.invoice);
-    if (netMg <= 0 || invoiceMg <= 0) return undefined;
-    const differenceMg = netMg - invoiceMg;
-    const paid = input.price.trim() === '' ? 0 : parseMoney(input.price);
-    return { netMg, differenceMg, differenceMinor: minor((paid * differenceMg) / invoiceMg) };
+    return read();
   } catch {
     return undefined;
   }
+};
+
+/** Gross less box, as far as both can be read yet. */
+export function netOf({ gross, tare }: Pick<DeliveryInput, 'gross' | 'tare'>): number | undefined {
+  const netMg = readOr(() => parseMass(gross) - (tare.trim() === '' ? 0 : parseMass(tare)));
+  return netMg !== undefined && netMg > 0 ? netMg : undefined;
+}
+
+/** What is short or over against the invoice, in mass and money, as far as the form can be read yet. */
+export function differenceOf(
+  input: DeliveryInput,
+): { readonly differenceMg: number; readonly differenceMinor: number } | undefined {
+  const netMg = netOf(input);
+  const invoiceMg = readOr(() => parseMass(input.invoice));
+  if (netMg === undefined || invoiceMg === undefined || invoiceMg <= 0) return undefined;
+  const differenceMg = netMg - invoiceMg;
+  const paid = readOr(() => parseMoney(input.price)) ?? 0;
+  return { differenceMg, differenceMinor: minor((paid * differenceMg) / invoiceMg) };
 }

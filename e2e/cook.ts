@@ -1,0 +1,84 @@
+/** What a cook does at the screen, for the browser tests: by touch, and by keyboard alone. */
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page } from '@playwright/test';
+import { PIN } from './kitchenProcess.ts';
+
+/** No serious or critical finding of axe on what is shown now. */
+export async function axe(page: Page, name: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const serious = violations
+    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+    .map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`);
+  expect(serious, `axe on ${name}`).toEqual([]);
+}
+
+/** Every request the page makes, to be judged at the end: none may leave the machine. */
+export function watchRequests(page: Page): () => void {
+  const strangers: string[] = [];
+  page.on('request', (request) => {
+    const { protocol, hostname } = new URL(request.url());
+    if (protocol !== 'data:' && protocol !== 'blob:' && hostname !== 'localhost') strangers.push(request.url());
+  });
+  return () => expect(strangers).toEqual([]);
+}
+
+/** Tabs on until the element with this name has the focus: what a cook without a mouse does. */
+export async function tabTo(page: Page, name: RegExp | string, most = 80): Promise<void> {
+  for (let i = 0; i < most; i += 1) {
+    const focused = page.locator(':focus');
+    if ((await focused.count()) > 0) {
+      const label = await focused.evaluate((el) => {
+        const labelled =
+          el instanceof HTMLInputElement || el instanceof HTMLSelectElement
+            ? [...(el.labels ?? [])].map((l) => l.textContent).join(' ')
+            : '';
+        return `${el.getAttribute('aria-label') ?? ''} ${labelled} ${el.textContent ?? ''}`.trim();
+      });
+      if (typeof name === 'string' ? label.includes(name) : name.test(label)) return;
+    }
+    await page.keyboard.press('Tab');
+  }
+  throw new Error(`the keyboard does not reach ${name}`);
+}
+
+export async function signInByTouch(page: Page, name: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: new RegExp(name) }).click();
+  for (const digit of PIN) await page.getByRole('button', { name: digit, exact: true }).click();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'On the bench now' })).toBeVisible();
+}
+
+export async function signInByKeyboard(page: Page, name: string): Promise<void> {
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Who is at work?' })).toBeVisible();
+  await tabTo(page, name);
+  await page.keyboard.press('Enter');
+  await page.keyboard.type(PIN);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'On the bench now' })).toBeVisible();
+}
+
+export const pan = (page: Page) => page.getByTestId('pan');
+
+/** Puts a mass on the simulated scale and waits until it rests on it. */
+export async function load(page: Page, grams: number): Promise<void> {
+  const field = page.getByLabel('Load in grams').first();
+  await field.fill(String(grams));
+  await field.press('Enter');
+  await field.blur();
+}
+
+/** The scale of the bench shows this and is steady. */
+export async function steady(page: Page, shown: string): Promise<void> {
+  await expect(pan(page)).toHaveAttribute('data-state', 'steady');
+  await expect(pan(page).locator('output')).toHaveText(shown);
+}
+
+/** Does what puts a piece on the pan, and waits until the pan has moved and come to rest on it. */
+export async function putOn(page: Page, act: () => Promise<unknown>): Promise<void> {
+  const before = Number(await pan(page).getAttribute('data-settled'));
+  await act();
+  await expect.poll(async () => Number(await pan(page).getAttribute('data-settled'))).toBeGreaterThan(before);
+  await expect(pan(page)).toHaveAttribute('data-state', 'steady');
+}

@@ -1,0 +1,300 @@
+import { expect, type Page, test } from '@playwright/test';
+import { axe, load, putOn, signInByKeyboard, signInByTouch, steady, tabTo, watchRequests } from './cook.ts';
+
+const balance = (page: Page) => page.getByTestId('balance');
+const says = (page: Page) => page.getByTestId('says');
+
+/** Takes every piece the hidden animal still has, one after another, the way `next` and `take` do it. */
+async function breakDown(
+  page: Page,
+  next: () => Promise<void>,
+  take: () => Promise<void>,
+  weights: number,
+): Promise<void> {
+  for (let i = 0; i < weights; i += 1) {
+    await putOn(page, next);
+    await take();
+    await expect(page.getByRole('button', { name: `Weights, ${i + 1}` })).toBeVisible();
+  }
+}
+
+test('the whole job by touch: receive, bench, larder, ledger, pots; a second screen sees it live', async ({
+  page,
+  browser,
+}) => {
+  const stayedHome = watchRequests(page);
+  await page.goto('/');
+  await expect(page.getByText('The Netloft')).toBeVisible();
+  await axe(page, 'sign-in');
+  await signInByTouch(page, 'Ines Calloway');
+  await axe(page, 'bench list');
+
+  // receive: a plaice, 40 g short
+  await page.getByRole('link', { name: /Receive/ }).click();
+  await expect(page.getByPlaceholder(/Animal/)).toBeVisible();
+  await axe(page, 'receive');
+  await page.getByRole('button', { name: 'Accept delivery' }).click();
+  await expect(page.getByText('Pick the animal', { exact: true })).toBeVisible();
+  await expect(page.getByText('Who brought it?')).toBeVisible();
+  await page.getByPlaceholder(/Animal/).fill('plai');
+  await page.getByRole('option', { name: /Plaice/ }).click();
+  await page.getByText('gutted, head on').click();
+  await load(page, 412);
+  await page.getByRole('button', { name: 'Take box from the scale' }).click();
+  await load(page, 1_372);
+  await expect(page.getByRole('button', { name: 'Take gross from the scale' })).toContainText('1,372');
+  await expect(page.getByRole('button', { name: 'Take gross from the scale' })).toBeEnabled();
+  await page.getByRole('button', { name: 'Take gross from the scale' }).click();
+  await expect(page.getByTestId('net')).toHaveText('960 g');
+  await page.getByLabel('Invoice weight').fill('1 kg');
+  await page.getByLabel('Invoice price, in all').fill('7.80');
+  await expect(page.getByTestId('difference')).toContainText('40 g short, £0.31');
+  await page.getByLabel('Supplier').selectOption({ label: 'Bram Quay Fish' });
+  await page.getByLabel('Temperature').fill('1.2');
+  await page.getByRole('button', { name: 'Accept delivery' }).click();
+  const code = (await page.getByTestId('new-code').textContent())?.trim() ?? '';
+  expect(code).toMatch(/^\d{4}-[A-Z]$/);
+  await expect(page.getByLabel('Latest deliveries')).toContainText(code);
+  await axe(page, 'accepted');
+
+  // bench
+  await page.getByRole('link', { name: 'Put it on the bench' }).click();
+  await axe(page, 'start');
+  await page.getByRole('button', { name: /Four fillets, skinless/ }).click();
+  await expect(page.getByRole('heading', { name: 'Plaice, gutted, head on' })).toBeVisible();
+  await axe(page, 'bench');
+  const second = await browser.newPage();
+  await signInByTouch(second, 'Tobin Arkwell');
+  await second.getByRole('link', { name: new RegExp(code) }).click();
+  await expect(balance(second)).toContainText('Weighed 0 g');
+
+  const nextPiece = () => page.getByRole('button', { name: 'Put the next piece on' }).click();
+  const take = () => page.getByRole('button', { name: /Take weight/ }).click();
+  await breakDown(page, nextPiece, take, 2);
+  await page.getByRole('button', { name: /Take weight/ }).click();
+  await expect(says(page)).toContainText('already taken');
+  const weighed = ((await balance(page).textContent()) ?? '').match(/Weighed [\d,]+ g/)?.[0] ?? 'nothing';
+  await expect(balance(second)).toContainText(weighed, { timeout: 1_000 }); // a second browser sees it within a second
+
+  // undo, and weigh again
+  await page.getByRole('button', { name: /Undo last weight/ }).click();
+  await expect(page.getByRole('button', { name: 'Weights, 1' })).toBeVisible();
+  await putOn(page, nextPiece);
+  await take();
+  // put right: another tray, then another mass
+  await page.getByRole('button', { name: 'Weights, 2' }).click();
+  await page.getByRole('region', { name: 'Weights' }).getByRole('button', { name: /skin/ }).click();
+  await page.getByRole('button', { name: /^Garnish/ }).click();
+  await expect(page.getByRole('button', { name: /^Garnish, [1-9]/ })).toBeVisible();
+  // a tray that must not be used says why
+  await expect(page.getByRole('button', { name: /^Fat, 0 g. Not this piece/ })).toBeDisabled();
+  await page.getByRole('button', { name: /^Steps/ }).click();
+  for (let i = 2; i < 8; i += 1) {
+    await putOn(page, nextPiece);
+    await take();
+    await expect(page.getByRole('button', { name: `Weights, ${i + 1}` })).toBeVisible();
+  }
+
+  // closing too early asks why; weighing on goes back
+  await page.getByRole('button', { name: /Close stage/ }).click();
+  await expect(page.getByLabel('The balance does not hold')).toContainText('not accounted for');
+  await axe(page, 'out of balance');
+  await page.getByRole('button', { name: 'Weigh on' }).click();
+  while (!(await says(page).textContent())?.includes('Every piece')) {
+    const more = page.getByRole('button', { name: 'Put the next piece on' });
+    if ((await more.count()) === 0) break;
+    await putOn(page, () => more.click());
+    await take();
+    await page.waitForTimeout(150);
+  }
+  await page.getByRole('button', { name: /Close stage/ }).click();
+  if (await page.getByLabel('The balance does not hold').isVisible()) {
+    await page.getByRole('button', { name: 'Stood long: more drip' }).click();
+    await page.getByRole('button', { name: 'Close all the same' }).click();
+  }
+
+  // ledger
+  await expect(page.getByTestId('total-weight')).toHaveText('£7.80');
+  await expect(page.getByTestId('total-by-product-credit')).toHaveText('£7.80');
+  await axe(page, 'yield sheet');
+  await page.getByRole('link', { name: 'All breakdowns' }).click();
+  await expect(page.getByRole('row', { name: new RegExp(code) })).toBeVisible();
+  await axe(page, 'ledger');
+
+  // larder
+  await page.getByRole('link', { name: /^Larder/ }).click();
+  await page.getByLabel('Search by name, code or supplier').fill('Plaice fillets');
+  await page.getByRole('link', { name: 'Plaice fillets, skinless' }).first().click();
+  await expect(page.getByLabel('Lot', { exact: true })).toContainText('Made from');
+  await axe(page, 'larder');
+
+  // pots
+  await page.getByRole('link', { name: /^Pots/ }).click();
+  await expect(page.getByRole('button', { name: /^Fumet/ })).toBeVisible();
+  await axe(page, 'pots');
+  await page.getByRole('button', { name: 'Plan this batch' }).click();
+  await page.getByLabel('Came out').fill('1.2 kg');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByText('Nothing planned')).toBeVisible();
+  await expect(page.getByLabel('Batches')).toContainText('1,200 g');
+  stayedHome();
+});
+
+test('the whole job by keyboard alone', async ({ page }) => {
+  await signInByKeyboard(page, 'Tobin Arkwell');
+  await tabTo(page, /^Receive/);
+  await page.keyboard.press('Enter');
+  await tabTo(page, 'Animal');
+  await page.keyboard.type('gurn');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /Gurnard. Change/ })).toBeVisible();
+  const fill = async (label: string, text: string): Promise<void> => {
+    await tabTo(page, label);
+    await page.keyboard.type(text);
+  };
+  await fill('Gross, with box', '1465');
+  await fill('Invoice weight', '1465');
+  await fill('Invoice price', '9.38');
+  await tabTo(page, 'Supplier');
+  await page.keyboard.type('Bram');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Tab');
+  await tabTo(page, 'Accept delivery');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('new-code')).toBeVisible();
+  await tabTo(page, 'Put it on the bench');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Cut plan' })).toBeVisible();
+  await tabTo(page, /Two fillets, pin-boned\d+ steps/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Weights, 0' })).toBeVisible();
+
+  // the scale through its own keys; a typed weight where there is none
+  const next = () => putOn(page, () => page.keyboard.press('p')); // the simulated hand
+  await next();
+  await page.keyboard.press('2'); // scales in the stock: refused, with the reason
+  await expect(says(page)).toContainText('grit');
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Weights, 1' })).toBeVisible();
+  await page.keyboard.press('u');
+  await expect(page.getByRole('button', { name: 'Weights, 0' })).toBeVisible();
+  await page.keyboard.press('m');
+  await page.keyboard.type('52');
+  await page.keyboard.press('Enter');
+  await expect(says(page)).toContainText('52 g to waste');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowLeft');
+  for (let i = 1; i < 4; i += 1) {
+    await next();
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('button', { name: `Weights, ${i + 1}` })).toBeVisible();
+  }
+  await page.keyboard.press('c');
+  await expect(page.getByLabel('The balance does not hold')).toBeVisible();
+  await page.keyboard.press('Escape');
+  for (let i = 4; i < 8; i += 1) {
+    await next();
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('button', { name: `Weights, ${i + 1}` })).toBeVisible();
+  }
+  await page.keyboard.press('c');
+  const bar = page.getByLabel('The balance does not hold');
+  await expect(page.getByTestId('total-weight').or(bar)).toBeVisible();
+  if (await bar.isVisible()) {
+    await tabTo(page, 'Another reason');
+    await page.keyboard.type('the fins were typed');
+    await tabTo(page, 'Close all the same');
+    await page.keyboard.press('Enter');
+  }
+  await expect(page.getByTestId('total-weight')).toHaveText('£9.38');
+
+  // larder and pots
+  await tabTo(page, /^Larder/);
+  await page.keyboard.press('Enter');
+  await tabTo(page, 'Search');
+  await page.keyboard.type('gurnard fillet');
+  await expect(page.getByRole('link', { name: /Gurnard fillet/ }).first()).toBeVisible();
+  await tabTo(page, /^Gurnard fillet/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Take out', { exact: true }).first()).toBeVisible();
+  await tabTo(page, /^Pots/);
+  await page.keyboard.press('Enter');
+  await tabTo(page, 'Fish mousseline');
+  await page.keyboard.press('Enter');
+  await tabTo(page, 'double cream there is');
+  await page.keyboard.type('50');
+  await expect(page.getByText('Limited by double cream')).toBeVisible();
+  await tabTo(page, 'Plan this batch');
+  await page.keyboard.press('Enter');
+  await tabTo(page, 'Came out');
+  await page.keyboard.type('95');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Batches')).toContainText('95 g');
+});
+
+test('a tablet that loses the network keeps every weight, says so, and sends them in order', async ({
+  page,
+  context,
+  browser,
+}) => {
+  await signInByTouch(page, 'Jory Pellam');
+  await page.getByRole('button', { name: /Brill/ }).click();
+  await page.getByRole('button', { name: /Four fillets/ }).click();
+  await expect(page.getByRole('button', { name: 'Weights, 0' })).toBeVisible();
+  await page.evaluate(() => navigator.serviceWorker.ready);
+  await page.waitForTimeout(1_500); // what was read is kept on the device
+  const watcher = await browser.newPage();
+  await signInByTouch(watcher, 'Maren Ostle');
+  await watcher.goto(page.url());
+
+  await context.setOffline(true);
+  const type = async (grams: number): Promise<void> => {
+    await page.getByRole('button', { name: /^Type/ }).click();
+    await page.getByLabel('Weight, typed').fill(String(grams));
+    await page.keyboard.press('Enter');
+  };
+  await type(101);
+  await type(102);
+  await type(403);
+  await expect(page.getByTestId('saved')).toContainText('3 kept here');
+  await expect(balance(page)).toContainText('Weighed 606 g');
+  await page.getByRole('button', { name: /Close stage/ }).click();
+  await expect(says(page)).toContainText('still on this device');
+  await page.reload(); // the app opens without the network, and nothing is lost
+  await expect(balance(page)).toContainText('Weighed 606 g', { timeout: 15_000 });
+  await expect(balance(watcher)).toContainText('Weighed 0 g');
+
+  await context.setOffline(false);
+  await expect(page.getByTestId('saved')).toContainText('all saved', { timeout: 20_000 });
+  await expect(balance(watcher)).toContainText('Weighed 606 g', { timeout: 5_000 });
+  await watcher.getByRole('button', { name: /^Weights/ }).click();
+  await expect(watcher.getByRole('listitem').filter({ hasText: 'typed' })).toHaveText([/403 g/, /102 g/, /101 g/]);
+});
+
+test('what a viewer and a wrong PIN see', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: /Wren Haldane/ }).click();
+  await page.keyboard.type('0000');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('4 tries left');
+  await page.keyboard.type('2468');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'On the bench now' })).toBeVisible();
+  await page.getByRole('link', { name: /^Receive/ }).click();
+  await expect(page.getByText('Receiving is for the kitchen')).toBeVisible();
+  await page.getByRole('link', { name: /^Bench/ }).click();
+  await page.getByRole('complementary').getByRole('link').first().click();
+  await expect(page.getByRole('button', { name: /Take weight/ })).toBeDisabled();
+});
+
+test('the API describes itself', async ({ page }) => {
+  await page.goto('/api/v1/docs');
+  await expect(page.getByText('Take a weight, put one right').first()).toBeVisible();
+});
+
+test('the scale shows what lies on it', async ({ page }) => {
+  await signInByTouch(page, 'Ines Calloway');
+  await page.getByRole('complementary').getByRole('link').first().click();
+  await load(page, 668);
+  await steady(page, '668');
+});
