@@ -259,6 +259,8 @@ test('a tablet that loses the network keeps every weight, says so, and sends the
   await expect(page.getByTestId('saved')).toContainText('3 kept here');
   await expect(balance(page)).toContainText('Weighed 606 g');
   await page.getByRole('button', { name: /Close stage/ }).click();
+  await page.getByRole('button', { name: 'Meat was dropped' }).click();
+  await page.getByRole('button', { name: 'Close all the same' }).click();
   await expect(says(page)).toContainText('still on this device');
   await page.reload(); // the app opens without the network, and nothing is lost
   await expect(balance(page)).toContainText('Weighed 606 g', { timeout: 15_000 });

@@ -56,6 +56,10 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
       request.session.regenerate((error: unknown) => (error == null ? resolve() : reject(error)));
     });
     request.session.who = who;
+    // kept before the answer starts: whoever reads the cookie in its head may use it at once
+    await new Promise<void>((resolve, reject) => {
+      request.session.save((error: unknown) => (error == null ? resolve() : reject(error)));
+    });
     return me(who);
   });
 
