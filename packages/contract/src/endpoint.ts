@@ -1,18 +1,13 @@
 import type { z } from 'zod';
+import type { Route } from './routes.ts';
 
 /** One request and its answer. The only definition of it: the server validates with it, the web calls with it, the document shows it. */
-export interface Endpoint {
-  readonly id: string;
-  readonly method: 'get' | 'post' | 'delete';
-  /** Under /api/v1, with :name for the keys of `params`. */
-  readonly path: string;
+export interface Endpoint extends Route {
   readonly summary: string;
   readonly params?: z.ZodObject;
   readonly query?: z.ZodObject;
   readonly body?: z.ZodType;
   readonly answer: z.ZodType;
-  /** Changes something: needs an Idempotency-Key, and a repeat of the key gets the first answer. */
-  readonly command: boolean;
   /** Needs nobody signed in. */
   readonly open?: true;
 }

@@ -12,6 +12,7 @@ export * from './live.ts';
 export * from './plan.ts';
 export * from './problems.ts';
 export * from './roles.ts';
+export * from './routes.ts';
 export * from './stations/access.ts';
 export * from './stations/bench.ts';
 export * from './stations/house.ts';
@@ -20,6 +21,7 @@ export * from './stations/ledger.ts';
 export * from './stations/pots.ts';
 export * from './stations/receive.ts';
 export * from './stations/simulation.ts';
+export * from './waysOut.ts';
 
 /** Every station of the API under its name. */
 export const api = { access, house, receive, bench, larder, pots, ledger, simulation } as const;

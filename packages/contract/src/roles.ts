@@ -1,8 +1,5 @@
-import { z } from 'zod';
-
 export const roles = ['butcher', 'sous-chef', 'head-chef', 'viewer'] as const;
 export type Role = (typeof roles)[number];
-export const roleSchema = z.enum(roles);
 
 export const roleNames: Readonly<Record<Role, string>> = {
   butcher: 'Butcher',

@@ -1,14 +1,13 @@
-import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { openApiDocument } from '@zabrik/contract/openapi';
 import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
-import { pinoHttp } from 'pino-http';
 import { absolutePath as swaggerFiles } from 'swagger-ui-dist';
 import { sameOrigin } from './access/sameOrigin.ts';
 import type { sessions } from './access/session.ts';
 import { asProblem, Problem, problemDocument } from './http/problem.ts';
+import { requestId, requestLog } from './http/requestLog.ts';
 import type { Kitchen } from './kitchen.ts';
 import type { Announcer } from './live/announcer.ts';
 import { stream } from './live/stream.ts';
@@ -40,6 +39,7 @@ const docsStart = `SwaggerUIBundle({ url: '/api/v1/openapi.json', dom_id: '#api'
 export function createApp({ kitchen, session, announcer, scaleHouse }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
+  app.set('etag', false); // answers of the API are never kept; files have their own
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -71,30 +71,13 @@ export function createApp({ kitchen, session, announcer, scaleHouse }: Parts): E
       response.status(503).json({ ready: false });
     }
   });
-  app.use(
-    pinoHttp({
-      logger: kitchen.log,
-      genReqId: () => randomUUID(),
-      // bodies are never logged: they hold PINs
-      serializers: {
-        req: ({ id, method, url }: { id: string; method: string; url: string }) => ({ id, method, url }),
-        res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
-      },
-      customProps: (request) => {
-        const { who } = (request as express.Request).session ?? {};
-        return who === undefined ? {} : { person: who.personId, house: who.houseId };
-      },
-      customLogLevel: (_request, response, error) =>
-        error !== undefined || response.statusCode >= 500 ? 'error' : response.statusCode >= 400 ? 'warn' : 'debug',
-    }),
-  );
-  app.use(
-    compression({
-      filter: (request, response) =>
-        !(request as express.Request).originalUrl.startsWith('/api/v1/live') && compression.filter(request, response),
-    }),
-  );
-
+  app.use(requestLog(kitchen.log));
+  const compress = compression();
+  app.use((request, response, next) => {
+    // answers to commands are small, and the live stream must not wait in a buffer
+    if (request.method !== 'GET' || request.path === '/api/v1/live') next();
+    else compress(request, response, next);
+  });
   const router = express.Router();
   router.use(sameOrigin, session, express.json({ limit: '100kb' }));
   router.use((_request, response, next) => {
@@ -132,11 +115,11 @@ export function createApp({ kitchen, session, announcer, scaleHouse }: Parts): E
     });
   }
 
-  const onError: ErrorRequestHandler = (error, request, response, next) => {
+  const onError: ErrorRequestHandler = (error, _request, response, next) => {
     const problem = asProblem(error);
-    if (problem.code === 'broken') request.log.error({ err: error }, 'unexpected');
+    if (problem.code === 'broken') kitchen.log.error({ err: error, id: requestId(response) }, 'unexpected');
     if (response.headersSent) return next(error);
-    const document = problemDocument(problem, String(request.id));
+    const document = problemDocument(problem, requestId(response));
     response.status(document.status).type('application/problem+json').json(document);
   };
   app.use(onError);

@@ -3,12 +3,12 @@ import { readConfig } from './config.ts';
 import { openKitchen } from './openKitchen.ts';
 
 const config = readConfig(process.env);
-const { app, kitchen, close } = await openKitchen(config);
-const server = app.listen(config.port, config.host, (error) => {
-  if (error !== undefined) {
-    kitchen.log.fatal({ err: error }, 'cannot listen');
-    process.exit(1);
-  }
+const { server, kitchen, close } = await openKitchen(config);
+server.once('error', (error) => {
+  kitchen.log.fatal({ err: error }, 'cannot listen');
+  process.exit(1);
+});
+server.listen(config.port, config.host, () => {
   const address = server.address();
   const port = address !== null && typeof address === 'object' ? address.port : config.port;
   process.stdout.write(`server listening ${port}\n`);

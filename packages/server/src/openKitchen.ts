@@ -1,3 +1,4 @@
+import { createServer } from 'node:http';
 import pino, { type Logger } from 'pino';
 import { sessions } from './access/session.ts';
 import { createApp } from './app.ts';
@@ -8,6 +9,7 @@ import { defineModels, HouseRow } from './db/models.ts';
 import type { Kitchen } from './kitchen.ts';
 import { Announcer } from './live/announcer.ts';
 import { ScaleBridge } from './scale/scaleBridge.ts';
+import { weighRoad } from './stations/bench/weighRoad.ts';
 
 export const openLog = (level: string): Logger =>
   pino({ level, base: null, redact: { paths: ['*.pin', '*.password', 'req.headers.cookie'], remove: true } });
@@ -18,7 +20,7 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
   const db = connect(config.databaseUrl);
   defineModels(db);
   await migrate(db);
-  const announcer = new Announcer(db, config.databaseUrl, log);
+  const announcer = new Announcer(config.databaseUrl, log);
   await announcer.start();
   const scale = config.scale === undefined ? undefined : new ScaleBridge(config.scale.host, config.scale.port);
   const session = sessions(config.databaseUrl, config.sessionSecret);
@@ -33,8 +35,11 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
   const firstHouse = await HouseRow.findOne({ order: ['createdAt'] });
   let scaleHouse = firstHouse?.id;
   const app = createApp({ kitchen, session: session.handler, announcer, scaleHouse: () => scaleHouse });
+  const onShortRoad = weighRoad(kitchen, session.sidOf);
   return {
-    app,
+    server: createServer((request, response) => {
+      if (!onShortRoad(request, response)) app(request, response);
+    }),
     kitchen,
     placeScale: (houseId: string): void => {
       scaleHouse = houseId;

@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import { id, nothing, shortText, slug } from '../fields.ts';
-import { roleSchema } from '../roles.ts';
+import { roles } from '../roles.ts';
+import { routes } from '../routes.ts';
 
-const person = z.strictObject({ id, name: shortText, role: roleSchema });
+const person = z.strictObject({ id, name: shortText, role: z.enum(roles) });
 export const meSchema = z.strictObject({ person, house: z.strictObject({ id, slug, name: shortText }) });
 export type Me = z.output<typeof meSchema>;
 
@@ -11,18 +12,13 @@ const pin = z.string().regex(/^\d{4,6}$/, 'four to six digits');
 
 export const access = {
   houses: endpoint({
-    id: 'access.houses',
-    method: 'get',
-    path: '/houses',
+    ...routes.access.houses,
     summary: 'The houses on this machine',
     answer: z.strictObject({ houses: z.array(z.strictObject({ slug, name: shortText })) }),
-    command: false,
     open: true,
   }),
   door: endpoint({
-    id: 'access.door',
-    method: 'get',
-    path: '/houses/:slug/door',
+    ...routes.access.door,
     summary: 'Who can sign in to a house',
     params: z.strictObject({ slug }),
     answer: z.strictObject({
@@ -30,36 +26,26 @@ export const access = {
       people: z.array(person.extend({ hasPassword: z.boolean() })),
       demoPin: pin.nullable().describe('only in the demo, where everyone has the same PIN'),
     }),
-    command: false,
     open: true,
   }),
   signIn: endpoint({
-    id: 'access.signIn',
-    method: 'post',
-    path: '/session',
+    ...routes.access.signIn,
     summary: 'Sign in with a PIN, or with a password',
     body: z.union([
       z.strictObject({ personId: id, pin }),
       z.strictObject({ personId: id, password: z.string().min(8).max(200) }),
     ]),
     answer: meSchema,
-    command: false,
     open: true,
   }),
   me: endpoint({
-    id: 'access.me',
-    method: 'get',
-    path: '/session',
+    ...routes.access.me,
     summary: 'Who is signed in',
     answer: meSchema,
-    command: false,
   }),
   signOut: endpoint({
-    id: 'access.signOut',
-    method: 'delete',
-    path: '/session',
+    ...routes.access.signOut,
     summary: 'Sign out',
     answer: nothing,
-    command: false,
   }),
 } as const;

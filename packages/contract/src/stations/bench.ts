@@ -15,6 +15,7 @@ import {
   slug,
 } from '../fields.ts';
 import { cutPlanSchema } from '../plan.ts';
+import { routes } from '../routes.ts';
 
 export const weighingSchema = z.strictObject({
   id,
@@ -79,18 +80,13 @@ export type WeighBody = z.output<typeof weighBody>;
 
 export const bench = {
   list: endpoint({
-    id: 'bench.list',
-    method: 'get',
-    path: '/breakdowns',
+    ...routes.bench.list,
     summary: 'Breakdowns on the bench now, oldest first',
     query: z.strictObject({ cursor, limit }),
     answer: z.strictObject({ breakdowns: z.array(breakdownHeadSchema), next: z.string().nullable() }),
-    command: false,
   }),
   start: endpoint({
-    id: 'bench.start',
-    method: 'post',
-    path: '/breakdowns',
+    ...routes.bench.start,
     summary: 'Put a lot, or part of one, on the bench with a cut plan',
     body: z.strictObject({
       lotId: id,
@@ -99,31 +95,22 @@ export const bench = {
       massMg: massMg.nullable().describe('null: all of the lot'),
     }),
     answer: breakdownSchema,
-    command: true,
   }),
   read: endpoint({
-    id: 'bench.read',
-    method: 'get',
-    path: '/breakdowns/:breakdownId',
+    ...routes.bench.read,
     summary: 'One breakdown with its plan, weighings and expectations',
     params: z.strictObject({ breakdownId: id }),
     answer: breakdownSchema,
-    command: false,
   }),
   weigh: endpoint({
-    id: 'bench.weigh',
-    method: 'post',
-    path: '/breakdowns/:breakdownId/weighings',
+    ...routes.bench.weigh,
     summary: 'Take a weight, put one right, or take one back. The Idempotency-Key becomes the weighing’s id.',
     params: z.strictObject({ breakdownId: id }),
     body: weighBody,
     answer: weighingSchema,
-    command: true,
   }),
   close: endpoint({
-    id: 'bench.close',
-    method: 'post',
-    path: '/breakdowns/:breakdownId/close',
+    ...routes.bench.close,
     summary: 'Close the stage: judge the balance and write the movement',
     params: z.strictObject({ breakdownId: id }),
     body: z.strictObject({
@@ -136,25 +123,18 @@ export const bench = {
       unaccountedMg: signedMassMg,
       lots: z.array(z.strictObject({ lotId: id, code: z.string(), name: z.string(), massMg, destination })),
     }),
-    command: true,
   }),
   cancel: endpoint({
-    id: 'bench.cancel',
-    method: 'post',
-    path: '/breakdowns/:breakdownId/cancel',
+    ...routes.bench.cancel,
     summary: 'Put the animal back: only while nothing is weighed',
     params: z.strictObject({ breakdownId: id }),
     body: z.strictObject({}),
     answer: nothing,
-    command: true,
   }),
   scaleCommand: endpoint({
-    id: 'bench.scaleCommand',
-    method: 'post',
-    path: '/scale/commands',
+    ...routes.bench.scaleCommand,
     summary: 'Tare or zero the bench scale',
     body: z.strictObject({ command: z.enum(['tare', 'untare', 'zero']) }),
     answer: nothing,
-    command: false,
   }),
 } as const;

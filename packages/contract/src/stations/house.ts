@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import { amountMinor, id, instant, massMg, shortText, slug } from '../fields.ts';
 import { cutPlanSchema, speciesSchema, useSchema } from '../plan.ts';
+import { routes } from '../routes.ts';
 
 export const scaleSchema = z.strictObject({
   name: shortText,
@@ -30,17 +31,12 @@ export type House = z.output<typeof houseSchema>;
 
 export const house = {
   read: endpoint({
-    id: 'house.read',
-    method: 'get',
-    path: '/house',
+    ...routes.house.read,
     summary: 'The house’s own settings',
     answer: houseSchema,
-    command: false,
   }),
   flow: endpoint({
-    id: 'house.flow',
-    method: 'get',
-    path: '/flow',
+    ...routes.house.flow,
     summary: 'The one figure that matters now at each station',
     answer: z.strictObject({
       receivedToday: z.int(),
@@ -51,12 +47,9 @@ export const house = {
       lastMainShare: z.number().nullable(),
       at: instant,
     }),
-    command: false,
   }),
   catalogue: endpoint({
-    id: 'house.catalogue',
-    method: 'get',
-    path: '/catalogue',
+    ...routes.house.catalogue,
     summary: 'Species, cut plans, uses and piece categories',
     answer: z.strictObject({
       species: z.array(speciesSchema),
@@ -72,6 +65,5 @@ export const house = {
         }),
       ),
     }),
-    command: false,
   }),
 } as const;

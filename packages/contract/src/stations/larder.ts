@@ -14,6 +14,8 @@ import {
   signedMinor,
   slug,
 } from '../fields.ts';
+import { routes } from '../routes.ts';
+import { takeOutSinks, wasteReasons } from '../waysOut.ts';
 
 export const lotKinds = ['delivery', 'piece', 'batch'] as const;
 
@@ -41,23 +43,9 @@ export type Lot = z.output<typeof lotSchema>;
 
 const link = z.strictObject({ id, code: z.string(), name: z.string(), massMg: signedMassMg });
 
-export const takeOutSinks = ['served', 'staff', 'waste'] as const;
-export const wasteReasons = [
-  'spoiled',
-  'over-trimmed',
-  'dropped',
-  'over-ordered',
-  'inedible-part',
-  'shot-damage',
-  'returned',
-  'tasting',
-] as const;
-
 export const larder = {
   list: endpoint({
-    id: 'larder.list',
-    method: 'get',
-    path: '/lots',
+    ...routes.larder.list,
     summary: 'What is on hand, earliest date first',
     query: z.strictObject({
       cursor,
@@ -67,12 +55,9 @@ export const larder = {
       kind: z.enum(lotKinds).optional(),
     }),
     answer: z.strictObject({ lots: z.array(lotSchema), next: z.string().nullable(), total: z.int() }),
-    command: false,
   }),
   read: endpoint({
-    id: 'larder.read',
-    method: 'get',
-    path: '/lots/:lotId',
+    ...routes.larder.read,
     summary: 'One lot with its parents, what it became, and every entry on it',
     params: z.strictObject({ lotId: id }),
     answer: lotSchema.extend({
@@ -92,12 +77,9 @@ export const larder = {
         }),
       ),
     }),
-    command: false,
   }),
   takeOut: endpoint({
-    id: 'larder.takeOut',
-    method: 'post',
-    path: '/lots/:lotId/take-out',
+    ...routes.larder.takeOut,
     summary: 'Take mass out of a lot: served, to the staff, or thrown away with a reason',
     params: z.strictObject({ lotId: id }),
     body: z
@@ -112,6 +94,5 @@ export const larder = {
         error: 'a reason when it is thrown away, and only then',
       }),
     answer: z.strictObject({ movementId: id, leftMg: z.int().min(0) }),
-    command: true,
   }),
 } as const;

@@ -14,6 +14,7 @@ import {
   signedMassMg,
   slug,
 } from '../fields.ts';
+import { routes } from '../routes.ts';
 import { breakdownHeadSchema, weighingSchema } from './bench.ts';
 
 const shares = z.strictObject({
@@ -71,31 +72,22 @@ export type YieldSheet = z.output<typeof yieldSheetSchema>;
 
 export const ledger = {
   list: endpoint({
-    id: 'ledger.list',
-    method: 'get',
-    path: '/ledger/breakdowns',
+    ...routes.ledger.list,
     summary: 'Closed breakdowns, newest first',
     query: z.strictObject({ cursor, limit, species: slug.optional() }),
     answer: z.strictObject({ breakdowns: z.array(closedBreakdownSchema), next: z.string().nullable() }),
-    command: false,
   }),
   sheet: endpoint({
-    id: 'ledger.sheet',
-    method: 'get',
-    path: '/ledger/breakdowns/:breakdownId',
+    ...routes.ledger.sheet,
     summary: 'The yield sheet of one breakdown, costed under each school',
     params: z.strictObject({ breakdownId: id }),
     answer: yieldSheetSchema,
-    command: false,
   }),
   reverse: endpoint({
-    id: 'ledger.reverse',
-    method: 'post',
-    path: '/movements/:movementId/reverse',
+    ...routes.ledger.reverse,
     summary: 'Take an entry back by its counter-entry',
     params: z.strictObject({ movementId: id }),
     body: z.strictObject({ reason: note }),
     answer: z.strictObject({ movementId: id, kind: z.string() }),
-    command: true,
   }),
 } as const;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import { amountMinor, cursor, id, instant, limit, massMg, massOrNoneMg, note, nothing, slug } from '../fields.ts';
+import { routes } from '../routes.ts';
 
 export const runStates = ['planned', 'done', 'called-off'] as const;
 
@@ -27,18 +28,13 @@ export type Run = z.output<typeof runSchema>;
 
 export const pots = {
   list: endpoint({
-    id: 'pots.list',
-    method: 'get',
-    path: '/runs',
+    ...routes.pots.list,
     summary: 'Batches, planned first, then the latest done',
     query: z.strictObject({ cursor, limit }),
     answer: z.strictObject({ runs: z.array(runSchema), next: z.string().nullable() }),
-    command: false,
   }),
   plan: endpoint({
-    id: 'pots.plan',
-    method: 'post',
-    path: '/runs',
+    ...routes.pots.plan,
     summary: 'Plan a batch from the lots chosen, scaled to what there is',
     body: z.strictObject({
       useId: slug,
@@ -49,12 +45,9 @@ export const pots = {
     answer: runSchema.extend({
       refused: z.array(z.strictObject({ lotId: id, reason: z.string() })),
     }),
-    command: true,
   }),
   finish: endpoint({
-    id: 'pots.finish',
-    method: 'post',
-    path: '/runs/:runId/finish',
+    ...routes.pots.finish,
     summary: 'The batch is done: weighed output, spent solids, and one balanced movement',
     params: z.strictObject({ runId: id }),
     body: z.strictObject({
@@ -63,16 +56,12 @@ export const pots = {
       note: note.nullable(),
     }),
     answer: runSchema,
-    command: true,
   }),
   cancel: endpoint({
-    id: 'pots.cancel',
-    method: 'post',
-    path: '/runs/:runId/cancel',
+    ...routes.pots.cancel,
     summary: 'Call off a planned batch',
     params: z.strictObject({ runId: id }),
     body: z.strictObject({}),
     answer: nothing,
-    command: true,
   }),
 } as const;

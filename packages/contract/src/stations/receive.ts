@@ -16,6 +16,7 @@ import {
   slug,
   temperatureCentiC,
 } from '../fields.ts';
+import { routes } from '../routes.ts';
 
 export const deliverySchema = z.strictObject({
   lotId: id,
@@ -66,29 +67,20 @@ export const acceptBody = z
 
 export const receive = {
   suppliers: endpoint({
-    id: 'receive.suppliers',
-    method: 'get',
-    path: '/suppliers',
+    ...routes.receive.suppliers,
     summary: 'Who delivers to this house',
     answer: z.strictObject({ suppliers: z.array(z.strictObject({ id, name: shortText })) }),
-    command: false,
   }),
   list: endpoint({
-    id: 'receive.list',
-    method: 'get',
-    path: '/deliveries',
+    ...routes.receive.list,
     summary: 'Deliveries, newest first',
     query: z.strictObject({ cursor, limit }),
     answer: z.strictObject({ deliveries: z.array(deliverySchema), next: z.string().nullable() }),
-    command: false,
   }),
   accept: endpoint({
-    id: 'receive.accept',
-    method: 'post',
-    path: '/deliveries',
+    ...routes.receive.accept,
     summary: 'Accept a delivery: it becomes a lot',
     body: acceptBody,
     answer: deliverySchema,
-    command: true,
   }),
 } as const;

@@ -69,6 +69,8 @@ export class BreakdownRow extends Model<InferAttributes<BreakdownRow>, InferCrea
   declare houseId: string;
   declare lotId: string;
   declare plan: CutPlan;
+  /** Pieces of the stage, each with the trays it must not go to and why: what a weighing is checked against, without the whole plan. */
+  declare refusals: Readonly<Record<string, Readonly<Record<string, string>>>>;
   declare planId: string;
   declare stageId: string;
   declare species: string;
@@ -151,6 +153,7 @@ export function defineModels(sequelize: Sequelize): void {
     houseId: uuid,
     lotId: uuid,
     plan: DataTypes.JSONB,
+    refusals: DataTypes.JSONB,
     planId: text,
     stageId: text,
     species: text,

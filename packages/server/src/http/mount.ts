@@ -77,7 +77,7 @@ export function mountRead<E extends Endpoint>(
   });
 }
 
-export const commandKey = (request: Request): string => {
+const commandKey = (request: Request): string => {
   const read = key.safeParse(request.header('idempotency-key'));
   if (!read.success) throw new Problem('key_missing');
   return read.data;

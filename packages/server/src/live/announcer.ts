@@ -1,7 +1,6 @@
 import { type Changed, changedSchema, type Topic } from '@zabrik/contract';
 import pg from 'pg';
 import type { Logger } from 'pino';
-import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 
 const CHANNEL = 'zabrik_changed';
@@ -20,7 +19,6 @@ type Listener = (changed: Changed | 'resync') => void;
  * a process that starts tells all others to do the same.
  */
 export class Announcer {
-  readonly #db: Sequelize;
   readonly #databaseUrl: string;
   readonly #log: Logger;
   readonly #listeners = new Map<string, Set<Listener>>();
@@ -29,15 +27,14 @@ export class Announcer {
   #timer: NodeJS.Timeout | undefined;
   #closed = false;
 
-  constructor(db: Sequelize, databaseUrl: string, log: Logger) {
-    this.#db = db;
+  constructor(databaseUrl: string, log: Logger) {
     this.#databaseUrl = databaseUrl;
     this.#log = log;
   }
 
   async start(): Promise<void> {
     await this.#listen();
-    await this.#db.query('select pg_notify($1, $2)', { bind: [CHANNEL, '*'] });
+    await this.#client?.query('select pg_notify($1, $2)', [CHANNEL, '*']);
   }
 
   announce(houseId: string, topics: readonly Topic[], ids: readonly string[] = []): void {
@@ -69,7 +66,8 @@ export class Announcer {
     for (const [house, { topics, ids }] of all) {
       const changed: Changed = { topics: [...topics], ids: [...ids].slice(0, 50) };
       try {
-        await this.#db.query('select pg_notify($1, $2)', { bind: [CHANNEL, JSON.stringify({ house, changed })] });
+        if (this.#client === undefined) throw new Error('not listening just now');
+        await this.#client.query('select pg_notify($1, $2)', [CHANNEL, JSON.stringify({ house, changed })]);
       } catch (error) {
         this.#log.warn({ err: error }, 'could not announce a change; screens read again when they reconnect');
       }
@@ -86,6 +84,8 @@ export class Announcer {
       setTimeout(() => void this.#again(), RETRY_MS);
     });
     await client.connect();
+    // a word about a change need not wait for the disk: what it is about is there already
+    await client.query('set synchronous_commit = off');
     await client.query(`listen ${CHANNEL}`);
   }
 

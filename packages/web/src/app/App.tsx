@@ -7,6 +7,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Loading } from '../parts/Notice.tsx';
 import { SignIn } from '../stations/access/SignIn.tsx';
 import { Refused } from './api.ts';
+import { breakdownQuery, houseQuery, meQuery } from './queries.ts';
 import { Shell } from './Shell.tsx';
 
 const client = new QueryClient({
@@ -33,13 +34,37 @@ const persister = createAsyncStoragePersister({
   throttleTime: 1_000,
 });
 
-const Receive = lazy(() => import('../stations/receive/Receive.tsx'));
-const BenchList = lazy(() => import('../stations/bench/BenchList.tsx'));
-const Bench = lazy(() => import('../stations/bench/Bench.tsx'));
-const Larder = lazy(() => import('../stations/larder/Larder.tsx'));
-const Pots = lazy(() => import('../stations/pots/Pots.tsx'));
-const Ledger = lazy(() => import('../stations/ledger/Ledger.tsx'));
-const YieldSheet = lazy(() => import('../stations/ledger/YieldSheet.tsx'));
+const screens = {
+  receive: () => import('../stations/receive/Receive.tsx'),
+  benchList: () => import('../stations/bench/BenchList.tsx'),
+  bench: () => import('../stations/bench/Bench.tsx'),
+  larder: () => import('../stations/larder/Larder.tsx'),
+  pots: () => import('../stations/pots/Pots.tsx'),
+  ledger: () => import('../stations/ledger/Ledger.tsx'),
+  yieldSheet: () => import('../stations/ledger/YieldSheet.tsx'),
+};
+const Receive = lazy(screens.receive);
+const BenchList = lazy(screens.benchList);
+const Bench = lazy(screens.bench);
+const Larder = lazy(screens.larder);
+const Pots = lazy(screens.pots);
+const Ledger = lazy(screens.ledger);
+const YieldSheet = lazy(screens.yieldSheet);
+
+/** Asks for what the address will need while the rest still starts, instead of one thing after another. */
+function warm(path: string): void {
+  const [, station, id] = path.split('/');
+  if (station === 'sign-in') return;
+  void client.prefetchQuery(meQuery);
+  void client.prefetchQuery(houseQuery);
+  if (station === 'bench' && id !== undefined) {
+    void screens.bench();
+    void client.prefetchQuery(breakdownQuery(id));
+  } else if (station === '' || station === 'bench') void screens.benchList();
+  else if (station === 'receive' || station === 'larder' || station === 'pots') void screens[station]();
+  else if (station === 'ledger') void (id === undefined ? screens.ledger() : screens.yieldSheet());
+}
+warm(location.pathname);
 
 const page = (Screen: ReturnType<typeof lazy>) => (
   <Suspense fallback={<Loading />}>

@@ -1,10 +1,11 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { api, type Weighing } from '@zabrik/contract';
+import type { Weighing } from '@zabrik/contract';
 import { formatShare } from '@zabrik/core';
 import { useEffect } from 'react';
 import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { Loading } from '../parts/Notice.tsx';
 import { call } from './api.ts';
+import { api } from './endpoints.ts';
 import { listen, useConnected } from './live.ts';
 import { onSent, useOutbox } from './outbox.ts';
 import { useFlow, useMe } from './queries.ts';

@@ -1,8 +1,10 @@
 /** Reads that several stations share. A station's own stand beside its screens. */
 import { useQuery } from '@tanstack/react-query';
-import { api, type EndpointId, type House, type Me, mayDo } from '@zabrik/contract';
+import type { EndpointId, House, Me } from '@zabrik/contract';
+import { mayDo } from '@zabrik/contract/roles';
 import { formatMoney } from '@zabrik/core';
 import { call, Refused } from './api.ts';
+import { api } from './endpoints.ts';
 
 const HOUR = 3_600_000;
 
@@ -26,8 +28,15 @@ export function useMay(id: EndpointId): boolean {
   return data != null && mayDo(data.person.role, id);
 }
 
-export const useHouse = () =>
-  useQuery({ queryKey: ['house'], queryFn: () => call(api.house.read, {}), staleTime: HOUR });
+export const houseQuery = { queryKey: ['house'], queryFn: () => call(api.house.read, {}), staleTime: HOUR } as const;
+
+export const useHouse = () => useQuery(houseQuery);
+
+export const breakdownQuery = (breakdownId: string) =>
+  ({
+    queryKey: ['breakdowns', 'one', breakdownId],
+    queryFn: () => call(api.bench.read, { params: { breakdownId } }),
+  }) as const;
 
 export const useCatalogue = () =>
   useQuery({

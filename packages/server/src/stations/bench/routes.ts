@@ -1,13 +1,12 @@
 import { api } from '@zabrik/contract';
 import type { Router } from 'express';
-import { commandKey, mountCommand, mountRead } from '../../http/mount.ts';
+import { mountCommand, mountRead } from '../../http/mount.ts';
 import { pageOf, readCursor } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
 import { cancelBreakdown, closeStage } from './close.ts';
 import { listOpenBreakdowns, readBreakdown } from './queries.ts';
 import { startBreakdown } from './start.ts';
-import { weigh } from './weigh.ts';
 
 const SCALE_REFUSALS: Readonly<Record<string, string>> = {
   moving: 'The pan is still moving. Let it rest, then try again.',
@@ -25,10 +24,7 @@ export function benchRoutes(kitchen: Kitchen, router: Router): void {
   mountCommand(kitchen, router, api.bench.start, ['breakdowns', 'lots'], (command, asked) =>
     startBreakdown(kitchen, command, asked),
   );
-  // not through mountCommand: a weighing is its own record of having been done (weigh.ts)
-  mountRead(router, api.bench.weigh, (who, { params, body, request }) =>
-    weigh(kitchen, who, commandKey(request), params.breakdownId, body),
-  );
+  // api.bench.weigh has a road of its own: weighRoad.ts
   mountCommand(kitchen, router, api.bench.close, ['breakdowns', 'lots'], (command, asked) =>
     closeStage(kitchen, command, asked),
   );

@@ -61,6 +61,12 @@ export async function startBreakdown(
       houseId: who.houseId,
       lotId: lot.id,
       plan: snapshot,
+      refusals: Object.fromEntries(
+        stage.pieces.map((piece) => [
+          piece.id,
+          Object.fromEntries(piece.refused.map((r) => [r.destination, r.reason])),
+        ]),
+      ),
       planId: plan.id,
       stageId: stage.id,
       species: lot.species,

@@ -1,42 +1,107 @@
-import type { WeighBody, Weighing } from '@zabrik/contract';
+import { allowed, type WeighBody, type Weighing } from '@zabrik/contract';
 import type { Destination } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
-import { UniqueConstraintError } from 'sequelize';
-import { selectOne } from '../../db/select.ts';
+import { select, selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
-import type { Kitchen, Who } from '../../kitchen.ts';
+import type { Kitchen } from '../../kitchen.ts';
 
-interface Written {
+/** Who weighs: a session still to be looked up, or someone known already. */
+export type Weigher =
+  | { readonly sid: string }
+  | { readonly houseId: string; readonly personId: string; readonly name: string };
+
+interface Row {
+  readonly id: string;
+  readonly sid: string | null;
+  readonly house_id: string | null;
+  readonly person_id: string | null;
+  readonly breakdown_id: string;
+  readonly piece_id: string | null;
+  readonly destination: Destination | null;
+  readonly mass_mg: number | null;
+  readonly source: 'scale' | 'typed' | null;
+  readonly replaces: string | null;
+  readonly at: string;
+}
+
+interface Judged {
+  readonly id: string;
+  readonly house_id: string | null;
+  readonly person: string | null;
+  readonly allowed: boolean;
   readonly state: string | null;
   readonly written: boolean;
   readonly refusal: string | null;
   readonly known: boolean;
 }
 
+interface Waiting {
+  readonly row: Row;
+  readonly done: (result: Judged) => void;
+  readonly failed: (error: unknown) => void;
+}
+
+const MOST_TOGETHER = 200;
+
 /**
- * One statement, one round trip, one commit: the weighing that must never be lost. It locks the breakdown against a closing that
- * runs beside it, checks the piece and the tray against the plan it was started with, and writes. The weighing's id is the client's
- * key, so a repeat writes nothing and finds the first.
+ * Gathers weighings into shared commits: those that arrive while a commit is on its way to the disk wait and go together in the
+ * next. A bench alone waits for nothing. Measured (docs/benchmarks.md): this is what lets twenty benches share one disk.
  */
-const WEIGH = `
-with b as (
-  select b.id, b.house_id, b.state,
-         (select p from jsonb_path_query_first(b.plan, '$.stages[*] ? (@.id == $$stage).pieces[*] ? (@.id == $$piece)',
-            jsonb_build_object('stage', b.stage_id, 'piece', $4::text)) p) as piece
-  from breakdown b where b.id = $2 and b.house_id = $3 for share
-), judged as (
-  select b.*, (select r->>'reason' from jsonb_array_elements(coalesce(b.piece->'refused', '[]')) r where r->>'destination' = $5::text limit 1) as refusal
-  from b
-), w as (
-  insert into weighing (id, house_id, breakdown_id, piece_id, destination, mass_mg, source, replaces, person_id, at)
-  select $1::uuid, j.house_id, j.id, $4::text, $5::text, $6::bigint, $7::text, $8::uuid, $9::uuid, $10::timestamptz
-  from judged j
-  where j.state = 'open' and ($4::text is null or j.piece is not null) and j.refusal is null
-    and ($8::uuid is null or exists (select 1 from weighing o where o.id = $8::uuid and o.breakdown_id = j.id and o.mass_mg is not null))
-  on conflict (id) do nothing
-  returning 1
-)
-select j.state, exists (select 1 from w) as written, j.refusal, ($4::text is null or j.piece is not null) as known from judged j`;
+class SharedCommits {
+  readonly #db: Sequelize;
+  #waiting: Waiting[] = [];
+  #busy = false;
+
+  constructor(db: Sequelize) {
+    this.#db = db;
+  }
+
+  write(row: Row): Promise<Judged> {
+    return new Promise((done, failed) => {
+      this.#waiting.push({ row, done, failed });
+      this.#ask();
+    });
+  }
+
+  #ask(): void {
+    if (this.#busy || this.#waiting.length === 0) return;
+    this.#busy = true;
+    // the other requests of this turn of the event loop come along
+    setImmediate(() => {
+      void this.#commit(this.#waiting.splice(0, MOST_TOGETHER)).finally(() => {
+        this.#busy = false;
+        this.#ask();
+      });
+    });
+  }
+
+  async #commit(batch: readonly Waiting[]): Promise<void> {
+    try {
+      const rows = await select<Judged>(this.#db, 'select * from take_weighings($1::jsonb, $2::text[])', [
+        JSON.stringify(batch.map((b) => b.row)),
+        allowed['bench.weigh'],
+      ]);
+      const byId = new Map(rows.map((row) => [row.id, row]));
+      // the same key twice in one commit: the first wrote it, the second finds it written
+      const answered = new Set<string>();
+      for (const { row, done, failed } of batch) {
+        const result = byId.get(row.id);
+        if (result === undefined) failed(new Error(`weighing ${row.id} was not judged`));
+        else done(answered.has(row.id) ? { ...result, written: false } : result);
+        answered.add(row.id);
+      }
+    } catch (error) {
+      for (const { failed } of batch) failed(error);
+    }
+  }
+}
+
+const commitsOf = new WeakMap<Sequelize, SharedCommits>();
+const sharedCommits = (db: Sequelize): SharedCommits => {
+  const commits = commitsOf.get(db) ?? new SharedCommits(db);
+  commitsOf.set(db, commits);
+  return commits;
+};
 
 interface Stored extends Omit<Weighing, 'at'> {
   readonly at: Date;
@@ -54,17 +119,13 @@ const stored = (db: Sequelize, id: string): Promise<Stored | undefined> =>
   );
 
 /** Why nothing was written: the first answer again when the key was used for exactly this, a refusal otherwise. */
-async function whyNot(
-  db: Sequelize,
-  who: Who,
-  wanted: Weighing,
-  breakdownId: string,
-  result: Written | undefined,
-): Promise<Weighing> {
+async function whyNot(db: Sequelize, wanted: Weighing, breakdownId: string, judged: Judged): Promise<Weighing> {
+  if (judged.house_id === null) throw new Problem('not_signed_in');
+  if (!judged.allowed) throw new Problem('not_your_role');
   const first = await stored(db, wanted.id);
   if (first !== undefined) {
     const same =
-      first.houseId === who.houseId &&
+      first.houseId === judged.house_id &&
       first.breakdownId === breakdownId &&
       first.pieceId === wanted.pieceId &&
       first.destination === wanted.destination &&
@@ -74,57 +135,56 @@ async function whyNot(
     const { breakdownId: _b, houseId: _h, ...weighing } = first;
     return { ...weighing, at: first.at.toISOString() };
   }
-  if (result === undefined) throw new Problem('not_found', 'There is no such breakdown in this house.');
-  if (result.state !== 'open') throw new Problem('stage_closed');
-  if (!result.known)
+  if (judged.state === null) throw new Problem('not_found', 'There is no such breakdown in this house.');
+  if (judged.state !== 'open') throw new Problem('stage_closed');
+  if (!judged.known)
     throw new Problem('invalid', 'This plan has no such piece.', [{ path: 'pieceId', message: 'not in this plan' }]);
-  if (result.refusal !== null) throw new Problem('tray_refused', `${result.refusal}.`);
+  if (judged.refusal !== null) throw new Problem('tray_refused', `${judged.refusal}.`);
+  const replaced = await selectOne(db, 'select 1 from weighing where replaces = $1 and breakdown_id = $2', [
+    wanted.replaces,
+    breakdownId,
+  ]);
+  if (replaced !== undefined) throw new Problem('already_replaced');
   throw new Problem('invalid', 'There is no such weight to put right.', [
     { path: 'replaces', message: 'not a weight of this breakdown' },
   ]);
 }
 
+/** Takes a weight, puts one right or takes one back. Answers once it is on the disk. Its id is the client's key. */
 export async function weigh(
   kitchen: Kitchen,
-  who: Who,
+  weigher: Weigher,
   id: string,
   breakdownId: string,
   body: WeighBody,
 ): Promise<Weighing> {
   const { db } = kitchen;
   const take = body.kind === 'take' ? body : undefined;
-  const wanted: Weighing = {
+  const known = 'sid' in weigher ? undefined : weigher;
+  const wanted = {
     id,
     pieceId: take?.pieceId ?? null,
-    destination: take?.destination ?? (null as Destination | null),
+    destination: take?.destination ?? null,
     massMg: take?.massMg ?? null,
     source: take?.source ?? null,
     replaces: body.replaces,
-    by: who.name,
     at: new Date(body.at).toISOString(),
   };
-  let result: Written | undefined;
-  try {
-    result = await selectOne<Written>(db, WEIGH, [
-      id,
-      breakdownId,
-      who.houseId,
-      wanted.pieceId,
-      wanted.destination,
-      wanted.massMg,
-      wanted.source,
-      wanted.replaces,
-      who.personId,
-      wanted.at,
-    ]);
-  } catch (error) {
-    // unique (replaces): someone else put the same weight right a moment ago
-    if (error instanceof UniqueConstraintError) {
-      const first = await stored(db, id);
-      if (first === undefined) throw new Problem('already_replaced');
-    } else throw error;
-  }
-  if (result?.written !== true) return whyNot(db, who, wanted, breakdownId, result);
-  kitchen.announce(who.houseId, ['breakdowns'], [breakdownId]);
-  return wanted;
+  const judged = await sharedCommits(db).write({
+    id,
+    sid: 'sid' in weigher ? weigher.sid : null,
+    house_id: known?.houseId ?? null,
+    person_id: known?.personId ?? null,
+    breakdown_id: breakdownId,
+    piece_id: wanted.pieceId,
+    destination: wanted.destination,
+    mass_mg: wanted.massMg,
+    source: wanted.source,
+    replaces: wanted.replaces,
+    at: wanted.at,
+  });
+  const weighing: Weighing = { ...wanted, by: known?.name ?? judged.person ?? '' };
+  if (!judged.written) return whyNot(db, weighing, breakdownId, judged);
+  if (judged.house_id !== null) kitchen.announce(judged.house_id, ['breakdowns'], [breakdownId]);
+  return weighing;
 }

@@ -1,8 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { type Answer, api, roleNames } from '@zabrik/contract';
+import type { Answer } from '@zabrik/contract';
+import { roleNames } from '@zabrik/contract/roles';
 import { useCallback, useEffect, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { call } from '../../app/api.ts';
+import { api } from '../../app/endpoints.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';

@@ -1,10 +1,10 @@
 import { useMutation } from '@tanstack/react-query';
-import { api } from '@zabrik/contract';
 import { advisePiece, type Destination, formatMass, formatShare, type PlanPiece, parseMass } from '@zabrik/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
+import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
 import { dismiss } from '../../app/outbox.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';

@@ -1,11 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { api, type Lot } from '@zabrik/contract';
+import type { Lot } from '@zabrik/contract';
 import { formatMass, grams, inGrams, parseMass } from '@zabrik/core';
 import { useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
 import { ageWords, clockTime, dayName, dueWords } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { BodyMap } from '../../parts/BodyMap.tsx';

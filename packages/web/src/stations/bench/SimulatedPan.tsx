@@ -1,8 +1,8 @@
 import { useMutation } from '@tanstack/react-query';
-import { api } from '@zabrik/contract';
 import { parseMass } from '@zabrik/core';
 import { useState } from 'react';
 import { call } from '../../app/api.ts';
+import { api } from '../../app/endpoints.ts';
 import { useHouse } from '../../app/queries.ts';
 import { useKeys } from './useKeys.ts';
 

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { api, type Breakdown, type WeighBody, type Weighing } from '@zabrik/contract';
+import type { Breakdown, WeighBody, Weighing } from '@zabrik/contract';
 import {
   type Balance,
   balanceStage,
@@ -11,9 +11,10 @@ import {
 } from '@zabrik/core';
 import { useMemo } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { addressOf, call } from '../../app/api.ts';
+import { addressOf } from '../../app/api.ts';
+import { api } from '../../app/endpoints.ts';
 import { keep, useOutbox, type Waiting } from '../../app/outbox.ts';
-import { useHouse, useMe } from '../../app/queries.ts';
+import { breakdownQuery, useHouse, useMe } from '../../app/queries.ts';
 
 export interface Counted extends Weighing {
   readonly massMg: number;
@@ -40,10 +41,7 @@ const KITCHEN_SCALE = { accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_0
 
 /** One breakdown as it stands on this device: what the server has, and on top what still waits here to be sent. */
 export function useBreakdown(breakdownId: string) {
-  const query = useQuery({
-    queryKey: ['breakdowns', 'one', breakdownId],
-    queryFn: () => call(api.bench.read, { params: { breakdownId } }),
-  });
+  const query = useQuery(breakdownQuery(breakdownId));
   const outbox = useOutbox();
   const { data: house } = useHouse();
   const { data: me } = useMe();

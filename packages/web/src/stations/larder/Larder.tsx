@@ -1,11 +1,12 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { api, type Lot } from '@zabrik/contract';
+import type { Lot } from '@zabrik/contract';
 import { type Destination, formatMass } from '@zabrik/core';
 import { Search } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { call } from '../../app/api.ts';
 import { ageWords, dayName, dueWords } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { clothOf, trayName, trays } from '../../parts/destinations.ts';

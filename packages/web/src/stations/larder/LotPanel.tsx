@@ -1,5 +1,6 @@
 import { useMutation } from '@tanstack/react-query';
-import { type Answer, type Ask, api, takeOutSinks, wasteReasons } from '@zabrik/contract';
+import type { Answer, Ask } from '@zabrik/contract';
+import { takeOutSinks, wasteReasons } from '@zabrik/contract/ways-out';
 import { formatMass, inGrams, parseMass } from '@zabrik/core';
 import { X } from 'lucide-react';
 import { useRef, useState } from 'react';
@@ -7,6 +8,7 @@ import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
 import { dayAndTime, dayName, dueWords } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
 import { useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { trayName } from '../../parts/destinations.ts';

@@ -1,10 +1,11 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { api, type ClosedBreakdown } from '@zabrik/contract';
+import type { ClosedBreakdown } from '@zabrik/contract';
 import { formatMass, formatShare } from '@zabrik/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { call } from '../../app/api.ts';
 import { clockTime, dayName } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
 import { moneyOf, useCatalogue, useHouse } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';

@@ -1,5 +1,5 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { api, type YieldSheet as Sheet } from '@zabrik/contract';
+import type { YieldSheet as Sheet } from '@zabrik/contract';
 import {
   type CostingSchool,
   costingSchools,
@@ -12,6 +12,7 @@ import { lazy, Suspense, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { call } from '../../app/api.ts';
 import { clockTime, dayAndTime } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { clothOf, trayName } from '../../parts/destinations.ts';

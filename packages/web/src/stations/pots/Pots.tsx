@@ -1,5 +1,5 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { type Answer, api, type Lot, type Run } from '@zabrik/contract';
+import type { Answer, Lot, Run } from '@zabrik/contract';
 import {
   formatMass,
   inGrams,
@@ -16,6 +16,7 @@ import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
 import { clockTime, dayAndTime, dueWords } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';

@@ -1,6 +1,6 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { api, type Delivery } from '@zabrik/contract';
+import type { Delivery } from '@zabrik/contract';
 import { formatMass, formatTemperature, inGrams } from '@zabrik/core';
 import { Scale } from 'lucide-react';
 import { useRef, useState } from 'react';
@@ -9,6 +9,7 @@ import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call, Refused } from '../../app/api.ts';
 import { clockTime, dayName, dueWords } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
