@@ -13,7 +13,7 @@ const checkLetter = (digits: string): string => {
  * A lot's short code: the house's running number, at least four digits, and a check letter.
  *
  * Keeps   any one digit misheard, and any two neighbours swapped, gives another letter (the modulus is prime and the weights
- *         differ; proved by exhaustion in the test for all numbers to 99,999).
+ *         differ; tried out in the test for every number to 9,999).
  * @example lotCode(417) -> "0417-F"
  */
 export function lotCode(serial: number): string {
