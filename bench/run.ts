@@ -58,7 +58,7 @@ try {
     bare.push(await bareInserts(databaseUrl, BENCHES, SECONDS));
     ours.push(await weighings(kitchen.port, seats, SECONDS));
   }
-  const paced = await pace(kitchen.port, seats);
+  const paced = await weighings(kitchen.port, seats, 15, 500);
   const middle = (loads: readonly Load[], of: (load: Load) => number): number => {
     const sorted = loads.map(of).sort((a, b) => a - b);
     return ((sorted[1] ?? 0) + (sorted[2] ?? 0)) / 2;
@@ -92,20 +92,4 @@ Load generator, server, PostgreSQL and browser share the ${cpus().length} cores.
   process.stdout.write(text);
 } finally {
   await kitchen.stop();
-}
-
-/** A hard but human pace: every bench takes a weight each half second. */
-async function pace(port: number, all: readonly BenchSeat[]): Promise<Load> {
-  const loads: Load[] = [];
-  for (let i = 0; i < 20; i += 1) {
-    loads.push(await weighings(port, all, 0.001));
-    await new Promise((resolve) => setTimeout(resolve, 500));
-  }
-  const sorted = loads.map((l) => l.p99).sort((a, b) => a - b);
-  return {
-    perSecond: 0,
-    count: loads.length * all.length,
-    p50: loads.map((l) => l.p50).sort((a, b) => a - b)[10] ?? Number.NaN,
-    p99: sorted.at(-1) ?? Number.NaN,
-  };
 }

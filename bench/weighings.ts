@@ -1,6 +1,7 @@
 /** Weighings over HTTP, as 20 benches send them, against a bare INSERT on the same cluster. */
 import { randomUUID } from 'node:crypto';
 import { Agent, request } from 'node:http';
+import { setTimeout as wait } from 'node:timers/promises';
 import pg from 'pg';
 
 export interface Load {
@@ -14,7 +15,12 @@ const percentile = (sorted: readonly number[], p: number): number =>
   sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * p))] ?? Number.NaN;
 
 /** Runs `benches` loops of `once` for `seconds` and says how fast they went, milliseconds. */
-async function drive(benches: number, seconds: number, once: (bench: number) => Promise<void>): Promise<Load> {
+async function drive(
+  benches: number,
+  seconds: number,
+  once: (bench: number) => Promise<void>,
+  everyMs = 0,
+): Promise<Load> {
   const times: number[] = [];
   const start = performance.now();
   const end = start + seconds * 1_000;
@@ -24,6 +30,7 @@ async function drive(benches: number, seconds: number, once: (bench: number) => 
         const before = performance.now();
         await once(bench);
         times.push(performance.now() - before);
+        if (everyMs > 0) await wait(Math.random() * 2 * everyMs);
       }
     }),
   );
@@ -67,8 +74,8 @@ export interface BenchSeat {
   readonly breakdownId: string;
 }
 
-/** One weighing after another from each seat, each acknowledged before the next. */
-export function weighings(port: number, seats: readonly BenchSeat[], seconds: number): Promise<Load> {
+/** One weighing after another from each seat, each acknowledged before the next; `everyMs` apart on average, or flat out. */
+export function weighings(port: number, seats: readonly BenchSeat[], seconds: number, everyMs = 0): Promise<Load> {
   const agent = new Agent({ keepAlive: true, maxSockets: seats.length });
   const once = (bench: number): Promise<void> =>
     new Promise((resolve, reject) => {
@@ -108,5 +115,5 @@ export function weighings(port: number, seats: readonly BenchSeat[], seconds: nu
       sent.once('error', reject);
       sent.end(body);
     });
-  return drive(seats.length, seconds, once).finally(() => agent.destroy());
+  return drive(seats.length, seconds, once, everyMs).finally(() => agent.destroy());
 }

@@ -14,7 +14,7 @@ async function breakDown(
   for (let i = 0; i < weights; i += 1) {
     await putOn(page, next);
     await take();
-    await expect(page.getByRole('button', { name: `Weights, ${i + 1}` })).toBeVisible();
+    await expect(page.getByRole('tab', { name: `Weights, ${i + 1}` })).toBeVisible();
   }
 }
 
@@ -78,21 +78,21 @@ test('the whole job by touch: receive, bench, larder, ledger, pots; a second scr
 
   // undo, and weigh again
   await page.getByRole('button', { name: /Undo last weight/ }).click();
-  await expect(page.getByRole('button', { name: 'Weights, 1' })).toBeVisible();
+  await expect(page.getByRole('tab', { name: 'Weights, 1' })).toBeVisible();
   await putOn(page, nextPiece);
   await take();
   // put right: another tray, then another mass
-  await page.getByRole('button', { name: 'Weights, 2' }).click();
-  await page.getByRole('region', { name: 'Weights' }).getByRole('button', { name: /skin/ }).click();
+  await page.getByRole('tab', { name: 'Weights, 2' }).click();
+  await page.getByRole('tabpanel').getByRole('button', { name: /skin/ }).click();
   await page.getByRole('button', { name: /^Garnish/ }).click();
   await expect(page.getByRole('button', { name: /^Garnish, [1-9]/ })).toBeVisible();
   // a tray that must not be used says why
   await expect(page.getByRole('button', { name: /^Fat, 0 g. Not this piece/ })).toBeDisabled();
-  await page.getByRole('button', { name: /^Steps/ }).click();
+  await page.getByRole('tab', { name: /^Steps/ }).click();
   for (let i = 2; i < 8; i += 1) {
     await putOn(page, nextPiece);
     await take();
-    await expect(page.getByRole('button', { name: `Weights, ${i + 1}` })).toBeVisible();
+    await expect(page.getByRole('tab', { name: `Weights, ${i + 1}` })).toBeVisible();
   }
 
   // closing too early asks why; weighing on goes back
@@ -167,7 +167,7 @@ test('the whole job by keyboard alone', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Cut plan' })).toBeVisible();
   await tabTo(page, /Two fillets, pin-boned\d+ steps/);
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: 'Weights, 0' })).toBeVisible();
+  await expect(page.getByRole('tab', { name: 'Weights, 0' })).toBeVisible();
 
   // the scale through its own keys; a typed weight where there is none
   const next = () => putOn(page, () => page.keyboard.press('p')); // the simulated hand
@@ -175,9 +175,9 @@ test('the whole job by keyboard alone', async ({ page }) => {
   await page.keyboard.press('2'); // scales in the stock: refused, with the reason
   await expect(says(page)).toContainText('grit');
   await page.keyboard.press('Space');
-  await expect(page.getByRole('button', { name: 'Weights, 1' })).toBeVisible();
+  await expect(page.getByRole('tab', { name: 'Weights, 1' })).toBeVisible();
   await page.keyboard.press('u');
-  await expect(page.getByRole('button', { name: 'Weights, 0' })).toBeVisible();
+  await expect(page.getByRole('tab', { name: 'Weights, 0' })).toBeVisible();
   await page.keyboard.press('m');
   await page.keyboard.type('52');
   await page.keyboard.press('Enter');
@@ -187,7 +187,7 @@ test('the whole job by keyboard alone', async ({ page }) => {
   for (let i = 1; i < 4; i += 1) {
     await next();
     await page.keyboard.press('Space');
-    await expect(page.getByRole('button', { name: `Weights, ${i + 1}` })).toBeVisible();
+    await expect(page.getByRole('tab', { name: `Weights, ${i + 1}` })).toBeVisible();
   }
   await page.keyboard.press('c');
   await expect(page.getByLabel('The balance does not hold')).toBeVisible();
@@ -195,7 +195,7 @@ test('the whole job by keyboard alone', async ({ page }) => {
   for (let i = 4; i < 8; i += 1) {
     await next();
     await page.keyboard.press('Space');
-    await expect(page.getByRole('button', { name: `Weights, ${i + 1}` })).toBeVisible();
+    await expect(page.getByRole('tab', { name: `Weights, ${i + 1}` })).toBeVisible();
   }
   await page.keyboard.press('c');
   const bar = page.getByLabel('The balance does not hold');
@@ -240,7 +240,7 @@ test('a tablet that loses the network keeps every weight, says so, and sends the
   await signInByTouch(page, 'Jory Pellam');
   await page.getByRole('button', { name: /Brill/ }).click();
   await page.getByRole('button', { name: /Four fillets/ }).click();
-  await expect(page.getByRole('button', { name: 'Weights, 0' })).toBeVisible();
+  await expect(page.getByRole('tab', { name: 'Weights, 0' })).toBeVisible();
   await page.evaluate(() => navigator.serviceWorker.ready);
   await page.waitForTimeout(1_500); // what was read is kept on the device
   const watcher = await browser.newPage();
@@ -269,7 +269,7 @@ test('a tablet that loses the network keeps every weight, says so, and sends the
   await context.setOffline(false);
   await expect(page.getByTestId('saved')).toContainText('all saved', { timeout: 20_000 });
   await expect(balance(watcher)).toContainText('Weighed 606 g', { timeout: 5_000 });
-  await watcher.getByRole('button', { name: /^Weights/ }).click();
+  await watcher.getByRole('tab', { name: /^Weights/ }).click();
   await expect(watcher.getByRole('listitem').filter({ hasText: 'typed' })).toHaveText([/403 g/, /102 g/, /101 g/]);
 });
 

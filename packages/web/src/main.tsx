@@ -6,7 +6,6 @@ import { App } from './app/App.tsx';
 import { startOutbox } from './app/outbox.ts';
 
 startOutbox();
-if ('serviceWorker' in navigator) registerSW({ immediate: true });
 
 const root = document.getElementById('root');
 if (root === null) throw new Error('index.html has no #root');
@@ -15,3 +14,7 @@ createRoot(root).render(
     <App />
   </StrictMode>,
 );
+
+// keeping the app for a day without network is for when the screen stands
+if ('serviceWorker' in navigator)
+  addEventListener('load', () => setTimeout(() => registerSW({ immediate: true }), 1_500));

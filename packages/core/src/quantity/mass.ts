@@ -18,8 +18,12 @@ export const ounces = (value: number): Milligrams => mg(value * MG_PER_OUNCE);
 
 export type MassUnits = 'metric' | 'imperial';
 
-const number = (value: number, decimals: number): string =>
-  value.toLocaleString('en-GB', { minimumFractionDigits: decimals, maximumFractionDigits: decimals });
+/** "2,860": thousands by a comma. Written out because making one Intl formatter takes a slow tablet a tenth of a second. */
+export const formatCount = (value: number, decimals = 0): string => {
+  const [whole = '', rest] = value.toFixed(decimals).split('.');
+  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ',');
+  return rest === undefined ? grouped : `${grouped}.${rest}`;
+};
 
 /**
  * A mass in the words of a kitchen: grams to 10 kg, kilograms above, or pounds and ounces.
@@ -34,12 +38,12 @@ export function formatMass(mass: number, units: MassUnits = 'metric'): string {
   if (units === 'imperial') {
     const tenths = Math.round((size / MG_PER_OUNCE) * 10);
     const lb = Math.floor(tenths / 160);
-    const oz = number((tenths - lb * 160) / 10, 1);
-    return tenths === 0 ? '0.0 oz' : `${sign}${lb > 0 ? `${number(lb, 0)} lb ` : ''}${oz} oz`;
+    const oz = formatCount((tenths - lb * 160) / 10, 1);
+    return tenths === 0 ? '0.0 oz' : `${sign}${lb > 0 ? `${formatCount(lb)} lb ` : ''}${oz} oz`;
   }
-  if (size >= 10_000_000) return `${sign}${number(size / 1_000_000, 2)} kg`;
+  if (size >= 10_000_000) return `${sign}${formatCount(size / 1_000_000, 2)} kg`;
   const whole = Math.round(size / 1_000);
-  return whole === 0 ? '0 g' : `${sign}${number(whole, 0)} g`;
+  return whole === 0 ? '0 g' : `${sign}${formatCount(whole)} g`;
 }
 
 const PART = /^(\d+(?:[.,]\d+)?)\s*(mg|g|kg|oz|lb|lbs)?/i;

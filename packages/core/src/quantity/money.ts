@@ -1,4 +1,5 @@
 import { Refusal } from '../refusal.ts';
+import { formatCount } from './mass.ts';
 
 /** Money in whole minor units (pence, cents) of the house's currency. */
 export type MinorUnits = number & { readonly unit: 'minor' };
@@ -8,10 +9,13 @@ export const minor = (value: number): MinorUnits => Math.round(value) as MinorUn
 /** A price per kilogram times a mass, rounded half away from zero to a whole minor unit. */
 export const priceOf = (mass: number, minorPerKg: number): MinorUnits => minor((mass * minorPerKg) / 1_000_000);
 
-/** "£4.18", "-£0.30": two decimals, the sign before the mark. */
-export function formatMoney(amount: number, currency = 'GBP'): string {
-  return new Intl.NumberFormat('en-GB', { style: 'currency', currency }).format(amount / 100);
-}
+const signs: Readonly<Record<string, string>> = { GBP: '£', EUR: '€', USD: '$' };
+
+/** "£4.18", "-£0.30": two decimals, the sign before the mark. A currency without a mark of its own is written out: "CHF 4.18". */
+export const formatMoney = (amount: number, currency = 'GBP'): string => {
+  const minus = Math.round(amount) < 0 ? '-' : '';
+  return `${minus}${signs[currency] ?? `${currency} `}${formatCount(Math.abs(Math.round(amount)) / 100, 2)}`;
+};
 
 /**
  * Reads an amount as typed on an invoice.

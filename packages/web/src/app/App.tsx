@@ -1,9 +1,9 @@
 import { createAsyncStoragePersister } from '@tanstack/query-async-storage-persister';
-import { QueryClient } from '@tanstack/react-query';
-import { PersistQueryClientProvider } from '@tanstack/react-query-persist-client';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { persistQueryClientRestore, persistQueryClientSubscribe } from '@tanstack/react-query-persist-client';
 import { createStore, del, get, set } from 'idb-keyval';
 import { lazy, Suspense } from 'react';
-import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { Loading } from '../parts/Notice.tsx';
 import { SignIn } from '../stations/access/SignIn.tsx';
 import { Refused } from './api.ts';
@@ -72,27 +72,27 @@ const page = (Screen: ReturnType<typeof lazy>) => (
   </Suspense>
 );
 
-const router = createBrowserRouter([
-  { path: '/sign-in', element: <SignIn /> },
-  {
-    element: <Shell />,
-    children: [
-      { path: '/', element: <Navigate to="/bench" replace /> },
-      { path: '/receive', element: page(Receive) },
-      { path: '/bench', element: page(BenchList) },
-      { path: '/bench/:breakdownId', element: page(Bench) },
-      { path: '/larder', element: page(Larder) },
-      { path: '/larder/:lotId', element: page(Larder) },
-      { path: '/pots', element: page(Pots) },
-      { path: '/ledger', element: page(Ledger) },
-      { path: '/ledger/:breakdownId', element: page(YieldSheet) },
-      { path: '*', element: <Navigate to="/bench" replace /> },
-    ],
-  },
-]);
+// not awaited: what was on the screen last time fills in where the server has not answered yet
+const kept = { queryClient: client, persister, maxAge: 24 * 3_600_000, buster: '1' } as const;
+void persistQueryClientRestore(kept).finally(() => persistQueryClientSubscribe(kept));
 
 export const App = () => (
-  <PersistQueryClientProvider client={client} persistOptions={{ persister, maxAge: 24 * 3_600_000, buster: '1' }}>
-    <RouterProvider router={router} />
-  </PersistQueryClientProvider>
+  <QueryClientProvider client={client}>
+    <BrowserRouter>
+      <Routes>
+        <Route path="/sign-in" element={<SignIn />} />
+        <Route element={<Shell />}>
+          <Route path="/receive" element={page(Receive)} />
+          <Route path="/bench" element={page(BenchList)} />
+          <Route path="/bench/:breakdownId" element={page(Bench)} />
+          <Route path="/larder" element={page(Larder)} />
+          <Route path="/larder/:lotId" element={page(Larder)} />
+          <Route path="/pots" element={page(Pots)} />
+          <Route path="/ledger" element={page(Ledger)} />
+          <Route path="/ledger/:breakdownId" element={page(YieldSheet)} />
+          <Route path="*" element={<Navigate to="/bench" replace />} />
+        </Route>
+      </Routes>
+    </BrowserRouter>
+  </QueryClientProvider>
 );

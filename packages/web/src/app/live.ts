@@ -3,9 +3,20 @@ import type { Changed, ScaleReading } from '@zabrik/contract';
 import { useSyncExternalStore } from 'react';
 import { drain } from './outbox.ts';
 
+const FIRST_RESYNC_MS = 2_000;
 const AWAY: ScaleReading = { state: 'away', grossMg: 0, tareMg: 0, netMg: 0, settled: 0, at: 0 };
 
 let reading = AWAY;
+let atRest = AWAY;
+
+function read(next: ScaleReading): void {
+  const same =
+    next.state === atRest.state &&
+    (next.state === 'moving' ||
+      (next.netMg === atRest.netMg && next.tareMg === atRest.tareMg && next.settled === atRest.settled));
+  reading = next;
+  if (!same) atRest = next;
+}
 let connected = false;
 const listeners = new Set<() => void>();
 const tell = (): void => {
@@ -18,7 +29,12 @@ const subscribe = (listener: () => void): (() => void) => {
   };
 };
 
+/** Every reading, twenty-five a second while the pan moves: for what shows the figure itself. */
 export const useScale = (): ScaleReading => useSyncExternalStore(subscribe, () => reading);
+
+/** The reading when it last came to rest, or that it moves: for what need not be drawn again at every tremble. */
+export const useScaleAtRest = (): ScaleReading => useSyncExternalStore(subscribe, () => atRest);
+
 export const useConnected = (): boolean => useSyncExternalStore(subscribe, () => connected);
 
 /** Listens to what changes in the house while someone is signed in. Returns the way to stop. */
@@ -32,10 +48,15 @@ export function listen(client: QueryClient): () => void {
   });
   source.addEventListener('error', () => {
     connected = false;
-    reading = AWAY;
+    read(AWAY);
     tell();
   });
-  source.addEventListener('resync', again);
+  // the first one comes with the connection, when the screen has only just been read: it waits until the screen stands
+  let first: ReturnType<typeof setTimeout> | undefined;
+  source.addEventListener('resync', () => {
+    if (first === undefined) first = setTimeout(again, FIRST_RESYNC_MS);
+    else again();
+  });
   source.addEventListener('changed', ({ data }: MessageEvent<string>) => {
     const changed = JSON.parse(data) as Changed;
     for (const topic of changed.topics) {
@@ -49,13 +70,14 @@ export function listen(client: QueryClient): () => void {
     void client.invalidateQueries({ queryKey: ['flow'] });
   });
   source.addEventListener('scale', ({ data }: MessageEvent<string>) => {
-    reading = JSON.parse(data) as ScaleReading;
+    read(JSON.parse(data) as ScaleReading);
     tell();
   });
   return () => {
+    clearTimeout(first);
     source.close();
     connected = false;
-    reading = AWAY;
+    read(AWAY);
     tell();
   };
 }

@@ -1,11 +1,11 @@
 import type { ScaleReading } from '@zabrik/contract';
-import { inGrams, type PieceExpectation } from '@zabrik/core';
+import { formatCount, inGrams, type PieceExpectation } from '@zabrik/core';
 
 interface Props {
   readonly reading: ScaleReading;
   readonly expected: PieceExpectation | undefined;
-  /** This rest of the pan was already taken as a weight. */
-  readonly taken: boolean;
+  /** The rest of the pan that was already taken as a weight. */
+  readonly takenAt: number | undefined;
 }
 
 const CX = 170;
@@ -37,14 +37,15 @@ const words = (reading: ScaleReading, taken: boolean): string => {
 };
 
 /** The scale's live figure in a plate. The rim shows where this piece usually falls and where it is now; dashed while it moves. */
-export function Pan({ reading, expected, taken }: Props) {
+export function Pan({ reading, expected, takenAt }: Props) {
+  const taken = reading.state === 'steady' && reading.settled === takenAt;
   const away = reading.state === 'away';
   const usual = expected !== undefined && expected.nextMg > 0 ? expected : undefined;
   const span = usual === undefined ? 0 : Math.max(usual.high95Mg - usual.low95Mg, usual.nextMg * 0.2);
   const low = usual === undefined ? 0 : usual.nextMg - span;
   const at = (massMg: number): number => START + SWEEP * Math.min(1, Math.max(0, (massMg - low) / (2 * span || 1)));
   const grams = inGrams(reading.netMg);
-  const shown = away ? '–' : Math.round(grams).toLocaleString('en-GB').replace('-', '−');
+  const shown = away ? '–' : formatCount(Math.round(grams)).replace('-', '−');
   return (
     <div
       className="relative mx-auto w-[296px] shrink-0"

@@ -1,11 +1,12 @@
 import { useMutation } from '@tanstack/react-query';
 import { advisePiece, type Destination, formatMass, formatShare, type PlanPiece, parseMass } from '@zabrik/core';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { Tabs } from 'radix-ui';
+import { type ComponentProps, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
-import { useScale } from '../../app/live.ts';
+import { useScale, useScaleAtRest } from '../../app/live.ts';
 import { dismiss } from '../../app/outbox.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { BodyMap } from '../../parts/BodyMap.tsx';
@@ -23,6 +24,9 @@ import { Steps } from './Steps.tsx';
 import { type BenchState, type Counted, useBreakdown } from './useBreakdown.ts';
 import { useKeys } from './useKeys.ts';
 import { Weights } from './Weights.tsx';
+
+const tabLook =
+  'min-h-11 flex-1 font-head text-[15px] font-semibold text-ink-soft data-[state=active]:bg-sheet data-[state=active]:text-ink data-[state=active]:shadow-[inset_0_-3px_0] data-[state=active]:shadow-ink';
 
 const Z80 = 1.2815515655446004;
 
@@ -60,12 +64,15 @@ function adviceWords(massMg: number, state: BenchState, piece: PlanPiece): strin
   return `${formatMass(advice.byMg)} ${advice.kind === 'heavy' ? 'more' : 'less'} than ${whose}.${hint === undefined ? '' : ` ${hint}`}`;
 }
 
+/** The only part of the bench that is drawn at every tremble of the pan. */
+const LivePan = (props: Omit<ComponentProps<typeof Pan>, 'reading'>) => <Pan reading={useScale()} {...props} />;
+
 function AtBench({ state }: { readonly state: BenchState }) {
   const { breakdown, stage, counted, expected, balance } = state;
   const { data: house } = useHouse();
   const may = useMay('bench.weigh');
   const money = moneyOf(house);
-  const reading = useScale();
+  const reading = useScaleAtRest();
   const navigate = useNavigate();
   const [picked, setPicked] = useState<string | undefined>(undefined);
   const [tray, setTray] = useState<Destination | undefined>(undefined);
@@ -261,7 +268,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
           },
         ],
   );
-  if (right === undefined && reading.netMg > 0 && !wasTaken && reading.state !== 'away' && !complete)
+  if (right === undefined && reading.netMg > 0 && !wasTaken && reading.state === 'steady' && !complete)
     parts.push({ id: 'pan', name: 'on the pan', destination: suggested, massMg: reading.netMg, onPan: true });
   const openNames = order.filter((p) => (taken.get(p.id) ?? 0) < p.units.length).map((p) => p.name.split(',')[0]);
   const advice =
@@ -296,37 +303,27 @@ function AtBench({ state }: { readonly state: BenchState }) {
         />
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-[318px_1fr_380px]">
-        <aside className="flex min-h-0 flex-col border-r border-line bg-sheet-soft">
-          <fieldset className="flex border-0 border-b border-line p-0" aria-label="Left column">
-            <button
-              type="button"
-              aria-pressed={!list}
-              onClick={() => setList(false)}
-              className={`min-h-11 flex-1 font-head text-[15px] font-semibold ${list ? 'text-ink-soft' : 'bg-sheet shadow-[inset_0_-3px_0] shadow-ink'}`}
-            >
+        <Tabs.Root
+          value={list ? 'weights' : 'steps'}
+          onValueChange={(value) => setList(value === 'weights')}
+          className="flex min-h-0 flex-col border-r border-line bg-sheet-soft"
+        >
+          <Tabs.List className="flex border-b border-line" aria-label="Steps or weights">
+            <Tabs.Trigger value="steps" className={tabLook}>
               Steps, {Math.min(at + 1, stage.steps.length)} of {stage.steps.length}
-            </button>
-            <button
-              type="button"
-              aria-pressed={list}
-              aria-keyshortcuts="w"
-              onClick={() => setList(true)}
-              className={`min-h-11 flex-1 font-head text-[15px] font-semibold ${list ? 'bg-sheet shadow-[inset_0_-3px_0] shadow-ink' : 'text-ink-soft'}`}
-            >
+            </Tabs.Trigger>
+            <Tabs.Trigger value="weights" aria-keyshortcuts="w" className={tabLook}>
               Weights, {counted.length}
-            </button>
-          </fieldset>
-          <section className="min-h-0 flex-1 overflow-y-auto" aria-label={list ? 'Weights' : 'Steps'}>
-            {list ? (
-              <Weights state={state} selected={correcting} onSelect={may ? setCorrecting : () => undefined} />
-            ) : (
-              <>
-                <Steps stage={stage} at={at} onGo={setGoneTo} />
-                <BodyMap body={breakdown.plan.body} lit={lit} className="mx-auto mt-2 mb-2 block h-20" />
-              </>
-            )}
-          </section>
-        </aside>
+            </Tabs.Trigger>
+          </Tabs.List>
+          <Tabs.Content value="steps" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
+            <Steps stage={stage} at={at} onGo={setGoneTo} />
+            <BodyMap body={breakdown.plan.body} lit={lit} className="mx-auto mt-2 mb-2 block h-20" />
+          </Tabs.Content>
+          <Tabs.Content value="weights" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
+            <Weights state={state} selected={correcting} onSelect={may ? setCorrecting : () => undefined} />
+          </Tabs.Content>
+        </Tabs.Root>
         <section
           className="flex min-h-0 min-w-0 flex-col items-center gap-2 overflow-y-auto px-3 py-2.5"
           aria-label="Scale"
@@ -365,7 +362,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
               );
             })}
           </fieldset>
-          <Pan reading={reading} expected={expectedNow} taken={wasTaken} />
+          <LivePan expected={expectedNow} takenAt={takenAt} />
           <div
             className="-mt-1 min-h-11 w-full max-w-[540px] shrink-0 text-center leading-snug"
             role="status"

@@ -2,6 +2,7 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { Lot } from '@zabrik/contract';
 import { type Destination, formatMass } from '@zabrik/core';
 import { Search } from 'lucide-react';
+import { ToggleGroup } from 'radix-ui';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { call } from '../../app/api.ts';
@@ -14,6 +15,11 @@ import { inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
 import { LotPanel } from './LotPanel.tsx';
+
+const filters: readonly { readonly id: Destination | 'whole'; readonly name: string }[] = [
+  { id: 'whole', name: 'To be cut' },
+  ...trays.filter((tray) => tray.id !== 'waste'),
+];
 
 const tones = {
   late: 'text-alarm font-bold',
@@ -129,29 +135,29 @@ export default function Larder() {
               onChange={(event) => setSearch(event.target.value)}
             />
           </div>
-          <fieldset className="flex w-full flex-wrap gap-2 border-0 p-0" aria-label="Only one tray">
-            {[
-              { id: undefined, name: 'All' },
-              { id: 'whole' as const, name: 'To be cut' },
-              ...trays.filter((t) => t.id !== 'waste'),
-            ].map((t) => (
-              <button
-                key={t.name}
-                type="button"
-                aria-pressed={destination === t.id}
-                onClick={() => setDestination(t.id)}
-                className={`flex min-h-10 items-center gap-2 rounded-full border-[1.5px] px-3.5 text-[15px] ${destination === t.id ? 'border-ink bg-ink text-white' : 'border-line-strong bg-white'}`}
+          <ToggleGroup.Root
+            type="single"
+            aria-label="Only one tray"
+            className="flex w-full flex-wrap gap-2"
+            value={destination ?? 'all'}
+            onValueChange={(value) => setDestination(filters.find((f) => f.id === value)?.id)}
+          >
+            {[{ id: 'all', name: 'All' } as const, ...filters].map((t) => (
+              <ToggleGroup.Item
+                key={t.id}
+                value={t.id}
+                className="flex min-h-10 items-center gap-2 rounded-full border-[1.5px] border-line-strong bg-white px-3.5 text-[15px] data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:text-white"
               >
-                {t.id !== undefined && (
+                {t.id !== 'all' && (
                   <span
                     className={`size-3.5 rounded-[3px] border border-white/60 ${clothOf[t.id]}`}
                     aria-hidden="true"
                   />
                 )}
                 {t.name}
-              </button>
+              </ToggleGroup.Item>
             ))}
-          </fieldset>
+          </ToggleGroup.Root>
         </div>
         {lots.isPending ? (
           <Loading />

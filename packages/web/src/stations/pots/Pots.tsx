@@ -11,6 +11,8 @@ import {
   scaleUse,
   type Use,
 } from '@zabrik/core';
+import { ChevronRight } from 'lucide-react';
+import { Collapsible } from 'radix-ui';
 import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
@@ -325,14 +327,19 @@ function Planned({ run, use }: { readonly run: Run; readonly use: Use | undefine
         {run.ingredients.map((i) => `${formatMass(i.massMg)} ${i.name}`).join(', ')}
       </p>
       {use !== undefined && (
-        <details className="mb-2 text-[15px]">
-          <summary className="min-h-8 cursor-pointer font-semibold">How</summary>
-          <ol className="list-decimal pl-5">
-            {use.steps.map((s) => (
-              <li key={s}>{s}</li>
-            ))}
-          </ol>
-        </details>
+        <Collapsible.Root className="mb-2 text-[15px]">
+          <Collapsible.Trigger className="group flex min-h-10 items-center gap-1.5 font-semibold">
+            <ChevronRight size={18} className="group-data-[state=open]:rotate-90" aria-hidden="true" />
+            How it is made
+          </Collapsible.Trigger>
+          <Collapsible.Content>
+            <ol className="list-decimal pl-6">
+              {use.steps.map((s) => (
+                <li key={s}>{s}</li>
+              ))}
+            </ol>
+          </Collapsible.Content>
+        </Collapsible.Root>
       )}
       {may && (
         <form

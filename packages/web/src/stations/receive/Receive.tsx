@@ -1,7 +1,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import type { Delivery } from '@zabrik/contract';
-import { formatMass, formatTemperature, inGrams } from '@zabrik/core';
+import { formatCount, formatMass, formatTemperature, inGrams } from '@zabrik/core';
 import { Scale } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
@@ -121,7 +121,7 @@ function DeliveryForm() {
     >
       <Scale size={20} aria-hidden="true" />
       <span className="figure w-16 text-right" aria-hidden="true">
-        {scale.state === 'away' ? 'no scale' : inGrams(scale.grossMg).toLocaleString('en-GB')}
+        {scale.state === 'away' ? 'no scale' : formatCount(inGrams(scale.grossMg))}
       </span>
     </Button>
   );
