@@ -4,7 +4,7 @@ import { formatCount } from './mass.ts';
 /** Money in whole minor units (pence, cents) of the house's currency. */
 export type MinorUnits = number & { readonly unit: 'minor' };
 
-export const minor = (value: number): MinorUnits => Math.round(value) as MinorUnits;
+export const minor = (value: number): MinorUnits => (Math.round(value) || 0) as MinorUnits; // never minus nothing
 
 /** A price per kilogram times a mass, rounded half away from zero to a whole minor unit. */
 export const priceOf = (mass: number, minorPerKg: number): MinorUnits => minor((mass * minorPerKg) / 1_000_000);

@@ -1,0 +1,100 @@
+import 'fake-indexeddb/auto';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+
+interface Call {
+  readonly url: string;
+  readonly key: string | null;
+  readonly body: unknown;
+}
+
+/** A server that answers what the test says, and remembers what it was sent. */
+function fakeServer(answer: (call: Call, n: number) => Response | Error): Call[] {
+  const calls: Call[] = [];
+  vi.stubGlobal('fetch', (url: string, init: RequestInit) => {
+    const call = {
+      url,
+      key: new Headers(init.headers).get('idempotency-key'),
+      body: JSON.parse(String(init.body)) as unknown,
+    };
+    calls.push(call);
+    const reply = answer(call, calls.length);
+    return reply instanceof Error ? Promise.reject(reply) : Promise.resolve(reply);
+  });
+  return calls;
+}
+
+const json = (status: number, body: unknown): Response => new Response(JSON.stringify(body), { status });
+const command = (n: number) => ({
+  key: `key-${n}`,
+  url: `/api/v1/x/${n}`,
+  body: { n },
+  about: 'b1',
+  says: `weight ${n}`,
+});
+
+let outbox: typeof import('./outbox.ts');
+beforeEach(async () => {
+  vi.resetModules();
+  vi.stubGlobal('indexedDB', new IDBFactory());
+  outbox = await import('./outbox.ts');
+});
+afterEach(() => {
+  vi.unstubAllGlobals();
+});
+
+const settle = (calls: readonly unknown[], count: number): Promise<void> =>
+  vi.waitFor(() => expect(calls.length).toBe(count), { timeout: 4_000 });
+
+describe('the outbox', () => {
+  it('sends in the order things were kept, each under its own key', async () => {
+    const calls = fakeServer(() => json(200, {}));
+    await Promise.all([1, 2, 3].map((n) => outbox.keep(command(n))));
+    await settle(calls, 3);
+    expect(calls.map((c) => c.key)).toEqual(['key-1', 'key-2', 'key-3']);
+  });
+
+  it('tries again under the same key when the answer is lost or the server is down, and nothing overtakes', async () => {
+    const calls = fakeServer((_call, n) =>
+      n === 1 ? new TypeError('network') : n === 2 ? json(503, {}) : json(200, {}),
+    );
+    await outbox.keep(command(1));
+    await outbox.keep(command(2));
+    await settle(calls, 4);
+    expect(calls.map((c) => c.key)).toEqual(['key-1', 'key-1', 'key-1', 'key-2']);
+  });
+
+  it('hands the answer over before it lets go of the command', async () => {
+    const calls = fakeServer(() => json(200, { id: 'stored' }));
+    const sent = vi.fn();
+    outbox.onSent(sent);
+    await outbox.keep(command(1));
+    await settle(calls, 1);
+    await vi.waitFor(() =>
+      expect(sent).toHaveBeenCalledWith(expect.objectContaining({ key: 'key-1' }), { id: 'stored' }),
+    );
+  });
+
+  it('keeps what is refused with the reason, and goes on with the next', async () => {
+    const calls = fakeServer((_call, n) =>
+      n === 1 ? json(409, { code: 'stage_closed', title: 'This stage is closed.', status: 409 }) : json(200, {}),
+    );
+    const sent: string[] = [];
+    outbox.onSent((waiting) => sent.push(waiting.key));
+    await outbox.keep(command(1));
+    await outbox.keep(command(2));
+    await settle(calls, 2);
+    await vi.waitFor(() => expect(sent).toEqual(['key-2']));
+    outbox.drain();
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(calls.length).toBe(2); // a refused command is not sent again
+  });
+
+  it('waits, and does not count as refused, when someone has to sign in again', async () => {
+    const calls = fakeServer((_call, n) =>
+      n === 1 ? json(401, { code: 'not_signed_in', title: 'Sign in first.', status: 401 }) : json(200, {}),
+    );
+    await outbox.keep(command(1));
+    await settle(calls, 2);
+    expect(calls[1]?.key).toBe('key-1');
+  });
+});

@@ -1,0 +1,55 @@
+import type { PlanPiece, PlanStage } from '@zabrik/core';
+import { describe, expect, it } from 'vitest';
+import { nextOpen, piecesInOrder, stepAt } from './benchOrder.ts';
+
+const piece = (id: string, units = 1): PlanPiece => ({
+  id,
+  name: id,
+  units: Array.from({ length: units }, (_, i) => `${id} ${i + 1}`),
+  category: 'white-fish-portion',
+  share: { mean: 0.2, sd: 0.02, provenance: 'estimate', source: 'test' },
+  destination: 'portion',
+  alternatives: [],
+  refused: [],
+  main: false,
+  edible: true,
+});
+const step = (title: string, ...pieces: string[]) => ({ title, how: title, orderMatters: false, pieces });
+const stage: PlanStage = {
+  id: 's1',
+  name: 'stage',
+  steps: [
+    step('fins', 'fins'),
+    step('open it'),
+    step('head', 'gills', 'head'),
+    step('first', 'fillet'),
+    step('second', 'fillet'),
+    step('frame', 'frame'),
+  ],
+  pieces: [piece('head'), piece('gills'), piece('fillet', 2), piece('fins'), piece('frame'), piece('roe')],
+  drip: { mean: 0.02, sd: 0.01, provenance: 'estimate', source: 'test' },
+};
+const taken = (counts: Record<string, number>): Map<string, number> => new Map(Object.entries(counts));
+
+describe('the order of the bench', () => {
+  it('takes pieces in the order the steps take them off, and what no step names at the end', () => {
+    expect(piecesInOrder(stage).map((p) => p.id)).toEqual(['fins', 'gills', 'head', 'fillet', 'frame', 'roe']);
+  });
+
+  it('stands at the step after the last one that is weighed', () => {
+    expect(stepAt(stage, taken({}))).toBe(0);
+    expect(stepAt(stage, taken({ fins: 1 }))).toBe(1);
+    expect(stepAt(stage, taken({ fins: 1, gills: 1 }))).toBe(1);
+    expect(stepAt(stage, taken({ fins: 1, gills: 1, head: 1 }))).toBe(3);
+    expect(stepAt(stage, taken({ fins: 1, gills: 1, head: 1, fillet: 1 }))).toBe(4);
+    expect(stepAt(stage, taken({ fins: 1, gills: 1, head: 1, fillet: 2, frame: 1 }))).toBe(5);
+  });
+
+  it('goes on to the next piece that is open, round to the beginning, and to none when all are weighed', () => {
+    const order = piecesInOrder(stage);
+    expect(nextOpen(order, taken({ fins: 1 }), 'fins')?.id).toBe('gills');
+    expect(nextOpen(order, taken({ fillet: 1 }), 'fillet')?.id).toBe('fillet');
+    expect(nextOpen(order, taken({ frame: 1, roe: 1 }), 'frame')?.id).toBe('fins');
+    expect(nextOpen(order, taken({ fins: 1, gills: 1, head: 1, fillet: 2, frame: 1, roe: 1 }), 'roe')).toBeUndefined();
+  });
+});
