@@ -192,6 +192,11 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
           </dd>
         </div>
       </dl>
+      {lot.massMg > 0 && dueWords(lot.useBy).tone === 'late' && (
+        <Notice tone="alarm">
+          Past its use-by date: no pot takes it. Throw it away with the reason, unless your own plan says otherwise.
+        </Notice>
+      )}
       <p className="text-[13px] text-ink-soft">
         Dates are the house’s usual ones. Your own plan and local code decide.
       </p>

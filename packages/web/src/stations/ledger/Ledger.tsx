@@ -19,7 +19,7 @@ function Row({ b, money }: { readonly b: ClosedBreakdown; readonly money: (minor
       className="cursor-pointer border-b border-line hover:bg-sheet-soft"
       onClick={() => void navigate(`/ledger/${b.id}`)}
     >
-      <td className="py-2 pr-3 pl-4 leading-tight">
+      <td className="py-2 pr-3 pl-4 leading-tight whitespace-nowrap">
         {b.closedAt !== null && dayName(b.closedAt)}
         <span className="block text-[13px] text-ink-soft">{b.closedAt !== null && clockTime(b.closedAt)}</span>
       </td>
@@ -109,7 +109,7 @@ export default function Ledger() {
           <table className="w-full table-fixed border-collapse text-left">
             <thead className="text-[14px] text-ink-soft">
               <tr className="border-b border-line">
-                <th className="w-[112px] py-2 pl-4 font-semibold">Closed</th>
+                <th className="w-[128px] py-2 pl-4 font-semibold">Closed</th>
                 <th className="py-2 font-semibold">Animal</th>
                 <th className="w-[280px] py-2 font-semibold">Where it went</th>
                 <th className="w-[96px] py-2 pr-4 text-right font-semibold">Start</th>

@@ -24,8 +24,9 @@ export default function YieldRun({
   const chart = individualsChart(history.map((h) => h.mainShare));
   const points = history.map((h, i) => ({ ...h, i, percent: h.mainShare * 100 }));
   const values = points.map((p) => p.percent);
-  const low = Math.floor(Math.min(...values, (chart?.lower ?? 1) * 100) - 1);
-  const high = Math.ceil(Math.max(...values, (chart?.upper ?? 0) * 100) + 1);
+  const low = 5 * Math.floor(Math.min(...values, (chart?.lower ?? 1) * 100) / 5);
+  const high = 5 * Math.ceil(Math.max(...values, (chart?.upper ?? 0) * 100) / 5);
+  const ticks = Array.from({ length: (high - low) / 5 + 1 }, (_, i) => low + 5 * i);
   return (
     <figure className="m-0">
       <div
@@ -45,6 +46,7 @@ export default function YieldRun({
             />
             <YAxis
               domain={[low, high]}
+              ticks={ticks}
               unit=" %"
               width={52}
               stroke="var(--color-ink-soft)"

@@ -58,7 +58,7 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
           <th className="py-1.5 pr-2 font-semibold">Piece</th>
           <th className="w-[82px] py-1.5 pr-3 text-right font-semibold">Mass</th>
           <th className="w-[70px] py-1.5 pr-3 text-right font-semibold">of stage</th>
-          <th className="w-[78px] py-1.5 pr-3 text-right font-semibold">of purchase</th>
+          <th className="w-[96px] py-1.5 pr-3 text-right font-semibold">of purchase</th>
           <th className="w-[196px] py-1.5 pr-3 font-semibold">Handbook, usual range</th>
           <th className="w-[210px] py-1.5 pr-3 font-semibold">This house, 8 of 10</th>
           {costingSchools.map((school) => (
@@ -215,8 +215,7 @@ export default function YieldSheet() {
           {b.speciesName}, {b.formName}
         </h1>
         <p className="text-ink-soft">
-          lot {b.lotCode} · {b.supplierName} · {b.planTitle.toLowerCase()} · {b.by},{' '}
-          {b.closedAt !== null && dayAndTime(b.closedAt)}
+          lot {b.lotCode} · {b.supplierName} · {b.by}, {b.closedAt !== null && dayAndTime(b.closedAt)}
           {sheet.reopenedFrom > 0 && ` · reopened ${sheet.reopenedFrom === 1 ? 'once' : `${sheet.reopenedFrom} times`}`}
         </p>
         <div className="no-print ml-auto flex items-center gap-2">

@@ -316,12 +316,10 @@ function Planned({ run, use }: { readonly run: Run; readonly use: Use | undefine
   const high = outputMg !== undefined && outputMg > run.expectedMg.high;
   return (
     <li className="rounded-plate border-[1.5px] border-ink bg-white p-3">
-      <div className="flex items-baseline justify-between gap-3">
-        <h3 className="text-lg font-bold">{run.title}</h3>
-        <span className="text-[14px] text-ink-soft">
-          planned {clockTime(run.plannedAt)}, {run.by}
-        </span>
-      </div>
+      <h3 className="text-lg leading-tight font-bold">{run.title}</h3>
+      <p className="text-[14px] text-ink-soft">
+        planned {clockTime(run.plannedAt)}, {run.by}
+      </p>
       <p className="mb-2 text-[15px] leading-snug text-ink-soft">
         {run.inputs.map((i) => `${formatMass(i.massMg)} ${i.name}`).join(', ')};{' '}
         {run.ingredients.map((i) => `${formatMass(i.massMg)} ${i.name}`).join(', ')}

@@ -33,6 +33,9 @@ const differenceWords = (differenceMg: number, differenceMinor: number, money: (
   return `${formatMass(Math.abs(differenceMg))} ${differenceMg < 0 ? 'short' : 'over'}${amount}`;
 };
 
+/** Grams, until someone types a unit of their own. */
+const unitOf = (text: string): string => (/[a-z]/i.test(text) ? '' : 'g');
+
 function Accepted({
   delivery,
   money,
@@ -144,42 +147,45 @@ function DeliveryForm() {
             }}
           />
           {error('species') !== undefined && <p className="mt-1 text-[14px] text-alarm">{error('species')}</p>}
-        </div>
-        <fieldset className="min-w-0 border-0 p-0">
-          <legend className="mb-1 text-[15px] font-semibold">How it came</legend>
-          {species === undefined ? (
-            <p className="text-ink-soft">Pick the animal first.</p>
-          ) : (
-            <div className="flex flex-wrap gap-2">
-              {species.forms
-                .filter((f) => f.purchase)
-                .map((f) => (
-                  <label
-                    key={f.id}
-                    className="flex min-h-11 cursor-pointer items-center rounded-md border-[1.5px] border-line-strong bg-white px-3 has-checked:border-ink has-checked:bg-flow has-checked:text-white has-focus-visible:outline-3 has-focus-visible:outline-attention"
-                  >
-                    <input type="radio" value={f.id} className="sr-only" {...register('form')} />
-                    {f.name}
-                  </label>
-                ))}
-            </div>
+          {species !== undefined && (
+            <fieldset className="mt-3 min-w-0 border-0 p-0">
+              <legend className="mb-1 text-[15px] font-semibold">How it came</legend>
+              <div className="flex flex-wrap gap-2">
+                {species.forms
+                  .filter((f) => f.purchase)
+                  .map((f) => (
+                    <label
+                      key={f.id}
+                      className="flex min-h-11 cursor-pointer items-center rounded-md border-[1.5px] border-line-strong bg-white px-3 has-checked:border-ink has-checked:bg-flow has-checked:text-white has-focus-visible:outline-3 has-focus-visible:outline-attention"
+                    >
+                      <input type="radio" value={f.id} className="sr-only" {...register('form')} />
+                      {f.name}
+                    </label>
+                  ))}
+              </div>
+              {error('form') !== undefined && <p className="mt-1 text-[14px] text-alarm">{error('form')}</p>}
+            </fieldset>
           )}
-          {error('form') !== undefined && <p className="mt-1 text-[14px] text-alarm">{error('form')}</p>}
-          {species !== undefined && species.inspection.length > 0 && (
-            <ul className="mt-3 grid gap-1 text-[14px] text-ink-soft">
-              {species.inspection.slice(0, 3).map((i) => (
+        </div>
+        <div>
+          <h2 className="mb-1 text-[15px] font-semibold">Before you sign for it</h2>
+          {species === undefined ? (
+            <p className="text-ink-soft">Pick the animal: what to look at, smell and press stands here.</p>
+          ) : (
+            <ul className="grid content-start gap-1 text-[14px] leading-snug text-ink-soft">
+              {species.inspection.slice(0, 4).map((i) => (
                 <li key={i.check}>
                   <strong className="text-ink">{i.check}:</strong> {i.accept}; refuse {i.reject}
                 </li>
               ))}
             </ul>
           )}
-        </fieldset>
+        </div>
       </div>
       <div className="grid grid-cols-[1fr_1fr_0.62fr] gap-5">
         <Field
           label="Gross, with box"
-          unit="g"
+          unit={unitOf(typed.gross)}
           big
           inputMode="decimal"
           error={error('gross')}
@@ -188,7 +194,7 @@ function DeliveryForm() {
         />
         <Field
           label="Box"
-          unit="g"
+          unit={unitOf(typed.tare)}
           big
           inputMode="decimal"
           error={error('tare')}
@@ -205,7 +211,7 @@ function DeliveryForm() {
       <div className="grid grid-cols-[1fr_1fr_1.24fr] gap-5">
         <Field
           label="Invoice weight"
-          unit="g"
+          unit={unitOf(typed.invoice)}
           big
           inputMode="decimal"
           error={error('invoice')}

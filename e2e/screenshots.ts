@@ -1,0 +1,73 @@
+/** Pictures of each main view from demo data, into docs/screenshots: npm run screenshots */
+import { type Page, test } from '@playwright/test';
+import { load, putOn, signInByTouch } from './cook.ts';
+
+const shot = async (page: Page, name: string): Promise<void> => {
+  await page.mouse.move(0, 400);
+  await page.evaluate(() => document.fonts.ready);
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: `../docs/screenshots/${name}.png` });
+};
+
+test('pictures', async ({ page }) => {
+  process.chdir(import.meta.dirname);
+  await page.goto('/');
+  await page.getByText('Who is at work?').waitFor();
+  await shot(page, 'sign-in');
+  await signInByTouch(page, 'Maren Ostle');
+  await shot(page, 'bench-start');
+
+  await page.getByRole('link', { name: /^Receive/ }).click();
+  await page.getByPlaceholder(/Animal/).fill('hak');
+  await page.getByRole('option', { name: /Hake/ }).click();
+  await page.getByLabel('Gross, with box').fill('5.44 kg');
+  await page.getByLabel('Box', { exact: true }).fill('820');
+  await page.getByLabel('Invoice weight').fill('4.8 kg');
+  await page.getByLabel('Invoice price, in all').fill('52.56');
+  await page.getByLabel('Supplier').selectOption({ label: 'Bram Quay Fish' });
+  await page.getByLabel('Temperature').fill('1.4');
+  await page.getByLabel('How many').fill('2');
+  await page.getByLabel('Origin').fill('Marrow Bay, day boat');
+  await load(page, 1_240);
+  await shot(page, 'receive');
+
+  await page.getByRole('link', { name: /^Bench/ }).click();
+  await page.getByRole('complementary').getByRole('link').first().click();
+  await page.getByRole('button', { name: 'Put the next piece on' }).waitFor();
+  await putOn(page, () => page.keyboard.press('p'));
+  await shot(page, 'bench');
+  await page.keyboard.press('Space');
+  await page.getByRole('tab', { name: 'Weights, 5' }).click();
+  await page.getByRole('tabpanel').getByRole('button').nth(1).click();
+  await shot(page, 'bench-putting-right');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /Close stage/ }).click();
+  await shot(page, 'bench-out-of-balance');
+
+  await page.getByRole('link', { name: /^Ledger/ }).click();
+  await page.getByLabel('Animal').selectOption({ label: 'Hake' });
+  await page.getByRole('row', { name: /Hake/ }).nth(1).waitFor();
+  await shot(page, 'ledger');
+  await page.getByRole('row', { name: /Hake/ }).first().click();
+  await page.getByTestId('total-weight').waitFor();
+  await page.waitForTimeout(1_000);
+  await page.setViewportSize({ width: 1280, height: 1140 });
+  await shot(page, 'yield-sheet');
+  await page.setViewportSize({ width: 1280, height: 800 });
+
+  await page.getByRole('link', { name: /^Larder/ }).click();
+  await page
+    .getByRole('link', { name: /Hake fillet/ })
+    .first()
+    .click();
+  await page.getByText('Made from').waitFor();
+  await shot(page, 'larder');
+
+  await page.getByRole('link', { name: /^Pots/ }).click();
+  await page.getByRole('button', { name: /^Fish mousseline/ }).click();
+  await page.getByRole('button', { name: 'Plan this batch' }).click();
+  await page.getByLabel('Came out').waitFor();
+  await page.getByRole('button', { name: /^Fumet/ }).click();
+  await page.getByLabel('white wine there is, grams').fill('300');
+  await shot(page, 'pots');
+});
