@@ -75,6 +75,7 @@ test('the whole job by touch: receive, bench, larder, ledger, pots; a second scr
   await expect(says(page)).toContainText('already taken');
   const weighed = ((await balance(page).textContent()) ?? '').match(/Weighed [\d,]+ g/)?.[0] ?? 'nothing';
   await expect(balance(second)).toContainText(weighed, { timeout: 1_000 }); // a second browser sees it within a second
+  await second.close();
 
   // undo, and weigh again
   await page.getByRole('button', { name: /Undo last weight/ }).click();
@@ -271,6 +272,7 @@ test('a tablet that loses the network keeps every weight, says so, and sends the
   await expect(balance(watcher)).toContainText('Weighed 606 g', { timeout: 5_000 });
   await watcher.getByRole('tab', { name: /^Weights/ }).click();
   await expect(watcher.getByRole('listitem').filter({ hasText: 'typed' })).toHaveText([/403 g/, /102 g/, /101 g/]);
+  await watcher.close();
 });
 
 test('what a viewer and a wrong PIN see', async ({ page }) => {
@@ -299,4 +301,25 @@ test('the scale shows what lies on it', async ({ page }) => {
   await page.getByRole('complementary').getByRole('link').first().click();
   await load(page, 668);
   await steady(page, '668');
+});
+
+test('a session that ends under the cook’s hands asks to sign in again, and the weight is not lost', async ({
+  page,
+  context,
+}) => {
+  await signInByTouch(page, 'Jory Pellam');
+  await page.getByRole('complementary').getByRole('link').first().click();
+  await expect(page.getByRole('tab', { name: /^Weights/ })).toBeVisible();
+  const before = await page.getByRole('tab', { name: /^Weights/ }).textContent();
+  await context.clearCookies();
+  await page.getByRole('button', { name: /^Type/ }).click();
+  await page.getByLabel('Weight, typed').fill('77');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Who is at work?' })).toBeVisible();
+  await page.getByRole('button', { name: /Jory Pellam/ }).click();
+  await page.keyboard.type('2468');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('saved')).toContainText('all saved', { timeout: 20_000 });
+  const weights = Number(/\d+/.exec(before ?? '')?.[0]) + 1;
+  await expect(page.getByRole('tab', { name: `Weights, ${weights}` })).toBeVisible();
 });

@@ -25,6 +25,8 @@ export class Announcer {
   readonly #waiting = new Map<string, { topics: Set<Topic>; ids: Set<string> }>();
   #client: pg.Client | undefined;
   #timer: NodeJS.Timeout | undefined;
+  /** One word after another: the connection takes one query at a time. */
+  #sending: Promise<void> = Promise.resolve();
   #closed = false;
 
   constructor(databaseUrl: string, log: Logger) {
@@ -42,7 +44,10 @@ export class Announcer {
     for (const topic of topics) waiting.topics.add(topic);
     for (const id of ids) waiting.ids.add(id);
     this.#waiting.set(houseId, waiting);
-    this.#timer ??= setTimeout(() => void this.#send(), GATHER_MS);
+    this.#timer ??= setTimeout(() => {
+      this.#timer = undefined;
+      this.#sending = this.#sending.then(() => this.#send());
+    }, GATHER_MS);
   }
 
   subscribe(houseId: string, listener: Listener): () => void {
@@ -60,7 +65,6 @@ export class Announcer {
   }
 
   async #send(): Promise<void> {
-    this.#timer = undefined;
     const all = [...this.#waiting];
     this.#waiting.clear();
     for (const [house, { topics, ids }] of all) {

@@ -4,7 +4,7 @@ import { formatShare } from '@zabrik/core';
 import { useEffect } from 'react';
 import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { Loading } from '../parts/Notice.tsx';
-import { call } from './api.ts';
+import { call, SIGNED_OUT } from './api.ts';
 import { api } from './endpoints.ts';
 import { listen, useConnected } from './live.ts';
 import { onSent, useOutbox } from './outbox.ts';
@@ -119,6 +119,11 @@ export function Shell() {
   const personId = me?.person.id;
 
   useEffect(() => (personId === undefined ? undefined : listen(client)), [client, personId]);
+  useEffect(() => {
+    const signedOut = (): void => void client.setQueryData(['me'], null);
+    addEventListener(SIGNED_OUT, signedOut);
+    return () => removeEventListener(SIGNED_OUT, signedOut);
+  }, [client]);
   useEffect(() => {
     // the answer goes into the breakdown before the command leaves the outbox: the ribbon never blinks
     onSent((waiting, answer) => {

@@ -29,6 +29,9 @@ export class Unreachable extends Error {
   }
 }
 
+/** The session has ended under someone's hands: the shell asks them to sign in again, and what waits keeps waiting. */
+export const SIGNED_OUT = 'zabrik-signed-out';
+
 const LATE_MS = 15_000;
 
 /** Sends a request and reads the answer or the refusal. `key` makes a repeat harmless. */
@@ -49,7 +52,11 @@ export async function send(method: string, url: string, body: unknown, key: stri
   }
   const read: unknown = await response.json().catch(() => undefined);
   if (response.ok) return read;
-  if (typeof read === 'object' && read !== null && 'code' in read) throw new Refused(read as ProblemDocument);
+  if (typeof read === 'object' && read !== null && 'code' in read) {
+    const refusal = new Refused(read as ProblemDocument);
+    if (refusal.code === 'not_signed_in') dispatchEvent(new Event(SIGNED_OUT));
+    throw refusal;
+  }
   if (response.status >= 500) throw new Unreachable();
   throw new Refused({ code: 'broken', title: `The server answered ${response.status}.`, status: response.status });
 }
