@@ -30,8 +30,12 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 let lastMadeAt = 0;
 
 const refresh = async (tell: boolean): Promise<void> => {
-  snapshot = (await entries<string, Waiting>(store)).map(([, waiting]) => waiting).sort((a, b) => a.madeAt - b.madeAt);
-  for (const listener of listeners) listener();
+  const found = (await entries<string, Waiting>(store)).map(([, waiting]) => waiting);
+  // an outbox that was and stays empty is no news: screens need not be drawn again for it
+  if (found.length > 0 || snapshot.length > 0) {
+    snapshot = found.sort((a, b) => a.madeAt - b.madeAt);
+    for (const listener of listeners) listener();
+  }
   if (tell) bus.postMessage(0);
 };
 
