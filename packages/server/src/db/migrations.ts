@@ -280,7 +280,7 @@ create table breakdown_piece (
   piece_id text not null,
   destination text not null,
   mass_mg bigint not null check (mass_mg > 0),
-  units integer not null check (units > 0),
+  units integer not null check (units > 0), -- how many pieces it is
   lot_id uuid,
   primary key (breakdown_id, piece_id, destination),
   foreign key (breakdown_id, house_id) references breakdown (id, house_id),

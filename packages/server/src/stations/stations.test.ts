@@ -73,6 +73,46 @@ describe('one fish, from the scale to its cost', () => {
     expect(Math.abs((fillet?.mean ?? 0) - 1_593 / 2_860)).toBeLessThan(0.008);
   });
 
+  it('counts the pieces of several animals, weighed one by one or together', async () => {
+    const delivery = await must(ines, api.receive.accept, {
+      body: deliveryBody(kitchen, {
+        species: 'guinea-fowl',
+        form: 'whole',
+        animals: 2,
+        grossMg: grams(2_600),
+        tareMg: 0,
+      }),
+    });
+    const breakdown = await must(ines, api.bench.start, {
+      body: { lotId: delivery.lotId, planId: 'whole-bird-joints', animals: 2, massMg: null },
+    });
+    const params = { breakdownId: breakdown.id };
+    expect(breakdown.plan.stages[0]?.pieces.find((p) => p.id === 'leg')?.units).toHaveLength(4);
+    for (const [piece, tray, g] of [
+      ['wing', 'stock', 170],
+      ['leg', 'larder', 200],
+      ['leg', 'larder', 195],
+      ['leg', 'larder', 198],
+      ['leg', 'staff', 190],
+      ['supreme', 'portion', 884], // four together
+      ['skin-fat', 'fat', 95],
+      ['trim', 'filling', 40],
+      ['vent', 'waste', 30],
+      ['carcass', 'stock', 560],
+    ] as const)
+      await must(ines, api.bench.weigh, { params, body: takeBody(piece, tray, g) });
+    await must(ines, api.bench.close, { params, body: { unbalancedReason: null } });
+    const { rows } = await must(ines, api.ledger.sheet, { params });
+    const count = (piece: string, tray: string) =>
+      rows.find((r) => r.pieceId === piece && r.destination === tray)?.count;
+    expect([
+      count('leg', 'larder'),
+      count('leg', 'staff'),
+      count('supreme', 'portion'),
+      count('carcass', 'stock'),
+    ]).toEqual([3, 1, 4, 2]);
+  });
+
   it('is not closed while a frame is missing, unless someone says why', async () => {
     const { breakdown } = await startHake(kitchen, ines);
     const params = { breakdownId: breakdown.id };

@@ -11,7 +11,7 @@ import {
   shareCostOrFallBack,
 } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
-import { piecesTaken, readWeighings, speciesName, stageOf } from '../../db/breakdownHead.ts';
+import { piecesTaken, readWeighings, speciesName, stageOf, type TakenPiece } from '../../db/breakdownHead.ts';
 import { lastDayAfter, readHouse } from '../../db/house.ts';
 import { BreakdownPieceRow, BreakdownRow } from '../../db/models.ts';
 import { Problem } from '../../http/problem.ts';
@@ -95,6 +95,15 @@ export async function closeStage(
       costed.map((c) => ({ ...c, wasted: false })),
     );
 
+  // one by one, the weighings are the count; weighed together, the plan's count goes by mass
+  const countOf = (t: TakenPiece): number => {
+    const all = taken.filter((other) => other.pieceId === t.pieceId);
+    const weighings = all.reduce((sum, other) => sum + other.units, 0);
+    const planned = pieceOf(t.pieceId).units.length;
+    if (weighings >= planned) return t.units;
+    const mass = all.reduce((sum, other) => sum + other.massMg, 0);
+    return Math.max(t.units, Math.round((planned * t.massMg) / mass));
+  };
   const species = speciesById.get(breakdown.species);
   const made: { piece: PlanPiece; massMg: number; costMinor: number; lotId: string | null }[] = [];
   const lots: Answer<typeof api.bench.close>['lots'] = [];
@@ -112,7 +121,7 @@ export async function closeStage(
         form: null,
         category: piece.category,
         destination: t.destination,
-        pieces: t.units * breakdown.animals,
+        pieces: countOf(t),
         madeMg: t.massMg,
         useBy: lastDayAfter(house.timezone, at, categoryById.get(piece.category)?.useWithinHours ?? 24, source.useBy),
         supplierId: breakdown.supplierId,
@@ -143,7 +152,13 @@ export async function closeStage(
     ],
   });
   await BreakdownPieceRow.bulkCreate(
-    taken.map((t, i) => ({ ...t, breakdownId: breakdown.id, houseId: who.houseId, lotId: made[i]?.lotId ?? null })),
+    taken.map((t, i) => ({
+      ...t,
+      units: countOf(t),
+      breakdownId: breakdown.id,
+      houseId: who.houseId,
+      lotId: made[i]?.lotId ?? null,
+    })),
     { transaction },
   );
   await breakdown.update(

@@ -8,8 +8,17 @@ import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
 import { readBreakdown } from './queries.ts';
 
+/** Up to this many animals their pieces can be weighed one by one; beyond, by kind. */
+const MOST_ONE_BY_ONE = 12;
+
+/** Names for the pieces of several animals: "first leg" of each, one after another. */
+const unitsFor = (units: readonly string[], animals: number): string[] =>
+  animals === 1 || animals > MOST_ONE_BY_ONE
+    ? [...units]
+    : Array.from({ length: animals }, (_, i) => units.map((unit) => `${unit}, no. ${i + 1}`)).flat();
+
 /** The plan as it will be worked: pieces this form arrives without are gone, shares are those of this species and form. */
-export function planFor(plan: CutPlan, speciesId: string, form: string): CutPlan {
+function planFor(plan: CutPlan, speciesId: string, form: string, animals: number): CutPlan {
   const species = speciesById.get(speciesId);
   if (species === undefined || !plan.species.includes(speciesId) || !plan.startForms.includes(form))
     throw new Problem('plan_does_not_fit');
@@ -23,7 +32,15 @@ export function planFor(plan: CutPlan, speciesId: string, form: string): CutPlan
         steps: stage.steps.filter((step) => step.pieces.length === 0 || step.pieces.some((id) => shareOf.has(id))),
         pieces: stage.pieces.flatMap((piece) => {
           const own = shareOf.get(piece.id);
-          return own === undefined ? [] : [{ ...piece, share: { ...piece.share, mean: own.mean, sd: own.sd } }];
+          return own === undefined
+            ? []
+            : [
+                {
+                  ...piece,
+                  units: unitsFor(piece.units, animals),
+                  share: { ...piece.share, mean: own.mean, sd: own.sd },
+                },
+              ];
         }),
         drip: { ...stage.drip, ...shares.drip },
       };
@@ -45,7 +62,7 @@ export async function startBreakdown(
   if (plan === undefined) throw new Problem('invalid', undefined, [{ path: 'planId', message: 'no such cut plan' }]);
   if (lot.species === null || lot.form === null) throw new Problem('plan_does_not_fit');
   if (lot.massMg === 0) throw new Problem('lot_gone');
-  const snapshot = planFor(plan, lot.species, lot.form);
+  const snapshot = planFor(plan, lot.species, lot.form, body.animals);
   const stage = snapshot.stages[0];
   if (stage === undefined) throw new Error(`plan ${plan.id} has no stage`);
   const startMg = body.massMg ?? lot.freeMg;

@@ -93,7 +93,7 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
         name: plan?.name ?? piece.pieceId,
         destination: piece.destination,
         massMg: piece.massMg,
-        count: piece.units * row.animals,
+        count: piece.units,
         lotCode: piece.lotCode,
         main: piece.main,
         edible: piece.edible,

@@ -491,7 +491,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
                 note={
                   refusal ??
                   (here
-                    ? `${piece.name.split(',')[0]} goes here`
+                    ? 'this piece goes here'
                     : n > 0
                       ? `${n} ${n === 1 ? 'weight' : 'weights'}`
                       : usual

@@ -105,8 +105,8 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
         <div>
           <h2 className="text-3xl font-extrabold">{lot.name}</h2>
           <p className="text-ink-soft">
-            {lot.code} · {lot.supplierName} · {lot.pieces === 1 ? 'one' : lot.pieces} · {formatMass(lot.massMg)} ·{' '}
-            {moneyOf(house)(lot.costMinor)} · {dueWords(lot.useBy).text}
+            {lot.code} · {lot.supplierName} · {lot.pieces === 1 ? 'one' : `${lot.pieces} of them`} ·{' '}
+            {formatMass(lot.massMg)} · {moneyOf(house)(lot.costMinor)} · {dueWords(lot.useBy).text}
           </p>
         </div>
         <Button onClick={back}>Another lot</Button>
@@ -154,7 +154,12 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
           </div>
         </fieldset>
       )}
-      <h3 className="text-lg font-bold">Cut plan</h3>
+      <h3 className="text-lg font-bold">
+        Cut plan
+        {!all && massError === '' && (
+          <span className="ml-3 text-[15px] font-normal text-ink-soft">once what you take is weighed</span>
+        )}
+      </h3>
       {plans.length === 0 && (
         <Notice tone="attention">
           No cut plan starts from {lot.name} yet. Three are here so far: round fish to two fillets, flatfish to four
