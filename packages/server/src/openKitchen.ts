@@ -1,5 +1,5 @@
 import { createServer } from 'node:http';
-import pino, { type Logger } from 'pino';
+import pino, { type DestinationStream, type Logger } from 'pino';
 import { sessions } from './access/session.ts';
 import { createApp } from './app.ts';
 import type { Config } from './config.ts';
@@ -11,8 +11,9 @@ import { Announcer } from './live/announcer.ts';
 import { ScaleBridge } from './scale/scaleBridge.ts';
 import { weighRoad } from './stations/bench/weighRoad.ts';
 
-export const openLog = (level: string): Logger =>
-  pino({ level, base: null, redact: { paths: ['*.pin', '*.password', 'req.headers.cookie'], remove: true } });
+/** The log of a process, JSON lines. PINs, passwords and cookies are taken out wherever they stand. */
+export const openLog = (level: string, out?: DestinationStream): Logger =>
+  pino({ level, base: null, redact: { paths: ['*.pin', '*.password', 'req.headers.cookie'], remove: true } }, out);
 
 /** Opens everything a server process holds, in order, and gives the way to close it again. */
 export async function openKitchen(config: Config, clock: () => Date = () => new Date()) {

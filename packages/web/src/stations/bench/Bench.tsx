@@ -1,5 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
-import { advisePiece, type Destination, formatMass, formatShare, type PlanPiece, parseMass } from '@zabrik/core';
+import { type Destination, formatMass, parseMass } from '@zabrik/core';
 import { Tabs } from 'radix-ui';
 import { type ComponentProps, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -15,10 +15,12 @@ import { trayName, trays } from '../../parts/destinations.ts';
 import { inputLook } from '../../parts/Field.tsx';
 import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { Pan } from '../../parts/Pan.tsx';
-import { Ribbon, type RibbonBracket, type RibbonPart } from '../../parts/Ribbon.tsx';
+import { Ribbon, type RibbonPart } from '../../parts/Ribbon.tsx';
 import { Tray } from '../../parts/Tray.tsx';
 import { nextOpen, piecesInOrder, stepAt } from './benchOrder.ts';
+import { adviceWords, bracketOf, unitName } from './benchWords.ts';
 import { CloseBar } from './CloseBar.tsx';
+import { Pieces } from './Pieces.tsx';
 import { SimulatedPan } from './SimulatedPan.tsx';
 import { Steps } from './Steps.tsx';
 import { type BenchState, type Counted, useBreakdown } from './useBreakdown.ts';
@@ -27,42 +29,6 @@ import { Weights } from './Weights.tsx';
 
 const tabLook =
   'min-h-11 flex-1 font-head text-[15px] font-semibold text-ink-soft data-[state=active]:bg-sheet data-[state=active]:text-ink data-[state=active]:shadow-[inset_0_-3px_0] data-[state=active]:shadow-ink';
-
-const Z80 = 1.2815515655446004;
-
-/** Where the main cut should end on the ribbon, and what it has come to so far. */
-function bracketOf({ stage, counted, breakdown }: BenchState): RibbonBracket | undefined {
-  const mains = stage.pieces.filter((p) => p.main);
-  const beliefs = mains.flatMap((p) => breakdown.beliefs.find((b) => b.pieceId === p.id) ?? []);
-  const mean = beliefs.reduce((sum, b) => sum + b.mean, 0);
-  const sd = Math.sqrt(beliefs.reduce((sum, b) => sum + b.sd ** 2, 0));
-  if (mean === 0) return undefined;
-  const first = counted.findIndex((w) => w.piece.main);
-  const before =
-    counted.slice(0, first === -1 ? undefined : first).reduce((sum, w) => sum + w.massMg, 0) / breakdown.startMg;
-  const soFar = counted.filter((w) => w.piece.main).reduce((sum, w) => sum + w.massMg, 0) / breakdown.startMg;
-  const name = mains.map((p) => p.name.split(',')[0] ?? p.name).join(' and ');
-  const records = Math.max(...beliefs.map((b) => b.records));
-  const whose = records > 0 ? `yours usually` : 'usually';
-  return {
-    fromShare: before,
-    toShare: before + mean + Z80 * sd,
-    says: `${name}: ${whose} ${formatShare(mean - Z80 * sd, 0)} to ${formatShare(mean + Z80 * sd, 0)} of the start${soFar > 0 ? ` · so far ${formatShare(soFar)}` : ''}`,
-  };
-}
-
-const unitName = (piece: PlanPiece, unit: number): string =>
-  piece.units.length > 1 ? `${piece.name.split(',')[0]}, ${piece.units[unit] ?? 'one more'}` : piece.name;
-
-function adviceWords(massMg: number, state: BenchState, piece: PlanPiece): string | undefined {
-  const expected = state.expected.get(piece.id);
-  if (expected === undefined) return undefined;
-  const advice = advisePiece(massMg, expected);
-  if (advice.kind === 'usual') return undefined;
-  const whose = expected.records > 0 ? 'yours usually do' : 'the handbook expects';
-  const hint = advice.kind === 'heavy' ? piece.whenHeavy : piece.whenLight;
-  return `${formatMass(advice.byMg)} ${advice.kind === 'heavy' ? 'more' : 'less'} than ${whose}.${hint === undefined ? '' : ` ${hint}`}`;
-}
 
 /** The only part of the bench that is drawn at every tremble of the pan. */
 const LivePan = (props: Omit<ComponentProps<typeof Pan>, 'reading'>) => <Pan reading={useScale()} {...props} />;
@@ -328,40 +294,17 @@ function AtBench({ state }: { readonly state: BenchState }) {
           className="flex min-h-0 min-w-0 flex-col items-center gap-2 overflow-y-auto px-3 py-2.5"
           aria-label="Scale"
         >
-          <fieldset className="grid w-full shrink-0 grid-cols-4 gap-2 border-0 p-0" aria-label="Piece">
-            {order.map((p) => {
-              const n = taken.get(p.id) ?? 0;
-              const e = expected.get(p.id);
-              const active = p.id === piece.id;
-              const done = n >= p.units.length;
-              const mass = counted.filter((w) => w.piece.id === p.id).reduce((sum, w) => sum + w.massMg, 0);
-              return (
-                <button
-                  key={p.id}
-                  type="button"
-                  aria-pressed={active}
-                  onClick={() => {
-                    setCorrecting(undefined);
-                    setTray(undefined);
-                    setPicked(p.id);
-                  }}
-                  className={`min-h-13 min-w-0 rounded-md border-[1.5px] px-2.5 py-1 text-left leading-tight ${active ? 'border-ink bg-white shadow-[inset_0_-4px_0] shadow-portion' : done ? 'border-line bg-ground-deep text-ink-soft' : 'border-line-strong bg-white'}`}
-                >
-                  <span className="block truncate font-head text-[14px] font-semibold">
-                    {p.name.split(',')[0]}
-                    {p.units.length > 1 && ` ${Math.min(n + (done ? 0 : 1), p.units.length)}/${p.units.length}`}
-                  </span>
-                  <span className="block truncate text-[13px]">
-                    {done
-                      ? `${formatMass(mass)} ✓`
-                      : e !== undefined && e.nextMg > 0
-                        ? `${formatMass(e.low80Mg)} to ${formatMass(e.high80Mg)}`
-                        : ' '}
-                  </span>
-                </button>
-              );
-            })}
-          </fieldset>
+          <Pieces
+            order={order}
+            state={state}
+            taken={taken}
+            current={piece.id}
+            onPick={(id) => {
+              setCorrecting(undefined);
+              setTray(undefined);
+              setPicked(id);
+            }}
+          />
           <LivePan expected={expectedNow} takenAt={takenAt} />
           <div
             className="-mt-1 min-h-11 w-full max-w-[540px] shrink-0 text-center leading-snug"

@@ -1,0 +1,110 @@
+import { PassThrough } from 'node:stream';
+import { api } from '@zabrik/contract';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { readConfig } from '../config.ts';
+import { connect } from '../db/connect.ts';
+import { migrate } from '../db/migrations.ts';
+import { select } from '../db/select.ts';
+import { asProblem, problemDocument } from '../http/problem.ts';
+import { openLog } from '../openKitchen.ts';
+import { makeDatabase, openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
+import { must } from '../testing/work.ts';
+import { seedDemo } from './seed.ts';
+
+let kitchen: TestKitchen;
+let maren: Tablet;
+beforeAll(async () => {
+  const databaseUrl = await makeDatabase();
+  kitchen = await openTestKitchen({ databaseUrl });
+  await seedDemo(kitchen.kitchen, '1357', 8, () => undefined);
+  const [person] = await select<{ id: string }>(
+    kitchen.kitchen.db,
+    `select id from person where name = 'Maren Ostle'`,
+    [],
+  );
+  maren = await kitchen.signIn(person?.id ?? '');
+}, 120_000);
+afterAll(() => kitchen.stop());
+
+describe('the demo', () => {
+  it('keeps books that balance, made through the same services as a day’s work', async () => {
+    const { db } = kitchen.kitchen;
+    expect(
+      await select(
+        db,
+        'select movement_id from posting group by 1 having sum(mass_mg) <> 0 or sum(cost_minor) <> 0',
+        [],
+      ),
+    ).toEqual([]);
+    const [counted] = await select<{ closed: number; open: number }>(
+      db,
+      `select count(*) filter (where state = 'closed')::int as closed, count(*) filter (where state = 'open')::int as open from breakdown`,
+      [],
+    );
+    expect(counted).toEqual({ closed: 13, open: 1 });
+  });
+
+  it('is of today: something came in today, something is whole, a fish lies half cut', async () => {
+    const flow = await must(maren, api.house.flow, {});
+    expect(flow.openBreakdowns).toBe(1);
+    expect(flow.lastMainShare).toBeGreaterThan(0.2);
+    const whole = await must(maren, api.larder.list, { query: { kind: 'delivery' } });
+    expect(whole.lots.map((l) => l.species).sort()).toEqual(['brill', 'guinea-fowl', 'hake', 'plaice']);
+  });
+
+  it('answers every yield sheet with costs that add up to what was paid', async () => {
+    const { breakdowns } = await must(maren, api.ledger.list, { query: { limit: 50 } });
+    for (const { id, startMinor } of breakdowns) {
+      const sheet = await must(maren, api.ledger.sheet, { params: { breakdownId: id } });
+      for (const school of ['weight', 'by-product-credit'] as const) {
+        const amounts = sheet.rows.map((row) => row.costMinor[school]);
+        if (!amounts.includes(null)) expect(amounts.reduce<number>((sum, a) => sum + (a ?? 0), 0)).toBe(startMinor);
+      }
+    }
+  });
+});
+
+describe('starting', () => {
+  it('three processes at once migrate one database once', async () => {
+    const url = await makeDatabase();
+    const connections = [connect(url), connect(url), connect(url)];
+    const applied = await Promise.all(connections.map((db) => migrate(db)));
+    expect(applied.flat().sort()).toEqual([...new Set(applied.flat())].sort());
+    expect(applied.flat().length).toBe(3);
+    await Promise.all(connections.map((db) => db.close()));
+  });
+
+  it('refuses settings it cannot use, by name', () => {
+    expect(() => readConfig({ DATABASE_URL: 'postgres://x', SESSION_SECRET: 'short' })).toThrow(/SESSION_SECRET/);
+    expect(() => readConfig({ SESSION_SECRET: 's'.repeat(40), DATABASE_URL: 'x', PORT: 'many' })).toThrow(/PORT/);
+  });
+});
+
+describe('what is logged and what is told', () => {
+  it('never a PIN or a password, wherever it stands', async () => {
+    const out = new PassThrough();
+    const log = openLog('info', out);
+    log.info({ body: { personId: 'x', pin: '2468', password: 'secret-word' } }, 'request');
+    const line = String(out.read());
+    expect(line).toContain('personId');
+    expect(line).not.toMatch(/2468|secret-word/);
+  });
+
+  it('what nobody expected is told as broken, without its insides', () => {
+    const document = problemDocument(asProblem(new Error('select * from secret_table')), 'request-1');
+    expect(document).toMatchObject({
+      code: 'broken',
+      status: 500,
+      requestId: 'request-1',
+      type: 'urn:zabrik:problem:broken',
+    });
+    expect(JSON.stringify(document)).not.toContain('secret_table');
+  });
+
+  it('a database that is away is told as that, and answers /readyz with 503', async () => {
+    const away = Object.assign(new Error('connect'), { code: 'ECONNREFUSED' });
+    expect(asProblem(away).code).toBe('database_away');
+    expect((await fetch(`${kitchen.base}/readyz`)).status).toBe(200);
+    expect((await fetch(`${kitchen.base}/healthz`)).status).toBe(200);
+  });
+});

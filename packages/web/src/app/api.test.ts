@@ -1,0 +1,64 @@
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { addressOf, call, Refused, SIGNED_OUT, Unreachable } from './api.ts';
+import { api } from './endpoints.ts';
+
+afterEach(() => vi.unstubAllGlobals());
+
+const answering = (status: number, body: string): ReturnType<typeof vi.fn> => {
+  const fetching = vi.fn(() => Promise.resolve(new Response(body, { status })));
+  vi.stubGlobal('fetch', fetching);
+  return fetching;
+};
+const lot = '019a0000-0000-7000-8000-000000000000';
+
+describe('calling the server', () => {
+  it('puts names into the path and what is asked into the query, and leaves out what is not', () => {
+    expect(addressOf(api.larder.read, { params: { lotId: 'a b' } })).toBe('/api/v1/lots/a%20b');
+    expect(addressOf(api.larder.list, { query: { search: 'hake & co', cursor: undefined, limit: 5 } })).toBe(
+      '/api/v1/lots?search=hake+%26+co&limit=5',
+    );
+  });
+
+  it('gives a command a key of its own, or the one to repeat with, and a read none', async () => {
+    const fetching = answering(200, '{}');
+    await call(api.bench.cancel, { params: { breakdownId: lot }, body: {} });
+    await call(api.bench.cancel, { params: { breakdownId: lot }, body: {} }, 'again');
+    await call(api.house.read, {});
+    const keys = fetching.mock.calls.map(([, init]) =>
+      new Headers((init as RequestInit).headers).get('idempotency-key'),
+    );
+    expect(keys[0]).toMatch(/^[0-9a-f-]{36}$/);
+    expect(keys.slice(1)).toEqual(['again', null]);
+  });
+
+  it('shows the sentence of a refusal with its field', async () => {
+    answering(
+      409,
+      JSON.stringify({
+        code: 'not_enough',
+        title: 'There is less.',
+        detail: 'Lot 0417-F has 20 g left.',
+        status: 409,
+        field: 'massMg',
+      }),
+    );
+    const refused = await call(api.house.read, {}).catch((error: unknown) => error);
+    expect(refused).toBeInstanceOf(Refused);
+    expect(refused).toMatchObject({ message: 'Lot 0417-F has 20 g left.', field: 'massMg', status: 409 });
+  });
+
+  it('tells the shell when the session has ended', async () => {
+    answering(401, JSON.stringify({ code: 'not_signed_in', title: 'Sign in first.', status: 401 }));
+    const heard = vi.fn();
+    addEventListener(SIGNED_OUT, heard, { once: true });
+    await expect(call(api.house.read, {})).rejects.toThrow('Sign in first.');
+    expect(heard).toHaveBeenCalledOnce();
+  });
+
+  it('calls a broken gateway and a lost network the same thing: not reachable', async () => {
+    answering(502, '<html>bad gateway</html>');
+    await expect(call(api.house.read, {})).rejects.toThrow(Unreachable);
+    vi.stubGlobal('fetch', () => Promise.reject(new TypeError('failed')));
+    await expect(call(api.house.read, {})).rejects.toThrow(Unreachable);
+  });
+});
