@@ -1,0 +1,70 @@
+import { allowed, type EndpointId, mayDo, problemSchema, problems, roles, routes } from '@zabrik/contract';
+import { allEndpoints, openApiDocument } from '@zabrik/contract/openapi';
+import { describe, expect, it } from 'vitest';
+
+interface Operation {
+  readonly parameters?: readonly { readonly name: string; readonly in: string }[];
+  readonly requestBody?: unknown;
+  readonly responses: Readonly<Record<string, unknown>>;
+}
+const operation = (e: (typeof allEndpoints)[number]): Operation => {
+  const path = openApiDocument.paths?.[`/api/v1${e.path.replace(/:(\w+)/g, '{$1}')}`];
+  return (path as unknown as Record<string, Operation>)[e.method] as Operation;
+};
+
+describe('the contract', () => {
+  it('writes each route once: stations and routes are the same list', () => {
+    const flat = Object.values(routes).flatMap((station) =>
+      Object.values(station as Record<string, { id: string; method: string; path: string }>),
+    );
+    expect(allEndpoints.map((e) => `${e.method} ${e.path}`).sort()).toEqual(
+      flat.map((r) => `${r.method} ${r.path}`).sort(),
+    );
+    expect(new Set(flat.map((r) => `${r.method} ${r.path}`)).size).toBe(flat.length);
+  });
+
+  it('has a shape for every name in a path, and no other', () => {
+    for (const e of allEndpoints) {
+      const names = [...e.path.matchAll(/:(\w+)/g)].map((m) => m[1]);
+      expect(Object.keys(e.params?.shape ?? {}).sort(), e.id).toEqual(names.sort());
+    }
+  });
+
+  it('documents parameters, the key of a command, the body, the answer and the refusal', () => {
+    for (const e of allEndpoints) {
+      const o = operation(e);
+      const named = (o.parameters ?? []).map((p) => p.name);
+      for (const name of Object.keys(e.params?.shape ?? {})) expect(named, e.id).toContain(name);
+      expect(named.includes('Idempotency-Key'), e.id).toBe(e.command);
+      expect(o.requestBody !== undefined, e.id).toBe(e.body !== undefined);
+      expect(Object.keys(o.responses).sort(), e.id).toEqual(['200', 'default']);
+    }
+  });
+
+  it('makes every change a command, but for the session, the scale and the simulator', () => {
+    const without = allEndpoints.filter((e) => e.method !== 'get' && !e.command).map((e) => e.id);
+    expect(without.sort()).toEqual(['access.signIn', 'access.signOut', 'bench.scaleCommand', 'simulation.pan']);
+  });
+
+  it('lets a viewer look and never touch, and only chefs take an entry back', () => {
+    for (const e of allEndpoints.filter((x) => x.command))
+      expect(mayDo('viewer', e.id as EndpointId), e.id).toBe(false);
+    for (const e of allEndpoints.filter((x) => x.method === 'get'))
+      for (const role of roles) expect(mayDo(role, e.id as EndpointId), e.id).toBe(true);
+    expect(roles.filter((role) => mayDo(role, 'ledger.reverse'))).toEqual(['sous-chef', 'head-chef']);
+    expect(
+      Object.entries(allowed)
+        .filter(([, who]) => who === 'open')
+        .map(([id]) => id),
+    ).toEqual(['access.houses', 'access.door', 'access.signIn']);
+  });
+
+  it('words every problem as a sentence, with a status that fits', () => {
+    for (const [code, { status, title }] of Object.entries(problems)) {
+      expect(title, code).toMatch(/^[A-Z].*\.$/);
+      expect(title, code).not.toMatch(/error|invalid|failed|!/i);
+      expect(status, code).toBeGreaterThanOrEqual(400);
+      expect(problemSchema.safeParse({ type: `urn:zabrik:problem:${code}`, code, title, status }).success).toBe(true);
+    }
+  });
+});
