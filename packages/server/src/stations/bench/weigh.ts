@@ -27,6 +27,7 @@ interface Row {
 interface Judged {
   readonly id: string;
   readonly house_id: string | null;
+  readonly person_id: string | null;
   readonly person: string | null;
   readonly allowed: boolean;
   readonly state: string | null;
@@ -150,13 +151,17 @@ async function whyNot(db: Sequelize, wanted: Weighing, breakdownId: string, judg
   ]);
 }
 
-/** Takes a weight, puts one right or takes one back. Answers once it is on the disk. Its id is the client's key. */
+/**
+ * Takes a weight, puts one right or takes one back. Answers once it is on the disk. Its id is the client's key.
+ * `tell` hears who it was as soon as that is known: the log wants it of refusals too.
+ */
 export async function weigh(
   kitchen: Kitchen,
   weigher: Weigher,
   id: string,
   breakdownId: string,
   body: WeighBody,
+  tell: (who: { readonly person: string; readonly house: string }) => void = () => undefined,
 ): Promise<Weighing> {
   const { db } = kitchen;
   const take = body.kind === 'take' ? body : undefined;
@@ -183,6 +188,7 @@ export async function weigh(
     replaces: wanted.replaces,
     at: wanted.at,
   });
+  if (judged.person_id !== null && judged.house_id !== null) tell({ person: judged.person_id, house: judged.house_id });
   const weighing: Weighing = { ...wanted, by: known?.name ?? judged.person ?? '' };
   if (!judged.written) return whyNot(db, weighing, breakdownId, judged);
   if (judged.house_id !== null) kitchen.announce(judged.house_id, ['breakdowns'], [breakdownId]);

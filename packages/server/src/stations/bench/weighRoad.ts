@@ -57,6 +57,7 @@ export const weighRoad =
     const breakdownId = PATH.exec(request.url ?? '')?.[1];
     if (breakdownId === undefined) return false;
     const start = performance.now();
+    let who = {};
     const answer = (status: number, type: string, body: unknown): void => {
       const text = JSON.stringify(body);
       response.writeHead(status, {
@@ -76,6 +77,7 @@ export const weighRoad =
             url: request.url,
             status,
             ms: Math.round(performance.now() - start),
+            ...who,
           },
           'request',
         );
@@ -89,7 +91,9 @@ export const weighRoad =
       if (!commandId.success) throw new Problem('key_missing');
       const params = parsed(paramsSchema, { breakdownId });
       const question = parsed(bodySchema, parseJson(body));
-      return weigh(kitchen, { sid }, commandId.data, params.breakdownId, question);
+      return weigh(kitchen, { sid }, commandId.data, params.breakdownId, question, (known) => {
+        who = known;
+      });
     };
     take().then(
       (weighing) => answer(200, 'application/json', weighing),
