@@ -67,17 +67,13 @@ export interface ClosingRow {
   readonly bookedSchool: 'weight' | 'by-product-credit' | null;
   readonly takenBack: number;
   readonly note: string | null;
-  readonly madeMg: number;
-  readonly paidMinor: number;
 }
 
-/** How it was closed, and what the lot it came from weighed and cost when it was bought. */
+/** How it was closed: by which school it was booked, why if out of balance, how often it was reopened. */
 export const readClosing = (db: Sequelize, breakdownId: string): Promise<ClosingRow | undefined> =>
   selectOne<ClosingRow>(
     db,
-    `select b.booked_school as "bookedSchool", b.taken_back as "takenBack", b.note, l.made_mg as "madeMg",
-            coalesce((select paid_minor from delivery d where d.lot_id = b.lot_id), b.start_minor) as "paidMinor"
-     from breakdown b join lot l on l.id = b.lot_id where b.id = $1`,
+    'select booked_school as "bookedSchool", taken_back as "takenBack", note from breakdown where id = $1',
     [breakdownId],
   );
 
