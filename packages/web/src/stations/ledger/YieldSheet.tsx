@@ -59,10 +59,10 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
           <th className="w-[82px] py-1.5 pr-3 text-right font-semibold">Mass</th>
           <th className="w-[70px] py-1.5 pr-3 text-right font-semibold">of stage</th>
           <th className="w-[96px] py-1.5 pr-3 text-right font-semibold">of purchase</th>
-          <th className="w-[196px] py-1.5 pr-3 font-semibold">Handbook, usual range</th>
-          <th className="w-[210px] py-1.5 pr-3 font-semibold">This house, 8 of 10</th>
+          <th className="w-[196px] py-1.5 print:w-[158px] pr-3 font-semibold">Handbook, usual range</th>
+          <th className="w-[210px] py-1.5 print:w-[190px] pr-3 font-semibold">This house, 8 of 10</th>
           {costingSchools.map((school) => (
-            <th key={school} className="w-[122px] py-1.5 text-right font-semibold">
+            <th key={school} className="w-[122px] py-1.5 print:w-[104px] text-right font-semibold">
               {schoolNames[school]}
               {school === sheet.bookedSchool && <span className="block font-normal">booked</span>}
             </th>
@@ -76,8 +76,10 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
               <span className="flex items-center gap-2">
                 <span className={`size-4 shrink-0 rounded-[3px] ${clothOf[row.destination]}`} aria-hidden="true" />
                 <span className="min-w-0">
-                  <span className={`block truncate ${row.main ? 'font-bold' : ''}`}>{row.name}</span>
-                  <span className="block truncate text-[13px] text-ink-soft">
+                  <span className={`block truncate print:whitespace-normal ${row.main ? 'font-bold' : ''}`}>
+                    {row.name}
+                  </span>
+                  <span className="block truncate print:whitespace-normal text-[13px] text-ink-soft">
                     {trayName(row.destination).toLowerCase()}
                     {row.count > 1 && `, ${row.count}`}
                     {row.lotCode !== null && ` · ${row.lotCode}`}
