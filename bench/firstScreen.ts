@@ -1,5 +1,5 @@
 /** How much script the first screen takes, and how soon the bench can be used on a slow tablet. */
-import { chromium } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 
 export interface FirstScreen {
   readonly signInKb: number;
@@ -10,6 +10,26 @@ export interface FirstScreen {
 }
 
 const KB = 1_000;
+const RUNS = 9;
+const MIDDLE = 4;
+const TAKE = 'button[aria-keyshortcuts="Space"]:not([disabled])';
+
+/**
+ * Milliseconds from the start of the navigation until `ready` stands in the page, has been painted and the page is free to answer a
+ * touch: taken inside the page, because a test driver's own polling costs a throttled processor a tenth of a second and more.
+ */
+async function usableAfter(page: Page, address: string, ready: string): Promise<number> {
+  // as text: what compiles this file would write its own helpers into a function
+  await page.addInitScript(`
+    window.usable = new Promise((done) => {
+      requestAnimationFrame(function look() {
+        if (document.querySelector(${JSON.stringify(ready)}) === null) requestAnimationFrame(look);
+        else requestAnimationFrame(() => setTimeout(() => done(performance.now()), 0));
+      });
+    });`);
+  await page.goto(address, { waitUntil: 'commit' });
+  return page.evaluate(() => (window as unknown as { usable: Promise<number> }).usable);
+}
 
 export async function firstScreen(
   base: string,
@@ -43,10 +63,7 @@ export async function firstScreen(
     session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
       if (scripts.has(requestId)) bytes += encodedDataLength;
     });
-    const before = performance.now();
-    await page.goto(`${base}${path}`, { waitUntil: 'commit' });
-    await page.waitForSelector(ready);
-    const ms = performance.now() - before;
+    const ms = await usableAfter(page, `${base}${path}`, ready);
     await page.waitForTimeout(300);
     await context.close();
     return { ms, kb: bytes / KB };
@@ -63,32 +80,28 @@ export async function firstScreen(
     await first.waitForSelector(ready);
     await first.close();
     const times: number[] = [];
-    for (let i = 0; i < 5; i += 1) {
+    for (let i = 0; i < RUNS; i += 1) {
       const page = await context.newPage();
       const session = await context.newCDPSession(page);
       await session.send('Emulation.setCPUThrottlingRate', { rate: slowdown });
-      const before = performance.now();
-      await page.goto(`${base}${path}`, { waitUntil: 'commit' });
-      await page.waitForSelector(ready);
-      times.push(performance.now() - before);
+      times.push(await usableAfter(page, `${base}${path}`, ready));
       await page.close();
     }
     await context.close();
     return times.sort((a, b) => a - b);
   };
   try {
-    await open('/sign-in', 'text=Who is at work?'); // the browser's own start is not ours
-    const signIn = await open('/sign-in', 'text=Who is at work?');
+    await open('/sign-in', 'h1'); // the browser's own start is not ours
+    const signIn = await open('/sign-in', 'h1');
     const runs = [];
-    for (let i = 0; i < 5; i += 1)
-      runs.push(await open(`/bench/${breakdownId}`, 'button:has-text("Take weight"):not([disabled])'));
+    for (let i = 0; i < RUNS; i += 1) runs.push(await open(`/bench/${breakdownId}`, TAKE));
     runs.sort((a, b) => a.ms - b.ms);
-    const again = await openAgain(`/bench/${breakdownId}`, 'button:has-text("Take weight"):not([disabled])');
+    const again = await openAgain(`/bench/${breakdownId}`, TAKE);
     return {
       signInKb: signIn.kb,
-      benchKb: runs[2]?.kb ?? Number.NaN,
-      benchMs: runs[2]?.ms ?? Number.NaN,
-      againMs: again[2] ?? Number.NaN,
+      benchKb: runs[MIDDLE]?.kb ?? Number.NaN,
+      benchMs: runs[MIDDLE]?.ms ?? Number.NaN,
+      againMs: again[MIDDLE] ?? Number.NaN,
     };
   } finally {
     await browser.close();

@@ -86,7 +86,7 @@ Load generator, server, PostgreSQL and browser share the ${cpus().length} cores.
 | Ratio of the two | ${f(ratio, 2)} | at least 0.4 | ${mark(ratio >= 0.4)} |
 | Sign-in screen, script transferred (gzip) | ${f(screen.signInKb)} kB | at most 200 kB | ${mark(screen.signInKb <= 200)} |
 | Bench opened cold, script transferred (gzip) | ${f(screen.benchKb)} kB | at most 200 kB | ${mark(screen.benchKb <= 200)} |
-| Bench usable, cold, 4x slower processor, middle of 5 | ${f(screen.benchMs)} ms | under 2 s | ${mark(screen.benchMs < 2_000)} |
+| Bench usable, cold, 4x slower processor, middle of 9, painted and free | ${f(screen.benchMs)} ms | under 2 s | ${mark(screen.benchMs < 2_000)} |
 | The same on a tablet that has opened it before | ${f(screen.againMs)} ms | under 2 s | ${mark(screen.againMs < 2_000)} |
 `;
   writeFileSync(new URL('../docs/benchmarks.md', import.meta.url), text);

@@ -2,17 +2,22 @@ import './app/theme.css';
 import { registerSW } from 'virtual:pwa-register';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { App } from './app/App.tsx';
+import { App, ready } from './app/App.tsx';
 import { startOutbox } from './app/outbox.ts';
 
 startOutbox();
 
 const root = document.getElementById('root');
 if (root === null) throw new Error('index.html has no #root');
-createRoot(root).render(
-  <StrictMode>
-    <App />
-  </StrictMode>,
+// a slow or absent network must not keep the app from opening: after this long it draws what it has
+const PATIENCE_MS = 700;
+const late = new Promise((done) => setTimeout(done, PATIENCE_MS));
+void Promise.race([ready(location.pathname), late]).then(() =>
+  createRoot(root).render(
+    <StrictMode>
+      <App />
+    </StrictMode>,
+  ),
 );
 
 // keeping the app for a day without network is for when the screen stands

@@ -2,13 +2,12 @@ import { createAsyncStoragePersister } from '@tanstack/query-async-storage-persi
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { persistQueryClientRestore, persistQueryClientSubscribe } from '@tanstack/react-query-persist-client';
 import { createStore, del, get, set } from 'idb-keyval';
-import { lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
-import { Loading } from '../parts/Notice.tsx';
 import { SignIn } from '../stations/access/SignIn.tsx';
 import { Refused } from './api.ts';
 import { breakdownQuery, houseQuery, meQuery } from './queries.ts';
 import { Shell } from './Shell.tsx';
+import { screen } from './screen.tsx';
 
 const client = new QueryClient({
   defaultOptions: {
@@ -34,43 +33,27 @@ const persister = createAsyncStoragePersister({
   throttleTime: 1_000,
 });
 
-const screens = {
-  receive: () => import('../stations/receive/Receive.tsx'),
-  benchList: () => import('../stations/bench/BenchList.tsx'),
-  bench: () => import('../stations/bench/Bench.tsx'),
-  larder: () => import('../stations/larder/Larder.tsx'),
-  pots: () => import('../stations/pots/Pots.tsx'),
-  ledger: () => import('../stations/ledger/Ledger.tsx'),
-  yieldSheet: () => import('../stations/ledger/YieldSheet.tsx'),
-};
-const Receive = lazy(screens.receive);
-const BenchList = lazy(screens.benchList);
-const Bench = lazy(screens.bench);
-const Larder = lazy(screens.larder);
-const Pots = lazy(screens.pots);
-const Ledger = lazy(screens.ledger);
-const YieldSheet = lazy(screens.yieldSheet);
+const receive = screen(() => import('../stations/receive/Receive.tsx'));
+const benchList = screen(() => import('../stations/bench/BenchList.tsx'));
+const bench = screen(() => import('../stations/bench/Bench.tsx'));
+const larder = screen(() => import('../stations/larder/Larder.tsx'));
+const pots = screen(() => import('../stations/pots/Pots.tsx'));
+const ledger = screen(() => import('../stations/ledger/Ledger.tsx'));
+const yieldSheet = screen(() => import('../stations/ledger/YieldSheet.tsx'));
 
-/** Asks for what the address will need while the rest still starts, instead of one thing after another. */
-function warm(path: string): void {
-  const [, station, id] = path.split('/');
-  if (station === 'sign-in') return;
-  void client.prefetchQuery(meQuery);
-  void client.prefetchQuery(houseQuery);
-  if (station === 'bench' && id !== undefined) {
-    void screens.bench();
-    void client.prefetchQuery(breakdownQuery(id));
-  } else if (station === '' || station === 'bench') void screens.benchList();
-  else if (station === 'receive' || station === 'larder' || station === 'pots') void screens[station]();
-  else if (station === 'ledger') void (id === undefined ? screens.ledger() : screens.yieldSheet());
+/** Fetches at once, side by side, the script and the reads that the address needs, so that the first drawing is the screen itself. */
+export function ready(path: string): Promise<unknown> {
+  const [, station = '', id] = path.split('/');
+  if (station === 'sign-in') return Promise.resolve();
+  const reads: Promise<unknown>[] = [client.prefetchQuery(meQuery), client.prefetchQuery(houseQuery)];
+  if (station === 'bench' && id !== undefined) reads.push(bench.load(), client.prefetchQuery(breakdownQuery(id)));
+  else if (station === 'receive') reads.push(receive.load());
+  else if (station === 'larder') reads.push(larder.load());
+  else if (station === 'pots') reads.push(pots.load());
+  else if (station === 'ledger') reads.push(id === undefined ? ledger.load() : yieldSheet.load());
+  else reads.push(benchList.load());
+  return Promise.allSettled(reads);
 }
-warm(location.pathname);
-
-const page = (Screen: ReturnType<typeof lazy>) => (
-  <Suspense fallback={<Loading />}>
-    <Screen />
-  </Suspense>
-);
 
 // not awaited: what was on the screen last time fills in where the server has not answered yet
 const kept = { queryClient: client, persister, maxAge: 24 * 3_600_000, buster: '1' } as const;
@@ -82,14 +65,14 @@ export const App = () => (
       <Routes>
         <Route path="/sign-in" element={<SignIn />} />
         <Route element={<Shell />}>
-          <Route path="/receive" element={page(Receive)} />
-          <Route path="/bench" element={page(BenchList)} />
-          <Route path="/bench/:breakdownId" element={page(Bench)} />
-          <Route path="/larder" element={page(Larder)} />
-          <Route path="/larder/:lotId" element={page(Larder)} />
-          <Route path="/pots" element={page(Pots)} />
-          <Route path="/ledger" element={page(Ledger)} />
-          <Route path="/ledger/:breakdownId" element={page(YieldSheet)} />
+          <Route path="/receive" element={<receive.Screen />} />
+          <Route path="/bench" element={<benchList.Screen />} />
+          <Route path="/bench/:breakdownId" element={<bench.Screen />} />
+          <Route path="/larder" element={<larder.Screen />} />
+          <Route path="/larder/:lotId" element={<larder.Screen />} />
+          <Route path="/pots" element={<pots.Screen />} />
+          <Route path="/ledger" element={<ledger.Screen />} />
+          <Route path="/ledger/:breakdownId" element={<yieldSheet.Screen />} />
           <Route path="*" element={<Navigate to="/bench" replace />} />
         </Route>
       </Routes>

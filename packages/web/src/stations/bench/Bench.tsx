@@ -33,12 +33,23 @@ const tabLook =
 /** The only part of the bench that is drawn at every tremble of the pan. */
 const LivePan = (props: Omit<ComponentProps<typeof Pan>, 'reading'>) => <Pan reading={useScale()} {...props} />;
 
+/** False for the first drawing: what nobody touches in the first tenth of a second comes right after it. */
+function useStanding(): boolean {
+  const [standing, setStanding] = useState(false);
+  useEffect(() => {
+    const frame = requestAnimationFrame(() => setTimeout(() => setStanding(true), 0));
+    return () => cancelAnimationFrame(frame);
+  }, []);
+  return standing;
+}
+
 function AtBench({ state }: { readonly state: BenchState }) {
   const { breakdown, stage, counted, expected, balance } = state;
   const { data: house } = useHouse();
   const may = useMay('bench.weigh');
   const money = moneyOf(house);
   const reading = useScaleAtRest();
+  const standing = useStanding();
   const navigate = useNavigate();
   const [picked, setPicked] = useState<string | undefined>(undefined);
   const [tray, setTray] = useState<Destination | undefined>(undefined);
@@ -269,27 +280,30 @@ function AtBench({ state }: { readonly state: BenchState }) {
         />
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-[318px_1fr_380px]">
-        <Tabs.Root
-          value={list ? 'weights' : 'steps'}
-          onValueChange={(value) => setList(value === 'weights')}
-          className="flex min-h-0 flex-col border-r border-line bg-sheet-soft"
-        >
-          <Tabs.List className="flex border-b border-line" aria-label="Steps or weights">
-            <Tabs.Trigger value="steps" className={tabLook}>
-              Steps, {Math.min(at + 1, stage.steps.length)} of {stage.steps.length}
-            </Tabs.Trigger>
-            <Tabs.Trigger value="weights" aria-keyshortcuts="w" className={tabLook}>
-              Weights, {counted.length}
-            </Tabs.Trigger>
-          </Tabs.List>
-          <Tabs.Content value="steps" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
-            <Steps stage={stage} at={at} onGo={setGoneTo} />
-            <BodyMap body={breakdown.plan.body} lit={lit} className="mx-auto mt-2 mb-2 block h-20" />
-          </Tabs.Content>
-          <Tabs.Content value="weights" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
-            <Weights state={state} selected={correcting} onSelect={may ? setCorrecting : () => undefined} />
-          </Tabs.Content>
-        </Tabs.Root>
+        {!standing && <div className="border-r border-line bg-sheet-soft" />}
+        {standing && (
+          <Tabs.Root
+            value={list ? 'weights' : 'steps'}
+            onValueChange={(value) => setList(value === 'weights')}
+            className="flex min-h-0 flex-col border-r border-line bg-sheet-soft"
+          >
+            <Tabs.List className="flex border-b border-line" aria-label="Steps or weights">
+              <Tabs.Trigger value="steps" className={tabLook}>
+                Steps, {Math.min(at + 1, stage.steps.length)} of {stage.steps.length}
+              </Tabs.Trigger>
+              <Tabs.Trigger value="weights" aria-keyshortcuts="w" className={tabLook}>
+                Weights, {counted.length}
+              </Tabs.Trigger>
+            </Tabs.List>
+            <Tabs.Content value="steps" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
+              <Steps stage={stage} at={at} onGo={setGoneTo} />
+              <BodyMap body={breakdown.plan.body} lit={lit} className="mx-auto mt-2 mb-2 block h-20" />
+            </Tabs.Content>
+            <Tabs.Content value="weights" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
+              <Weights state={state} selected={correcting} onSelect={may ? setCorrecting : () => undefined} />
+            </Tabs.Content>
+          </Tabs.Root>
+        )}
         <section
           className="flex min-h-0 min-w-0 flex-col items-center gap-2 overflow-y-auto px-3 py-2.5"
           aria-label="Scale"
@@ -402,7 +416,9 @@ function AtBench({ state }: { readonly state: BenchState }) {
               )}
             </div>
           )}
-          {may && <SimulatedPan next={complete ? undefined : { breakdownId: breakdown.id, pieceId: piece.id, unit }} />}
+          {may && standing && (
+            <SimulatedPan next={complete ? undefined : { breakdownId: breakdown.id, pieceId: piece.id, unit }} />
+          )}
         </section>
         <section
           className="grid grid-cols-2 grid-rows-4 gap-3 overflow-y-auto border-l border-line p-3"

@@ -1,0 +1,32 @@
+import { type ComponentType, lazy, Suspense, useState } from 'react';
+import { Loading } from '../parts/Notice.tsx';
+
+interface Screen {
+  readonly Screen: ComponentType;
+  readonly load: () => Promise<unknown>;
+}
+
+/**
+ * A screen in a script of its own. When the script is already here it is drawn at once: going through Suspense costs a drawing of
+ * the placeholder and React's 300 ms before it lets the placeholder go.
+ */
+export function screen(fetchScript: () => Promise<{ default: ComponentType }>): Screen {
+  let here: ComponentType | undefined;
+  const load = async (): Promise<{ default: ComponentType }> => {
+    const script = await fetchScript();
+    here = script.default;
+    return script;
+  };
+  const Later = lazy(load);
+  const Screen = () => {
+    const [Here] = useState(() => here);
+    return Here === undefined ? (
+      <Suspense fallback={<Loading />}>
+        <Later />
+      </Suspense>
+    ) : (
+      <Here />
+    );
+  };
+  return { Screen, load };
+}
