@@ -1,6 +1,6 @@
 import { allCategories, allPlans, allSpecies, allUses, categoryById, speciesById } from '@zabrik/catalogue';
 import { cutPlanSchema, speciesSchema, useSchema } from '@zabrik/contract';
-import { destinations, stageShares } from '@zabrik/core';
+import { destinations, inputsOf, stageShares } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
 
 describe('catalogue files', () => {
@@ -11,16 +11,42 @@ describe('catalogue files', () => {
     for (const use of allUses) expect(useSchema.safeParse(use).error?.message ?? use.id).toBe(use.id);
     expect(new Set(allSpecies.map((s) => s.id)).size).toBe(allSpecies.length);
     expect(allSpecies.length).toBeGreaterThanOrEqual(55);
+    expect(allPlans.length).toBeGreaterThanOrEqual(40);
+    expect(new Set(allPlans.map((p) => p.id)).size).toBe(allPlans.length);
   });
 
   it('name only species, forms, categories and pieces that exist', () => {
     for (const plan of allPlans) {
-      for (const id of plan.species) expect(speciesById.get(id)?.id).toBe(id);
+      for (const start of plan.starts) {
+        const known = speciesById
+          .get(start.species)
+          ?.forms.filter((f) => f.purchase || f.whole)
+          .map((f) => f.id);
+        for (const form of start.forms) expect(known, `${plan.id} ${start.species}`).toContain(form);
+      }
+      const stageIds = plan.stages.map((s) => s.id);
       for (const stage of plan.stages) {
         const ids = new Set(stage.pieces.map((p) => p.id));
-        for (const step of stage.steps) for (const id of step.pieces) expect(ids).toContain(id);
+        for (const step of stage.steps)
+          for (const id of [...step.pieces, ...(step.guard?.before ?? [])]) expect(ids, plan.id).toContain(id);
+        if (stage.fill !== undefined) expect(ids).toContain(stage.fill.piece);
+        // every later stage has something to start from, and a piece only goes forward
+        if (stage.id !== stageIds[0])
+          expect(inputsOf(plan, stage.id).length, `${plan.id} ${stage.id}`).toBeGreaterThan(0);
+        for (const piece of stage.pieces)
+          if (piece.next !== undefined)
+            expect(stageIds.indexOf(piece.next), `${plan.id} ${piece.id}`).toBeGreaterThan(stageIds.indexOf(stage.id));
+        expect(ids.size).toBe(stage.pieces.length);
+        expect(
+          stage.pieces.some((p) => p.main || p.edible),
+          `${plan.id} ${stage.id}`,
+        ).toBe(true);
         for (const piece of stage.pieces) {
-          expect(categoryById.get(piece.category)?.id).toBe(piece.category);
+          expect(categoryById.get(piece.category)?.id, plan.id).toBe(piece.category);
+          if (piece.becomes !== undefined)
+            for (const start of plan.starts)
+              expect(speciesById.get(start.species)?.forms.map((f) => f.id)).toContain(piece.becomes);
+          for (const refusal of piece.refused) expect(refusal.reason.length).toBeGreaterThan(3);
           expect(stage.steps.some((s) => s.pieces.includes(piece.id))).toBe(true);
         }
       }
@@ -48,10 +74,10 @@ describe('catalogue files', () => {
 
 describe('shares of a stage', () => {
   const cases = allPlans.flatMap((plan) =>
-    plan.species.flatMap((id) =>
-      plan.startForms.flatMap((form) => {
-        const species = speciesById.get(id);
-        return species?.forms.some((f) => f.id === form) === true ? [{ plan, species, form }] : [];
+    plan.starts.flatMap((start) =>
+      start.forms.flatMap((form) => {
+        const species = speciesById.get(start.species);
+        return species === undefined ? [] : [{ plan, species, form }];
       }),
     ),
   );
@@ -114,16 +140,17 @@ describe('against published conversion factors', () => {
   });
 
   it('put the fillets of each gutted fish inside what its factors and yields allow', () => {
-    for (const { plan, species, form } of [...allPlans].flatMap((plan) =>
-      plan.species.map((id) => ({
+    for (const { plan, species, form } of allPlans.flatMap((plan) =>
+      plan.starts.map((start) => ({
         plan,
-        species: speciesById.get(id),
-        form: plan.startForms.find((f) => f === 'gutted'),
+        species: speciesById.get(start.species),
+        form: start.forms.find((f) => f === 'gutted'),
       })),
     )) {
       const stage = plan.stages[0];
       if (species === undefined || form === undefined || stage === undefined) continue;
       for (const piece of stage.pieces.filter((p) => p.main && p.yieldForm !== undefined)) {
+        if (stage.pieces.filter((p) => p.yieldForm === piece.yieldForm).length > 1) continue;
         const gutted = species.yields.find((y) => y.to === 'gutted')?.share;
         const own = species.yields.find((y) => y.to === piece.yieldForm)?.share;
         if (gutted === undefined || own === undefined) continue;

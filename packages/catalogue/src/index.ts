@@ -1,13 +1,11 @@
 /** The handbook that ships with the app: species, cut plans, uses, piece categories. Data in ../data, provenance beside each figure. */
 import type { CutPlan, Species, Use } from '@zabrik/core';
 import categoriesFile from '../data/categories.json' with { type: 'json' };
-import flatfish from '../data/plans/flatfish-four-fillets.json' with { type: 'json' };
-import roundFish from '../data/plans/round-fish-two-fillets.json' with { type: 'json' };
-import bird from '../data/plans/whole-bird-joints.json' with { type: 'json' };
 import speciesFile from '../data/species.json' with { type: 'json' };
 import fumet from '../data/uses/fish-fumet.json' with { type: 'json' };
 import mousseline from '../data/uses/fish-mousseline.json' with { type: 'json' };
 import fishPie from '../data/uses/fish-pie.json' with { type: 'json' };
+import { planFiles } from './planFiles.ts';
 
 /** A kind of piece. `useWithinHours`: at 0 to 3 °C after cutting (estimate); 0 means to the bin at once. */
 export interface PieceCategory {
@@ -20,7 +18,7 @@ export interface PieceCategory {
 
 // JSON modules type their strings as string; catalogue.test.ts checks every file against the contract's schemas
 export const allSpecies = speciesFile.species as readonly Species[];
-export const allPlans = [roundFish, flatfish, bird] as readonly unknown[] as readonly CutPlan[];
+export const allPlans = planFiles as readonly CutPlan[];
 export const allUses = [fumet, mousseline, fishPie] as readonly unknown[] as readonly Use[];
 export const allCategories: readonly PieceCategory[] = categoriesFile.categories;
 

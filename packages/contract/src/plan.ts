@@ -19,7 +19,8 @@ const where = z.enum(destinations);
 export const planPieceSchema = z.strictObject({
   id: key,
   name: z.string().min(1),
-  units: z.array(z.string().min(1)).min(1),
+  count: z.int().min(1).max(1_000),
+  units: z.array(z.string().min(1)).min(1).exactOptional(),
   category: key,
   share: sourced,
   destination: where,
@@ -31,35 +32,58 @@ export const planPieceSchema = z.strictObject({
   absentIn: z.array(key).exactOptional(),
   whenHeavy: z.string().exactOptional(),
   whenLight: z.string().exactOptional(),
+  next: key.exactOptional(),
+  becomes: key.exactOptional(),
+  accumulates: z.boolean().exactOptional(),
+  note: z.string().exactOptional(),
 });
 
 export const planStepSchema = z.strictObject({
-  title: z.string().min(1),
-  how: z.string().min(1),
+  title: z.string().min(1).max(200),
+  how: z.string().exactOptional(),
   why: z.string().exactOptional(),
   caution: z.string().exactOptional(),
+  check: z.string().exactOptional(),
   orderMatters: z.boolean(),
+  guard: z.strictObject({ warn: z.string().min(1), before: z.array(key) }).exactOptional(),
+  passes: z.int().min(1).max(9).exactOptional(),
   pieces: z.array(key),
 });
 
 export const planStageSchema = z.strictObject({
   id: key,
-  name: z.string().min(1),
-  steps: z.array(planStepSchema).min(1),
-  pieces: z.array(planPieceSchema).min(1),
+  name: z.string().min(1).max(120),
+  minutes,
+  passiveMinutes: z.number().positive().exactOptional(),
+  rest: z
+    .strictObject({
+      lowMinutes: z.number().positive(),
+      typicalMinutes: z.number().positive(),
+      highMinutes: z.number().positive(),
+      note: z.string(),
+    })
+    .exactOptional(),
+  body: z.enum(bodies).exactOptional(),
   drip: sourced,
+  dripIs: z.string().exactOptional(),
+  fill: z.strictObject({ piece: key, low: z.number().positive(), high: z.number().positive() }).exactOptional(),
+  steps: z.array(planStepSchema).min(1).max(60),
+  pieces: z.array(planPieceSchema).min(1).max(60),
 });
 
-export const cutPlanSchema = z.strictObject({
+export const planHeadSchema = z.strictObject({
   id: key,
   version: z.int().min(1),
-  title: z.string().min(1),
+  title: z.string().min(1).max(120),
   body: z.enum(bodies),
-  species: z.array(key).min(1),
-  startForms: z.array(key).min(1),
-  tools: z.array(z.string()),
-  minutes,
-  stages: z.array(planStageSchema).min(1),
+  skill: z.union([z.literal(1), z.literal(2), z.literal(3)]),
+  starts: z.array(z.strictObject({ species: key, forms: z.array(key).min(1) })).min(1),
+});
+
+export const cutPlanSchema = planHeadSchema.extend({
+  tools: z.array(z.string()).max(40),
+  pooled: z.boolean().exactOptional(),
+  stages: z.array(planStageSchema).min(1).max(12),
 }) satisfies z.ZodType<CutPlan>;
 
 const band = z.strictObject({ mean: z.number().gt(0).lte(1.5), low: z.number().gte(0), high: z.number().lte(2) });

@@ -12,7 +12,8 @@ export type RefusalCode =
   | 'not_a_lot_code'
   | 'nothing_accepted'
   | 'shares_do_not_sum'
-  | 'no_such_form';
+  | 'no_such_form'
+  | 'no_such_stage';
 
 export class Refusal extends Error {
   readonly code: RefusalCode;

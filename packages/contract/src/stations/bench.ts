@@ -3,6 +3,7 @@ import { endpoint } from '../endpoint.ts';
 import {
   amountMinor,
   cursor,
+  day,
   destination,
   id,
   instant,
@@ -11,6 +12,7 @@ import {
   note,
   nothing,
   share,
+  shortText,
   signedMassMg,
   slug,
 } from '../fields.ts';
@@ -23,11 +25,37 @@ export const weighingSchema = z.strictObject({
   destination: destination.nullable(),
   massMg: massMg.nullable().describe('null: takes back the weighing it replaces'),
   source: z.enum(['scale', 'typed']).nullable(),
+  count: z.int().describe('how many units of the piece were weighed together'),
+  animal: z.int().nullable().describe('which animal of the batch, from 1; null where nobody said'),
   replaces: id.nullable(),
   by: z.string(),
   at: instant,
 });
 export type Weighing = z.output<typeof weighingSchema>;
+
+/** How the animals of a batch are weighed. */
+export const ways = ['one-by-one', 'pooled', 'by-animal'] as const;
+export type Way = (typeof ways)[number];
+
+/** What happens on the bench beside weighing; append-only, sent through the tablet's outbox like weights. */
+export const benchEventBody = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('step'),
+    step: z.int().min(0).max(60),
+    mark: z.enum(['done', 'skipped', 'open']),
+    note: shortText.nullable(),
+    at: instant,
+  }),
+  z.strictObject({ kind: z.literal('pass'), step: z.int().min(0).max(60), at: instant }),
+  z.strictObject({ kind: z.literal('pause'), at: instant }),
+  z.strictObject({ kind: z.literal('resume'), at: instant }),
+  z.strictObject({ kind: z.literal('tray-note'), destination, text: shortText, at: instant }),
+  z.strictObject({ kind: z.literal('hand-over'), toPersonId: id, at: instant }),
+]);
+export type BenchEventBody = z.output<typeof benchEventBody>;
+
+export const benchEventSchema = z.strictObject({ id, by: z.string(), body: benchEventBody });
+export type BenchEvent = z.output<typeof benchEventSchema>;
 
 export const breakdownStates = ['open', 'closed', 'cancelled'] as const;
 
@@ -43,12 +71,19 @@ export const breakdownHeadSchema = z.strictObject({
   supplierName: z.string().nullable(),
   planId: z.string(),
   planTitle: z.string(),
+  stageId: z.string(),
   stageName: z.string(),
+  stageIndex: z.int().describe('from 0'),
+  stageCount: z.int(),
+  rootId: id.describe('the breakdown this chain of stages began with'),
+  startShare: share.describe('what share of the purchase this stage’s start stands for'),
   animals: z.int(),
+  way: z.enum(ways),
   startMg: massMg,
   startMinor: amountMinor,
   weighedMg: z.int(),
   by: z.string(),
+  holder: z.string().describe('who has it in hand now'),
   startedAt: instant,
   closedAt: instant.nullable(),
 });
@@ -56,9 +91,10 @@ export type BreakdownHead = z.output<typeof breakdownHeadSchema>;
 
 export const breakdownSchema = breakdownHeadSchema.extend({
   plan: cutPlanSchema,
-  stageId: z.string(),
+  inputs: z.array(z.strictObject({ lotId: id, code: z.string(), name: z.string(), massMg })),
   movementId: id.nullable(),
   weighings: z.array(weighingSchema),
+  events: z.array(benchEventSchema),
   /** What this house believes of each piece's share before this animal, handbook and own records joined. */
   beliefs: z.array(z.strictObject({ pieceId: z.string(), mean: share, sd: share, records: z.int() })),
   drip: z.strictObject({ mean: share, sd: share }),
@@ -71,12 +107,32 @@ export const takeBody = z.strictObject({
   destination,
   massMg,
   source: z.enum(['scale', 'typed']),
+  count: z.int().min(1).max(5_000).default(1).describe('units weighed together'),
+  animal: z.int().min(1).max(500).nullable().default(null),
   replaces: id.nullable().describe('the weighing this one puts right'),
   at: instant,
 });
 export const undoBody = z.strictObject({ kind: z.literal('undo'), replaces: id, at: instant });
 export const weighBody = z.discriminatedUnion('kind', [takeBody, undoBody]);
 export type WeighBody = z.output<typeof weighBody>;
+/** Lots that wait for the next stage of their plan. */
+export const waitingSchema = z.strictObject({
+  breakdownId: id.describe('the breakdown whose stage made them'),
+  planTitle: z.string(),
+  speciesName: z.string(),
+  stageId: z.string(),
+  stageName: z.string(),
+  lots: z.array(
+    z.strictObject({ lotId: id, code: z.string(), name: z.string(), pieces: z.int(), massMg, freeMg: massMg }),
+  ),
+  animals: z.int(),
+  madeAt: instant,
+  readyAt: instant.nullable().describe('when its rest has lasted long enough'),
+  lateAt: instant.nullable().describe('when its rest has lasted too long'),
+  restNote: z.string().nullable(),
+  useBy: day.nullable(),
+});
+export type WaitingStage = z.output<typeof waitingSchema>;
 
 export const bench = {
   list: endpoint({
@@ -93,7 +149,44 @@ export const bench = {
       planId: slug,
       animals: z.int().min(1).max(500),
       massMg: massMg.nullable().describe('null: all of the lot'),
+      way: z.enum(ways).nullable().default(null).describe('null: as the plan says'),
     }),
+    answer: breakdownSchema,
+  }),
+  waiting: endpoint({
+    ...routes.bench.waiting,
+    summary: 'Pieces that wait to go on to the next stage of their plan, with their rest',
+    answer: z.strictObject({ waiting: z.array(waitingSchema) }),
+  }),
+  goOn: endpoint({
+    ...routes.bench.goOn,
+    summary: 'Carry on with the next stage of a plan from the pieces an earlier stage made',
+    body: z.strictObject({
+      lots: z
+        .array(z.strictObject({ lotId: id, massMg: massMg.nullable() }))
+        .min(1)
+        .max(40),
+      way: z.enum(ways).nullable().default(null),
+    }),
+    answer: breakdownSchema,
+  }),
+  event: endpoint({
+    ...routes.bench.event,
+    summary: 'Mark a step, pause, note, hand over. The Idempotency-Key becomes the event’s id.',
+    params: z.strictObject({ breakdownId: id }),
+    body: benchEventBody,
+    answer: benchEventSchema,
+  }),
+  people: endpoint({
+    ...routes.bench.people,
+    summary: 'Who can take a breakdown over',
+    answer: z.strictObject({ people: z.array(z.strictObject({ id, name: z.string() })) }),
+  }),
+  reopen: endpoint({
+    ...routes.bench.reopen,
+    summary: 'Open a closed stage again by the counter-entry of its movement, with a reason',
+    params: z.strictObject({ breakdownId: id }),
+    body: z.strictObject({ reason: note }),
     answer: breakdownSchema,
   }),
   read: endpoint({

@@ -2,7 +2,7 @@ import { costingSchools } from '@zabrik/core';
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import { amountMinor, id, instant, massMg, shortText, slug } from '../fields.ts';
-import { cutPlanSchema, speciesSchema, useSchema } from '../plan.ts';
+import { planHeadSchema, speciesSchema, useSchema } from '../plan.ts';
 import { routes } from '../routes.ts';
 
 export const scaleSchema = z.strictObject({
@@ -24,10 +24,27 @@ export const houseSchema = z.strictObject({
   creditMinorPerKg: z.record(z.string(), amountMinor),
   /** Price of bought-in ingredients, minor units per kilogram. */
   pantryMinorPerKg: z.record(z.string(), amountMinor),
+  labourMinorPerHour: amountMinor.nullable().describe('what an hour at the bench costs'),
   vessels: z.array(z.strictObject({ id: z.string(), name: shortText, litres: z.number().positive() })),
   simulated: z.boolean().describe('the simulated bench may be used'),
 });
 export type House = z.output<typeof houseSchema>;
+
+/** A cut plan as a list shows it. */
+export const planListSchema = planHeadSchema.extend({
+  stages: z.array(
+    z.strictObject({
+      id: z.string(),
+      name: z.string(),
+      steps: z.int(),
+      minutes: z.strictObject({ low: z.number(), typical: z.number(), high: z.number() }),
+    }),
+  ),
+  pooled: z.boolean(),
+  own: z.boolean().describe('made or changed by this house'),
+  retired: z.boolean(),
+});
+export type PlanListed = z.output<typeof planListSchema>;
 
 export const house = {
   read: endpoint({
@@ -53,7 +70,7 @@ export const house = {
     summary: 'Species, cut plans, uses and piece categories',
     answer: z.strictObject({
       species: z.array(speciesSchema),
-      plans: z.array(cutPlanSchema),
+      plans: z.array(planListSchema),
       uses: z.array(useSchema),
       categories: z.array(
         z.strictObject({

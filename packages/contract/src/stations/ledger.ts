@@ -15,7 +15,7 @@ import {
   slug,
 } from '../fields.ts';
 import { routes } from '../routes.ts';
-import { breakdownHeadSchema, weighingSchema } from './bench.ts';
+import { benchEventSchema, breakdownHeadSchema, breakdownStates, weighingSchema } from './bench.ts';
 
 const shares = z.strictObject({
   mainShare: share,
@@ -67,6 +67,43 @@ export const yieldSheetSchema = z.strictObject({
     z.strictObject({ id, at: instant, mainShare: share, supplierName: z.string().nullable(), by: z.string() }),
   ),
   note: z.string().nullable(),
+  /** The stages of this purchase, in the order they were worked, and what it came to through all of them. */
+  chain: z.array(
+    z.strictObject({
+      breakdownId: id,
+      stageName: z.string(),
+      state: z.enum(breakdownStates),
+      startMg: massMg,
+      startShare: share,
+      keptShare: share.describe('what became portions or went on, of this stage'),
+      closedAt: instant.nullable(),
+    }),
+  ),
+  through: z.strictObject({
+    portionShare: share,
+    edibleShare: share,
+    recoveredShare: share,
+    wasteShare: share,
+    lossShare: share,
+    open: z.boolean().describe('pieces still wait to go on'),
+  }),
+  time: z.strictObject({
+    minutes: z.number(),
+    perAnimal: z.number(),
+    handbook: z.strictObject({ low: z.number(), typical: z.number(), high: z.number() }),
+    labourMinor: amountMinor.nullable().describe('null: the house has set no rate'),
+  }),
+  perAnimal: z.array(
+    z.strictObject({
+      pieceId: z.string(),
+      animals: z.int(),
+      meanMg: z.number(),
+      sdMg: z.number().nullable(),
+      lowMg: z.number(),
+      highMg: z.number(),
+    }),
+  ),
+  events: z.array(benchEventSchema),
 });
 export type YieldSheet = z.output<typeof yieldSheetSchema>;
 

@@ -10,7 +10,13 @@ export const simulation = {
     summary: 'Put a load on the simulated pan: any mass, or the next true piece of the hidden animal of a breakdown',
     body: z.discriminatedUnion('what', [
       z.strictObject({ what: z.literal('load'), massMg: massOrNoneMg }),
-      z.strictObject({ what: z.literal('piece'), breakdownId: id, pieceId: slug, unit: z.int().min(0).max(50) }),
+      z.strictObject({
+        what: z.literal('piece'),
+        breakdownId: id,
+        pieceId: slug,
+        unit: z.int().min(0).max(5_000),
+        count: z.int().min(1).max(5_000).default(1),
+      }),
     ]),
     answer: z.strictObject({ massMg: massOrNoneMg }),
   }),

@@ -71,8 +71,9 @@ describe('believing a share', () => {
 const state = (pieceId: string, mean: number, sd: number, units = 1, takenMg: readonly number[] = []): PieceState => ({
   pieceId,
   belief: { mean, sd, records: 0 },
-  units,
-  takenMg,
+  count: units,
+  taken: takenMg.map((massMg) => ({ massMg, count: 1 })),
+  accumulates: false,
 });
 const drip = { mean: 0.02, sd: 0.008 };
 
@@ -103,7 +104,76 @@ describe('what each piece should weigh', () => {
     const before = at(fish([], []), 'fillet');
     const after = at(fish([], [grams(540)]), 'fillet');
     expect(after.nextMg).toBeGreaterThan(before.nextMg);
-    expect(after.high80Mg - after.low80Mg).toBeLessThan(before.high80Mg - before.low80Mg);
+    const spread = (e: typeof before): number => (e.high80Mg - e.low80Mg) / e.nextMg;
+    expect(spread(after)).toBeLessThan(spread(before));
+  });
+
+  it('agrees with Monte Carlo conditioning on a heavy head and the first fillet', () => {
+    // the same model drawn and rejected: totals normal, units alike within 4 %, everything adding up to the animal
+    const random = seededRandom('conditioning');
+    const second: number[] = [];
+    for (let i = 0; i < 1_500_000; i += 1) {
+      const head = 0.2 + 0.02 * random.normal();
+      if (Math.abs(head - 0.22) > 0.004) continue;
+      const total = 0.5 + 0.025 * random.normal();
+      const first = (total / 2) * (1 + 0.04 * Math.SQRT1_2 * random.normal());
+      if (Math.abs(first - 0.255) > 0.004) continue;
+      const sum = head + total + 0.28 + 0.02 * random.normal() + 0.02 + 0.008 * random.normal();
+      if (Math.abs(sum - 1) > 0.004) continue;
+      second.push(total - first);
+    }
+    expect(second.length).toBeGreaterThan(1_000);
+    const mean = second.reduce((a, b) => a + b, 0) / second.length;
+    const sd = Math.sqrt(second.reduce((a, b) => a + (b - mean) ** 2, 0) / second.length);
+    // records are of whole animals: their spread is that of the parts conditioned on their sum
+    const parts = [0.02, 0.025, 0.02, 0.008].map((x) => x * x);
+    const all = parts.reduce((a, b) => a + b, 0);
+    const [headSd = 0, filletSd = 0, frameSd = 0, dripSd = 0] = parts.map((v) => Math.sqrt(v * (1 - v / all)));
+    const known = (pieceId: string, m: number, sd0: number, units: number, taken: readonly number[]): PieceState => ({
+      ...state(pieceId, m, sd0, units, taken),
+      belief: { mean: m, sd: sd0, records: 1_000_000 },
+    });
+    const ours = expectPieces(
+      grams(2_000),
+      [
+        known('head', 0.2, headSd, 1, [grams(440)]),
+        known('fillet', 0.5, filletSd, 2, [grams(510)]),
+        known('frame', 0.28, frameSd, 1, []),
+      ],
+      { mean: 0.02, sd: dripSd },
+    )[1];
+    if (ours === undefined) throw new Error('no fillet');
+    expect(ours.nextMg / grams(2_000)).toBeCloseTo(mean, 2);
+    expect(Math.abs(ours.nextMg / grams(2_000) - mean)).toBeLessThan(0.002);
+    const oursSd = (ours.high95Mg - ours.low95Mg) / (2 * 1.959963984540054) / grams(2_000);
+    expect(oursSd / sd).toBeGreaterThan(0.9);
+    expect(oursSd / sd).toBeLessThan(1.1);
+  });
+
+  it('takes four fillets weighed together as four', () => {
+    const [fillet] = expectPieces(
+      grams(1_000),
+      [{ ...state('fillet', 0.6, 0.03, 6), taken: [{ massMg: grams(420), count: 4 }] }, state('frame', 0.38, 0.02)],
+      drip,
+    );
+    expect(fillet?.openCount).toBe(2);
+    expect((fillet?.nextMg ?? 0) / grams(105)).toBeGreaterThan(0.9);
+    expect((fillet?.nextMg ?? 0) / grams(105)).toBeLessThan(1.1);
+  });
+
+  it('goes on expecting picked meat until the usual is reached, and never below nothing', () => {
+    const picked = (g: number) =>
+      expectPieces(
+        grams(1_000),
+        [
+          { ...state('white', 0.3, 0.05), taken: [{ massMg: grams(g), count: 1 }], accumulates: true },
+          state('shell', 0.68, 0.05),
+        ],
+        drip,
+      )[0];
+    expect(picked(100)?.remainingMg).toBeGreaterThan(picked(200)?.remainingMg ?? 0);
+    expect(picked(400)?.remainingMg).toBeGreaterThanOrEqual(0);
+    expect(picked(400)?.openCount).toBe(1);
   });
 
   it('keeps the mass: what is expected and the drip add up to what is left', () => {

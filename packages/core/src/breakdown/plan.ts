@@ -20,8 +20,10 @@ export interface SourcedShare {
 export interface PlanPiece {
   readonly id: string;
   readonly name: string;
-  /** One name for each unit when the plan weighs them apart ("first side", "second side"); its length is the count. */
-  readonly units: readonly string[];
+  /** How many come off one animal. */
+  readonly count: number;
+  /** One name for each of them where they have names ("first side", "second side"). */
+  readonly units?: readonly string[];
   readonly category: string;
   /** Share of the mass entering the stage, for the plan's reference species and form. */
   readonly share: SourcedShare;
@@ -37,40 +39,97 @@ export interface PlanPiece {
   readonly absentIn?: readonly string[];
   readonly whenHeavy?: string;
   readonly whenLight?: string;
+  /** The later stage of the same plan this piece goes on to. */
+  readonly next?: string;
+  /** The purchase form it stands for once it is off (a saddle off a carcass): other plans can start from it. */
+  readonly becomes?: string;
+  /** Comes together from many small weighings, as picked meat does. */
+  readonly accumulates?: boolean;
+  readonly note?: string;
+}
+
+/** What goes wrong when a step is left for later: the warning, and the pieces that must not come off before it is done. */
+export interface OrderGuard {
+  readonly warn: string;
+  readonly before: readonly string[];
 }
 
 export interface PlanStep {
   readonly title: string;
-  readonly how: string;
+  readonly how?: string;
   readonly why?: string;
   readonly caution?: string;
+  /** What to look or feel for before going on. */
+  readonly check?: string;
   readonly orderMatters: boolean;
+  readonly guard?: OrderGuard;
+  /** How often the check is to be repeated, each pass counted (shell in picked meat). */
+  readonly passes?: number;
   /** Pieces that come off in this step. */
   readonly pieces: readonly string[];
+}
+
+export const bodies = [
+  'round-fish',
+  'flatfish',
+  'loin',
+  'block',
+  'bird',
+  'four-legged',
+  'crab',
+  'lobster',
+  'small-crustacean',
+  'mollusc',
+  'trotter',
+] as const;
+export type Body = (typeof bodies)[number];
+
+export interface Minutes {
+  readonly low: number;
+  readonly typical: number;
+  readonly high: number;
+}
+
+/** How long what enters a stage rests before it goes on. */
+export interface Rest {
+  readonly lowMinutes: number;
+  readonly typicalMinutes: number;
+  readonly highMinutes: number;
+  readonly note: string;
 }
 
 export interface PlanStage {
   readonly id: string;
   readonly name: string;
-  readonly steps: readonly PlanStep[];
-  readonly pieces: readonly PlanPiece[];
+  /** Hands-on, for one animal and a skilled cook. */
+  readonly minutes: Minutes;
+  /** Minutes on the stove or in the cold while hands are free. */
+  readonly passiveMinutes?: number;
+  readonly rest?: Rest;
+  /** The drawing for this stage, where it is not the plan's. */
+  readonly body?: Body;
   /** What leaves without ever being a piece: drip, dust, evaporation. */
   readonly drip: SourcedShare;
+  /** What the drip is here, in words, where it is more than drip and dust. */
+  readonly dripIs?: string;
+  /** A boned-out piece that is filled again: how much filling for its own mass. */
+  readonly fill?: { readonly piece: string; readonly low: number; readonly high: number };
+  readonly steps: readonly PlanStep[];
+  readonly pieces: readonly PlanPiece[];
 }
-
-export const bodies = ['round-fish', 'flatfish', 'bird'] as const;
-export type Body = (typeof bodies)[number];
 
 export interface CutPlan {
   readonly id: string;
   readonly version: number;
   readonly title: string;
   readonly body: Body;
-  readonly species: readonly string[];
-  /** Purchase forms the plan can start from; the first is the one the shares are written for. */
-  readonly startForms: readonly string[];
+  /** 1 a learner with someone beside, 2 a trained hand, 3 a practised one. */
+  readonly skill: 1 | 2 | 3;
+  /** What it can start from; the shares are written for the first species in its first form. */
+  readonly starts: readonly { readonly species: string; readonly forms: readonly string[] }[];
   readonly tools: readonly string[];
-  readonly minutes: { readonly low: number; readonly typical: number; readonly high: number };
+  /** Small animals whose pieces are weighed together by kind unless asked otherwise. */
+  readonly pooled?: boolean;
   readonly stages: readonly PlanStage[];
 }
 

@@ -1,5 +1,6 @@
 import { Refusal } from '../refusal.ts';
 import type { CutPlan, PlanPiece, PlanStage, Species } from './plan.ts';
+import { planStartsFrom } from './planQuestions.ts';
 
 export interface PieceShare {
   readonly pieceId: string;
@@ -17,8 +18,9 @@ const shareOfWhole = (species: Species, form: string): number | undefined => {
  * What share of the stage's start each piece of a plan should be, for this species bought in this form.
  *
  * A plan's shares are written for its first species and first form. For another species the pieces that add up to one
- * of its own published yields take that yield; for another form, pieces the form arrives without are left out; all
- * others, and the drip, are scaled to the remainder in proportion.
+ * of its own published yields take that yield, sharing it in proportion; for another form, pieces the form arrives without are
+ * left out; all others, and the drip, are scaled to the remainder in proportion. Later stages keep the plan's shares: they are
+ * of the piece that enters them, whatever animal it came from.
  *
  * Shapes  result: one entry per piece present, in plan order; the drip as `drip`.
  * Keeps   means and drip sum to 1. An sd scales with its mean.
@@ -31,14 +33,18 @@ export function stageShares(
   species: Species,
   form: string,
 ): { readonly pieces: readonly PieceShare[]; readonly drip: { readonly mean: number; readonly sd: number } } {
-  if (!plan.startForms.includes(form)) throw new Refusal('no_such_form', { plan: plan.id, form });
+  if (!planStartsFrom(plan, species.id, form)) throw new Refusal('no_such_form', { plan: plan.id, form });
   const startOfWhole = shareOfWhole(species, form);
   const present = stage.pieces.filter((piece) => piece.absentIn?.includes(form) !== true);
   const known = new Map<string, number>();
-  if (species.id !== plan.species[0] || form !== plan.startForms[0]) {
+  const [reference] = plan.starts;
+  const first = stage.id === plan.stages[0]?.id;
+  if (first && (species.id !== reference?.species || form !== reference.forms[0])) {
     for (const piece of present) {
       const own = piece.yieldForm === undefined ? undefined : shareOfWhole(species, piece.yieldForm);
-      if (own !== undefined && startOfWhole !== undefined) known.set(piece.id, own / startOfWhole);
+      if (own === undefined || startOfWhole === undefined) continue;
+      const together = present.filter((p) => p.yieldForm === piece.yieldForm).reduce((sum, p) => sum + p.share.mean, 0);
+      known.set(piece.id, ((own / startOfWhole) * piece.share.mean) / together);
     }
   }
   const fixed = [...known.values()].reduce((a, b) => a + b, 0);

@@ -6,7 +6,7 @@ import { balanceStage, expectStage } from './stageState.ts';
 const piece = (id: string, mean: number, units = 1) => ({
   id,
   name: id,
-  units: Array.from({ length: units }, (_, i) => `${id} ${i}`),
+  count: units,
   category: 'white-fish-portion',
   share: { mean, sd: 0.02, provenance: 'estimate', source: 'test' } as const,
   destination: 'portion' as const,
@@ -18,6 +18,7 @@ const piece = (id: string, mean: number, units = 1) => ({
 const stage: PlanStage = {
   id: 's1',
   name: 's1',
+  minutes: { low: 1, typical: 2, high: 3 },
   steps: [],
   pieces: [piece('head', 0.2), piece('fillet', 0.5, 2), piece('frame', 0.28)],
   drip: { mean: 0.02, sd: 0.008, provenance: 'estimate', source: 'test' },

@@ -1,24 +1,31 @@
 import { type Balance, judgeBalance } from './balance.ts';
 import { effectiveWeighings, type WeighingLike } from './effectiveWeighings.ts';
-import { expectPieces, type PieceExpectation } from './expectPieces.ts';
+import { expectPieces, type PieceExpectation, type TakenMass } from './expectPieces.ts';
 import type { PlanStage } from './plan.ts';
 import type { ScaleSpec } from './scaleTolerance.ts';
 import type { ShareBelief } from './shareBelief.ts';
 
 export interface StageWeighing extends WeighingLike {
   readonly pieceId: string | null;
+  /** How many units of the piece were weighed together; 1 where nothing is said. */
+  readonly count?: number;
 }
 
-const takenBy = (stage: PlanStage, weighings: readonly StageWeighing[]): Map<string, number[]> => {
-  const taken = new Map<string, number[]>(stage.pieces.map((piece) => [piece.id, []]));
-  for (const w of effectiveWeighings(weighings)) if (w.pieceId !== null) taken.get(w.pieceId)?.push(w.massMg);
+/** How much alike the animals of one lot are in their shares: the part of the spread a lot has in common. This project's choice. */
+const LOT_IN_COMMON = 0.25;
+
+const takenBy = (stage: PlanStage, weighings: readonly StageWeighing[]): Map<string, TakenMass[]> => {
+  const taken = new Map<string, TakenMass[]>(stage.pieces.map((piece) => [piece.id, []]));
+  for (const w of effectiveWeighings(weighings))
+    if (w.pieceId !== null) taken.get(w.pieceId)?.push({ massMg: w.massMg, count: w.count ?? 1 });
   return taken;
 };
 
 /**
  * What each piece of a stage should still weigh, from the weighings so far and what is believed of each share.
  *
- * Shapes  one entry per piece, in plan order. A piece without a belief takes the plan's share.
+ * Shapes  one entry per piece, in plan order. A piece without a belief takes the plan's share. `animals` in one breakdown: counts
+ *         multiply, and the spread of a mean over n animals narrows, except for what the animals of one lot have in common.
  * Units   milligrams.
  */
 export function expectStage(
@@ -26,22 +33,28 @@ export function expectStage(
   startMg: number,
   weighings: readonly StageWeighing[],
   beliefs: ReadonlyMap<string, ShareBelief>,
+  animals = 1,
 ): PieceExpectation[] {
   const taken = takenBy(stage, weighings);
+  const narrower = Math.sqrt((1 - LOT_IN_COMMON) / animals + LOT_IN_COMMON);
   return expectPieces(
     startMg,
-    stage.pieces.map((piece) => ({
-      pieceId: piece.id,
-      belief: beliefs.get(piece.id) ?? { mean: piece.share.mean, sd: piece.share.sd, records: 0 },
-      units: piece.units.length,
-      takenMg: taken.get(piece.id) ?? [],
-    })),
+    stage.pieces.map((piece) => {
+      const belief = beliefs.get(piece.id) ?? { mean: piece.share.mean, sd: piece.share.sd, records: 0 };
+      return {
+        pieceId: piece.id,
+        belief: { ...belief, sd: belief.sd * narrower },
+        count: piece.count * animals,
+        taken: taken.get(piece.id) ?? [],
+        accumulates: piece.accumulates === true,
+      };
+    }),
     stage.drip,
   );
 }
 
 /**
- * Judges the balance of a stage. A piece none of whose units is weighed is a candidate for what is missing, at its plan's share.
+ * Judges the balance of a stage. A piece not all of whose units are weighed is a candidate for what is missing, at its plan's share.
  *
  * Units   milligrams. See judgeBalance for the verdicts.
  */
@@ -50,6 +63,7 @@ export function balanceStage(
   startMg: number,
   weighings: readonly StageWeighing[],
   scale: ScaleSpec,
+  animals = 1,
 ): Balance {
   const taken = takenBy(stage, weighings);
   return judgeBalance({
@@ -58,10 +72,11 @@ export function balanceStage(
     drip: stage.drip,
     scale,
     missing: stage.pieces.flatMap((piece) => {
-      const open = piece.units.length - (taken.get(piece.id)?.length ?? 0);
-      return open > 0
-        ? [{ pieceId: piece.id, expectedMg: (startMg * piece.share.mean * open) / piece.units.length }]
-        : [];
+      const of = taken.get(piece.id) ?? [];
+      const count = piece.count * animals;
+      const open =
+        piece.accumulates === true ? (of.length === 0 ? count : 0) : count - of.reduce((n, t) => n + t.count, 0);
+      return open > 0 ? [{ pieceId: piece.id, expectedMg: (startMg * piece.share.mean * open) / count }] : [];
     }),
   });
 }

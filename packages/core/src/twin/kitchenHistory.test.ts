@@ -6,7 +6,7 @@ import { seededRandom } from './random.ts';
 const piece = (id: string, mean: number, main: boolean, units = 1): PlanPiece => ({
   id,
   name: id,
-  units: Array.from({ length: units }, (_, i) => `${i}`),
+  count: units,
   category: 'white-fish-portion',
   share: { mean, sd: mean * 0.06, provenance: 'estimate', source: 'test' },
   destination: 'portion',
@@ -20,14 +20,14 @@ const plan: CutPlan = {
   version: 1,
   title: 'plan',
   body: 'round-fish',
-  species: ['hake'],
-  startForms: ['whole'],
+  skill: 2,
+  starts: [{ species: 'hake', forms: ['whole'] }],
   tools: [],
-  minutes: { low: 4, typical: 6, high: 10 },
   stages: [
     {
       id: 's1',
       name: 's1',
+      minutes: { low: 4, typical: 6, high: 10 },
       steps: [],
       pieces: [piece('fillet', 0.5, true, 2), piece('frame', 0.3, false), piece('head', 0.185, false)],
       drip: { mean: 0.015, sd: 0.006, provenance: 'estimate', source: 'test' },

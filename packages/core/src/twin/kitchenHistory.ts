@@ -116,13 +116,16 @@ export function kitchenHistory(settings: TwinSettings): TwinBreakdown[] {
       cutterId: cutter.id,
       receivedAt,
       startedAt,
-      closedAt: new Date(startedAt.getTime() + random.whole(item.plan.minutes.low, item.plan.minutes.high) * MINUTE),
+      closedAt: new Date(
+        startedAt.getTime() +
+          Math.round(stage.minutes.low + random.next() * (stage.minutes.high - stage.minutes.low)) * MINUTE,
+      ),
       startMg,
       invoiceMg,
       paidMinor: Math.max(1, Math.round((invoiceMg / 1_000_000) * price)),
       temperatureCentiC: Math.round(100 + 120 * random.next()),
       weighings: drawn.pieces.flatMap((piece) => {
-        const units = stage.pieces.find((p) => p.id === piece.pieceId)?.units.length ?? 1;
+        const units = stage.pieces.find((p) => p.id === piece.pieceId)?.count ?? 1;
         return splitIntoUnits(piece.massMg, units, random)
           .map((massMg) => ({ pieceId: piece.pieceId, massMg: onScale(massMg) }))
           .filter((w) => w.massMg > 0);

@@ -1,7 +1,7 @@
 /** The head of a breakdown: read by the bench while it is open and by the ledger once it is closed. */
 import { speciesById } from '@zabrik/catalogue';
-import type { BreakdownHead, Weighing } from '@zabrik/contract';
-import { type CutPlan, type Destination, effectiveWeighings, type PlanStage } from '@zabrik/core';
+import type { BenchEvent, BreakdownHead, Way, Weighing } from '@zabrik/contract';
+import { type CutPlan, type Destination, effectiveWeighings, stageOfPlan } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { Problem } from '../http/problem.ts';
 import { select, selectOne } from './select.ts';
@@ -17,6 +17,10 @@ export interface HeadRow {
   readonly planId: string;
   readonly plan: CutPlan;
   readonly stageId: string;
+  readonly rootId: string;
+  readonly startShare: number;
+  readonly way: Way;
+  readonly holder: string;
   readonly animals: number;
   readonly startMg: number;
   readonly startMinor: number;
@@ -29,18 +33,14 @@ export interface HeadRow {
 
 export const HEAD = `
 select b.id, b.state, b.lot_id as "lotId", l.code as "lotCode", b.species, b.form, s.name as "supplierName", b.plan_id as "planId", b.plan,
-       b.stage_id as "stageId", b.animals, b.start_mg as "startMg", b.start_minor as "startMinor", p.name as by, b.started_at as "startedAt",
+       b.stage_id as "stageId", b.root_id as "rootId", b.start_share as "startShare", b.way, h.name as holder, b.animals, b.start_mg as "startMg", b.start_minor as "startMinor", p.name as by, b.started_at as "startedAt",
        b.closed_at as "closedAt", b.movement_id as "movementId",
        coalesce((select sum(w.mass_mg) from weighing w where w.breakdown_id = b.id
                  and not exists (select 1 from weighing r where r.replaces = w.id)), 0)::bigint as "weighedMg"
-from breakdown b join lot l on l.id = b.lot_id join person p on p.id = b.person_id left join supplier s on s.id = b.supplier_id
+from breakdown b join lot l on l.id = b.lot_id join person p on p.id = b.person_id join person h on h.id = b.holder_id left join supplier s on s.id = b.supplier_id
 where b.house_id = $1`;
 
-export function stageOf(plan: CutPlan, stageId: string): PlanStage {
-  const stage = plan.stages.find((s) => s.id === stageId);
-  if (stage === undefined) throw new Error(`plan ${plan.id} has no stage ${stageId}`);
-  return stage;
-}
+export const stageOf = stageOfPlan;
 
 export const speciesName = (id: string): string => speciesById.get(id)?.name ?? id;
 
@@ -59,12 +59,19 @@ export const headOf = (row: HeadRow): BreakdownHead => ({
   supplierName: row.supplierName,
   planId: row.planId,
   planTitle: row.plan.title,
+  stageId: row.stageId,
   stageName: stageOf(row.plan, row.stageId).name,
+  stageIndex: row.plan.stages.findIndex((s) => s.id === row.stageId),
+  stageCount: row.plan.stages.length,
+  rootId: row.rootId,
+  startShare: row.startShare,
+  way: row.way,
   animals: row.animals,
   startMg: row.startMg,
   startMinor: row.startMinor,
   weighedMg: row.weighedMg,
   by: row.by,
+  holder: row.holder,
   startedAt: row.startedAt.toISOString(),
   closedAt: row.closedAt?.toISOString() ?? null,
 });
@@ -93,7 +100,7 @@ export async function readWeighings(
 ): Promise<Weighing[]> {
   const rows = await select<WeighingRow>(
     db,
-    `select w.id, w.piece_id as "pieceId", w.destination, w.mass_mg as "massMg", w.source, w.replaces, p.name as by, w.at
+    `select w.id, w.piece_id as "pieceId", w.destination, w.mass_mg as "massMg", w.source, w.count, w.animal, w.replaces, p.name as by, w.at
      from weighing w join person p on p.id = w.person_id where w.breakdown_id = $1 order by w.seq`,
     [breakdownId],
     transaction,
@@ -101,12 +108,39 @@ export async function readWeighings(
   return rows.map(weighingOf);
 }
 
+/** What happened beside weighing, oldest first. */
+export const readEvents = (db: Sequelize, breakdownId: string, transaction?: Transaction): Promise<BenchEvent[]> =>
+  select<BenchEvent>(
+    db,
+    `select e.id, p.name as by, e.body from bench_event e join person p on p.id = e.person_id where e.breakdown_id = $1 order by e.seq`,
+    [breakdownId],
+    transaction,
+  );
+
+export interface InputRow {
+  readonly lotId: string;
+  readonly code: string;
+  readonly name: string;
+  readonly massMg: number;
+}
+
+/** The lots a breakdown takes from, in the order they were chosen. */
+export const readInputs = (db: Sequelize, breakdownId: string, transaction?: Transaction): Promise<InputRow[]> =>
+  select<InputRow>(
+    db,
+    `select i.lot_id as "lotId", l.code, l.name, i.mass_mg as "massMg"
+     from breakdown_input i join lot l on l.id = i.lot_id where i.breakdown_id = $1 order by i.position`,
+    [breakdownId],
+    transaction,
+  );
+
 /** The latest breakdowns of the same plan, species and form: the share each piece came to. `before` leaves out later ones and itself. */
 export async function readOwnShares(
   db: Sequelize,
   houseId: string,
   like: {
     readonly planId: string;
+    readonly stageId: string;
     readonly species: string;
     readonly form: string;
     readonly exceptId: string;
@@ -118,11 +152,11 @@ export async function readOwnShares(
     db,
     `select p.piece_id as "pieceId", sum(p.mass_mg)::float8 / b.start_mg as share
      from (select id, start_mg, closed_at from breakdown
-           where house_id = $1 and plan_id = $2 and species = $3 and form = $4 and state = 'closed' and id <> $5 and closed_at < $6
+           where house_id = $1 and plan_id = $2 and species = $3 and form = $4 and state = 'closed' and id <> $5 and closed_at < $6 and stage_id = $7
            order by closed_at desc limit 60) b
      join breakdown_piece p on p.breakdown_id = b.id
      group by b.id, b.start_mg, b.closed_at, p.piece_id order by b.closed_at desc`,
-    [houseId, like.planId, like.species, like.form, like.exceptId, like.before],
+    [houseId, like.planId, like.species, like.form, like.exceptId, like.before, like.stageId],
     transaction,
   );
   const shares = new Map<string, number[]>();
@@ -140,11 +174,16 @@ export interface TakenPiece {
 /** The weighings that count, added up by piece and tray, in the order the pieces first came off. */
 export function piecesTaken(weighings: readonly Weighing[]): TakenPiece[] {
   const groups = new Map<string, TakenPiece>();
-  for (const { pieceId, destination, massMg } of effectiveWeighings(weighings)) {
+  for (const { pieceId, destination, massMg, count } of effectiveWeighings(weighings)) {
     if (pieceId === null || destination === null) continue;
     const key = `${pieceId}/${destination}`;
     const before = groups.get(key);
-    groups.set(key, { pieceId, destination, massMg: massMg + (before?.massMg ?? 0), units: 1 + (before?.units ?? 0) });
+    groups.set(key, {
+      pieceId,
+      destination,
+      massMg: massMg + (before?.massMg ?? 0),
+      units: count + (before?.units ?? 0),
+    });
   }
   return [...groups.values()];
 }

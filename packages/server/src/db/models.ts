@@ -1,6 +1,6 @@
 /** The tables a station writes row by row. Reads that join go through each station's queries.ts. */
 
-import type { Role } from '@zabrik/contract';
+import type { Role, Way } from '@zabrik/contract';
 import type { CostingSchool, CutPlan, Destination, ScaleSpec } from '@zabrik/core';
 import {
   type CreationOptional,
@@ -18,6 +18,8 @@ export interface HouseSettings {
   readonly scale: ScaleSpec & { readonly name: string };
   readonly creditMinorPerKg: Readonly<Record<string, number>>;
   readonly pantryMinorPerKg: Readonly<Record<string, number>>;
+  /** What an hour at the bench costs; left out until the house says so. */
+  readonly labourMinorPerHour?: number;
   readonly vessels: readonly { readonly id: string; readonly name: string; readonly litres: number }[];
 }
 
@@ -87,6 +89,11 @@ export class BreakdownRow extends Model<InferAttributes<BreakdownRow>, InferCrea
   declare bookedSchool: CreationOptional<CostingSchool | null>;
   declare note: CreationOptional<string | null>;
   declare takenBack: CreationOptional<number>;
+  /** The breakdown this chain of stages began with; itself for a first stage. */
+  declare rootId: string;
+  declare startShare: number;
+  declare way: Way;
+  declare holderId: string;
 }
 
 export class BreakdownPieceRow extends Model<
@@ -170,6 +177,10 @@ export function defineModels(sequelize: Sequelize): void {
     bookedSchool: text,
     note: text,
     takenBack: { type: whole, defaultValue: 0 },
+    rootId: uuid,
+    startShare: DataTypes.DOUBLE,
+    way: text,
+    holderId: uuid,
   });
   define(BreakdownPieceRow, 'breakdown_piece', {
     breakdownId: { type: uuid, primaryKey: true },

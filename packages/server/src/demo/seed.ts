@@ -124,7 +124,7 @@ class Replay {
   ): Promise<string> {
     const opened = await this.do(cutter, at, api.bench.start.id, (command) =>
       startBreakdown(this.#kitchen, command, {
-        body: { lotId, planId, animals, massMg },
+        body: { lotId, planId, animals, massMg, way: null },
         params: undefined,
         query: undefined,
       }),
@@ -151,6 +151,8 @@ class Replay {
         destination: pieces.find((p) => p.id === pieceId)?.destination ?? 'waste',
         massMg,
         source: 'scale',
+        count: 1,
+        animal: null,
         replaces: null,
         at: at.toISOString(),
       });

@@ -15,6 +15,9 @@ export interface HeldLot {
   readonly supplierId: string | null;
   readonly useBy: string | null;
   readonly allergens: string[];
+  readonly breakdownId: string | null;
+  readonly pieceId: string | null;
+  readonly nextStage: string | null;
   readonly madeMg: number;
   readonly massMg: number;
   readonly costMinor: number;
@@ -43,9 +46,10 @@ export async function lockLots(
   const rows = await select<HeldLot>(
     db,
     `select l.id, l.code, l.name, l.kind, l.species, l.form, l.category, l.pieces, l.supplier_id as "supplierId", l.use_by as "useBy",
-            l.allergens, l.made_mg as "madeMg", b.mass_mg as "massMg", b.cost_minor as "costMinor",
+            l.allergens, l.breakdown_id as "breakdownId", l.piece_id as "pieceId", l.next_stage as "nextStage", l.made_mg as "madeMg", b.mass_mg as "massMg", b.cost_minor as "costMinor",
             b.mass_mg
-              - coalesce((select sum(start_mg) from breakdown where lot_id = l.id and state = 'open'), 0)::bigint
+              - coalesce((select sum(i.mass_mg) from breakdown_input i join breakdown o on o.id = i.breakdown_id
+                         where i.lot_id = l.id and o.state = 'open'), 0)::bigint
               - coalesce((select sum(i.mass_mg) from run_input i join run r on r.id = i.run_id where i.lot_id = l.id and r.state = 'planned'), 0)::bigint
               as "freeMg"
      from lot l join lot_balance b on b.lot_id = l.id

@@ -19,6 +19,9 @@ export interface NewLot {
   readonly pieceId: string | null;
   readonly runId: string | null;
   readonly allergens: readonly string[];
+  /** The later stage of its plan it waits for. */
+  readonly nextStage?: string | null;
+  readonly note?: string | null;
 }
 
 /** Gives a lot its place and its code. It holds nothing until a movement puts mass into it. */
@@ -34,8 +37,8 @@ export async function makeLot(db: Sequelize, command: InCommand, lot: NewLot): P
   const code = lotCode(row.last_lot_serial);
   await db.query(
     `insert into lot (id, house_id, serial, code, kind, name, species, form, category, destination, pieces, made_mg, use_by, made_at,
-                      supplier_id, breakdown_id, piece_id, run_id, allergens)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19)`,
+                      supplier_id, breakdown_id, piece_id, run_id, allergens, next_stage, note)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21)`,
     {
       bind: [
         lot.id,
@@ -57,6 +60,8 @@ export async function makeLot(db: Sequelize, command: InCommand, lot: NewLot): P
         lot.pieceId,
         lot.runId,
         [...lot.allergens],
+        lot.nextStage ?? null,
+        lot.note ?? null,
       ],
       transaction,
     },

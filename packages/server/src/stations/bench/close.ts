@@ -11,7 +11,15 @@ import {
   shareCostOrFallBack,
 } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
-import { piecesTaken, readWeighings, speciesName, stageOf, type TakenPiece } from '../../db/breakdownHead.ts';
+import {
+  piecesTaken,
+  readEvents,
+  readInputs,
+  readWeighings,
+  speciesName,
+  stageOf,
+  type TakenPiece,
+} from '../../db/breakdownHead.ts';
 import { lastDayAfter, readHouse } from '../../db/house.ts';
 import { BreakdownPieceRow, BreakdownRow } from '../../db/models.ts';
 import { Problem } from '../../http/problem.ts';
@@ -68,13 +76,25 @@ export async function closeStage(
   const weighings = await readWeighings(db, breakdown.id, transaction);
   const taken = piecesTaken(weighings);
   if (taken.length === 0) throw new Problem('nothing_weighed');
-  const balance = balanceStage(stage, breakdown.startMg, weighings, house.settings.scale);
+  const balance = balanceStage(stage, breakdown.startMg, weighings, house.settings.scale, breakdown.animals);
   if (balance.verdict !== 'balanced' && body.unbalancedReason === null)
     throw new Problem('out_of_balance', sentenceFor(balance, stage));
 
-  const [source] = await lockLots(db, transaction, who.houseId, [breakdown.lotId]);
-  if (source === undefined) throw new Problem('not_found');
-  const startMinor = costOfPart(source, breakdown.startMg);
+  const inputs = await readInputs(db, breakdown.id, transaction);
+  const held = await lockLots(
+    db,
+    transaction,
+    who.houseId,
+    inputs.map((i) => i.lotId),
+  );
+  const sources = held.map((lot, i) => {
+    const massMg = inputs[i]?.massMg ?? 0;
+    return { lot, massMg, costMinor: costOfPart(lot, massMg) };
+  });
+  const startMinor = sources.reduce((sum, source) => sum + source.costMinor, 0);
+  const events = await readEvents(db, breakdown.id, transaction);
+  const trayNote = new Map(events.flatMap(({ body: e }) => (e.kind === 'tray-note' ? [[e.destination, e.text]] : [])));
+  const dates = sources.flatMap(({ lot }) => lot.useBy ?? []).sort();
   const pieceOf = (id: string): PlanPiece => {
     const piece = stage.pieces.find((p) => p.id === id);
     if (piece === undefined) throw new Error(`plan ${breakdown.planId} has no piece ${id}`);
@@ -95,14 +115,10 @@ export async function closeStage(
       costed.map((c) => ({ ...c, wasted: false })),
     );
 
-  // one by one, the weighings are the count; weighed together, the plan's count goes by mass
+  // many small weighings of one piece are still the pieces the plan knows; any other weighing says how many it was
   const countOf = (t: TakenPiece): number => {
-    const all = taken.filter((other) => other.pieceId === t.pieceId);
-    const weighings = all.reduce((sum, other) => sum + other.units, 0);
-    const planned = pieceOf(t.pieceId).units.length;
-    if (weighings >= planned) return t.units;
-    const mass = all.reduce((sum, other) => sum + other.massMg, 0);
-    return Math.max(t.units, Math.round((planned * t.massMg) / mass));
+    const { accumulates, count } = pieceOf(t.pieceId);
+    return accumulates === true ? count * breakdown.animals : t.units;
   };
   const species = speciesById.get(breakdown.species);
   const made: { piece: PlanPiece; massMg: number; costMinor: number; lotId: string | null }[] = [];
@@ -118,17 +134,25 @@ export async function closeStage(
         kind: 'piece',
         name,
         species: breakdown.species,
-        form: null,
+        form: piece.becomes ?? null,
         category: piece.category,
         destination: t.destination,
         pieces: countOf(t),
         madeMg: t.massMg,
-        useBy: lastDayAfter(house.timezone, at, categoryById.get(piece.category)?.useWithinHours ?? 24, source.useBy),
+        useBy: lastDayAfter(
+          house.timezone,
+          at,
+          categoryById.get(piece.category)?.useWithinHours ?? 24,
+          dates[0] ?? null,
+        ),
         supplierId: breakdown.supplierId,
         breakdownId: breakdown.id,
         pieceId: piece.id,
         runId: null,
         allergens: species === undefined || species.allergen === 'none' ? [] : [species.allergen],
+        // sent to another tray than the plan's, it is that and waits for nothing
+        nextStage: t.destination === piece.destination ? (piece.next ?? null) : null,
+        note: trayNote.get(t.destination) ?? null,
       });
       lots.push({ lotId, code, name, massMg: t.massMg, destination: t.destination });
     }
@@ -141,7 +165,7 @@ export async function closeStage(
     note: body.unbalancedReason,
     reverses: null,
     postings: [
-      { lotId: source.id, massMg: -breakdown.startMg, costMinor: -startMinor },
+      ...sources.map(({ lot, massMg, costMinor }) => ({ lotId: lot.id, massMg: -massMg, costMinor: -costMinor })),
       ...postingsFor(breakdown.plan, made),
       {
         sink: 'loss',

@@ -1,7 +1,18 @@
-import type { Breakdown, BreakdownHead } from '@zabrik/contract';
-import { believeShare } from '@zabrik/core';
+import type { Breakdown, BreakdownHead, WaitingStage } from '@zabrik/contract';
+import { believeShare, type CutPlan, stageOfPlan } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
-import { HEAD, type HeadRow, headOf, readHead, readOwnShares, readWeighings, stageOf } from '../../db/breakdownHead.ts';
+import {
+  HEAD,
+  type HeadRow,
+  headOf,
+  readEvents,
+  readHead,
+  readInputs,
+  readOwnShares,
+  readWeighings,
+  speciesName,
+  stageOf,
+} from '../../db/breakdownHead.ts';
 import { select } from '../../db/select.ts';
 import type { Place } from '../../http/page.ts';
 
@@ -28,13 +39,16 @@ export async function readBreakdown(
 ): Promise<Breakdown> {
   const row = await readHead(db, houseId, breakdownId, transaction);
   const stage = stageOf(row.plan, row.stageId);
-  const [weighings, own] = await Promise.all([
+  const [weighings, events, inputs, own] = await Promise.all([
     readWeighings(db, breakdownId, transaction),
+    readEvents(db, breakdownId, transaction),
+    readInputs(db, breakdownId, transaction),
     readOwnShares(
       db,
       houseId,
       {
         planId: row.planId,
+        stageId: row.stageId,
         species: row.species,
         form: row.form,
         exceptId: row.id,
@@ -46,9 +60,10 @@ export async function readBreakdown(
   return {
     ...headOf(row),
     plan: row.plan as Breakdown['plan'],
-    stageId: row.stageId,
+    inputs,
     movementId: row.movementId,
     weighings,
+    events,
     beliefs: stage.pieces.map((piece) => ({
       pieceId: piece.id,
       ...believeShare(piece.share, own.get(piece.id) ?? []),
@@ -56,3 +71,75 @@ export async function readBreakdown(
     drip: { mean: stage.drip.mean, sd: stage.drip.sd },
   };
 }
+
+interface WaitingRow {
+  readonly lotId: string;
+  readonly code: string;
+  readonly name: string;
+  readonly pieces: number;
+  readonly massMg: number;
+  readonly freeMg: number;
+  readonly useBy: string | null;
+  readonly madeAt: Date;
+  readonly nextStage: string;
+  readonly breakdownId: string;
+  readonly plan: CutPlan;
+  readonly species: string;
+  readonly animals: number;
+}
+
+/** Pieces that wait to go on, by the breakdown that made them and the stage they wait for; the longest waiting first. */
+export async function listWaiting(db: Sequelize, houseId: string): Promise<WaitingStage[]> {
+  const rows = await select<WaitingRow>(
+    db,
+    `select * from (
+       select l.id as "lotId", l.code, l.name, l.pieces, v.mass_mg as "massMg", l.use_by as "useBy", l.made_at as "madeAt", l.next_stage as "nextStage",
+              b.id as "breakdownId", b.plan, b.species, b.animals,
+              v.mass_mg
+                - coalesce((select sum(i.mass_mg) from breakdown_input i join breakdown o on o.id = i.breakdown_id
+                            where i.lot_id = l.id and o.state = 'open'), 0)::bigint
+                - coalesce((select sum(i.mass_mg) from run_input i join run r on r.id = i.run_id where i.lot_id = l.id and r.state = 'planned'), 0)::bigint
+                as "freeMg"
+       from lot l join lot_balance v on v.lot_id = l.id and v.mass_mg > 0 join breakdown b on b.id = l.breakdown_id
+       where l.house_id = $1 and l.next_stage is not null) waiting
+     where "freeMg" > 0 order by "madeAt", code limit 500`,
+    [houseId],
+  );
+  const groups = new Map<string, WaitingRow[]>();
+  for (const row of rows) {
+    const key = `${row.breakdownId}/${row.nextStage}`;
+    groups.set(key, [...(groups.get(key) ?? []), row]);
+  }
+  return [...groups.values()].flatMap((lots): WaitingStage[] => {
+    const [first] = lots;
+    if (first === undefined) return [];
+    const stage = stageOfPlan(first.plan, first.nextStage);
+    const after = (minutes: number): string => new Date(first.madeAt.getTime() + minutes * 60_000).toISOString();
+    return [
+      {
+        breakdownId: first.breakdownId,
+        planTitle: first.plan.title,
+        speciesName: speciesName(first.species),
+        stageId: stage.id,
+        stageName: stage.name,
+        lots: lots.map(({ lotId, code, name, pieces, massMg, freeMg }) => ({
+          lotId,
+          code,
+          name,
+          pieces,
+          massMg,
+          freeMg,
+        })),
+        animals: first.animals,
+        madeAt: first.madeAt.toISOString(),
+        readyAt: stage.rest === undefined ? null : after(stage.rest.lowMinutes),
+        lateAt: stage.rest === undefined ? null : after(stage.rest.highMinutes),
+        restNote: stage.rest?.note ?? null,
+        useBy: lots.flatMap((l) => l.useBy ?? []).sort()[0] ?? null,
+      },
+    ];
+  });
+}
+
+export const listBenchPeople = (db: Sequelize, houseId: string): Promise<{ id: string; name: string }[]> =>
+  select(db, "select id, name from person where house_id = $1 and role <> 'viewer' order by name", [houseId]);

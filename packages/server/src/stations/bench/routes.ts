@@ -1,12 +1,15 @@
 import { api } from '@zabrik/contract';
 import type { Router } from 'express';
+import { readHead } from '../../db/breakdownHead.ts';
 import { mountCommand, mountRead } from '../../http/mount.ts';
 import { pageOf, readCursor } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
+import { takeBack } from '../../massledger/takeBack.ts';
 import { cancelBreakdown, closeStage } from './close.ts';
-import { listOpenBreakdowns, readBreakdown } from './queries.ts';
-import { startBreakdown } from './start.ts';
+import { recordEvent } from './event.ts';
+import { listBenchPeople, listOpenBreakdowns, listWaiting, readBreakdown } from './queries.ts';
+import { goOn, startBreakdown } from './start.ts';
 
 const SCALE_REFUSALS: Readonly<Record<string, string>> = {
   moving: 'The pan is still moving. Let it rest, then try again.',
@@ -24,6 +27,20 @@ export function benchRoutes(kitchen: Kitchen, router: Router): void {
   mountCommand(kitchen, router, api.bench.start, ['breakdowns', 'lots'], (command, asked) =>
     startBreakdown(kitchen, command, asked),
   );
+  mountRead(router, api.bench.waiting, async (who) => ({ waiting: await listWaiting(kitchen.db, who.houseId) }));
+  mountRead(router, api.bench.people, async (who) => ({ people: await listBenchPeople(kitchen.db, who.houseId) }));
+  mountCommand(kitchen, router, api.bench.goOn, ['breakdowns', 'lots'], (command, asked) =>
+    goOn(kitchen, command, asked),
+  );
+  mountCommand(kitchen, router, api.bench.event, ['breakdowns'], (command, asked) =>
+    recordEvent(kitchen, command, asked),
+  );
+  mountCommand(kitchen, router, api.bench.reopen, ['breakdowns', 'lots'], async (command, { params, body }) => {
+    const { movementId } = await readHead(kitchen.db, command.who.houseId, params.breakdownId, command.transaction);
+    if (movementId === null) throw new Problem('cannot_reverse', 'This stage is not closed.');
+    await takeBack(kitchen.db, command, movementId, body.reason);
+    return readBreakdown(kitchen.db, command.who.houseId, params.breakdownId, command.transaction);
+  });
   // api.bench.weigh has a road of its own: weighRoad.ts
   mountCommand(kitchen, router, api.bench.close, ['breakdowns', 'lots'], (command, asked) =>
     closeStage(kitchen, command, asked),

@@ -1,30 +1,38 @@
-import { planById, speciesById } from '@zabrik/catalogue';
-import type { Answer, Asked, api } from '@zabrik/contract';
-import { type CutPlan, formatMass, stageShares } from '@zabrik/core';
+import { speciesById } from '@zabrik/catalogue';
+import type { Answer, Asked, api, Way } from '@zabrik/contract';
+import {
+  type CutPlan,
+  formatMass,
+  type PlanStage,
+  planStartsFrom,
+  shareOfPurchase,
+  stageOfPlan,
+  stageShares,
+} from '@zabrik/core';
+import type { Sequelize, Transaction } from 'sequelize';
 import { v7 as uuidv7 } from 'uuid';
 import { BreakdownRow } from '../../db/models.ts';
+import { findPlan } from '../../db/plans.ts';
+import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
-import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
+import { costOfPart, type HeldLot, lockLots } from '../../massledger/lockLots.ts';
 import { readBreakdown } from './queries.ts';
 
-/** Up to this many animals their pieces can be weighed one by one; beyond, by kind. */
+/** Beyond this many animals nobody weighs every piece apart unless they ask for it. */
 const MOST_ONE_BY_ONE = 12;
 
-/** Names for the pieces of several animals: "first leg" of each, one after another. */
-const unitsFor = (units: readonly string[], animals: number): string[] =>
-  animals === 1 || animals > MOST_ONE_BY_ONE
-    ? [...units]
-    : Array.from({ length: animals }, (_, i) => units.map((unit) => `${unit}, no. ${i + 1}`)).flat();
+const usualWay = (plan: CutPlan, animals: number): Way =>
+  plan.pooled === true || animals > MOST_ONE_BY_ONE ? 'pooled' : 'one-by-one';
 
-/** The plan as it will be worked: pieces this form arrives without are gone, shares are those of this species and form. */
-function planFor(plan: CutPlan, speciesId: string, form: string, animals: number): CutPlan {
+/** The plan as it will be worked: pieces this form arrives without are gone, shares of the first stage are those of this species and form. */
+function planFor(plan: CutPlan, speciesId: string, form: string): CutPlan {
   const species = speciesById.get(speciesId);
-  if (species === undefined || !plan.species.includes(speciesId) || !plan.startForms.includes(form))
-    throw new Problem('plan_does_not_fit');
+  if (species === undefined || !planStartsFrom(plan, speciesId, form)) throw new Problem('plan_does_not_fit');
   return {
     ...plan,
-    stages: plan.stages.map((stage) => {
+    stages: plan.stages.map((stage, i) => {
+      if (i > 0) return stage;
       const shares = stageShares(plan, stage, species, form);
       const shareOf = new Map(shares.pieces.map((s) => [s.pieceId, s]));
       return {
@@ -32,15 +40,7 @@ function planFor(plan: CutPlan, speciesId: string, form: string, animals: number
         steps: stage.steps.filter((step) => step.pieces.length === 0 || step.pieces.some((id) => shareOf.has(id))),
         pieces: stage.pieces.flatMap((piece) => {
           const own = shareOf.get(piece.id);
-          return own === undefined
-            ? []
-            : [
-                {
-                  ...piece,
-                  units: unitsFor(piece.units, animals),
-                  share: { ...piece.share, mean: own.mean, sd: own.sd },
-                },
-              ];
+          return own === undefined ? [] : [{ ...piece, share: { ...piece.share, mean: own.mean, sd: own.sd } }];
         }),
         drip: { ...stage.drip, ...shares.drip },
       };
@@ -48,36 +48,90 @@ function planFor(plan: CutPlan, speciesId: string, form: string, animals: number
   };
 }
 
-/** Puts a lot, or part of it, on the bench. Nothing moves in the ledger until the stage closes; the mass is spoken for. */
-export async function startBreakdown(
-  kitchen: Kitchen,
-  command: InCommand,
-  { body }: Asked<typeof api.bench.start>,
-): Promise<Answer<typeof api.bench.start>> {
-  const { db } = kitchen;
-  const { who, at, transaction } = command;
-  const [lot] = await lockLots(db, transaction, who.houseId, [body.lotId]);
-  if (lot === undefined) throw new Problem('not_found');
-  const plan = planById.get(body.planId);
-  if (plan === undefined) throw new Problem('invalid', undefined, [{ path: 'planId', message: 'no such cut plan' }]);
-  if (lot.species === null || lot.form === null) throw new Problem('plan_does_not_fit');
-  if (lot.massMg === 0) throw new Problem('lot_gone');
-  const snapshot = planFor(plan, lot.species, lot.form, body.animals);
-  const stage = snapshot.stages[0];
-  if (stage === undefined) throw new Error(`plan ${plan.id} has no stage`);
-  const startMg = body.massMg ?? lot.freeMg;
-  if (startMg > lot.freeMg || startMg <= 0)
+interface Parent {
+  readonly id: string;
+  readonly rootId: string;
+  readonly plan: CutPlan;
+  readonly planId: string;
+  readonly species: string;
+  readonly form: string;
+  readonly animals: number;
+  readonly startMg: number;
+  readonly startShare: number;
+}
+
+const readParents = async (
+  db: Sequelize,
+  transaction: Transaction,
+  lots: readonly HeldLot[],
+): Promise<Map<string, Parent>> => {
+  const rows = await select<Parent>(
+    db,
+    `select id, root_id as "rootId", plan, plan_id as "planId", species, form, animals, start_mg as "startMg", start_share as "startShare"
+     from breakdown where id = any($1::uuid[])`,
+    [lots.flatMap((lot) => lot.breakdownId ?? [])],
+    transaction,
+  );
+  return new Map(rows.map((row) => [row.id, row]));
+};
+
+interface Taken {
+  readonly lot: HeldLot;
+  readonly massMg: number;
+}
+
+/** How much of each lot comes to the bench. Errors  `lot_gone`; `not_enough`, naming the lot. */
+const takeFrom = (lot: HeldLot, wantedMg: number | null): Taken => {
+  if (lot.massMg === 0) throw new Problem('lot_gone', `Lot ${lot.code} is used up.`);
+  const massMg = wantedMg ?? lot.freeMg;
+  if (massMg > lot.freeMg || massMg <= 0)
     throw new Problem(
       'not_enough',
       `Lot ${lot.code} has ${formatMass(Math.max(0, lot.freeMg))} left that is not on a bench already.`,
     );
+  return { lot, massMg };
+};
+
+interface Opening {
+  readonly plan: CutPlan;
+  readonly stage: PlanStage;
+  readonly species: string;
+  readonly form: string;
+  readonly animals: number;
+  readonly way: Way;
+  readonly taken: readonly [Taken, ...Taken[]];
+}
+
+/** Writes the open breakdown. Nothing moves in the ledger until the stage closes; the mass is spoken for. */
+async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Promise<Answer<typeof api.bench.start>> {
+  const { db } = kitchen;
+  const { who, at, transaction } = command;
+  const { plan, stage, taken } = opening;
+  const parents = await readParents(
+    db,
+    transaction,
+    taken.map((t) => t.lot),
+  );
   const id = uuidv7();
+  const [first] = taken;
+  const startMg = taken.reduce((sum, t) => sum + t.massMg, 0);
+  const startShare = shareOfPurchase(
+    taken.map(({ lot, massMg }) => {
+      const parent = lot.breakdownId === null ? undefined : parents.get(lot.breakdownId);
+      return {
+        usedMg: massMg,
+        from: parent?.id ?? null,
+        madeMg: lot.madeMg,
+        ...(parent === undefined ? {} : { parentStartMg: parent.startMg, parentShare: parent.startShare }),
+      };
+    }),
+  );
   await BreakdownRow.create(
     {
       id,
       houseId: who.houseId,
-      lotId: lot.id,
-      plan: snapshot,
+      lotId: first.lot.id,
+      plan,
       refusals: Object.fromEntries(
         stage.pieces.map((piece) => [
           piece.id,
@@ -86,17 +140,104 @@ export async function startBreakdown(
       ),
       planId: plan.id,
       stageId: stage.id,
-      species: lot.species,
-      form: lot.form,
-      animals: body.animals,
+      species: opening.species,
+      form: opening.form,
+      animals: opening.animals,
       startMg,
-      startMinor: costOfPart(lot, startMg),
+      startMinor: taken.reduce((sum, t) => sum + costOfPart(t.lot, t.massMg), 0),
       state: 'open',
-      supplierId: lot.supplierId,
+      supplierId: first.lot.supplierId,
       personId: who.personId,
+      holderId: who.personId,
       startedAt: at,
+      rootId: parents.get(first.lot.breakdownId ?? '')?.rootId ?? id,
+      startShare,
+      way: opening.way,
     },
     { transaction },
   );
+  for (const [position, t] of taken.entries())
+    await db.query(
+      'insert into breakdown_input (breakdown_id, house_id, lot_id, position, mass_mg) values ($1, $2, $3, $4, $5)',
+      { bind: [id, who.houseId, t.lot.id, position, t.massMg], transaction },
+    );
   return readBreakdown(db, who.houseId, id, transaction);
+}
+
+/** Puts a lot, or part of it, on the bench with a cut plan: a delivery, or a piece that stands for a form of its own (a saddle off a carcass). */
+export async function startBreakdown(
+  kitchen: Kitchen,
+  command: InCommand,
+  { body }: Asked<typeof api.bench.start>,
+): Promise<Answer<typeof api.bench.start>> {
+  const { db } = kitchen;
+  const { who, transaction } = command;
+  const [lot] = await lockLots(db, transaction, who.houseId, [body.lotId]);
+  if (lot === undefined) throw new Problem('not_found');
+  const found = await findPlan(db, who.houseId, body.planId, transaction);
+  if (found === undefined || found.retired)
+    throw new Problem('invalid', undefined, [{ path: 'planId', message: 'no such cut plan' }]);
+  if (lot.species === null || lot.form === null) throw new Problem('plan_does_not_fit');
+  if (lot.massMg === 0) throw new Problem('lot_gone');
+  const plan = planFor(found.plan, lot.species, lot.form);
+  return open(kitchen, command, {
+    plan,
+    stage: stageOfPlan(plan),
+    species: lot.species,
+    form: lot.form,
+    animals: body.animals,
+    way: body.way ?? usualWay(plan, body.animals),
+    taken: [takeFrom(lot, body.massMg)],
+  });
+}
+
+/** Carries on with the next stage of a plan from the pieces earlier stages made. */
+export async function goOn(
+  kitchen: Kitchen,
+  command: InCommand,
+  { body }: Asked<typeof api.bench.goOn>,
+): Promise<Answer<typeof api.bench.goOn>> {
+  const { db } = kitchen;
+  const { who, transaction } = command;
+  const wanted = new Map(body.lots.map((l) => [l.lotId, l.massMg]));
+  const lots = await lockLots(db, transaction, who.houseId, [...wanted.keys()]);
+  const parents = await readParents(db, transaction, lots);
+  const parentOf = (lot: HeldLot): Parent => {
+    const parent = lot.breakdownId === null ? undefined : parents.get(lot.breakdownId);
+    if (parent === undefined || lot.nextStage === null)
+      throw new Problem('plan_does_not_fit', `Lot ${lot.code} does not wait for a next stage.`);
+    return parent;
+  };
+  const [first, ...rest] = lots;
+  if (first === undefined) throw new Problem('not_found');
+  const { plan, species, form } = parentOf(first);
+  for (const lot of rest)
+    if (
+      parentOf(lot).planId !== plan.id ||
+      parentOf(lot).plan.version !== plan.version ||
+      parentOf(lot).species !== species ||
+      lot.nextStage !== first.nextStage
+    )
+      throw new Problem('plan_does_not_fit', `Lot ${lot.code} does not go on to the same stage as ${first.code}.`);
+  const stage = stageOfPlan(plan, first.nextStage ?? undefined);
+  const [takenFirst, ...takenRest] = lots.map((lot) => takeFrom(lot, wanted.get(lot.id) ?? null));
+  if (takenFirst === undefined) throw new Problem('not_found');
+  const taken = [takenFirst, ...takenRest] as const;
+  // as many animals as the pieces stand for: half of the fillets of two fish are one fish's
+  const animalsOf = new Map<string, number>();
+  for (const { lot, massMg } of taken) {
+    const parent = parentOf(lot);
+    const share = (parent.animals * massMg) / lot.madeMg;
+    animalsOf.set(parent.id, Math.max(animalsOf.get(parent.id) ?? 0, share));
+  }
+  const animals = Math.max(1, Math.round([...animalsOf.values()].reduce((a, b) => a + b, 0)));
+  return open(kitchen, command, {
+    plan,
+    stage,
+    species,
+    form,
+    animals,
+    way: body.way ?? usualWay(plan, animals),
+    taken,
+  });
 }

@@ -22,6 +22,8 @@ interface Row {
   readonly source: 'scale' | 'typed' | null;
   readonly replaces: string | null;
   readonly at: string;
+  readonly count: number;
+  readonly animal: number | null;
 }
 
 interface Judged {
@@ -113,7 +115,7 @@ interface Stored extends Omit<Weighing, 'at'> {
 const stored = (db: Sequelize, id: string): Promise<Stored | undefined> =>
   selectOne<Stored>(
     db,
-    `select w.id, w.piece_id as "pieceId", w.destination, w.mass_mg as "massMg", w.source, w.replaces, p.name as by, w.at,
+    `select w.id, w.piece_id as "pieceId", w.destination, w.mass_mg as "massMg", w.source, w.count, w.animal, w.replaces, p.name as by, w.at,
             w.breakdown_id as "breakdownId", w.house_id as "houseId"
      from weighing w join person p on p.id = w.person_id where w.id = $1`,
     [id],
@@ -131,6 +133,7 @@ async function whyNot(db: Sequelize, wanted: Weighing, breakdownId: string, judg
       first.pieceId === wanted.pieceId &&
       first.destination === wanted.destination &&
       first.massMg === wanted.massMg &&
+      first.count === wanted.count &&
       first.replaces === wanted.replaces;
     if (!same) throw new Problem('key_reused');
     const { breakdownId: _b, houseId: _h, ...weighing } = first;
@@ -172,6 +175,8 @@ export async function weigh(
     destination: take?.destination ?? null,
     massMg: take?.massMg ?? null,
     source: take?.source ?? null,
+    count: take?.count ?? 1,
+    animal: take?.animal ?? null,
     replaces: body.replaces,
     at: new Date(body.at).toISOString(),
   };
@@ -187,6 +192,8 @@ export async function weigh(
     source: wanted.source,
     replaces: wanted.replaces,
     at: wanted.at,
+    count: wanted.count,
+    animal: wanted.animal,
   });
   if (judged.person_id !== null && judged.house_id !== null) tell({ person: judged.person_id, house: judged.house_id });
   const weighing: Weighing = { ...wanted, by: known?.name ?? judged.person ?? '' };

@@ -1,7 +1,8 @@
-import { allCategories, allPlans, allSpecies, allUses } from '@zabrik/catalogue';
+import { allCategories, allSpecies, allUses } from '@zabrik/catalogue';
 import { api } from '@zabrik/contract';
 import type { Router } from 'express';
 import { dayIn, readHouse } from '../../db/house.ts';
+import { listPlans } from '../../db/plans.ts';
 import { selectOne } from '../../db/select.ts';
 import { mountRead } from '../../http/mount.ts';
 import type { Kitchen } from '../../kitchen.ts';
@@ -27,13 +28,14 @@ select
   (select sum(p.mass_mg)::float8 / b.start_mg
      from (select * from breakdown where house_id = $1 and state = 'closed' order by closed_at desc, id limit 1) b
      join breakdown_piece p on p.breakdown_id = b.id and p.destination <> 'waste'
-     join lateral jsonb_array_elements(b.plan->'stages'->0->'pieces') as piece on piece->>'id' = p.piece_id and (piece->>'main')::boolean
+     join lateral jsonb_array_elements(b.plan->'stages') as stage on stage->>'id' = b.stage_id
+     join lateral jsonb_array_elements(stage->'pieces') as piece on piece->>'id' = p.piece_id and (piece->>'main')::boolean
      group by b.start_mg) as "lastMainShare"`;
 
 export function houseRoutes(kitchen: Kitchen, router: Router): void {
   mountRead(router, api.house.read, async (who) => {
     const house = await readHouse(who.houseId);
-    const { school, scale, creditMinorPerKg, pantryMinorPerKg, vessels } = house.settings;
+    const { school, scale, creditMinorPerKg, pantryMinorPerKg, vessels, labourMinorPerHour } = house.settings;
     return {
       id: house.id,
       slug: house.slug,
@@ -44,6 +46,7 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
       scale,
       creditMinorPerKg,
       pantryMinorPerKg,
+      labourMinorPerHour: labourMinorPerHour ?? null,
       vessels: [...vessels],
       simulated: kitchen.config.simulated,
     };
@@ -61,6 +64,23 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
     return { ...figures, at: now.toISOString() };
   });
 
-  const catalogue = structuredClone({ species: allSpecies, plans: allPlans, uses: allUses, categories: allCategories });
-  mountRead(router, api.house.catalogue, () => Promise.resolve(catalogue as never));
+  const fixed = structuredClone({ species: allSpecies, uses: allUses, categories: allCategories });
+  mountRead(router, api.house.catalogue, async (who) => {
+    const plans = await listPlans(kitchen.db, who.houseId);
+    return {
+      ...fixed,
+      plans: plans.map(({ plan, own, retired }) => ({
+        id: plan.id,
+        version: plan.version,
+        title: plan.title,
+        body: plan.body,
+        skill: plan.skill,
+        starts: plan.starts,
+        stages: plan.stages.map((s) => ({ id: s.id, name: s.name, steps: s.steps.length, minutes: s.minutes })),
+        pooled: plan.pooled === true,
+        own,
+        retired,
+      })),
+    } as never;
+  });
 }

@@ -1,5 +1,5 @@
 import type { ClosedBreakdown } from '@zabrik/contract';
-import { type Destination, type SheetPiece, yieldShares } from '@zabrik/core';
+import { type CutPlan, type Destination, type SheetPiece, yieldShares } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
 import { HEAD, type HeadRow, headOf, stageOf } from '../../db/breakdownHead.ts';
 import { select, selectOne } from '../../db/select.ts';
@@ -99,8 +99,40 @@ export const readEarlier = (
               coalesce(sum(p.mass_mg) filter (where p.piece_id = any($6::text[]) and p.destination <> 'waste'), 0)::float8 / b.start_mg as "mainShare"
        from breakdown b join person w on w.id = b.person_id left join supplier s on s.id = b.supplier_id
        join breakdown_piece p on p.breakdown_id = b.id
-       where b.house_id = $1 and b.plan_id = $2 and b.species = $3 and b.form = $4 and b.state = 'closed' and b.closed_at <= $5
+       where b.house_id = $1 and b.plan_id = $2 and b.species = $3 and b.form = $4 and b.state = 'closed' and b.closed_at <= $5 and b.stage_id = $7
        group by b.id, s.name, w.name order by b.closed_at desc limit 40) latest
      order by at`,
-    [houseId, row.planId, row.species, row.form, row.closedAt ?? new Date(8.64e15), [...mainPieces]],
+    [houseId, row.planId, row.species, row.form, row.closedAt ?? new Date(8.64e15), [...mainPieces], row.stageId],
+  );
+
+export interface ChainRow {
+  readonly id: string;
+  readonly stageId: string;
+  readonly plan: CutPlan;
+  readonly state: 'open' | 'closed' | 'cancelled';
+  readonly startMg: number;
+  readonly startShare: number;
+  readonly closedAt: Date | null;
+}
+
+/** Every stage worked on one purchase, in the order they were begun. Forks into other plans belong to it. */
+export const readChain = (db: Sequelize, houseId: string, rootId: string): Promise<ChainRow[]> =>
+  select<ChainRow>(
+    db,
+    `select id, stage_id as "stageId", plan, state, start_mg as "startMg", start_share as "startShare", closed_at as "closedAt"
+     from breakdown where house_id = $1 and root_id = $2 and state <> 'cancelled' order by started_at, id`,
+    [houseId, rootId],
+  );
+
+/** Lots of these breakdowns from which a later breakdown was closed: their pieces went on. */
+export const readWentOn = (
+  db: Sequelize,
+  breakdownIds: readonly string[],
+): Promise<{ readonly breakdownId: string; readonly pieceId: string }[]> =>
+  select(
+    db,
+    `select distinct l.breakdown_id as "breakdownId", l.piece_id as "pieceId"
+     from breakdown_input i join breakdown b on b.id = i.breakdown_id and b.state = 'closed' join lot l on l.id = i.lot_id
+     where l.breakdown_id = any($1::uuid[])`,
+    [[...breakdownIds]],
   );

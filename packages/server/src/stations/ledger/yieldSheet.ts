@@ -1,19 +1,25 @@
 import type { YieldSheet } from '@zabrik/contract';
 import {
+  acrossAnimals,
   believeShare,
   type CostingSchool,
   costFactor,
   costingSchools,
+  effectiveWeighings,
   type MinorUnits,
+  minor,
+  type PlanStage,
   Refusal,
   shareCost,
+  workedMinutes,
   yieldShares,
+  yieldThrough,
 } from '@zabrik/core';
-import { headOf, readHead, readOwnShares, readWeighings, stageOf } from '../../db/breakdownHead.ts';
+import { headOf, readEvents, readHead, readOwnShares, readWeighings, stageOf } from '../../db/breakdownHead.ts';
 import { readHouse } from '../../db/house.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
-import { readClosing, readEarlier, readPieces, sheetPieces } from './queries.ts';
+import { type ChainRow, readChain, readClosing, readEarlier, readPieces, readWentOn, sheetPieces } from './queries.ts';
 
 const Z80 = 1.2815515655446004;
 
@@ -33,19 +39,79 @@ const costsUnder = (
   }
 };
 
+/** The stages of one purchase side by side, and what it came to through all of them. */
+async function throughStages(
+  db: Kitchen['db'],
+  chain: readonly ChainRow[],
+): Promise<Pick<YieldSheet, 'chain' | 'through'>> {
+  const ids = chain.map((c) => c.id);
+  const [pieces, went] = await Promise.all([readPieces(db, ids), readWentOn(db, ids)]);
+  const wentOn = new Set(went.map((w) => `${w.breakdownId}/${w.pieceId}`));
+  const stages = chain.map((c) => ({
+    row: c,
+    stage: stageOf(c.plan, c.stageId),
+    pieces: pieces.filter((p) => p.breakdownId === c.id),
+  }));
+  const pieceIn = (stage: PlanStage, id: string) => stage.pieces.find((p) => p.id === id);
+  const through = yieldThrough(
+    stages
+      .filter((s) => s.row.state === 'closed')
+      .map(({ row, stage, pieces: own }) => ({
+        startShare: row.startShare,
+        pieces: own.map((p) => ({
+          share: p.massMg / row.startMg,
+          wasted: p.destination === 'waste',
+          edible: pieceIn(stage, p.pieceId)?.edible ?? false,
+          portion: p.destination === 'portion',
+          wentOn: wentOn.has(`${row.id}/${p.pieceId}`),
+        })),
+      })),
+  );
+  return {
+    chain: stages.map(({ row, stage, pieces: own }) => ({
+      breakdownId: row.id,
+      stageName: stage.name,
+      state: row.state,
+      startMg: row.startMg,
+      startShare: row.startShare,
+      keptShare:
+        own
+          .filter((p) => p.destination === 'portion' || pieceIn(stage, p.pieceId)?.next !== undefined)
+          .reduce((sum, p) => sum + p.massMg, 0) / row.startMg,
+      closedAt: row.closedAt?.toISOString() ?? null,
+    })),
+    through: {
+      ...through,
+      open: stages.some(
+        ({ row, stage, pieces: own }) =>
+          row.state === 'open' ||
+          own.some(
+            (p) =>
+              p.destination === pieceIn(stage, p.pieceId)?.destination &&
+              pieceIn(stage, p.pieceId)?.next !== undefined &&
+              !wentOn.has(`${row.id}/${p.pieceId}`),
+          ),
+      ),
+    },
+  };
+}
+
 /** Everything there is to say about one closed breakdown: what it gave, against what was expected, and what it cost under each school. */
 export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId: string): Promise<YieldSheet> {
   const { db } = kitchen;
   const row = await readHead(db, houseId, breakdownId);
   const stage = stageOf(row.plan, row.stageId);
   const mainPieces = stage.pieces.filter((p) => p.main).map((p) => p.id);
-  const [house, pieces, closing, weighings, own, earlier] = await Promise.all([
+  const [house, pieces, closing, weighings, events, chain, own, earlier] = await Promise.all([
     readHouse(houseId),
     readPieces(db, [breakdownId]),
     readClosing(db, breakdownId),
     readWeighings(db, breakdownId),
+    readEvents(db, breakdownId),
+    readChain(db, houseId, row.rootId),
     readOwnShares(db, houseId, {
       planId: row.planId,
+      stageId: row.stageId,
       species: row.species,
       form: row.form,
       exceptId: row.id,
@@ -78,6 +144,11 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
     return costFactor(row.startMinor, row.startMg, mainCost, mainMg) ?? null;
   };
   const shares = yieldShares(row.startMg, made);
+  const marks = events.flatMap(({ body: e }) =>
+    e.kind === 'pause' || e.kind === 'resume' ? [{ kind: e.kind, at: new Date(e.at) }] : [],
+  );
+  const minutes = workedMinutes(row.startedAt, row.closedAt ?? row.startedAt, marks);
+  const rate = house.settings.labourMinorPerHour;
   return {
     breakdown: headOf(row),
     movementId: row.movementId,
@@ -98,7 +169,7 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
         main: piece.main,
         edible: piece.edible,
         shareOfStage: piece.massMg / row.startMg,
-        shareOfPurchase: piece.massMg / row.startMg,
+        shareOfPurchase: (piece.massMg / row.startMg) * row.startShare,
         handbook: { mean, low: within(mean - 2 * sd), high: within(mean + 2 * sd) },
         house:
           records.length === 0
@@ -128,5 +199,18 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
     weighings,
     history: earlier.map((e) => ({ ...e, at: e.at.toISOString() })),
     note: closing.note,
+    ...(await throughStages(db, chain)),
+    time: {
+      minutes,
+      perAnimal: minutes / row.animals,
+      handbook: stage.minutes,
+      labourMinor: rate === undefined ? null : minor((minutes / 60) * rate),
+    },
+    perAnimal: acrossAnimals(
+      effectiveWeighings(weighings).flatMap((w) =>
+        w.pieceId === null ? [] : [{ animal: w.animal, pieceId: w.pieceId, massMg: w.massMg }],
+      ),
+    ),
+    events,
   };
 }

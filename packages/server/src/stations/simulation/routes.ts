@@ -6,6 +6,9 @@ import { mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
 
+/** In how many goes a piece that comes together bit by bit comes to the pan. */
+const BITS = 6;
+
 /** The hand that loads the simulated scale. Each breakdown hides one animal, drawn from its id: the same piece always weighs the same. */
 export function simulationRoutes(kitchen: Kitchen, router: Router): void {
   mountRead(router, api.simulation.pan, async (who, { body }) => {
@@ -33,7 +36,10 @@ export function simulationRoutes(kitchen: Kitchen, router: Router): void {
         random,
       );
       const whole = animal.pieces.find((p) => p.pieceId === piece.id)?.massMg ?? 0;
-      massMg = splitIntoUnits(whole, piece.units.length, seededRandom(`${row.id}/${piece.id}`))[body.unit] ?? 0;
+      const parts = piece.accumulates === true ? BITS : piece.count * row.animals;
+      massMg = splitIntoUnits(whole, parts, seededRandom(`${row.id}/${piece.id}`))
+        .slice(body.unit, body.unit + body.count)
+        .reduce((sum, mass) => sum + mass, 0);
     }
     await kitchen.scale.command(`load ${massMg}`);
     return { massMg };
