@@ -37,6 +37,8 @@ export const lotSchema = z.strictObject({
   supplierName: z.string().nullable(),
   parentCodes: z.array(z.string()),
   allergens: z.array(z.string()),
+  note: z.string().nullable(),
+  nextStage: z.string().nullable().describe('the later stage of its cut plan it waits for'),
   breakdownId: id.nullable(),
 });
 export type Lot = z.output<typeof lotSchema>;
@@ -53,6 +55,10 @@ export const larder = {
       search: z.string().max(80).optional(),
       destination: destination.optional(),
       kind: z.enum(lotKinds).optional(),
+      cuttable: z
+        .literal('yes')
+        .optional()
+        .describe('only what a cut plan can start from: deliveries, and pieces that stand for a form'),
     }),
     answer: z.strictObject({ lots: z.array(lotSchema), next: z.string().nullable(), total: z.int() }),
   }),

@@ -80,6 +80,7 @@ export const bodies = [
   'lobster',
   'small-crustacean',
   'mollusc',
+  'squid',
   'trotter',
 ] as const;
 export type Body = (typeof bodies)[number];

@@ -1,7 +1,7 @@
 /** One input of a stage: what was taken of a lot, and of what that lot is a part. */
 export interface StageInput {
   readonly usedMg: number;
-  /** The breakdown the lot came from, or null for a delivery. */
+  /** The purchase the lot came from (its first breakdown), or null for a delivery. */
   readonly from: string | null;
   /** What the lot weighed when it was made. */
   readonly madeMg: number;
@@ -14,7 +14,8 @@ export interface StageInput {
  * What share of the purchase the start of a stage stands for: yields of stages multiply.
  *
  * A fillet that is 0.5 of the fish, of which 0.52 becomes loin: the loin is 0.26 of the fish, whether all of the fillet went on or
- * half of it. Pieces of one breakdown that go on together add up; lots of several breakdowns are joined by the purchase each stands for.
+ * half of it. Pieces of one purchase that go on together add up, from whichever stage they
+ * came; lots of several purchases are joined by the purchase each stands for.
  *
  * Shapes  inputs: n >= 1. Result: 0..1; 1 for deliveries alone.
  * Keeps   never NaN: an empty list gives 1.

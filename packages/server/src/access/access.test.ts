@@ -145,6 +145,8 @@ describe('who else may not come in', () => {
       'bench.weigh': takeBody('head', 'stock', 500),
       'bench.close': { unbalancedReason: 'no' },
       'bench.cancel': {},
+      'bench.event': { kind: 'pause', at: '2026-11-24T10:00:00.000Z' },
+      'bench.reopen': { reason: 'no' },
       'larder.takeOut': { massMg: 1, to: 'served', reason: null, note: null },
       'pots.finish': { outputMg: 1, spentMg: 0, note: null },
       'pots.cancel': {},
@@ -161,6 +163,7 @@ describe('who else may not come in', () => {
     // ids in bodies are no way round
     for (const [e, body] of [
       [api.bench.start, { lotId: delivery.lotId, planId: 'round-fish-two-fillets', animals: 1, massMg: null }],
+      [api.bench.goOn, { lots: [{ lotId: delivery.lotId, massMg: null }] }],
       [api.pots.plan, { useId: 'fish-fumet', lotIds: [frame?.lotId], vesselId: null, onHandMg: {} }],
       [
         api.receive.accept,

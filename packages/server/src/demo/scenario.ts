@@ -5,6 +5,7 @@ export const house = { slug: 'netloft', name: 'The Netloft, Port Marrow', curren
 
 export const settings: HouseSettings = {
   school: 'by-product-credit',
+  labourMinorPerHour: 1_640,
   scale: { name: 'Bench scale', accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 },
   creditMinorPerKg: {
     'white-fish-frame': 60,

@@ -87,20 +87,21 @@ describe('one fish, from the scale to its cost', () => {
       body: { lotId: delivery.lotId, planId: 'whole-bird-joints', animals: 2, massMg: null },
     });
     const params = { breakdownId: breakdown.id };
-    expect(breakdown.plan.stages[0]?.pieces.find((p) => p.id === 'leg')?.units).toHaveLength(4);
-    for (const [piece, tray, g] of [
-      ['wing', 'stock', 170],
+    expect(breakdown.plan.stages[0]?.pieces.find((p) => p.id === 'leg')?.count).toBe(2);
+    expect(breakdown.way).toBe('one-by-one');
+    for (const [piece, tray, g, count = 1] of [
+      ['wing', 'stock', 170, 8],
       ['leg', 'larder', 200],
       ['leg', 'larder', 195],
       ['leg', 'larder', 198],
       ['leg', 'staff', 190],
-      ['supreme', 'portion', 884], // four together
+      ['supreme', 'portion', 884, 4],
       ['skin-fat', 'fat', 95],
       ['trim', 'filling', 40],
       ['vent', 'waste', 30],
-      ['carcass', 'stock', 560],
+      ['carcass', 'stock', 560, 2],
     ] as const)
-      await must(ines, api.bench.weigh, { params, body: takeBody(piece, tray, g) });
+      await must(ines, api.bench.weigh, { params, body: { ...takeBody(piece, tray, g), count } });
     await must(ines, api.bench.close, { params, body: { unbalancedReason: null } });
     const { rows } = await must(ines, api.ledger.sheet, { params });
     const count = (piece: string, tray: string) =>

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import type { Weighing } from '@zabrik/contract';
+import type { BenchEvent, Breakdown, Weighing } from '@zabrik/contract';
 import { formatShare } from '@zabrik/core';
 import { useEffect } from 'react';
 import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
@@ -127,10 +127,11 @@ export function Shell() {
   useEffect(() => {
     // the answer goes into the breakdown before the command leaves the outbox: the ribbon never blinks
     onSent((waiting, answer) => {
-      client.setQueryData<{ weighings: Weighing[] }>(['breakdowns', 'one', waiting.about], (before) =>
-        before === undefined || before.weighings.some((w) => w.id === waiting.key)
+      const list = waiting.url.endsWith('/events') ? 'events' : 'weighings';
+      client.setQueryData<Pick<Breakdown, 'weighings' | 'events'>>(['breakdowns', 'one', waiting.about], (before) =>
+        before === undefined || before[list].some((w) => w.id === waiting.key)
           ? before
-          : { ...before, weighings: [...before.weighings, answer as Weighing] },
+          : { ...before, [list]: [...before[list], answer as Weighing & BenchEvent] },
       );
       void client.invalidateQueries({ queryKey: ['breakdowns', 'one', waiting.about] });
     });

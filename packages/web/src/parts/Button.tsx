@@ -4,7 +4,7 @@ interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
   readonly look?: 'strong' | 'plain' | 'quiet' | 'alarm';
   /** At the bench a touch target is 56 px high; at the desk 40. */
   readonly size?: 'bench' | 'desk';
-  readonly hotkey?: string;
+  readonly hotkey?: string | undefined;
 }
 
 const looks = {

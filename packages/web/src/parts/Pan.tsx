@@ -6,6 +6,7 @@ interface Props {
   readonly expected: PieceExpectation | undefined;
   /** The rest of the pan that was already taken as a weight. */
   readonly takenAt: number | undefined;
+  readonly large?: boolean;
 }
 
 const CX = 170;
@@ -37,7 +38,7 @@ const words = (reading: ScaleReading, taken: boolean): string => {
 };
 
 /** The scale's live figure in a plate. The rim shows where this piece usually falls and where it is now; dashed while it moves. */
-export function Pan({ reading, expected, takenAt }: Props) {
+export function Pan({ reading, expected, takenAt, large = false }: Props) {
   const taken = reading.state === 'steady' && reading.settled === takenAt;
   const away = reading.state === 'away';
   const usual = expected !== undefined && expected.nextMg > 0 ? expected : undefined;
@@ -48,7 +49,7 @@ export function Pan({ reading, expected, takenAt }: Props) {
   const shown = away ? '–' : formatCount(Math.round(grams)).replace('-', '−');
   return (
     <div
-      className="relative mx-auto w-[296px] shrink-0"
+      className={`relative mx-auto shrink-0 ${large ? 'w-[440px]' : 'w-[296px]'}`}
       data-testid="pan"
       data-state={reading.state}
       data-settled={reading.settled}
@@ -89,7 +90,7 @@ export function Pan({ reading, expected, takenAt }: Props) {
       </svg>
       <div className="absolute inset-0 flex flex-col items-center justify-center pt-3 text-center">
         <output
-          className={`figure leading-none tracking-tight ${shown.length > 5 ? 'text-[66px]' : 'text-[92px]'}`}
+          className={`figure leading-none tracking-tight ${large ? (shown.length > 5 ? 'text-[104px]' : 'text-[148px]') : shown.length > 5 ? 'text-[66px]' : 'text-[92px]'}`}
           aria-live="off"
         >
           {shown}

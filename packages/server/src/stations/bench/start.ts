@@ -120,7 +120,7 @@ async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Pro
       const parent = lot.breakdownId === null ? undefined : parents.get(lot.breakdownId);
       return {
         usedMg: massMg,
-        from: parent?.id ?? null,
+        from: parent?.rootId ?? null,
         madeMg: lot.madeMg,
         ...(parent === undefined ? {} : { parentStartMg: parent.startMg, parentShare: parent.startShare }),
       };

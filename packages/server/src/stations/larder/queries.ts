@@ -11,7 +11,7 @@ interface Row extends Omit<Lot, 'madeAt'> {
 
 const LOT = `
 select l.id, l.code, l.kind, l.name, l.species, l.form, l.category, l.destination, l.pieces, b.mass_mg as "massMg", l.made_mg as "madeMg",
-       b.cost_minor as "costMinor", l.use_by as "useBy", l.made_at as "madeAt", s.name as "supplierName", l.breakdown_id as "breakdownId", l.allergens,
+       b.cost_minor as "costMinor", l.use_by as "useBy", l.made_at as "madeAt", s.name as "supplierName", l.breakdown_id as "breakdownId", l.allergens, l.note, l.next_stage as "nextStage",
        array(select distinct pl.code from posting o join posting i on i.movement_id = o.movement_id and i.mass_mg < 0
              join lot pl on pl.id = i.lot_id join movement m on m.id = o.movement_id
              where o.lot_id = l.id and o.mass_mg > 0 and m.kind in ('close-stage', 'run') order by pl.code) as "parentCodes"
@@ -24,11 +24,12 @@ export interface LotFilter {
   readonly search: string | undefined;
   readonly destination: Destination | undefined;
   readonly kind: Lot['kind'] | undefined;
+  readonly cuttable: boolean;
 }
 
 const FILTER = `and b.mass_mg > 0
   and ($2::text is null or l.name ilike '%' || $2 || '%' or l.code ilike $2 || '%' or s.name ilike '%' || $2 || '%')
-  and ($3::text is null or l.destination = $3) and ($4::text is null or l.kind = $4)`;
+  and ($3::text is null or l.destination = $3) and ($4::text is null or l.kind = $4) and (not $5::boolean or l.form is not null)`;
 
 const FAR = '9999-12-31';
 
@@ -46,12 +47,13 @@ export async function listOnHand(
     search === undefined || search === '' ? null : search,
     filter.destination ?? null,
     filter.kind ?? null,
+    filter.cuttable,
   ];
   const [rows, counted] = await Promise.all([
     select<Row>(
       db,
-      `${LOT} ${FILTER} and ($5::date is null or (coalesce(l.use_by, '${FAR}'), l.id) > ($5::date, $6::uuid))
-       order by coalesce(l.use_by, '${FAR}'), l.id limit $7`,
+      `${LOT} ${FILTER} and ($6::date is null or (coalesce(l.use_by, '${FAR}'), l.id) > ($6::date, $7::uuid))
+       order by coalesce(l.use_by, '${FAR}'), l.id limit $8`,
       [...bind, after?.at ?? null, after?.id ?? null, limit + 1],
     ),
     selectOne<{ total: number }>(

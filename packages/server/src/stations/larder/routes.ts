@@ -8,11 +8,11 @@ import { takeOut } from './service.ts';
 
 export function larderRoutes(kitchen: Kitchen, router: Router): void {
   mountRead(router, api.larder.list, async (who, { query }) => {
-    const { search, destination, kind } = query;
+    const { search, destination, kind, cuttable } = query;
     const found = await listOnHand(
       kitchen.db,
       who.houseId,
-      { search, destination, kind },
+      { search, destination, kind, cuttable: cuttable === 'yes' },
       query.limit,
       readCursor(query.cursor),
     );

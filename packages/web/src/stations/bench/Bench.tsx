@@ -1,37 +1,34 @@
-import { useMutation } from '@tanstack/react-query';
-import { type Destination, formatMass, parseMass } from '@zabrik/core';
+import { formatMass } from '@zabrik/core';
 import { Tabs } from 'radix-ui';
-import { type ComponentProps, useEffect, useMemo, useRef, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
-import { v7 as uuidv7 } from 'uuid';
-import { call } from '../../app/api.ts';
-import { api } from '../../app/endpoints.ts';
-import { useScale, useScaleAtRest } from '../../app/live.ts';
+import { type ComponentProps, useEffect, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { useScale } from '../../app/live.ts';
 import { dismiss } from '../../app/outbox.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { BodyMap } from '../../parts/BodyMap.tsx';
 import { Button } from '../../parts/Button.tsx';
-import { trayName, trays } from '../../parts/destinations.ts';
-import { inputLook } from '../../parts/Field.tsx';
 import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { Pan } from '../../parts/Pan.tsx';
 import { Ribbon, type RibbonPart } from '../../parts/Ribbon.tsx';
 import { Tray } from '../../parts/Tray.tsx';
-import { nextOpen, piecesInOrder, stepAt } from './benchOrder.ts';
-import { adviceWords, bracketOf, unitName } from './benchWords.ts';
+import { setBenchDevice, useBenchDevice } from './benchDevice.ts';
+import { bracketOf, minutesWords, unitName } from './benchWords.ts';
 import { CloseBar } from './CloseBar.tsx';
+import { GuardStrip } from './GuardStrip.tsx';
+import { Picking, useNow } from './Picking.tsx';
 import { Pieces } from './Pieces.tsx';
 import { SimulatedPan } from './SimulatedPan.tsx';
 import { Steps } from './Steps.tsx';
-import { type BenchState, type Counted, useBreakdown } from './useBreakdown.ts';
+import { TakeBar } from './TakeBar.tsx';
+import { Tools } from './Tools.tsx';
+import { type BenchFlow, useBench } from './useBench.ts';
+import { type BenchState, useBreakdown } from './useBreakdown.ts';
 import { useKeys } from './useKeys.ts';
 import { Weights } from './Weights.tsx';
 
 const tabLook =
-  'min-h-11 flex-1 font-head text-[15px] font-semibold text-ink-soft data-[state=active]:bg-sheet data-[state=active]:text-ink data-[state=active]:shadow-[inset_0_-3px_0] data-[state=active]:shadow-ink';
-
-/** The only part of the bench that is drawn at every tremble of the pan. */
-const LivePan = (props: Omit<ComponentProps<typeof Pan>, 'reading'>) => <Pan reading={useScale()} {...props} />;
+  'min-h-11 flex-1 px-1 font-head text-[15px] font-semibold whitespace-nowrap text-ink-soft data-[state=active]:bg-sheet data-[state=active]:text-ink data-[state=active]:shadow-[inset_0_-3px_0] data-[state=active]:shadow-ink';
+const WIPE_MS = 3_000;
 
 /** False for the first drawing: what nobody touches in the first tenth of a second comes right after it. */
 function useStanding(): boolean {
@@ -43,191 +40,111 @@ function useStanding(): boolean {
   return standing;
 }
 
+/** The only part of the bench that is drawn at every tremble of the pan. */
+const LivePan = (props: Omit<ComponentProps<typeof Pan>, 'reading'>) => <Pan reading={useScale()} {...props} />;
+
+function Clock({ flow, animals }: { readonly flow: BenchFlow; readonly animals: number }) {
+  const minutes = flow.minutes(useNow(20_000));
+  return (
+    <span data-testid="clock">
+      {flow.paused ? 'paused at ' : ''}
+      {minutesWords(minutes)}
+      {animals > 1 && `, ${(minutes / animals).toFixed(1)} an animal`}
+    </span>
+  );
+}
+
+/** How many units this weight stands for, when it may be more than one. */
+function CountStep({ flow, state }: { readonly flow: BenchFlow; readonly state: BenchState }) {
+  const { piece, count, right } = flow;
+  const inAll = piece.count * state.breakdown.animals;
+  if (right !== undefined || piece.accumulates === true || inAll < 2) return null;
+  return (
+    <fieldset className="flex items-center gap-2 border-0 p-0" aria-label="How many in this weight">
+      <Button className="size-11 px-0 text-xl" aria-label="One fewer" onClick={() => flow.setCount(count - 1)}>
+        −
+      </Button>
+      <span className="min-w-24 text-center leading-tight">
+        <strong className="figure text-lg" data-testid="count">
+          {count}
+        </strong>{' '}
+        in this weight
+      </span>
+      <Button className="size-11 px-0 text-xl" aria-label="One more" onClick={() => flow.setCount(count + 1)}>
+        +
+      </Button>
+    </fieldset>
+  );
+}
+
+/** What a boned-out piece can be filled with, from what it weighs now and what came out of it. */
+function FillWords({ state }: { readonly state: BenchState }) {
+  const { fill, pieces } = state.stage;
+  if (fill === undefined) return null;
+  const own = state.counted.filter((w) => w.piece.id === fill.piece).reduce((sum, w) => sum + w.massMg, 0);
+  if (own === 0) return null;
+  const out = state.counted.filter((w) => w.piece.id !== fill.piece).reduce((sum, w) => sum + w.massMg, 0);
+  const name = pieces.find((p) => p.id === fill.piece)?.name.split(',')[0];
+  return (
+    <p className="w-full border-y border-line bg-sheet px-3 py-1.5 text-center text-[15px]" data-testid="fill">
+      {name} {formatMass(own)}; what came out {formatMass(out)}. Filling{' '}
+      <strong>
+        {formatMass(Math.round((own * fill.low) / 1_000) * 1_000)} to{' '}
+        {formatMass(Math.round((own * fill.high) / 1_000) * 1_000)}
+      </strong>
+      .
+    </p>
+  );
+}
+
 function AtBench({ state }: { readonly state: BenchState }) {
-  const { breakdown, stage, counted, expected, balance } = state;
+  const { breakdown, stage, counted, balance } = state;
   const { data: house } = useHouse();
   const may = useMay('bench.weigh');
   const money = moneyOf(house);
-  const reading = useScaleAtRest();
+  const device = useBenchDevice();
   const standing = useStanding();
-  const navigate = useNavigate();
-  const [picked, setPicked] = useState<string | undefined>(undefined);
-  const [tray, setTray] = useState<Destination | undefined>(undefined);
-  const [correcting, setCorrecting] = useState<string | undefined>(undefined);
-  const [typing, setTyping] = useState<string | undefined>(undefined);
-  const [goneTo, setGoneTo] = useState(0);
-  const [list, setList] = useState(false);
-  const [closing, setClosing] = useState(false);
-  const [takenAt, setTakenAt] = useState<number | undefined>(undefined);
-  const [says, setSays] = useState('');
-  const closeKey = useRef(uuidv7());
-  /** Asked to close; sent as soon as no weight waits on this device. */
-  const [closeWith, setCloseWith] = useState<{ readonly unbalancedReason: string | null } | undefined>(undefined);
+  const flow = useBench(state, may);
+  const [tab, setTab] = useState('steps');
+  const [wiping, setWiping] = useState(false);
+  const { piece, right, order, reading } = flow;
+  const several = breakdown.animals > 1;
 
-  const taken = useMemo(() => {
-    const counts = new Map<string, number>();
-    for (const w of counted) counts.set(w.piece.id, (counts.get(w.piece.id) ?? 0) + 1);
-    return counts;
-  }, [counted]);
-  const order = useMemo(() => piecesInOrder(stage), [stage]);
-  const lit = useMemo(() => new Set(counted.map((w) => w.piece.id)), [counted]);
-  const right: Counted | undefined = counted.find((w) => w.id === correcting);
-  const piece = right?.piece ?? order.find((p) => p.id === picked) ?? nextOpen(order, taken, undefined) ?? order.at(-1);
-  const at = Math.max(stepAt(stage, taken), goneTo);
-  const weighed = balance.weighedMg;
-  const waiting = state.all.filter((w) => w.waiting).length;
-
-  const close = useMutation({
-    mutationFn: (unbalancedReason: string | null) =>
-      call(api.bench.close, { params: { breakdownId: breakdown.id }, body: { unbalancedReason } }, closeKey.current),
-    onSuccess: () => void navigate(`/ledger/${breakdown.id}`),
-    onError: () => {
-      closeKey.current = uuidv7();
-    },
-  });
-  const { mutate: sendClose, isPending: isClosing } = close;
   useEffect(() => {
-    if (closeWith === undefined || waiting > 0 || isClosing) return;
-    setCloseWith(undefined);
-    sendClose(closeWith.unbalancedReason);
-  }, [closeWith, waiting, isClosing, sendClose]);
-  const putBack = useMutation({
-    mutationFn: () => call(api.bench.cancel, { params: { breakdownId: breakdown.id }, body: {} }),
-    onSuccess: () => void navigate('/bench'),
-  });
-  const scaleCommand = useMutation({
-    mutationFn: (command: 'tare' | 'untare' | 'zero') => call(api.bench.scaleCommand, { body: { command } }),
-    onError: (error) => setSays(error.message),
-  });
-
-  if (piece === undefined) throw new Error(`plan ${breakdown.planId} has no pieces`);
-  const unit = right?.unit ?? taken.get(piece.id) ?? 0;
-  const complete = right === undefined && nextOpen(order, taken, undefined) === undefined;
-  const suggested = right?.destination ?? tray ?? piece.destination;
-  const refusalOf = (id: Destination): string | undefined => piece.refused.find((r) => r.destination === id)?.reason;
-  const wasTaken = takenAt === reading.settled && reading.state === 'steady';
-  const expectedNow = right === undefined ? expected.get(piece.id) : undefined;
-
-  const record = async (
-    massMg: number,
-    source: 'scale' | 'typed',
-    destination: Destination = suggested,
-  ): Promise<void> => {
-    const name = unitName(piece, unit);
-    const saidMass = formatMass(massMg);
-    const advice = right === undefined ? adviceWords(massMg, state, piece) : undefined;
-    await state.takeNew(
-      { pieceId: piece.id, destination, massMg, source, replaces: right?.id ?? null },
-      `${name}, ${saidMass}`,
-    );
-    setSays(
-      `${name}: ${saidMass} to ${trayName(destination).toLowerCase()}.${advice === undefined ? '' : ` ${advice}`}`,
-    );
-    setTyping(undefined);
-    setTray(undefined);
-    setCorrecting(undefined);
-    if (right === undefined) {
-      const after = new Map(taken).set(piece.id, (taken.get(piece.id) ?? 0) + 1);
-      setPicked(nextOpen(order, after, piece.id)?.id);
-    }
-  };
-
-  const take = (): void => {
-    if (typing !== undefined) return;
-    switch (reading.state) {
-      case 'away':
-        setTyping('');
-        setSays('The scale does not answer. Type the weight.');
-        return;
-      case 'moving':
-        setSays('Still moving. Let the pan rest.');
-        return;
-      case 'over':
-      case 'under':
-        setSays('The scale cannot read this. Clear the pan and set zero.');
-        return;
-      case 'steady':
-        if (reading.netMg <= 0) setSays('Nothing on the pan.');
-        else if (wasTaken) setSays('This weight is already taken. Put the next piece on.');
-        else if (complete)
-          setSays('Every piece of this plan is weighed. Pick the piece this belongs to, or close the stage.');
-        else {
-          setTakenAt(reading.settled);
-          void record(reading.netMg, 'scale');
-        }
-    }
-  };
-  const typed = ((): number | undefined => {
-    try {
-      return typing === undefined ? undefined : parseMass(typing);
-    } catch {
-      return undefined;
-    }
-  })();
-  const takeTyped = (): void => {
-    if (typed !== undefined && typed > 0) void record(typed, 'typed');
-  };
-  const toTray = (id: Destination): void => {
-    const refusal = refusalOf(id);
-    if (refusal !== undefined) setSays(`Not to ${trayName(id).toLowerCase()}: ${refusal}.`);
-    else if (right !== undefined) {
-      if (id !== right.destination) void record(right.massMg, right.source ?? 'typed', id);
-    } else {
-      setTray(id);
-      setSays(`${unitName(piece, unit)} goes to ${trayName(id).toLowerCase()}.`);
-    }
-  };
-  const takeBack = (w: Counted | undefined): void => {
-    if (w === undefined) {
-      setSays('There is nothing to undo.');
-      return;
-    }
-    void state.takeBack(w.id, `${w.piece.name}, ${formatMass(w.massMg)}, taken back`);
-    setSays(`${w.piece.name}, ${formatMass(w.massMg)}: taken back.`);
-    setCorrecting(undefined);
-    setPicked(w.piece.id);
-    setTakenAt(undefined);
-  };
-  const step = (by: number): void => {
-    const i = order.findIndex((p) => p.id === piece.id);
-    const next = order[(i + by + order.length) % order.length];
-    setCorrecting(undefined);
-    setTray(undefined);
-    setPicked(next?.id);
-  };
-  const closeFor = (unbalancedReason: string | null): void => {
-    setCloseWith({ unbalancedReason });
-    if (waiting > 0)
-      setSays(
-        `${waiting} ${waiting === 1 ? 'weight is' : 'weights are'} still on this device. The stage closes once the server has them.`,
-      );
-  };
-  const tryClose = (): void => {
-    if (counted.length === 0) setSays('Nothing is weighed yet.');
-    else if (balance.verdict === 'balanced') closeFor(null);
-    else setClosing(true);
-  };
+    if (!wiping) return undefined;
+    const timer = setTimeout(() => setWiping(false), WIPE_MS);
+    return () => clearTimeout(timer);
+  }, [wiping]);
 
   useKeys(
-    may
+    may && !wiping
       ? {
-          ' ': take,
-          Enter: take,
-          ArrowRight: () => step(1),
-          ArrowLeft: () => step(-1),
-          ArrowDown: () => setGoneTo(Math.min(stage.steps.length - 1, at + 1)),
-          u: () => takeBack(right ?? counted.at(-1)),
-          t: () => scaleCommand.mutate(reading.tareMg > 0 && reading.netMg <= 0 ? 'untare' : 'tare'),
-          z: () => scaleCommand.mutate('zero'),
-          m: () => setTyping(''),
-          w: () => setList((before) => !before),
-          c: tryClose,
+          ' ': flow.take,
+          Enter: flow.take,
+          ArrowRight: () => flow.step(1),
+          ArrowLeft: () => flow.step(-1),
+          ArrowDown: () => flow.goTo(flow.at + 1),
+          u: () => flow.takeBack(right ?? counted.at(-1)),
+          t: () => flow.scaleCommand.mutate(reading.tareMg > 0 && reading.netMg <= 0 ? 'untare' : 'tare'),
+          z: () => flow.scaleCommand.mutate('zero'),
+          m: () => flow.setTyping({ for: 'weight', text: '' }),
+          w: () => setTab((before) => (before === 'weights' ? 'steps' : 'weights')),
+          o: () => setTab((before) => (before === 'tools' ? 'steps' : 'tools')),
+          a: () => setBenchDevice({ whenSteady: !device.whenSteady }),
+          b: () => setBenchDevice({ large: !device.large }),
+          l: () => setWiping(true),
+          h: flow.pauseOrGoOn,
+          g: () => flow.answerGuard('done', null),
+          k: () => flow.answerGuard('skipped', null),
+          '+': () => flow.setCount(flow.count + 1),
+          '-': () => flow.setCount(flow.count - 1),
+          c: flow.tryClose,
           Escape: () => {
-            setCorrecting(undefined);
-            setTyping(undefined);
-            setClosing(false);
+            flow.correct(undefined);
+            flow.setTyping(undefined);
+            flow.setClosing(false);
           },
-          ...Object.fromEntries(trays.map(({ id, key }) => [key, () => toTray(id)])),
+          ...Object.fromEntries(flow.trays.map(({ id, key }) => [key, () => flow.toTray(id)])),
         }
       : {},
   );
@@ -238,31 +155,35 @@ function AtBench({ state }: { readonly state: BenchState }) {
       : [
           {
             id: w.id,
-            name: unitName(w.piece, w.unit),
+            name: unitName(w.piece, w.unit, w.count, breakdown.animals, w.animal),
             destination: w.destination,
             massMg: w.massMg,
-            selected: w.id === correcting,
+            selected: w.id === right?.id,
           },
         ],
   );
-  if (right === undefined && reading.netMg > 0 && !wasTaken && reading.state === 'steady' && !complete)
-    parts.push({ id: 'pan', name: 'on the pan', destination: suggested, massMg: reading.netMg, onPan: true });
-  const openNames = order.filter((p) => (taken.get(p.id) ?? 0) < p.units.length).map((p) => p.name.split(',')[0]);
-  const advice =
-    reading.state === 'steady' && !wasTaken && reading.netMg > 0 && right === undefined
-      ? adviceWords(reading.netMg, state, piece)
-      : undefined;
+  if (right === undefined && reading.netMg > 0 && !flow.wasTaken && reading.state === 'steady' && !flow.complete)
+    parts.push({ id: 'pan', name: 'on the pan', destination: flow.suggested, massMg: reading.netMg, onPan: true });
+  const lit = new Set(counted.map((w) => w.piece.id));
+  const known = new Set(stage.pieces.map((p) => p.id));
 
   return (
     <div className="flex h-[calc(100dvh-52px)] min-h-[700px] flex-col">
       <div className="border-b border-line bg-sheet px-4 pt-2.5 pb-1">
         <div className="mb-1.5 flex items-baseline gap-4">
           <h1 className="truncate text-[24px] leading-8 font-bold">
-            {breakdown.speciesName}, {breakdown.formName}
+            {breakdown.speciesName}
+            {breakdown.stageIndex === 0 ? `, ${breakdown.formName}` : `: ${breakdown.stageName.toLowerCase()}`}
           </h1>
           <p className="min-w-0 flex-1 truncate text-ink-soft">
-            lot {breakdown.lotCode} · {breakdown.supplierName} · {breakdown.planTitle.toLowerCase()}
-            {breakdown.animals > 1 && ` · ${breakdown.animals} animals`}
+            lot {breakdown.inputs.map((i) => i.code).join(', ')}
+            {breakdown.supplierName !== null && ` · ${breakdown.supplierName}`} · {breakdown.planTitle.toLowerCase()}
+            {breakdown.stageCount > 1 && ` · stage ${breakdown.stageIndex + 1} of ${breakdown.stageCount}`}
+            {several && ` · ${breakdown.animals} animals`}
+          </p>
+          <p className="text-[15px] whitespace-nowrap text-ink-soft">
+            <Clock flow={flow} animals={breakdown.animals} />
+            {breakdown.holder !== breakdown.by && ` · ${breakdown.holder}`}
           </p>
           <p className="whitespace-nowrap">
             <span className="figure text-lg">{formatMass(breakdown.startMg)}</span> at start ·{' '}
@@ -272,35 +193,56 @@ function AtBench({ state }: { readonly state: BenchState }) {
         <Ribbon
           totalMg={breakdown.startMg}
           parts={parts}
-          openName={openNames.join(', ')}
+          openName={flow.openNames.join(', ')}
           bracket={bracketOf(state)}
           onPick={(id) => {
-            if (may && id !== 'pan') setCorrecting(id === correcting ? undefined : id);
+            if (may && id !== 'pan') flow.correct(id === right?.id ? undefined : id);
           }}
         />
       </div>
-      <div className="grid min-h-0 flex-1 grid-cols-[318px_1fr_380px]">
-        {!standing && <div className="border-r border-line bg-sheet-soft" />}
-        {standing && (
+      <div className={`grid min-h-0 flex-1 ${device.large ? 'grid-cols-[1fr_380px]' : 'grid-cols-[318px_1fr_380px]'}`}>
+        {!standing && !device.large && <div className="border-r border-line bg-sheet-soft" />}
+        {standing && !device.large && (
           <Tabs.Root
-            value={list ? 'weights' : 'steps'}
-            onValueChange={(value) => setList(value === 'weights')}
+            value={tab}
+            onValueChange={setTab}
             className="flex min-h-0 flex-col border-r border-line bg-sheet-soft"
           >
-            <Tabs.List className="flex border-b border-line" aria-label="Steps or weights">
+            <Tabs.List className="flex border-b border-line" aria-label="Steps, weights or tools">
               <Tabs.Trigger value="steps" className={tabLook}>
-                Steps, {Math.min(at + 1, stage.steps.length)} of {stage.steps.length}
+                Steps, {Math.min(flow.at + 1, stage.steps.length)} of {stage.steps.length}
               </Tabs.Trigger>
               <Tabs.Trigger value="weights" aria-keyshortcuts="w" className={tabLook}>
                 Weights, {counted.length}
               </Tabs.Trigger>
+              <Tabs.Trigger value="tools" aria-keyshortcuts="o" className={tabLook}>
+                Tools
+              </Tabs.Trigger>
             </Tabs.List>
-            <Tabs.Content value="steps" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
-              <Steps stage={stage} at={at} onGo={setGoneTo} />
-              <BodyMap body={breakdown.plan.body} lit={lit} className="mx-auto mt-2 mb-2 block h-20" />
+            <Tabs.Content value="steps" tabIndex={-1} className="flex min-h-0 flex-1 flex-col">
+              <div className="min-h-0 flex-1 overflow-y-auto">
+                <Steps
+                  stage={stage}
+                  at={flow.at}
+                  onGo={flow.goTo}
+                  passes={flow.passes}
+                  onPass={may ? flow.countPass : undefined}
+                />
+              </div>
+              <BodyMap
+                body={stage.body ?? breakdown.plan.body}
+                lit={lit}
+                known={known}
+                current={piece.id}
+                onPick={flow.pick}
+                className="mx-auto block h-[124px] shrink-0 border-t border-line py-1.5"
+              />
             </Tabs.Content>
             <Tabs.Content value="weights" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
-              <Weights state={state} selected={correcting} onSelect={may ? setCorrecting : () => undefined} />
+              <Weights state={state} selected={right?.id} onSelect={may ? flow.correct : () => undefined} />
+            </Tabs.Content>
+            <Tabs.Content value="tools" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
+              <Tools flow={flow} state={state} onWipe={() => setWiping(true)} />
             </Tabs.Content>
           </Tabs.Root>
         )}
@@ -311,125 +253,64 @@ function AtBench({ state }: { readonly state: BenchState }) {
           <Pieces
             order={order}
             state={state}
-            taken={taken}
+            taken={flow.taken}
+            animals={breakdown.animals}
             current={piece.id}
-            onPick={(id) => {
-              setCorrecting(undefined);
-              setTray(undefined);
-              setPicked(id);
-            }}
+            onPick={flow.pick}
           />
-          <LivePan expected={expectedNow} takenAt={takenAt} />
+          {may && <GuardStrip flow={flow} />}
+          {piece.accumulates === true && <Picking flow={flow} state={state} />}
+          <FillWords state={state} />
+          <LivePan expected={flow.expectedNow} takenAt={flow.takenAt} large={device.large} />
+          <div className="flex min-h-11 shrink-0 items-center gap-4">
+            {(several || piece.count > 1) && right === undefined && (
+              <span className="font-head font-semibold" data-testid="now">
+                {flow.complete ? 'all weighed' : flow.name}
+                {flow.animal !== null && ` of ${breakdown.animals}`}
+              </span>
+            )}
+            <CountStep flow={flow} state={state} />
+          </div>
           <div
             className="-mt-1 min-h-11 w-full max-w-[540px] shrink-0 text-center leading-snug"
             role="status"
             aria-live="polite"
             data-testid="says"
           >
-            {right !== undefined ? (
+            {right !== undefined && flow.typing === undefined ? (
               <span>
-                Putting right: <strong>{unitName(right.piece, right.unit)}</strong>, {formatMass(right.massMg)}. Weigh
-                it again, pick its tray, or take it back.
+                Putting right: <strong>{unitName(right.piece, right.unit, right.count, breakdown.animals)}</strong>,{' '}
+                {formatMass(right.massMg)}. Weigh it again, pick its tray or its piece, split it, or take it back.
               </span>
             ) : (
               <>
-                <span className="block">{says}</span>
-                {advice !== undefined && <strong className="block text-alarm">{advice}</strong>}
+                <span className="block">{flow.says}</span>
+                {flow.advice !== undefined && <strong className="block text-alarm">{flow.advice}</strong>}
               </>
             )}
           </div>
-          {typing !== undefined ? (
-            <form
-              className="flex w-full max-w-[540px] gap-3"
-              onSubmit={(event) => {
-                event.preventDefault();
-                takeTyped();
-              }}
-            >
-              <input
-                aria-label="Weight, typed"
-                autoFocus
-                inputMode="decimal"
-                placeholder="grams"
-                className={`${inputLook} figure h-16 flex-1 text-2xl`}
-                value={typing}
-                onChange={(event) => setTyping(event.target.value)}
-                onKeyDown={(event) => {
-                  if (event.key === 'Escape') setTyping(undefined);
-                }}
-              />
-              <Button size="bench" className="h-16" onClick={() => setTyping(undefined)}>
-                Back
-              </Button>
-              <Button
-                size="bench"
-                look="strong"
-                type="submit"
-                className="h-16 px-8"
-                disabled={typed === undefined || typed <= 0}
-              >
-                Take {typed === undefined ? '' : formatMass(typed)}
-              </Button>
-            </form>
-          ) : (
-            <div className="flex w-full max-w-[540px] gap-3">
-              <Button
-                size="bench"
-                look="plain"
-                className="h-16"
-                hotkey="t"
-                disabled={!may || reading.state === 'away'}
-                onClick={() => scaleCommand.mutate(reading.tareMg > 0 && reading.netMg <= 0 ? 'untare' : 'tare')}
-              >
-                {reading.tareMg > 0 && reading.netMg <= 0 ? 'Tare off' : 'Tare'}
-              </Button>
-              <Button
-                size="bench"
-                look="strong"
-                className="h-16 flex-1 text-[20px]"
-                hotkey="Space"
-                disabled={!may}
-                onClick={take}
-              >
-                {right === undefined ? 'Take weight' : 'Weigh again'}
-              </Button>
-              {right === undefined ? (
-                <Button
-                  size="bench"
-                  look="plain"
-                  className="h-16"
-                  hotkey="m"
-                  disabled={!may}
-                  onClick={() => setTyping('')}
-                >
-                  Type
-                </Button>
-              ) : (
-                <>
-                  <Button size="bench" look="alarm" className="h-16" onClick={() => takeBack(right)}>
-                    Take back
-                  </Button>
-                  <Button size="bench" look="plain" className="h-16" onClick={() => setTyping('')}>
-                    Type
-                  </Button>
-                </>
-              )}
-            </div>
-          )}
+          <TakeBar flow={flow} may={may} />
           {may && standing && (
-            <SimulatedPan next={complete ? undefined : { breakdownId: breakdown.id, pieceId: piece.id, unit }} />
+            <SimulatedPan
+              next={
+                flow.complete
+                  ? undefined
+                  : { breakdownId: breakdown.id, pieceId: piece.id, unit: flow.unit, count: flow.count }
+              }
+            />
           )}
         </section>
         <section
           className="grid grid-cols-2 grid-rows-4 gap-3 overflow-y-auto border-l border-line p-3"
           aria-label="Trays"
         >
-          {trays.map(({ id, name, key }) => {
-            const mass = counted.filter((w) => w.destination === id).reduce((sum, w) => sum + w.massMg, 0);
-            const refusal = refusalOf(id);
-            const here = suggested === id;
+          {flow.trays.map(({ id, name, key }) => {
+            const inTray = counted.filter((w) => w.destination === id);
+            const mass = inTray.reduce((sum, w) => sum + w.massMg, 0);
+            const refusal = flow.refusalOf(id);
+            const here = flow.suggested === id;
             const usual = piece.destination === id || piece.alternatives.includes(id);
-            const n = counted.filter((w) => w.destination === id).length;
+            const note = flow.trayNotes.get(id);
             return (
               <Tray
                 key={id}
@@ -442,23 +323,24 @@ function AtBench({ state }: { readonly state: BenchState }) {
                   refusal !== undefined
                     ? 'refused'
                     : here
-                      ? tray === undefined && right === undefined
+                      ? !flow.trayChosen && right === undefined
                         ? 'suggested'
                         : 'chosen'
                       : 'possible'
                 }
                 note={
                   refusal ??
+                  note ??
                   (here
                     ? 'this piece goes here'
-                    : n > 0
-                      ? `${n} ${n === 1 ? 'weight' : 'weights'}`
+                    : inTray.length > 0
+                      ? `${inTray.length} ${inTray.length === 1 ? 'weight' : 'weights'}`
                       : usual
                         ? 'can go here'
                         : 'not usual')
                 }
                 disabled={!may}
-                onChoose={() => toTray(id)}
+                onChoose={() => flow.toTray(id)}
               />
             );
           })}
@@ -476,13 +358,14 @@ function AtBench({ state }: { readonly state: BenchState }) {
           ))}
         </div>
       )}
-      {closing && balance.verdict !== 'balanced' && (
+      {flow.closing && (balance.verdict !== 'balanced' || flow.missingPasses.length > 0) && (
         <CloseBar
           balance={balance}
           stage={stage}
-          pending={close.isPending}
-          onBack={() => setClosing(false)}
-          onClose={closeFor}
+          missingPasses={flow.missingPasses}
+          pending={flow.close.isPending}
+          onBack={() => flow.setClosing(false)}
+          onClose={flow.closeFor}
         />
       )}
       <footer className="flex items-center gap-3 border-t border-line bg-sheet px-4 py-2">
@@ -490,37 +373,58 @@ function AtBench({ state }: { readonly state: BenchState }) {
           size="bench"
           hotkey="u"
           disabled={!may || counted.length === 0}
-          onClick={() => takeBack(right ?? counted.at(-1))}
+          onClick={() => flow.takeBack(right ?? counted.at(-1))}
         >
           Undo last weight
         </Button>
         {counted.length === 0 && may && (
-          <Button size="bench" disabled={putBack.isPending} onClick={() => putBack.mutate()}>
+          <Button size="bench" disabled={flow.putBack.isPending} onClick={() => flow.putBack.mutate()}>
             Put it back
           </Button>
         )}
+        {may && (
+          <Button size="bench" hotkey="h" onClick={flow.pauseOrGoOn}>
+            {flow.paused ? 'Go on' : 'Pause'}
+          </Button>
+        )}
+        {device.whenSteady && (
+          <span className="text-[15px] leading-tight text-ink-soft">takes by itself when steady</span>
+        )}
+        {device.large && (
+          <Button size="bench" hotkey="b" onClick={() => setBenchDevice({ large: false })}>
+            Steps back
+          </Button>
+        )}
         <p className="ml-auto text-right leading-tight" data-testid="balance">
-          Weighed <strong className="figure">{formatMass(weighed)}</strong> of {formatMass(breakdown.startMg)}
+          Weighed <strong className="figure">{formatMass(balance.weighedMg)}</strong> of {formatMass(breakdown.startMg)}
           <br />
           <span className={balance.verdict === 'gain' ? 'font-semibold text-alarm' : 'text-ink-soft'}>
             {balance.verdict === 'gain'
               ? `${formatMass(-balance.unaccountedMg)} too much`
-              : `${formatMass(balance.unaccountedMg)} left, ${formatMass(balance.allowedMg)} may be drip and scale`}
+              : `${formatMass(balance.unaccountedMg)} left, ${formatMass(balance.allowedMg)} may be ${stage.dripIs ?? 'drip'} and scale`}
           </span>
         </p>
-        {(close.isError || putBack.isError) && (
-          <span className="max-w-80 text-alarm">{(close.error ?? putBack.error)?.message}</span>
+        {(flow.close.isError || flow.putBack.isError) && (
+          <span className="max-w-80 text-alarm">{(flow.close.error ?? flow.putBack.error)?.message}</span>
         )}
         <Button
           size="bench"
           look={balance.verdict === 'balanced' && counted.length > 0 ? 'strong' : 'plain'}
           hotkey="c"
-          disabled={!may || close.isPending || counted.length === 0}
-          onClick={tryClose}
+          disabled={!may || flow.close.isPending || counted.length === 0}
+          onClick={flow.tryClose}
         >
           Close stage
         </Button>
       </footer>
+      {wiping && (
+        <div
+          role="status"
+          className="fixed inset-0 z-20 grid place-items-center bg-flow/85 text-center font-head text-[40px] font-bold text-white"
+        >
+          Wiping. Touches are ignored.
+        </div>
+      )}
     </div>
   );
 }
@@ -543,7 +447,7 @@ export default function Bench() {
               <Link className="font-semibold underline" to={`/ledger/${breakdownId}`}>
                 See its yield sheet
               </Link>
-              .
+              . A chef can reopen it there, with a reason.
             </>
           ) : (
             <>

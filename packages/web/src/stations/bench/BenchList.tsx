@@ -1,11 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Lot } from '@zabrik/contract';
-import { formatMass, grams, inGrams, parseMass } from '@zabrik/core';
+import type { Lot, WaitingStage, Way } from '@zabrik/contract';
+import { formatMass, grams, inGrams, parseMass, planStartsFrom } from '@zabrik/core';
 import { useRef, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
-import { ageWords, clockTime, dayName, dueWords } from '../../app/dates.ts';
+import { ageWords, clockTime, dayAndTime, dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
@@ -14,6 +14,7 @@ import { Button } from '../../parts/Button.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
+import { restWords } from './benchWords.ts';
 
 function OpenOnes() {
   const open = useQuery({ queryKey: ['breakdowns', 'list'], queryFn: () => call(api.bench.list, { query: {} }) });
@@ -36,7 +37,9 @@ function OpenOnes() {
               <span className="figure text-lg">{formatMass(b.startMg)}</span>
             </span>
             <span className="mb-1.5 block text-[14px] text-ink-soft">
-              {b.planTitle} · {b.lotCode} · {b.by}, since {clockTime(b.startedAt)}
+              {b.planTitle}
+              {b.stageCount > 1 && `, ${b.stageName.toLowerCase()}`} · {b.lotCode} · {b.holder}, since{' '}
+              {clockTime(b.startedAt)}
             </span>
             <MiniRibbon
               totalMg={b.startMg}
@@ -52,6 +55,70 @@ function OpenOnes() {
   );
 }
 
+const ways: readonly { readonly id: Way; readonly name: string; readonly says: string }[] = [
+  { id: 'one-by-one', name: 'Piece by piece', says: 'every piece has its own weight' },
+  { id: 'pooled', name: 'By kind', says: 'all legs together, all breasts together' },
+  { id: 'by-animal', name: 'Animal by animal', says: 'one after the other, so that they can be compared' },
+];
+
+function WaitingOnes() {
+  const may = useMay('bench.goOn');
+  const waiting = useQuery({ queryKey: ['lots', 'waiting'], queryFn: () => call(api.bench.waiting, {}) });
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const goOn = useMutation({
+    mutationFn: (stage: WaitingStage) =>
+      call(api.bench.goOn, { body: { lots: stage.lots.map((l) => ({ lotId: l.lotId, massMg: null })), way: null } }),
+    onSuccess: (breakdown) => {
+      client.setQueryData(['breakdowns', 'one', breakdown.id], breakdown);
+      void navigate(`/bench/${breakdown.id}`);
+    },
+  });
+  if (waiting.isPending) return <Loading />;
+  if (waiting.isError) return <Failed error={waiting.error} again={() => void waiting.refetch()} />;
+  if (waiting.data.waiting.length === 0)
+    return <p className="py-3 text-ink-soft">Nothing waits. Pieces stand here between two stages of a plan.</p>;
+  return (
+    <ul className="grid gap-3">
+      {waiting.data.waiting.map((stage) => {
+        const rest = restWords(stage, new Date());
+        return (
+          <li
+            key={`${stage.breakdownId}/${stage.stageId}`}
+            className="rounded-plate border-[1.5px] border-line-strong bg-white p-3"
+          >
+            <span className="flex items-baseline justify-between gap-3">
+              <span className="truncate font-head text-lg font-semibold">
+                {stage.speciesName}: {stage.stageName.toLowerCase()}
+              </span>
+              <span className="figure text-lg">{formatMass(stage.lots.reduce((sum, l) => sum + l.freeMg, 0))}</span>
+            </span>
+            <span className="block text-[14px] text-ink-soft">
+              {stage.lots.map((l) => `${l.name.replace(`${stage.speciesName} `, '')} ${l.code}`).join(', ')} · since{' '}
+              {dayAndTime(stage.madeAt)}
+              {stage.useBy !== null && ` · use by ${dayName(stage.useBy)}`}
+            </span>
+            <span className="mt-1.5 flex items-center justify-between gap-3">
+              <span className={`text-[14px] leading-tight ${rest.tone === 'late' ? 'font-semibold text-alarm' : ''}`}>
+                {rest.text}
+              </span>
+              <Button
+                size="bench"
+                look={rest.tone === 'resting' ? 'quiet' : 'plain'}
+                disabled={!may || goOn.isPending}
+                onClick={() => goOn.mutate(stage)}
+              >
+                Carry on
+              </Button>
+            </span>
+          </li>
+        );
+      })}
+      {goOn.isError && <Notice tone="alarm">{goOn.error.message}</Notice>}
+    </ul>
+  );
+}
+
 function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void }) {
   const catalogue = useCatalogue();
   const { data: house } = useHouse();
@@ -62,6 +129,7 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
   const [all, setAll] = useState(lot.pieces === 1);
   const [mass, setMass] = useState('');
   const [animals, setAnimals] = useState('1');
+  const [way, setWay] = useState<Way | null>(null);
   const start = useMutation({
     mutationFn: (planId: string) =>
       call(
@@ -72,6 +140,7 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
             planId,
             animals: all ? lot.pieces : Number(animals),
             massMg: all ? null : parseMass(mass),
+            way,
           },
         },
         key.current,
@@ -87,8 +156,7 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
   if (catalogue.isPending) return <Loading />;
   if (catalogue.isError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
   const plans = catalogue.data.plans.filter(
-    (p) =>
-      lot.species !== null && lot.form !== null && p.species.includes(lot.species) && p.startForms.includes(lot.form),
+    (p) => !p.retired && lot.species !== null && lot.form !== null && planStartsFrom(p, lot.species, lot.form),
   );
   let massError: string | undefined;
   if (!all) {
@@ -154,6 +222,25 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
           </div>
         </fieldset>
       )}
+      {(all ? lot.pieces : Number(animals)) > 1 && (
+        <fieldset className="border-0 p-0">
+          <legend className="mb-2 text-[15px] font-semibold">How are they weighed?</legend>
+          <div className="flex flex-wrap gap-3">
+            {ways.map(({ id, name, says }) => (
+              <button
+                key={id}
+                type="button"
+                aria-pressed={way === id}
+                onClick={() => setWay(way === id ? null : id)}
+                className={`min-h-14 max-w-60 rounded-plate border-[1.5px] px-4 py-1.5 text-left leading-tight ${way === id ? 'border-ink bg-ink text-white' : 'border-line-strong bg-white'}`}
+              >
+                <span className="block font-head font-semibold">{name}</span>
+                <span className="block text-[13px]">{says}</span>
+              </button>
+            ))}
+          </div>
+        </fieldset>
+      )}
       <h3 className="text-lg font-bold">
         Cut plan
         {!all && massError === '' && (
@@ -162,8 +249,11 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
       </h3>
       {plans.length === 0 && (
         <Notice tone="attention">
-          No cut plan starts from {lot.name} yet. Three are here so far: round fish to two fillets, flatfish to four
-          fillets, whole bird to joints.
+          No cut plan starts from {lot.name} yet.{' '}
+          <Link className="font-semibold underline" to="/bench/plans">
+            Make one from another
+          </Link>
+          .
         </Notice>
       )}
       <ul className="grid grid-cols-2 gap-4">
@@ -178,8 +268,11 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
               <BodyMap body={plan.body} lit={new Set()} className="mb-2 h-24" />
               <span className="block font-head text-xl font-semibold">{plan.title}</span>
               <span className="block text-[14px] text-ink-soft">
-                {plan.stages[0]?.steps.length} steps · {plan.minutes.low} to {plan.minutes.high} min ·{' '}
-                {plan.tools.join(', ')}
+                {plan.stages.map((stage) => stage.name.toLowerCase()).join(', then ')}
+              </span>
+              <span className="block text-[14px] text-ink-soft">
+                {plan.stages[0]?.steps} steps first, {plan.stages[0]?.minutes.low} to {plan.stages[0]?.minutes.high} min
+                an animal{plan.own && ' · your own'}
               </span>
             </button>
           </li>
@@ -196,7 +289,7 @@ export default function BenchList() {
   const may = useMay('bench.start');
   const lots = useQuery({
     queryKey: ['lots', 'whole'],
-    queryFn: () => call(api.larder.list, { query: { kind: 'delivery', limit: 200 } }),
+    queryFn: () => call(api.larder.list, { query: { cuttable: 'yes', limit: 200 } }),
   });
   const lot = lots.data?.lots.find((l) => l.id === chosen);
   const heaviest = Math.max(grams(1), ...(lots.data?.lots.map((l) => l.massMg) ?? []));
@@ -205,6 +298,13 @@ export default function BenchList() {
       <aside className="border-r border-line bg-sheet-soft p-5" aria-label="On the bench now">
         <h2 className="mb-3 text-xl font-bold">On the bench now</h2>
         <OpenOnes />
+        <h2 className="mt-6 mb-3 text-xl font-bold">Waiting to go on</h2>
+        <WaitingOnes />
+        <p className="mt-6">
+          <Link className="font-semibold underline" to="/bench/plans">
+            Cut plans
+          </Link>
+        </p>
       </aside>
       <div className="p-5">
         <h1 className="sr-only">Bench</h1>

@@ -8,7 +8,9 @@ import { useKeys } from './useKeys.ts';
 
 interface Props {
   /** The piece the hidden animal would give next. */
-  readonly next?: { readonly breakdownId: string; readonly pieceId: string; readonly unit: number } | undefined;
+  readonly next?:
+    | { readonly breakdownId: string; readonly pieceId: string; readonly unit: number; readonly count: number }
+    | undefined;
 }
 
 const key =

@@ -1,15 +1,19 @@
 import type { PlanStage } from '@zabrik/core';
 import { Check } from 'lucide-react';
+import { Button } from '../../parts/Button.tsx';
 
 interface Props {
   readonly stage: PlanStage;
   /** Index of the step the cook is at; all before it are done. */
   readonly at: number;
   readonly onGo: (index: number) => void;
+  /** Passes counted by step. */
+  readonly passes: ReadonlyMap<number, number>;
+  readonly onPass: ((index: number) => void) | undefined;
 }
 
 /** The steps of the plan: what is done, what to do now with its why and its caution, what comes. */
-export function Steps({ stage, at, onGo }: Props) {
+export function Steps({ stage, at, onGo, passes, onPass }: Props) {
   return (
     <ol className="grid content-start" aria-label="Steps">
       {stage.steps.map((step, i) => {
@@ -37,12 +41,30 @@ export function Steps({ stage, at, onGo }: Props) {
             </button>
             {now && (
               <div className="grid gap-1.5 pr-4 pb-3 pl-[56px]">
-                <p className="leading-snug">{step.how}</p>
+                {step.how !== undefined && <p className="leading-snug">{step.how}</p>}
                 {step.why !== undefined && <p className="text-[15px] leading-snug text-ink-soft">{step.why}</p>}
                 {step.caution !== undefined && (
                   <p className="border-l-4 border-alarm bg-alarm-soft px-2.5 py-1.5 text-[15px] leading-snug">
                     {step.caution}
                   </p>
+                )}
+                {step.check !== undefined && (
+                  <p className="border-l-4 border-calm bg-calm-soft px-2.5 py-1.5 text-[15px] leading-snug">
+                    Look: {step.check}
+                  </p>
+                )}
+                {step.passes !== undefined && (
+                  <div className="mt-1 flex items-center gap-3">
+                    <Button size="bench" className="px-4" disabled={onPass === undefined} onClick={() => onPass?.(i)}>
+                      Count a pass
+                    </Button>
+                    <span className="leading-tight" data-testid="passes">
+                      <strong className="figure text-lg">
+                        {passes.get(i) ?? 0} of {step.passes}
+                      </strong>{' '}
+                      passes
+                    </span>
+                  </div>
                 )}
               </div>
             )}

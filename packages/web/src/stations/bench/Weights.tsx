@@ -1,16 +1,14 @@
 import { formatMass } from '@zabrik/core';
 import { clockTime } from '../../app/dates.ts';
 import { clothOf, trayName } from '../../parts/destinations.ts';
-import type { BenchState, Counted } from './useBreakdown.ts';
+import { unitName } from './benchWords.ts';
+import type { BenchState } from './useBreakdown.ts';
 
 interface Props {
   readonly state: BenchState;
   readonly selected: string | undefined;
   readonly onSelect: (id: string | undefined) => void;
 }
-
-const unitName = (w: Counted): string =>
-  w.piece.units.length > 1 ? (w.piece.units[w.unit] ?? w.piece.name) : w.piece.name;
 
 /** Every weight taken, newest first: those that count, and under them what was put right or taken back. */
 export function Weights({ state, selected, onSelect }: Props) {
@@ -37,7 +35,9 @@ export function Weights({ state, selected, onSelect }: Props) {
                 aria-hidden="true"
               />
               <span className="min-w-0 leading-tight">
-                <span className="block truncate font-semibold">{unitName(w)}</span>
+                <span className="block truncate font-semibold">
+                  {unitName(w.piece, w.unit, w.count, state.breakdown.animals, w.animal)}
+                </span>
                 <span className="block truncate text-[13px] text-ink-soft">
                   {w.destination !== null && trayName(w.destination)} ·{' '}
                   {w.waiting ? 'kept here, not sent yet' : `${clockTime(w.at)}, ${w.by}`}

@@ -1,11 +1,11 @@
 import type { PlanPiece, PlanStage } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
-import { nextOpen, piecesInOrder, stepAt } from './benchOrder.ts';
+import { animalNow, countNow, nextOpen, piecesInOrder, stepAt, wantedOf } from './benchOrder.ts';
 
 const piece = (id: string, units = 1): PlanPiece => ({
   id,
   name: id,
-  units: Array.from({ length: units }, (_, i) => `${id} ${i + 1}`),
+  count: units,
   category: 'white-fish-portion',
   share: { mean: 0.2, sd: 0.02, provenance: 'estimate', source: 'test' },
   destination: 'portion',
@@ -18,6 +18,7 @@ const step = (title: string, ...pieces: string[]) => ({ title, how: title, order
 const stage: PlanStage = {
   id: 's1',
   name: 'stage',
+  minutes: { low: 1, typical: 2, high: 3 },
   steps: [
     step('fins', 'fins'),
     step('open it'),
@@ -51,5 +52,30 @@ describe('the order of the bench', () => {
     expect(nextOpen(order, taken({ fillet: 1 }), 'fillet')?.id).toBe('fillet');
     expect(nextOpen(order, taken({ frame: 1, roe: 1 }), 'frame')?.id).toBe('fins');
     expect(nextOpen(order, taken({ fins: 1, gills: 1, head: 1, fillet: 2, frame: 1, roe: 1 }), 'roe')).toBeUndefined();
+  });
+});
+
+describe('a batch', () => {
+  const leg = piece('leg', 2);
+  const weighed = (animal: number, p: PlanPiece, count = 1) => ({ piece: p, count, animal });
+
+  it('weighs one unit, one animal’s or all that is left, by the way it is worked', () => {
+    expect(countNow(leg, 'one-by-one', 10, 3)).toBe(1);
+    expect(countNow(leg, 'pooled', 10, 4)).toBe(16);
+    expect(countNow(leg, 'by-animal', 10, 0)).toBe(1);
+    expect(countNow(piece('slice', 300), 'one-by-one', 1, 0)).toBe(300);
+    expect(countNow({ ...leg, accumulates: true }, 'pooled', 10, 0)).toBe(1);
+  });
+
+  it('counts the units of all animals, and picked meat as one', () => {
+    expect(wantedOf(leg, 10)).toBe(20);
+    expect(wantedOf({ ...leg, accumulates: true }, 10)).toBe(1);
+  });
+
+  it('stays with an animal until all of its pieces are weighed', () => {
+    const order = [leg, piece('breast')];
+    expect(animalNow(order, [], 3)).toBe(1);
+    expect(animalNow(order, [weighed(1, leg), weighed(1, leg)], 3)).toBe(1);
+    expect(animalNow(order, [weighed(1, leg, 2), weighed(1, order[1] ?? leg)], 3)).toBe(2);
   });
 });

@@ -1,3 +1,4 @@
+import type { Way } from '@zabrik/contract';
 import type { PlanPiece, PlanStage } from '@zabrik/core';
 
 /** Pieces in the order the steps take them off; what no step names comes last. */
@@ -6,17 +7,31 @@ export function piecesInOrder(stage: PlanStage): PlanPiece[] {
   return ids.flatMap((id) => stage.pieces.find((piece) => piece.id === id) ?? []);
 }
 
+/** How many of a piece there are in all. Picked bit by bit, one weight already makes it a piece. */
+export const wantedOf = (piece: PlanPiece, animals: number): number =>
+  piece.accumulates === true ? 1 : piece.count * animals;
+
+/** Units of each piece weighed so far. */
+export function takenOf(
+  counted: readonly { readonly piece: PlanPiece; readonly count: number }[],
+): ReadonlyMap<string, number> {
+  const taken = new Map<string, number>();
+  for (const w of counted) taken.set(w.piece.id, (taken.get(w.piece.id) ?? 0) + w.count);
+  return taken;
+}
+
 /**
  * The step the cook is at: the one after the last step whose pieces are all weighed. A piece that several steps take off (two
  * fillets, two steps) counts one unit a step.
  */
-export function stepAt(stage: PlanStage, taken: ReadonlyMap<string, number>): number {
+export function stepAt(stage: PlanStage, taken: ReadonlyMap<string, number>, animals = 1): number {
   let last = -1;
   stage.steps.forEach((step, i) => {
     const done = step.pieces.every((id) => {
       const later = stage.steps.slice(i + 1).filter((s) => s.pieces.includes(id)).length;
-      const units = stage.pieces.find((p) => p.id === id)?.units.length ?? 1;
-      return (taken.get(id) ?? 0) >= units - later;
+      const piece = stage.pieces.find((p) => p.id === id);
+      const units = piece === undefined ? 1 : wantedOf(piece, animals);
+      return (taken.get(id) ?? 0) >= units - later * animals;
     });
     if (step.pieces.length > 0 && done) last = i;
   });
@@ -28,11 +43,36 @@ export function nextOpen(
   order: readonly PlanPiece[],
   taken: ReadonlyMap<string, number>,
   from: string | undefined,
+  animals = 1,
 ): PlanPiece | undefined {
-  const open = (piece: PlanPiece): boolean => (taken.get(piece.id) ?? 0) < piece.units.length;
+  const open = (piece: PlanPiece): boolean => (taken.get(piece.id) ?? 0) < wantedOf(piece, animals);
   const start = Math.max(
     0,
     order.findIndex((piece) => piece.id === from),
   );
   return [...order.slice(start), ...order.slice(0, start)].find(open);
+}
+
+/** How many units the next weight of a piece stands for, by the way the batch is weighed. */
+export function countNow(piece: PlanPiece, way: Way, animals: number, takenUnits: number): number {
+  if (piece.accumulates === true) return 1;
+  const left = Math.max(1, piece.count * animals - takenUnits);
+  if (way === 'pooled') return left;
+  // a heap of slices is never weighed one by one: what one animal gives goes on the pan together
+  if (way === 'by-animal') return Math.min(left, piece.count > MOST_APART ? piece.count : 1);
+  return piece.count > MOST_APART ? left : 1;
+}
+const MOST_APART = 8;
+
+/** The animal whose turn it is when a batch is weighed animal by animal: the first that still lacks a piece. */
+export function animalNow(
+  order: readonly PlanPiece[],
+  counted: readonly { readonly piece: PlanPiece; readonly count: number; readonly animal: number | null }[],
+  animals: number,
+): number {
+  for (let animal = 1; animal <= animals; animal += 1) {
+    const taken = takenOf(counted.filter((w) => w.animal === animal));
+    if (nextOpen(order, taken, undefined, 1) !== undefined) return animal;
+  }
+  return animals;
 }

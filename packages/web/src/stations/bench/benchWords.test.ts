@@ -5,7 +5,7 @@ import { adviceWords, unitName } from './benchWords.ts';
 const frame: PlanPiece = {
   id: 'frame',
   name: 'frame, backbone and tail',
-  units: ['frame'],
+  count: 1,
   category: 'white-fish-frame',
   share: { mean: 0.17, sd: 0.02, provenance: 'estimate', source: 'test' },
   destination: 'stock',
@@ -27,6 +27,11 @@ const expected = (records: number): Map<string, PieceExpectation> =>
         low95Mg: grams(370),
         high95Mg: grams(470),
         remainingMg: grams(420),
+        remainingLow80Mg: grams(380),
+        remainingHigh80Mg: grams(460),
+        remainingLow95Mg: grams(350),
+        remainingHigh95Mg: grams(490),
+        openCount: 1,
         records,
       },
     ],
@@ -46,7 +51,7 @@ describe('the bench’s words', () => {
   });
 
   it('name one of several by its side, and a single piece in full', () => {
-    const fillet = { ...frame, name: 'fillet, skin on', units: ['first side', 'second side'] };
+    const fillet = { ...frame, name: 'fillet, skin on', count: 2, units: ['first side', 'second side'] };
     expect(unitName(fillet, 1)).toBe('fillet, second side');
     expect(unitName(fillet, 2)).toBe('fillet, one more');
     expect(unitName(frame, 0)).toBe('frame, backbone and tail');

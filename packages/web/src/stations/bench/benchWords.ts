@@ -1,4 +1,5 @@
-import { advisePiece, formatMass, formatShare, type PlanPiece } from '@zabrik/core';
+import type { WaitingStage } from '@zabrik/contract';
+import { advisePiece, formatMass, formatShare, type PieceExpectation, type PlanPiece } from '@zabrik/core';
 import type { RibbonBracket } from '../../parts/Ribbon.tsx';
 import type { BenchState } from './useBreakdown.ts';
 
@@ -29,17 +30,72 @@ export function bracketOf({
   };
 }
 
-/** "fillet, first side"; the piece alone where there is one of it. */
-export const unitName = (piece: PlanPiece, unit: number): string =>
-  piece.units.length > 1 ? `${piece.name.split(',')[0]}, ${piece.units[unit] ?? 'one more'}` : piece.name;
+const short = (piece: PlanPiece): string => piece.name.split(',')[0] ?? piece.name;
+
+/** "fillet, first side"; "leg 3"; "4 legs" weighed together; the piece alone where there is one of it. */
+export function unitName(piece: PlanPiece, unit: number, count = 1, animals = 1, animal: number | null = null): string {
+  const of = animal === null ? '' : `, no. ${animal}`;
+  if (count > 1) return `${count} × ${short(piece)}${of}`;
+  if (piece.accumulates === true) return short(piece);
+  if (animals === 1 && piece.units !== undefined) return `${short(piece)}, ${piece.units[unit] ?? 'one more'}`;
+  return piece.count * animals > 1 ? `${short(piece)}${animal === null ? ` ${unit + 1}` : of}` : piece.name;
+}
 
 /** What to say of a mass that is not what this piece usually weighs; nothing when it is. */
-export function adviceWords(massMg: number, state: Pick<BenchState, 'expected'>, piece: PlanPiece): string | undefined {
+export function adviceWords(
+  massMg: number,
+  state: Pick<BenchState, 'expected'>,
+  piece: PlanPiece,
+  count = 1,
+): string | undefined {
   const expected = state.expected.get(piece.id);
-  if (expected === undefined) return undefined;
-  const advice = advisePiece(massMg, expected);
+  // picked bit by bit, one weight says nothing of the whole
+  if (expected === undefined || piece.accumulates === true) return undefined;
+  const advice = advisePiece(massMg, expectationOf(expected, count));
   if (advice.kind === 'usual') return undefined;
   const whose = expected.records > 0 ? 'yours usually do' : 'the handbook expects';
   const hint = advice.kind === 'heavy' ? piece.whenHeavy : piece.whenLight;
   return `${formatMass(advice.byMg)} ${advice.kind === 'heavy' ? 'more' : 'less'} than ${whose}.${hint === undefined ? '' : ` ${hint}`}`;
+}
+
+/** What `count` units together should weigh: all that is left when they are all that is left, otherwise as many times one. */
+export function expectationOf(e: PieceExpectation, count: number): PieceExpectation {
+  if (count <= 1) return e;
+  if (count >= e.openCount)
+    return {
+      ...e,
+      nextMg: e.remainingMg,
+      low80Mg: e.remainingLow80Mg,
+      high80Mg: e.remainingHigh80Mg,
+      low95Mg: e.remainingLow95Mg,
+      high95Mg: e.remainingHigh95Mg,
+    };
+  const times = (mass: number): number => mass * count;
+  return {
+    ...e,
+    nextMg: times(e.nextMg),
+    low80Mg: times(e.low80Mg),
+    high80Mg: times(e.high80Mg),
+    low95Mg: times(e.low95Mg),
+    high95Mg: times(e.high95Mg),
+  };
+}
+
+/** "1 h 24 min", "7 min". */
+export function minutesWords(minutes: number): string {
+  const whole = Math.max(0, Math.round(minutes));
+  return whole < 60 ? `${whole} min` : `${Math.floor(whole / 60)} h ${whole % 60} min`;
+}
+
+/** Where the rest of what waits stands: still resting, ready, or too long. */
+export function restWords(
+  stage: Pick<WaitingStage, 'readyAt' | 'lateAt' | 'restNote'>,
+  now: Date,
+): { readonly text: string; readonly tone: 'none' | 'resting' | 'ready' | 'late' } {
+  if (stage.readyAt === null || stage.lateAt === null) return { text: 'can go on at once', tone: 'none' };
+  const until = (at: string): string => minutesWords((new Date(at).getTime() - now.getTime()) / 60_000);
+  if (now < new Date(stage.readyAt)) return { text: `resting, ready in ${until(stage.readyAt)}`, tone: 'resting' };
+  if (now < new Date(stage.lateAt))
+    return { text: `rested, within its window for ${until(stage.lateAt)}`, tone: 'ready' };
+  return { text: 'past its resting window: look and smell before going on', tone: 'late' };
 }

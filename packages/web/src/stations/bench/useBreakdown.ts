@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Breakdown, WeighBody, Weighing } from '@zabrik/contract';
+import type { BenchEvent, BenchEventBody, Breakdown, WeighBody, Weighing } from '@zabrik/contract';
 import {
   type Balance,
   balanceStage,
@@ -19,25 +19,34 @@ import { breakdownQuery, useHouse, useMe } from '../../app/queries.ts';
 export interface Counted extends Weighing {
   readonly massMg: number;
   readonly piece: PlanPiece;
-  /** Which unit of the piece it is, from 0. */
+  /** Which unit of the piece it is, from 0; the first of them when several were weighed together. */
   readonly unit: number;
   /** Kept on this device, not with the server yet. */
   readonly waiting: boolean;
 }
+
+type Take = Omit<Extract<WeighBody, { kind: 'take' }>, 'kind' | 'at'>;
+/** An event without its time: it is taken when it is kept. */
+type NewEvent = BenchEventBody extends infer E ? (E extends { at: string } ? Omit<E, 'at'> : never) : never;
 
 export interface BenchState {
   readonly breakdown: Breakdown;
   readonly stage: PlanStage;
   readonly all: readonly (Weighing & { readonly waiting: boolean })[];
   readonly counted: readonly Counted[];
+  readonly events: readonly BenchEvent[];
   readonly expected: ReadonlyMap<string, PieceExpectation>;
   readonly balance: Balance;
   readonly refused: readonly Waiting[];
-  readonly takeNew: (take: Omit<Extract<WeighBody, { kind: 'take' }>, 'kind' | 'at'>, says: string) => Promise<string>;
+  readonly waiting: number;
+  readonly takeNew: (take: Take, says: string) => Promise<string>;
   readonly takeBack: (replaces: string, says: string) => Promise<void>;
+  readonly happen: (event: NewEvent, says: string) => Promise<void>;
 }
 
 const KITCHEN_SCALE = { accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 } as const;
+
+const isEvent = (waiting: Waiting): boolean => waiting.url.endsWith('/events');
 
 /** One breakdown as it stands on this device: what the server has, and on top what still waits here to be sent. */
 export function useBreakdown(breakdownId: string) {
@@ -53,10 +62,11 @@ export function useBreakdown(breakdownId: string) {
     if (breakdown === undefined) return undefined;
     const stage = breakdown.plan.stages.find((s) => s.id === breakdown.stageId);
     if (stage === undefined) return undefined;
-    const known = new Set(breakdown.weighings.map((w) => w.id));
+    const known = new Set([...breakdown.weighings, ...breakdown.events].map((w) => w.id));
     const mine = outbox.filter((w) => w.about === breakdownId);
-    const waiting = mine
-      .filter((w) => w.refused === undefined && !known.has(w.key))
+    const unsent = mine.filter((w) => w.refused === undefined && !known.has(w.key));
+    const waiting = unsent
+      .filter((w) => !isEvent(w))
       .map((w): Weighing & { waiting: boolean } => {
         const body = w.body as WeighBody;
         const take = body.kind === 'take' ? body : undefined;
@@ -66,6 +76,8 @@ export function useBreakdown(breakdownId: string) {
           destination: take?.destination ?? null,
           massMg: take?.massMg ?? null,
           source: take?.source ?? null,
+          count: take?.count ?? 1,
+          animal: take?.animal ?? null,
           replaces: body.replaces,
           by,
           at: body.at,
@@ -78,10 +90,11 @@ export function useBreakdown(breakdownId: string) {
       const piece = stage.pieces.find((p) => p.id === w.pieceId);
       if (piece === undefined) return [];
       const unit = units.get(piece.id) ?? 0;
-      units.set(piece.id, unit + 1);
+      units.set(piece.id, unit + w.count);
       return [{ ...w, piece, unit }];
     });
     const beliefs = new Map(breakdown.beliefs.map((b) => [b.pieceId, b]));
+    const at = (): string => new Date().toISOString();
     const post = (key: string, body: WeighBody, says: string): Promise<void> =>
       keep({ key, url: addressOf(api.bench.weigh, { params: { breakdownId } }), body, about: breakdownId, says });
     return {
@@ -89,15 +102,30 @@ export function useBreakdown(breakdownId: string) {
       stage,
       all,
       counted,
-      expected: new Map(expectStage(stage, breakdown.startMg, all, beliefs).map((e) => [e.pieceId, e])),
-      balance: balanceStage(stage, breakdown.startMg, all, scale),
+      events: [
+        ...breakdown.events,
+        ...unsent.filter(isEvent).map((w) => ({ id: w.key, by, body: w.body as BenchEventBody })),
+      ],
+      expected: new Map(
+        expectStage(stage, breakdown.startMg, all, beliefs, breakdown.animals).map((e) => [e.pieceId, e]),
+      ),
+      balance: balanceStage(stage, breakdown.startMg, all, scale, breakdown.animals),
       refused: mine.filter((w) => w.refused !== undefined),
+      waiting: unsent.length,
       takeNew: async (take, says) => {
         const key = uuidv7();
-        await post(key, { kind: 'take', ...take, at: new Date().toISOString() }, says);
+        await post(key, { kind: 'take', ...take, at: at() }, says);
         return key;
       },
-      takeBack: (replaces, says) => post(uuidv7(), { kind: 'undo', replaces, at: new Date().toISOString() }, says),
+      takeBack: (replaces, says) => post(uuidv7(), { kind: 'undo', replaces, at: at() }, says),
+      happen: (event, says) =>
+        keep({
+          key: uuidv7(),
+          url: addressOf(api.bench.event, { params: { breakdownId } }),
+          body: { ...event, at: at() },
+          about: breakdownId,
+          says,
+        }),
     };
   }, [breakdown, breakdownId, outbox, by, scale]);
 

@@ -70,7 +70,9 @@ export default function Ledger() {
   });
   const rows = list.data?.pages.flatMap((page) => page.breakdowns) ?? [];
   const cuttable =
-    catalogue.data?.species.filter((s) => catalogue.data.plans.some((p) => p.species.includes(s.id))) ?? [];
+    catalogue.data?.species.filter((s) =>
+      catalogue.data.plans.some((p) => p.starts.some((start) => start.species === s.id)),
+    ) ?? [];
   return (
     <section className="flex-1 bg-sheet" aria-label="Earlier breakdowns">
       <div className="flex items-center gap-4 border-b border-line px-4 py-3">

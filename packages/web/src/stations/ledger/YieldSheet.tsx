@@ -156,6 +156,110 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
   );
 }
 
+const eventWords = (body: Sheet['events'][number]['body']): string => {
+  switch (body.kind) {
+    case 'step':
+      return `step ${body.step + 1} ${body.mark}${body.note === null ? '' : `: ${body.note}`}`;
+    case 'pass':
+      return `a pass counted at step ${body.step + 1}`;
+    case 'pause':
+      return 'paused';
+    case 'resume':
+      return 'went on';
+    case 'tray-note':
+      return `note to ${trayName(body.destination).toLowerCase()}: ${body.text}`;
+    case 'hand-over':
+      return 'handed over';
+  }
+};
+
+const share = (n: number): string => formatShare(n);
+
+/** The stages of the purchase, whose yields multiply, and the time this one took. */
+function Through({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor: number) => string }) {
+  const { chain, through, time, breakdown: b } = sheet;
+  const several = chain.length > 1;
+  return (
+    <section aria-label="Stages and time" className="mb-3 grid grid-cols-[1fr_auto] items-start gap-8">
+      {several || through.open ? (
+        <div>
+          <ol className="flex flex-wrap items-stretch gap-2">
+            {chain.map((c) => (
+              <li key={c.breakdownId}>
+                <Link
+                  to={c.state === 'closed' ? `/ledger/${c.breakdownId}` : `/bench/${c.breakdownId}`}
+                  aria-current={c.breakdownId === b.id ? 'page' : undefined}
+                  className={`block rounded-md border-[1.5px] px-3 py-1 leading-tight ${c.breakdownId === b.id ? 'border-ink bg-white' : 'border-line-strong bg-sheet-soft'}`}
+                >
+                  <span className="block font-head text-[15px] font-semibold">{c.stageName}</span>
+                  <span className="block text-[13px] text-ink-soft">
+                    {c.state === 'closed'
+                      ? `${share(c.keptShare)} of ${formatMass(c.startMg)}`
+                      : `on the bench, ${formatMass(c.startMg)}`}
+                  </span>
+                </Link>
+              </li>
+            ))}
+          </ol>
+          <p className="mt-1.5 text-[15px]" data-testid="through">
+            Of the purchase, through {several ? 'all stages' : 'this stage'}
+            {through.open && ' so far'}: <strong>{share(through.portionShare)}</strong> portions,{' '}
+            <strong>{share(through.edibleShare)}</strong> edible, {share(through.recoveredShare)} recovered,{' '}
+            {share(through.wasteShare)} waste, {share(through.lossShare)} drip.
+            {through.open && ' Pieces still wait to go on.'}
+            {b.startShare < 0.9995 && ` This stage began with ${share(b.startShare)} of the purchase.`}
+          </p>
+        </div>
+      ) : (
+        <div />
+      )}
+      <p className="text-right leading-tight" data-testid="time">
+        <span className="figure text-[19px]">{time.minutes.toFixed(0)} min</span>
+        {b.animals > 1 && `, ${time.perAnimal.toFixed(1)} an animal`}
+        {time.labourMinor !== null && ` · work ${money(time.labourMinor)}`}
+        <span className="block text-[13px] text-ink-soft">
+          handbook {time.handbook.low} to {time.handbook.high} min an animal
+        </span>
+      </p>
+    </section>
+  );
+}
+
+/** What each animal of a batch came to, where they were weighed apart. */
+function PerAnimal({ sheet }: { readonly sheet: Sheet }) {
+  const rows = sheet.perAnimal.filter((p) => p.animals > 1);
+  if (rows.length === 0) return null;
+  return (
+    <section aria-label="Animal by animal" className="mt-5">
+      <h2 className="mb-1 text-lg font-bold">Animal by animal</h2>
+      <table className="w-full max-w-3xl text-left text-[15px]">
+        <thead className="text-[13px] text-ink-soft">
+          <tr className="border-b border-ink">
+            <th className="py-1 font-semibold">Piece</th>
+            <th className="py-1 text-right font-semibold">animals</th>
+            <th className="py-1 text-right font-semibold">mean</th>
+            <th className="py-1 text-right font-semibold">spread (sd)</th>
+            <th className="py-1 text-right font-semibold">least to most</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((p) => (
+            <tr key={p.pieceId} className="border-b border-line">
+              <td className="py-1">{sheet.rows.find((r) => r.pieceId === p.pieceId)?.name ?? p.pieceId}</td>
+              <td className="py-1 text-right">{p.animals}</td>
+              <td className="figure py-1 text-right">{formatMass(Math.round(p.meanMg))}</td>
+              <td className="py-1 text-right">{p.sdMg === null ? '–' : formatMass(Math.round(p.sdMg))}</td>
+              <td className="py-1 text-right">
+                {formatMass(p.lowMg)} to {formatMass(p.highMg)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
 function TakeBack({ movementId, breakdownId }: { readonly movementId: string; readonly breakdownId: string }) {
   const [asking, setAsking] = useState(false);
   const [reason, setReason] = useState('');
@@ -214,7 +318,8 @@ export default function YieldSheet() {
     <article className="flex-1 bg-sheet px-5 pt-3 pb-8">
       <header className="mb-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <h1 className="text-[24px] leading-8 font-bold">
-          {b.speciesName}, {b.formName}
+          {b.speciesName}
+          {b.stageIndex === 0 ? `, ${b.formName}` : `: ${b.stageName.toLowerCase()}`}
         </h1>
         <p className="text-ink-soft">
           lot {b.lotCode} · {b.supplierName} · {b.by}, {b.closedAt !== null && dayAndTime(b.closedAt)}
@@ -250,6 +355,7 @@ export default function YieldSheet() {
           </div>
         ))}
       </div>
+      <Through sheet={sheet} money={money} />
       {sheet.note !== null && (
         <div className="mb-3">
           <Notice tone="attention">Closed out of balance: {sheet.note}</Notice>
@@ -263,6 +369,7 @@ export default function YieldSheet() {
           .join(', ')}
         . Multiply tomorrow’s price per kilo by it. Waste carries no cost under either school.
       </p>
+      <PerAnimal sheet={sheet} />
       <div className="mt-6 grid grid-cols-[1fr_380px] gap-8">
         <section aria-label="Earlier ones">
           <h2 className="mb-2 text-lg font-bold">Main cut, against earlier ones of the same kind</h2>
@@ -286,12 +393,26 @@ export default function YieldSheet() {
                 >
                   <span>
                     {clockTime(w.at)} {sheet.rows.find((row) => row.pieceId === w.pieceId)?.name ?? w.pieceId}
+                    {w.count > 1 && `, ${w.count}`}
+                    {w.animal !== null && `, no. ${w.animal}`}
                     {w.source === 'typed' && ', typed'}
                   </span>
                   <span className="figure">{formatMass(w.massMg ?? 0)}</span>
                 </li>
               ))}
           </ol>
+          {sheet.events.length > 0 && (
+            <>
+              <h3 className="mt-4 mb-1 font-bold">What else happened</h3>
+              <ol className="text-[14px]">
+                {sheet.events.map((e) => (
+                  <li key={e.id} className="border-b border-line py-0.5">
+                    {clockTime(e.body.at)} {eventWords(e.body)}, {e.by}
+                  </li>
+                ))}
+              </ol>
+            </>
+          )}
         </section>
       </div>
     </article>

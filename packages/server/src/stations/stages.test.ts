@@ -1,0 +1,276 @@
+/** Every plan that ships is worked to its end here, with the twin's animals, through the API: each stage to a closed balance. */
+import { allPlans, speciesById } from '@zabrik/catalogue';
+import { api, type Breakdown } from '@zabrik/contract';
+import { grams, type PlanStage } from '@zabrik/core';
+import { drawAnimal, seededRandom } from '@zabrik/core/twin';
+import { v7 as uuidv7 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
+import { deliveryBody, must, takeBody } from '../testing/work.ts';
+
+let kitchen: TestKitchen;
+let ines: Tablet;
+let maren: Tablet;
+
+beforeAll(async () => {
+  kitchen = await openTestKitchen();
+  ines = await kitchen.signIn(kitchen.personOf('Ines Calloway'));
+  maren = await kitchen.signIn(kitchen.personOf('Maren Ostle'));
+});
+afterAll(() => kitchen.close());
+
+/** A drawn animal whose drip is one of the nineteen of twenty that the balance lets pass. */
+const piecesOf = (stage: PlanStage, startMg: number, seed: string) => {
+  for (let i = 0; ; i += 1) {
+    const animal = drawAnimal(
+      {
+        startMg,
+        shares: stage.pieces.map((p) => ({ pieceId: p.id, mean: p.share.mean, sd: p.share.sd })),
+        drip: stage.drip,
+        mainPieces: [],
+        framePiece: undefined,
+        leftOnFrame: 0,
+        condition: 1,
+      },
+      seededRandom(`${seed}/${i}`),
+    );
+    if (animal.dripMg <= startMg * (stage.drip.mean + 1.8 * stage.drip.sd)) return animal.pieces;
+  }
+};
+
+/** Weighs every piece of a stage by kind, in whole grams, and closes it. */
+async function work(tablet: Tablet, breakdown: Breakdown) {
+  const stage = breakdown.plan.stages.find((s) => s.id === breakdown.stageId);
+  if (stage === undefined) throw new Error(`no stage ${breakdown.stageId}`);
+  const params = { breakdownId: breakdown.id };
+  for (const { pieceId, massMg } of piecesOf(stage, breakdown.startMg, `${breakdown.planId}/${stage.id}`)) {
+    const piece = stage.pieces.find((p) => p.id === pieceId);
+    const g = Math.round(massMg / 1_000);
+    if (piece === undefined || g === 0) continue;
+    await must(tablet, api.bench.weigh, {
+      params,
+      body: { ...takeBody(pieceId, piece.destination, g), count: piece.count * breakdown.animals },
+    });
+  }
+  return must(tablet, api.bench.close, { params, body: { unbalancedReason: null } });
+}
+
+const starts = allPlans.map((plan) => {
+  const [start] = plan.starts;
+  const form = start?.forms[0] ?? '';
+  const typicalG = speciesById.get(start?.species ?? '')?.forms.find((f) => f.id === form)?.typicalG ?? 1_500;
+  // small animals come by the batch: half a kilo at least, or the scale's own error would hide a missing piece
+  return {
+    plan: plan.id,
+    species: start?.species ?? '',
+    form,
+    animals: Math.max(1, Math.ceil(500 / typicalG)),
+    typicalG,
+  };
+});
+
+describe('every plan of the handbook', () => {
+  it.each(starts)('$plan, from $species, to its last stage', async ({ plan, species, form, animals, typicalG }) => {
+    const delivery = await must(ines, api.receive.accept, {
+      body: deliveryBody(kitchen, {
+        species,
+        form,
+        animals,
+        grossMg: grams(Math.round(typicalG * animals)),
+        tareMg: 0,
+        landedOn: null,
+      }),
+    });
+    const first = await must(ines, api.bench.start, {
+      body: { lotId: delivery.lotId, planId: plan, animals, massMg: null },
+    });
+    await work(ines, first);
+    const worked = new Set([first.stageId]);
+    for (let i = 0; i < 8; i += 1) {
+      const { waiting } = await must(ines, api.bench.waiting, {});
+      const here = waiting.filter((w) => w.breakdownId === first.id || w.planTitle === first.planTitle);
+      // a stage fed by several earlier ones waits until all of them are closed
+      const ready = here.filter((w) => {
+        const from = first.plan.stages.filter((s) => s.pieces.some((p) => p.next === w.stageId));
+        return from.every((s) => worked.has(s.id));
+      });
+      const [next] = ready;
+      if (next === undefined) break;
+      const lots = ready.filter((w) => w.stageId === next.stageId).flatMap((w) => w.lots);
+      const opened = await must(ines, api.bench.goOn, {
+        body: { lots: lots.map((l) => ({ lotId: l.lotId, massMg: null })) },
+      });
+      expect(opened.rootId).toBe(first.id);
+      expect(opened.startMg).toBe(lots.reduce((sum, l) => sum + l.massMg, 0));
+      await work(ines, opened);
+      worked.add(opened.stageId);
+    }
+    expect([...worked].sort()).toEqual(first.plan.stages.map((s) => s.id).sort());
+    const sheet = await must(maren, api.ledger.sheet, { params: { breakdownId: first.id } });
+    expect(sheet.through.open).toBe(false);
+    // nothing is counted twice and nothing is lost on the way through the stages
+    expect(sheet.through.recoveredShare + sheet.through.wasteShare + sheet.through.lossShare).toBeCloseTo(1, 6);
+    expect(sheet.chain).toHaveLength(first.plan.stages.length);
+  });
+});
+
+describe('stages', () => {
+  const startOf = async (planId: string, species: string, form: string, g: number, animals = 1, way?: 'by-animal') => {
+    const delivery = await must(ines, api.receive.accept, {
+      body: deliveryBody(kitchen, { species, form, animals, grossMg: grams(g), tareMg: 0, landedOn: null }),
+    });
+    return must(ines, api.bench.start, {
+      body: { lotId: delivery.lotId, planId, animals, massMg: null, ...(way === undefined ? {} : { way }) },
+    });
+  };
+  const close = (breakdownId: string) =>
+    must(ines, api.bench.close, { params: { breakdownId }, body: { unbalancedReason: 'a test stage' } });
+
+  it('multiply: half of a tail loin gives the same share of the purchase as all of it', async () => {
+    const first = await startOf('tail-two-loins', 'monkfish', 'tail', 1_500);
+    const params = { breakdownId: first.id };
+    for (const [piece, tray, g, count] of [
+      ['loin', 'larder', 990, 2],
+      ['bone', 'stock', 232, 1],
+      ['skin', 'waste', 127, 1],
+      ['membrane', 'waste', 75, 1],
+      ['trim', 'filling', 53, 2],
+    ] as const)
+      await must(ines, api.bench.weigh, { params, body: { ...takeBody(piece, tray, g), count } });
+    const closed = await must(ines, api.bench.close, { params, body: { unbalancedReason: null } });
+    const loin = closed.lots.find((l) => l.name.includes('loin'));
+    const { waiting } = await must(ines, api.bench.waiting, {});
+    expect(waiting.find((w) => w.breakdownId === first.id)).toMatchObject({
+      stageName: 'Medallions',
+      restNote: expect.stringContaining('chilled') as string,
+    });
+    const half = await must(ines, api.bench.goOn, {
+      body: { lots: [{ lotId: loin?.lotId ?? '', massMg: grams(495) }] },
+    });
+    expect(half.startShare).toBeCloseTo(0.66, 9);
+    await must(ines, api.bench.weigh, {
+      params: { breakdownId: half.id },
+      body: { ...takeBody('medallion', 'portion', 406), count: 6 },
+    });
+    await must(ines, api.bench.weigh, { params: { breakdownId: half.id }, body: takeBody('tips', 'staff', 80) });
+    await close(half.id);
+    const sheet = await must(ines, api.ledger.sheet, { params: { breakdownId: half.id } });
+    const medallions = sheet.rows.find((r) => r.pieceId === 'medallion');
+    expect(medallions?.shareOfStage).toBeCloseTo(406 / 495, 9);
+    expect(medallions?.shareOfPurchase).toBeCloseTo((406 / 495) * 0.66, 9);
+    expect(medallions?.count).toBe(6);
+    // the other half still lies there, and its first stage cannot be reopened under it
+    expect(
+      (await must(ines, api.bench.waiting, {})).waiting.find((w) => w.breakdownId === first.id)?.lots[0]?.freeMg,
+    ).toBe(grams(495));
+    expect(await maren.ask(api.bench.reopen, { params, body: { reason: 'a doubt' } })).toMatchObject({
+      status: 409,
+      body: { code: 'used_since' },
+    });
+  });
+
+  it('a piece that stands for a form starts a plan of its own, and belongs to the same purchase', async () => {
+    const first = await startOf('carcass-primals', 'lamb', 'whole', 19_000);
+    await work(ines, first);
+    const { lots } = await must(ines, api.larder.list, { query: { cuttable: 'yes', limit: 200 } });
+    const saddle = lots.find((l) => l.breakdownId === first.id && l.form === 'saddle');
+    const fork = await must(ines, api.bench.start, {
+      body: { lotId: saddle?.id ?? '', planId: 'saddle-cannons', animals: 1, massMg: null },
+    });
+    expect(fork.rootId).toBe(first.id);
+    expect(fork.startShare).toBeCloseTo((saddle?.madeMg ?? 0) / first.startMg, 9);
+  });
+
+  it('refuse lots that wait for nothing, or for different stages', async () => {
+    const crab = await startOf('crab-picked', 'brown-crab', 'cooked', 1_700, 2);
+    const closed = await work(ines, crab);
+    const body = closed.lots.find((l) => l.name.includes('body core'));
+    const claws = closed.lots.find((l) => l.name.includes('claws'));
+    const flap = closed.lots.find((l) => l.name.includes('flap'));
+    for (const lots of [[flap], [claws, body]])
+      expect(
+        await ines.ask(api.bench.goOn, { body: { lots: lots.map((l) => ({ lotId: l?.lotId ?? '', massMg: null })) } }),
+      ).toMatchObject({ status: 409, body: { code: 'plan_does_not_fit' } });
+    const picking = await must(ines, api.bench.goOn, { body: { lots: [{ lotId: claws?.lotId ?? '', massMg: null }] } });
+    expect(picking.animals).toBe(2);
+  });
+
+  it('a batch weighed animal by animal knows the mean and spread of each piece', async () => {
+    const birds = await startOf('small-game-bird-breasts', 'wood-pigeon', 'whole', 1_000, 2, 'by-animal');
+    const params = { breakdownId: birds.id };
+    for (const [animal, g] of [
+      [1, 130],
+      [2, 118],
+    ] as const)
+      await must(ines, api.bench.weigh, { params, body: { ...takeBody('breast', 'portion', g), count: 2, animal } });
+    await close(birds.id);
+    const sheet = await must(ines, api.ledger.sheet, { params });
+    expect(sheet.perAnimal).toEqual([
+      expect.objectContaining({
+        pieceId: 'breast',
+        animals: 2,
+        meanMg: grams(124),
+        lowMg: grams(118),
+        highMg: grams(130),
+      }),
+    ]);
+    expect(sheet.perAnimal[0]?.sdMg).toBeCloseTo(grams(12) / Math.SQRT2, 3);
+  });
+
+  it('keep what happens beside weighing: steps, passes, pauses, notes; and a note to a tray goes to its lot', async () => {
+    const bird = await startOf('duck-whole', 'duck', 'whole', 2_400);
+    const params = { breakdownId: bird.id };
+    const at = (minutes: number): string =>
+      new Date(new Date(bird.startedAt).getTime() + minutes * 60_000).toISOString();
+    const key = uuidv7();
+    const pause = { kind: 'pause', at: at(1) } as const;
+    await must(ines, api.bench.event, { params, body: pause }, key);
+    await must(ines, api.bench.event, { params, body: pause }, key); // sent twice, kept once
+    await must(ines, api.bench.event, {
+      params,
+      body: { kind: 'step', step: 3, mark: 'skipped', note: 'boned crown', at: at(2) },
+    });
+    await must(ines, api.bench.event, {
+      params,
+      body: { kind: 'tray-note', destination: 'stock', text: 'for Wednesday', at: at(3) },
+    });
+    const read = await must(ines, api.bench.read, { params });
+    expect(read.events.map((e) => e.body.kind)).toEqual(['pause', 'step', 'tray-note']);
+    await must(ines, api.bench.weigh, { params, body: takeBody('carcass', 'stock', 480) });
+    const { lots } = await close(bird.id);
+    expect((await must(ines, api.larder.read, { params: { lotId: lots[0]?.lotId ?? '' } })).note).toBe('for Wednesday');
+    expect(await ines.ask(api.bench.event, { params, body: { kind: 'resume', at: at(4) } })).toMatchObject({
+      status: 409,
+      body: { code: 'stage_closed' },
+    });
+  });
+
+  it('are handed over to someone who works at the bench, and to no one else', async () => {
+    const bird = await startOf('duck-whole', 'duck', 'whole', 2_300);
+    const params = { breakdownId: bird.id };
+    const { people } = await must(ines, api.bench.people, {});
+    const jory = people.find((p) => p.name === 'Jory Pellam');
+    expect(people.map((p) => p.name)).not.toContain('Wren Haldane');
+    const at = '2026-11-24T10:05:00.000Z';
+    await must(ines, api.bench.event, { params, body: { kind: 'hand-over', toPersonId: jory?.id ?? '', at } });
+    expect((await must(ines, api.bench.read, { params })).holder).toBe('Jory Pellam');
+    for (const toPersonId of [kitchen.personOf('Wren Haldane'), uuidv7()])
+      expect(await ines.ask(api.bench.event, { params, body: { kind: 'hand-over', toPersonId, at } })).toMatchObject({
+        status: 400,
+      });
+  });
+
+  it('reopen with a reason, by a chef, and close again', async () => {
+    const bird = await startOf('duck-whole', 'duck', 'whole', 2_400);
+    await work(ines, bird);
+    const params = { breakdownId: bird.id };
+    expect(await ines.ask(api.bench.reopen, { params, body: { reason: 'neck forgotten' } })).toMatchObject({
+      status: 403,
+    });
+    const again = await must(maren, api.bench.reopen, { params, body: { reason: 'neck forgotten' } });
+    expect(again.state).toBe('open');
+    expect(again.weighings.length).toBeGreaterThan(6);
+    await must(ines, api.bench.close, { params, body: { unbalancedReason: null } });
+    expect((await must(ines, api.ledger.sheet, { params })).reopenedFrom).toBe(1);
+  });
+});

@@ -1,0 +1,145 @@
+import { useQuery } from '@tanstack/react-query';
+import type { Destination } from '@zabrik/core';
+import { type ReactNode, useState } from 'react';
+import { call } from '../../app/api.ts';
+import { api } from '../../app/endpoints.ts';
+import { Button } from '../../parts/Button.tsx';
+import { trayName, trays } from '../../parts/destinations.ts';
+import { inputLook } from '../../parts/Field.tsx';
+import { setBenchDevice, useBenchDevice } from './benchDevice.ts';
+import type { BenchFlow } from './useBench.ts';
+import type { BenchState } from './useBreakdown.ts';
+
+function Switch({
+  on,
+  onChange,
+  hotkey,
+  children,
+}: {
+  readonly on: boolean;
+  readonly onChange: (on: boolean) => void;
+  readonly hotkey?: string;
+  readonly children: ReactNode;
+}) {
+  return (
+    <button
+      type="button"
+      role="switch"
+      aria-checked={on}
+      aria-keyshortcuts={hotkey}
+      onClick={() => onChange(!on)}
+      className="grid min-h-14 w-full grid-cols-[1fr_52px] items-center gap-3 rounded-plate border-[1.5px] border-line-strong bg-white px-3 text-left leading-tight"
+    >
+      <span>
+        {children}
+        {hotkey !== undefined && (
+          <kbd className="ml-2 rounded border border-line-strong px-1 text-[12px]">{hotkey}</kbd>
+        )}
+      </span>
+      <span className={`relative h-7 rounded-full border-2 border-ink ${on ? 'bg-portion' : 'bg-ground'}`}>
+        <span
+          className={`absolute top-0.5 size-5 rounded-full border-2 border-ink bg-white transition-[left] ${on ? 'left-[26px]' : 'left-0.5'}`}
+        />
+      </span>
+    </button>
+  );
+}
+
+/** What is not needed at every piece: hands-free taking, notes to a tray, pausing, handing over. */
+export function Tools({
+  flow,
+  state,
+  onWipe,
+}: {
+  readonly flow: BenchFlow;
+  readonly state: BenchState;
+  readonly onWipe: () => void;
+}) {
+  const device = useBenchDevice();
+  const people = useQuery({
+    queryKey: ['bench-people'],
+    queryFn: () => call(api.bench.people, {}),
+    staleTime: 600_000,
+  });
+  const [tray, setTray] = useState<Destination>(flow.suggested);
+  const [text, setText] = useState('');
+  const keepNote = (): void => {
+    const said = text.trim();
+    if (said === '') return;
+    void state.happen({ kind: 'tray-note', destination: tray, text: said }, `note to ${trayName(tray).toLowerCase()}`);
+    flow.setSays(`${trayName(tray)}: ${said}`);
+    setText('');
+  };
+  return (
+    <div className="grid gap-4 px-4 py-3">
+      <section className="grid gap-2" aria-label="Hands busy">
+        <Switch on={device.whenSteady} onChange={(whenSteady) => setBenchDevice({ whenSteady })} hotkey="a">
+          Take by itself when steady
+        </Switch>
+        <Switch on={device.aloud} onChange={(aloud) => setBenchDevice({ aloud })}>
+          Say piece and grams aloud
+        </Switch>
+        <Switch on={device.large} onChange={(large) => setBenchDevice({ large })} hotkey="b">
+          Large pan, steps away
+        </Switch>
+        <div className="grid grid-cols-2 gap-2">
+          <Button size="bench" hotkey="l" className="px-2" onClick={onWipe}>
+            Wipe, 3 s
+          </Button>
+          <Button size="bench" hotkey="h" className="px-2" onClick={flow.pauseOrGoOn}>
+            {flow.paused ? 'Go on' : 'Pause'}
+          </Button>
+        </div>
+      </section>
+      <section aria-label="Note to a tray" className="grid gap-2">
+        <h3 className="text-[15px] font-semibold">Note to a tray</h3>
+        <div className="flex gap-2">
+          <select
+            aria-label="Tray"
+            className={`${inputLook} h-12 w-28`}
+            value={tray}
+            onChange={(event) => setTray(event.target.value as Destination)}
+          >
+            {trays.map((t) => (
+              <option key={t.id} value={t.id}>
+                {t.name}
+              </option>
+            ))}
+          </select>
+          <input
+            aria-label="Note"
+            placeholder="for Wednesday’s pie"
+            maxLength={120}
+            className={`${inputLook} h-12 min-w-0 flex-1`}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+            onKeyDown={(event) => {
+              if (event.key === 'Enter') keepNote();
+            }}
+          />
+        </div>
+        <Button disabled={text.trim() === ''} onClick={keepNote}>
+          Keep the note
+        </Button>
+      </section>
+      <section aria-label="Hand over" className="grid gap-2">
+        <h3 className="text-[15px] font-semibold">In hand with {state.breakdown.holder}</h3>
+        <div className="flex flex-wrap gap-2">
+          {people.data?.people
+            .filter((p) => p.name !== state.breakdown.holder)
+            .map((p) => (
+              <Button
+                key={p.id}
+                onClick={() => {
+                  void state.happen({ kind: 'hand-over', toPersonId: p.id }, `handed over to ${p.name}`);
+                  flow.setSays(`Handed over to ${p.name}.`);
+                }}
+              >
+                To {p.name}
+              </Button>
+            ))}
+        </div>
+      </section>
+    </div>
+  );
+}

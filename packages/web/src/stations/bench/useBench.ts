@@ -1,0 +1,446 @@
+/** The flow of the bench: which piece is next, what a press of the one big button does, and how a weight is put right. */
+import { useMutation } from '@tanstack/react-query';
+import {
+  type Destination,
+  formatMass,
+  type Guarded,
+  guardsBefore,
+  isPaused,
+  type PlanPiece,
+  parseMass,
+  type StepMark,
+  workedMinutes,
+} from '@zabrik/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
+import { call } from '../../app/api.ts';
+import { api } from '../../app/endpoints.ts';
+import { useScaleAtRest } from '../../app/live.ts';
+import { trayName, trays } from '../../parts/destinations.ts';
+import { sayAloud, useBenchDevice } from './benchDevice.ts';
+import { animalNow, countNow, nextOpen, piecesInOrder, stepAt, takenOf, wantedOf } from './benchOrder.ts';
+import { adviceWords, expectationOf, unitName } from './benchWords.ts';
+import type { BenchState, Counted } from './useBreakdown.ts';
+
+/** A load must have stood this long before it is taken by itself. */
+const STEADY_MS = 1_000;
+/** Less than this on the pan is a crumb, not a piece. */
+const CRUMB_MG = 4_000;
+
+export type Typing =
+  | { readonly for: 'weight'; readonly text: string }
+  | { readonly for: 'split'; readonly text: string };
+
+export function useBench(state: BenchState, may: boolean) {
+  const { breakdown, stage, counted, expected, balance, events } = state;
+  const { animals, way } = breakdown;
+  const device = useBenchDevice();
+  const reading = useScaleAtRest();
+  const navigate = useNavigate();
+  const [picked, setPicked] = useState<string | undefined>(undefined);
+  const [tray, setTray] = useState<Destination | undefined>(undefined);
+  const [correcting, setCorrecting] = useState<string | undefined>(undefined);
+  const [typing, setTyping] = useState<Typing | undefined>(undefined);
+  const [wantedCount, setWantedCount] = useState<number | undefined>(undefined);
+  const [goneTo, setGoneTo] = useState(0);
+  const [closing, setClosing] = useState(false);
+  const [takenAt, setTakenAt] = useState<number | undefined>(undefined);
+  const [says, setSays] = useState('');
+  const closeKey = useRef(uuidv7());
+  /** Asked to close; sent as soon as nothing waits on this device. */
+  const [closeWith, setCloseWith] = useState<{ readonly unbalancedReason: string | null } | undefined>(undefined);
+
+  const order = useMemo(() => piecesInOrder(stage), [stage]);
+  const taken = useMemo(() => takenOf(counted), [counted]);
+  const weighedIds = useMemo(() => new Set(counted.map((w) => w.piece.id)), [counted]);
+  const marks = useMemo(
+    () =>
+      events.flatMap(({ body }): StepMark[] => (body.kind === 'step' ? [{ step: body.step, mark: body.mark }] : [])),
+    [events],
+  );
+  const right: Counted | undefined = counted.find((w) => w.id === correcting);
+  const animal = way === 'by-animal' ? (right?.animal ?? animalNow(order, counted, animals)) : null;
+  const takenHere = animal === null ? taken : takenOf(counted.filter((w) => w.animal === animal));
+  const animalsHere = animal === null ? animals : 1;
+  const piece =
+    right?.piece ??
+    order.find((p) => p.id === picked) ??
+    nextOpen(order, takenHere, undefined, animalsHere) ??
+    order.at(-1);
+  if (piece === undefined) throw new Error(`plan ${breakdown.planId} has no pieces`);
+
+  const at = Math.max(stepAt(stage, taken, animals), goneTo);
+  const unit = right?.unit ?? taken.get(piece.id) ?? 0;
+  const usualCount = countNow(piece, way, animals, takenHere.get(piece.id) ?? 0);
+  const count = right?.count ?? wantedCount ?? usualCount;
+  const complete = right === undefined && nextOpen(order, taken, undefined, animals) === undefined;
+  // a piece picked by hand may go on growing: more meat, one more leg than the plan knows
+  const beyond = complete && picked === undefined;
+  const suggested = right?.destination ?? tray ?? piece.destination;
+  const refusalOf = (id: Destination): string | undefined => piece.refused.find((r) => r.destination === id)?.reason;
+  const wasTaken = takenAt === reading.settled && reading.state === 'steady';
+  const expectation = expected.get(piece.id);
+  const expectedNow =
+    right === undefined && expectation !== undefined && piece.accumulates !== true
+      ? expectationOf(expectation, count)
+      : undefined;
+  const guards: readonly Guarded[] = right === undefined ? guardsBefore(stage, piece.id, marks, weighedIds) : [];
+  const guard = guards[0];
+  const timeMarks = useMemo(
+    () =>
+      events.flatMap(({ body }) =>
+        body.kind === 'pause' || body.kind === 'resume' ? [{ kind: body.kind, at: new Date(body.at) }] : [],
+      ),
+    [events],
+  );
+  const paused = isPaused(timeMarks);
+  const passes = useMemo(() => {
+    const done = new Map<number, number>();
+    for (const { body } of events) if (body.kind === 'pass') done.set(body.step, (done.get(body.step) ?? 0) + 1);
+    return done;
+  }, [events]);
+  const missingPasses = stage.steps.flatMap((step, i) =>
+    step.passes !== undefined && (passes.get(i) ?? 0) < step.passes
+      ? [{ step: step.title, done: passes.get(i) ?? 0, wanted: step.passes }]
+      : [],
+  );
+  const trayNotes = useMemo(
+    () =>
+      new Map(
+        events.flatMap(({ body }) => (body.kind === 'tray-note' ? [[body.destination, body.text] as const] : [])),
+      ),
+    [events],
+  );
+
+  const close = useMutation({
+    mutationFn: (unbalancedReason: string | null) =>
+      call(api.bench.close, { params: { breakdownId: breakdown.id }, body: { unbalancedReason } }, closeKey.current),
+    onSuccess: () => void navigate(`/ledger/${breakdown.id}`),
+    onError: () => {
+      closeKey.current = uuidv7();
+    },
+  });
+  const { mutate: sendClose, isPending: isClosing } = close;
+  useEffect(() => {
+    if (closeWith === undefined || state.waiting > 0 || isClosing) return;
+    setCloseWith(undefined);
+    sendClose(closeWith.unbalancedReason);
+  }, [closeWith, state.waiting, isClosing, sendClose]);
+  const putBack = useMutation({
+    mutationFn: () => call(api.bench.cancel, { params: { breakdownId: breakdown.id }, body: {} }),
+    onSuccess: () => void navigate('/bench'),
+  });
+  const scaleCommand = useMutation({
+    mutationFn: (command: 'tare' | 'untare' | 'zero') => call(api.bench.scaleCommand, { body: { command } }),
+    onError: (error) => setSays(error.message),
+  });
+
+  const nameOf = (p: PlanPiece, u: number, n: number): string => unitName(p, u, n, animals, animal);
+  const name = nameOf(piece, unit, count);
+
+  const record = async (massMg: number, source: 'scale' | 'typed', to: Destination = suggested): Promise<void> => {
+    const saidMass = formatMass(massMg);
+    const advice = right === undefined ? adviceWords(massMg, state, piece, count) : undefined;
+    const said = `${name}: ${saidMass} to ${trayName(to).toLowerCase()}.`;
+    setSays(`${said}${advice === undefined ? '' : ` ${advice}`}`);
+    if (device.aloud) sayAloud(`${name}, ${saidMass}. ${advice ?? ''}`);
+    await state.takeNew(
+      { pieceId: piece.id, destination: to, massMg, source, count, animal, replaces: right?.id ?? null },
+      `${name}, ${saidMass}`,
+    );
+    setTyping(undefined);
+    setTray(undefined);
+    setCorrecting(undefined);
+    setWantedCount(undefined);
+    if (right !== undefined) return;
+    if (piece.accumulates === true) {
+      setPicked(piece.id); // goes on until the cook picks another
+      return;
+    }
+    const after = new Map(takenHere).set(piece.id, (takenHere.get(piece.id) ?? 0) + count);
+    setPicked(nextOpen(order, after, piece.id, animalsHere)?.id);
+  };
+
+  const take = (): void => {
+    if (typing !== undefined) return;
+    switch (reading.state) {
+      case 'away':
+        setTyping({ for: 'weight', text: '' });
+        setSays('The scale does not answer. Type the weight.');
+        return;
+      case 'moving':
+        setSays('Still moving. Let the pan rest.');
+        return;
+      case 'over':
+        setSays('Too heavy for this scale. Take it to the floor scale, or weigh it in two.');
+        return;
+      case 'under':
+        setSays('Below zero. Clear the pan and set zero.');
+        return;
+      case 'steady':
+        if (reading.netMg <= 0) setSays('Nothing on the pan.');
+        else if (wasTaken) setSays('This weight is already taken. Put the next piece on.');
+        else if (beyond)
+          setSays('Every piece of this plan is weighed. Pick the piece this belongs to, or close the stage.');
+        else {
+          setTakenAt(reading.settled);
+          void record(reading.netMg, 'scale');
+        }
+    }
+  };
+
+  // take by itself: only what is new on the pan, no crumb, nothing being put right or typed, no warning unanswered
+  const hands = useRef(take);
+  hands.current = take;
+  const ready =
+    may &&
+    device.whenSteady &&
+    reading.state === 'steady' &&
+    reading.netMg >= CRUMB_MG &&
+    !wasTaken &&
+    !beyond &&
+    right === undefined &&
+    typing === undefined &&
+    guard === undefined &&
+    !paused;
+  const { settled } = reading;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each new rest of the pan begins the second anew
+  useEffect(() => {
+    if (!ready) return undefined;
+    const timer = setTimeout(() => hands.current(), STEADY_MS);
+    return () => clearTimeout(timer);
+  }, [ready, settled]);
+
+  const typedMg = ((): number | undefined => {
+    try {
+      const mg = typing === undefined ? undefined : parseMass(typing.text);
+      return mg !== undefined && mg > 0 ? mg : undefined;
+    } catch {
+      return undefined;
+    }
+  })();
+
+  /** Parts a weight in two: what is typed goes to the chosen tray, the rest stays where it was. Two entries, one after the other. */
+  const split = async (to: Destination, partMg: number): Promise<void> => {
+    if (right === undefined || right.destination === null) return;
+    if (partMg >= right.massMg) {
+      setSays(`A part of ${formatMass(right.massMg)} is less than all of it.`);
+      return;
+    }
+    const common = { pieceId: right.piece.id, source: right.source ?? 'typed', animal: right.animal } as const;
+    setSays(`${formatMass(partMg)} of it to ${trayName(to).toLowerCase()}.`);
+    setTyping(undefined);
+    setTray(undefined);
+    setCorrecting(undefined);
+    await state.takeNew(
+      {
+        ...common,
+        destination: right.destination,
+        massMg: right.massMg - partMg,
+        count: right.count,
+        replaces: right.id,
+      },
+      `${right.piece.name}, ${formatMass(right.massMg - partMg)} stay`,
+    );
+    await state.takeNew(
+      { ...common, destination: to, massMg: partMg, count: 1, replaces: null },
+      `${right.piece.name}, ${formatMass(partMg)} split off`,
+    );
+  };
+
+  /** The weight of the same piece that another one can be joined to. */
+  const mergeInto =
+    right === undefined
+      ? undefined
+      : counted.find((w) => w.id !== right.id && w.piece.id === right.piece.id && w.destination === right.destination);
+  const merge = async (): Promise<void> => {
+    if (right === undefined || mergeInto === undefined || mergeInto.destination === null) return;
+    setCorrecting(undefined);
+    const sum = right.massMg + mergeInto.massMg;
+    setSays(`${right.piece.name}: two weights are one of ${formatMass(sum)}.`);
+    await state.takeNew(
+      {
+        pieceId: right.piece.id,
+        destination: mergeInto.destination,
+        massMg: sum,
+        source: mergeInto.source ?? 'typed',
+        count: right.count + mergeInto.count,
+        animal: mergeInto.animal,
+        replaces: mergeInto.id,
+      },
+      `${right.piece.name}, joined, ${formatMass(sum)}`,
+    );
+    await state.takeBack(right.id, `${right.piece.name}, ${formatMass(right.massMg)}, joined to another`);
+  };
+
+  const takeTyped = (): void => {
+    if (typedMg === undefined) return;
+    if (typing?.for === 'split') void split(tray ?? piece.destination, typedMg);
+    else void record(typedMg, 'typed');
+  };
+
+  const toTray = (id: Destination): void => {
+    const refusal = refusalOf(id);
+    if (refusal !== undefined) setSays(`Not to ${trayName(id).toLowerCase()}: ${refusal}.`);
+    else if (right !== undefined && typing?.for === 'split') {
+      if (typedMg === undefined) {
+        setTray(id);
+        setSays(`How much of it goes to ${trayName(id).toLowerCase()}?`);
+      } else void split(id, typedMg);
+    } else if (right !== undefined) {
+      if (id !== right.destination) void record(right.massMg, right.source ?? 'typed', id);
+    } else {
+      setTray(id);
+      setSays(`${name} goes to ${trayName(id).toLowerCase()}.`);
+    }
+  };
+
+  /** Picks the next piece to weigh; while a weight is being put right, says that it was this piece. */
+  const pick = (id: string): void => {
+    const chosen = order.find((p) => p.id === id);
+    if (right !== undefined && chosen !== undefined && chosen.id !== right.piece.id) {
+      setSays(`It was ${chosen.name}, ${formatMass(right.massMg)}.`);
+      setCorrecting(undefined);
+      void state.takeNew(
+        {
+          pieceId: chosen.id,
+          destination: chosen.destination,
+          massMg: right.massMg,
+          source: right.source ?? 'typed',
+          count: 1,
+          animal: right.animal,
+          replaces: right.id,
+        },
+        `${chosen.name}, ${formatMass(right.massMg)}`,
+      );
+      return;
+    }
+    setCorrecting(undefined);
+    setTray(undefined);
+    setWantedCount(undefined);
+    setPicked(id);
+  };
+
+  const takeBack = (w: Counted | undefined): void => {
+    if (w === undefined) {
+      setSays('There is nothing to undo.');
+      return;
+    }
+    void state.takeBack(w.id, `${w.piece.name}, ${formatMass(w.massMg)}, taken back`);
+    setSays(`${w.piece.name}, ${formatMass(w.massMg)}: taken back.`);
+    setCorrecting(undefined);
+    setPicked(w.piece.id);
+    setTakenAt(undefined);
+  };
+
+  const closeFor = (unbalancedReason: string | null): void => {
+    setCloseWith({ unbalancedReason });
+    if (state.waiting > 0)
+      setSays(
+        `${state.waiting} ${state.waiting === 1 ? 'weight is' : 'weights are'} still on this device. The stage closes once the server has them.`,
+      );
+  };
+  const tryClose = (): void => {
+    if (counted.length === 0) setSays('Nothing is weighed yet.');
+    else if (balance.verdict === 'balanced' && missingPasses.length === 0) closeFor(null);
+    else setClosing(true);
+  };
+
+  const answerGuard = (mark: 'done' | 'skipped', note: string | null): void => {
+    if (guard === undefined) return;
+    setSays(mark === 'done' ? `${guard.step.title}: done.` : `${guard.step.title}: skipped.`);
+    void state.happen(
+      { kind: 'step', step: guard.index, mark, note },
+      `${guard.step.title}, ${mark === 'done' ? 'done' : 'skipped'}`,
+    );
+  };
+
+  const pauseOrGoOn = (): void => {
+    setSays(paused ? 'On again.' : 'Paused. The clock stands.');
+    void state.happen({ kind: paused ? 'resume' : 'pause' }, paused ? 'on again' : 'paused');
+  };
+
+  return {
+    order,
+    taken,
+    right,
+    piece,
+    unit,
+    count,
+    usualCount,
+    animal,
+    name,
+    at,
+    complete: beyond,
+    suggested,
+    trayChosen: tray !== undefined,
+    refusalOf,
+    wasTaken,
+    takenAt,
+    expectedNow,
+    expectation,
+    guard,
+    guardsLeft: guards.length,
+    advice:
+      reading.state === 'steady' && !wasTaken && reading.netMg > 0 && right === undefined && !beyond
+        ? adviceWords(reading.netMg, state, piece, count)
+        : undefined,
+    reading,
+    paused,
+    minutes: (now: Date): number => workedMinutes(new Date(breakdown.startedAt), now, timeMarks),
+    workedBetween: (from: Date, to: Date): number => workedMinutes(from, to, timeMarks),
+    passes,
+    missingPasses,
+    trayNotes,
+    typing,
+    typedMg,
+    setTyping,
+    says,
+    setSays,
+    closing,
+    setClosing,
+    close,
+    putBack,
+    scaleCommand,
+    take,
+    takeTyped,
+    toTray,
+    pick,
+    takeBack,
+    mergeInto,
+    merge,
+    correct: (id: string | undefined): void => {
+      setCorrecting(id);
+      setTyping(undefined);
+      setTray(undefined);
+    },
+    setCount: (n: number): void => setWantedCount(Math.max(1, n)),
+    goTo: (i: number): void => setGoneTo(Math.min(stage.steps.length - 1, Math.max(0, i))),
+    step: (by: number): void => {
+      const i = order.findIndex((p) => p.id === piece.id);
+      pickNext(order[(i + by + order.length) % order.length]?.id);
+    },
+    tryClose,
+    closeFor,
+    answerGuard,
+    pauseOrGoOn,
+    countPass: (step: number): void => {
+      void state.happen({ kind: 'pass', step }, 'a pass counted');
+      setSays(`Pass ${(passes.get(step) ?? 0) + 1} counted.`);
+    },
+    openNames: order
+      .filter((p) => (taken.get(p.id) ?? 0) < wantedOf(p, animals))
+      .map((p) => p.name.split(',')[0] ?? p.name),
+    trays,
+  };
+
+  function pickNext(id: string | undefined): void {
+    setCorrecting(undefined);
+    setTray(undefined);
+    setWantedCount(undefined);
+    setPicked(id);
+  }
+}
+
+export type BenchFlow = ReturnType<typeof useBench>;
