@@ -10,6 +10,7 @@ export default defineConfig({
   workers: 1,
   reporter: [['list'], ['./plainLine.ts']],
   use: {
+    actionTimeout: 15_000,
     baseURL: `http://localhost:${PORT}`,
     viewport: { width: 1280, height: 800 },
     timezoneId: Intl.DateTimeFormat().resolvedOptions().timeZone,

@@ -20,3 +20,6 @@ export function stageOfPlan(plan: CutPlan, stageId?: string): PlanStage {
 /** The pieces of earlier stages that a stage starts from, in plan order; none for a first stage. */
 export const inputsOf = (plan: CutPlan, stageId: string): PlanPiece[] =>
   plan.stages.flatMap((stage) => stage.pieces.filter((piece) => piece.next === stageId));
+
+/** The first words of a piece's name: "fillet" of "fillet, skin on, pin-boned", "giblets" of "giblets (heart, gizzard, liver)". */
+export const shortName = (name: string): string => name.split(/,| \(/)[0] ?? name;

@@ -41,7 +41,7 @@ describe('the demo', () => {
       `select count(*) filter (where state = 'closed')::int as closed, count(*) filter (where state = 'open')::int as open from breakdown`,
       [],
     );
-    expect(counted).toEqual({ closed: 13, open: 1 });
+    expect(counted).toEqual({ closed: 16, open: 1 });
   });
 
   it('is of today: something came in today, something is whole, a fish lies half cut', async () => {
@@ -49,7 +49,21 @@ describe('the demo', () => {
     expect(flow.openBreakdowns).toBe(1);
     expect(flow.lastMainShare).toBeGreaterThan(0.2);
     const whole = await must(maren, api.larder.list, { query: { kind: 'delivery' } });
-    expect(whole.lots.map((l) => l.species).sort()).toEqual(['brill', 'guinea-fowl', 'hake', 'plaice']);
+    expect(whole.lots.map((l) => l.species).sort()).toEqual([
+      'brill',
+      'duck',
+      'guinea-fowl',
+      'guinea-fowl',
+      'hake',
+      'lamb',
+      'plaice',
+      'pork',
+      'squid',
+      'wood-pigeon',
+    ]);
+    const { waiting } = await must(maren, api.bench.waiting, {});
+    expect(waiting.map((w) => w.stageName).sort()).toEqual(['Back shell', 'Body', 'Claws and legs', 'Portion']);
+    expect(waiting.find((w) => w.stageName === 'Portion')?.readyAt).not.toBeNull();
   });
 
   it('answers every yield sheet with costs that add up to what was paid', async () => {

@@ -16,6 +16,11 @@ export const settings: HouseSettings = {
     'white-fish-trim': 650,
     'fish-belly': 500,
     'fish-roe-liver': 400,
+    'crustacean-shell': 120,
+    'venison-bone': 110,
+    'venison-trim': 620,
+    'gamebird-carcass': 90,
+    'gamebird-trim': 350,
     'poultry-carcass': 90,
     'poultry-wing-neck': 250,
     'poultry-skin-fat': 100,
@@ -50,7 +55,22 @@ export const suppliers = [
   {
     name: 'Bram Quay Fish',
     driftPerMonth: 0,
-    species: ['hake', 'plaice', 'cod', 'haddock', 'gurnard', 'lemon-sole', 'brill', 'sea-bass', 'pollack', 'turbot'],
+    species: [
+      'hake',
+      'plaice',
+      'cod',
+      'haddock',
+      'gurnard',
+      'lemon-sole',
+      'brill',
+      'sea-bass',
+      'pollack',
+      'turbot',
+      'monkfish',
+      'squid',
+      'mussel',
+      'brown-crab',
+    ],
   },
   {
     // fish held a little longer every month: the main cut shrinks
@@ -58,7 +78,12 @@ export const suppliers = [
     driftPerMonth: -0.012,
     species: ['hake', 'plaice', 'cod', 'gurnard', 'haddock', 'pollack'],
   },
-  { name: 'Hollin Farm Poultry', driftPerMonth: 0.002, species: ['guinea-fowl', 'chicken'] },
+  { name: 'Hollin Farm Poultry', driftPerMonth: 0.002, species: ['guinea-fowl', 'chicken', 'duck'] },
+  {
+    name: 'Marrowfell Game and Meat',
+    driftPerMonth: 0,
+    species: ['wood-pigeon', 'roe-deer', 'hare', 'rabbit', 'lamb', 'pork'],
+  },
 ] as const;
 
 export interface MenuItem {
@@ -111,10 +136,94 @@ export const menu: readonly MenuItem[] = [
   round('pollack', 'gutted', 760),
   plaice,
   flat('turbot', 2_640),
+  { species: 'monkfish', form: 'tail', plan: 'tail-two-loins', minorPerKg: 2_150 },
+  { species: 'wood-pigeon', form: 'whole', plan: 'small-game-bird-breasts', minorPerKg: 560 },
+];
+
+/** What else lies whole this morning, each waiting for a different hand. */
+export const alsoWhole: readonly {
+  readonly species: string;
+  readonly form: string;
+  readonly supplier: string;
+  readonly animals: number;
+  readonly startG: number;
+  readonly minorPerKg: number;
+}[] = [
+  {
+    species: 'wood-pigeon',
+    form: 'whole',
+    supplier: 'Marrowfell Game and Meat',
+    animals: 10,
+    startG: 5_040,
+    minorPerKg: 560,
+  },
+  { species: 'duck', form: 'whole', supplier: 'Hollin Farm Poultry', animals: 1, startG: 2_415, minorPerKg: 780 },
+  {
+    species: 'guinea-fowl',
+    form: 'whole',
+    supplier: 'Hollin Farm Poultry',
+    animals: 1,
+    startG: 1_395,
+    minorPerKg: 920,
+  },
+  { species: 'squid', form: 'whole', supplier: 'Bram Quay Fish', animals: 6, startG: 2_130, minorPerKg: 990 },
+  {
+    species: 'lamb',
+    form: 'saddle',
+    supplier: 'Marrowfell Game and Meat',
+    animals: 1,
+    startG: 3_180,
+    minorPerKg: 1_640,
+  },
+  {
+    species: 'pork',
+    form: 'trotter',
+    supplier: 'Marrowfell Game and Meat',
+    animals: 4,
+    startG: 2_240,
+    minorPerKg: 180,
+  },
+];
+
+/** What was begun yesterday and waits for its next stage. */
+export const begun: readonly {
+  readonly species: string;
+  readonly form: string;
+  readonly plan: string;
+  readonly supplier: string;
+  readonly animals: number;
+  readonly startG: number;
+  readonly minorPerKg: number;
+  readonly stages: number;
+  readonly hoursAgo: number;
+}[] = [
+  {
+    species: 'roe-deer',
+    form: 'saddle',
+    plan: 'venison-loin-barrel',
+    supplier: 'Marrowfell Game and Meat',
+    animals: 1,
+    startG: 2_060,
+    minorPerKg: 2_380,
+    stages: 2,
+    hoursAgo: 16,
+  },
+  {
+    species: 'brown-crab',
+    form: 'cooked',
+    plan: 'crab-picked',
+    supplier: 'Bram Quay Fish',
+    animals: 2,
+    startG: 1_745,
+    minorPerKg: 1_180,
+    stages: 1,
+    hoursAgo: 2.2,
+  },
 ];
 
 export const origins: Readonly<Record<string, string>> = {
   'Bram Quay Fish': 'Marrow Bay, day boat, gill net',
   'Outer Skerry Boats': 'Outer Skerry ground, trawl',
   'Hollin Farm Poultry': 'Hollin Farm',
+  'Marrowfell Game and Meat': 'Marrowfell estate',
 };

@@ -1,15 +1,17 @@
 import { planById, speciesById } from '@zabrik/catalogue';
 import { type Asked, api } from '@zabrik/contract';
-import { kitchenHistory, seededRandom, type TwinBreakdown, type TwinWeighing } from '@zabrik/core/twin';
+import { drawAnimal, kitchenHistory, seededRandom, type TwinBreakdown, type TwinWeighing } from '@zabrik/core/twin';
 import { v7 as uuidv7 } from 'uuid';
 import { hashSecret } from '../access/secrets.ts';
+import { readHead, stageOf } from '../db/breakdownHead.ts';
 import { HouseRow, PersonRow, SupplierRow } from '../db/models.ts';
 import { select } from '../db/select.ts';
 import { runCommand } from '../http/mount.ts';
 import { Problem } from '../http/problem.ts';
 import type { InCommand, Kitchen, Who } from '../kitchen.ts';
 import { closeStage } from '../stations/bench/close.ts';
-import { startBreakdown } from '../stations/bench/start.ts';
+import { listWaiting } from '../stations/bench/queries.ts';
+import { goOn, startBreakdown } from '../stations/bench/start.ts';
 import { weigh } from '../stations/bench/weigh.ts';
 import { takeOut } from '../stations/larder/service.ts';
 import { finishRun, planRun } from '../stations/pots/service.ts';
@@ -152,6 +154,55 @@ class Replay {
         massMg,
         source: 'scale',
         count: 1,
+        animal: null,
+        replaces: null,
+        at: at.toISOString(),
+      });
+    }
+  }
+
+  /** Carries on with what the stage just closed left waiting. */
+  async goOn(breakdownId: string, cutter: string, at: Date): Promise<string> {
+    const waiting = (await listWaiting(this.#kitchen.db, this.#cast.houseId)).find(
+      (w) => w.breakdownId === breakdownId,
+    );
+    const lots = (waiting?.lots ?? []).map((l) => ({ lotId: l.lotId, massMg: null }));
+    const opened = await this.do(cutter, at, api.bench.goOn.id, (command) =>
+      goOn(this.#kitchen, command, { body: { lots, way: null }, params: undefined, query: undefined }),
+    );
+    return opened.id;
+  }
+
+  /** Weighs one drawn animal, or a batch, by kind. */
+  async workStage(breakdownId: string, cutter: string, from: Date, until: Date): Promise<void> {
+    const head = await readHead(this.#kitchen.db, this.#cast.houseId, breakdownId);
+    const stage = stageOf(head.plan, head.stageId);
+    const animal = drawAnimal(
+      {
+        startMg: head.startMg,
+        shares: stage.pieces.map((p) => ({ pieceId: p.id, mean: p.share.mean, sd: p.share.sd })),
+        drip: stage.drip,
+        mainPieces: [],
+        framePiece: undefined,
+        leftOnFrame: 0,
+        condition: 1,
+      },
+      seededRandom(`${head.planId}/${stage.id}`),
+    );
+    const step = (until.getTime() - from.getTime()) / (stage.pieces.length + 1);
+    for (const [i, { pieceId, massMg }] of animal.pieces.entries()) {
+      const at = new Date(from.getTime() + Math.round(step * (i + 1)));
+      const piece = stage.pieces.find((p) => p.id === pieceId);
+      const grams = Math.round(massMg / 1_000) * 1_000;
+      if (piece === undefined || grams === 0) continue;
+      this.#now = at;
+      await weigh(this.#kitchen, this.who(cutter), uuidv7(), breakdownId, {
+        kind: 'take',
+        pieceId,
+        destination: piece.destination,
+        massMg: grams,
+        source: 'scale',
+        count: piece.count * head.animals,
         animal: null,
         replaces: null,
         at: at.toISOString(),
@@ -343,6 +394,44 @@ async function thisMorning(replay: Replay, now: Date): Promise<void> {
     2,
   );
   await replay.receive(delivery('brill', 'Bram Quay Fish', 'Tobin Arkwell', ago(1.1), 1_836_000, 1_840_000), 1);
+  for (const w of scenario.alsoWhole)
+    await replay.receive(
+      {
+        speciesId: w.species,
+        form: w.form,
+        supplierId: w.supplier,
+        cutterId: 'Tobin Arkwell',
+        receivedAt: ago(1),
+        startMg: w.startG * 1_000,
+        invoiceMg: w.startG * 1_000,
+        paidMinor: Math.round((w.startG * w.minorPerKg) / 1_000),
+        temperatureCentiC: 80 + random.whole(0, 120),
+      },
+      w.animals,
+    );
+  for (const b of scenario.begun) {
+    const lotId = await replay.receive(
+      {
+        speciesId: b.species,
+        form: b.form,
+        supplierId: b.supplier,
+        cutterId: 'Ines Calloway',
+        receivedAt: ago(b.hoursAgo + 1),
+        startMg: b.startG * 1_000,
+        invoiceMg: b.startG * 1_000,
+        paidMinor: Math.round((b.startG * b.minorPerKg) / 1_000),
+        temperatureCentiC: 120,
+      },
+      b.animals,
+    );
+    let breakdown = await replay.start(lotId, b.plan, 'Ines Calloway', ago(b.hoursAgo), b.animals, null);
+    for (let stage = 0; stage < b.stages; stage += 1) {
+      const at = b.hoursAgo - stage * 0.4;
+      if (stage > 0) breakdown = await replay.goOn(breakdown, 'Ines Calloway', ago(at));
+      await replay.workStage(breakdown, 'Ines Calloway', ago(at), ago(at - 0.25));
+      await replay.close(breakdown, 'Ines Calloway', ago(at - 0.3));
+    }
+  }
   const half = await replay.start(hakes, 'round-fish-two-fillets', 'Ines Calloway', ago(0.4), 1, 2_860_000);
   await replay.weighAll(half, 'round-fish-two-fillets', 'Ines Calloway', ago(0.4), ago(0.2), [
     { pieceId: 'scales-fins', massMg: 88_000 },

@@ -49,56 +49,61 @@ export function Pan({ reading, expected, takenAt, large = false }: Props) {
   const shown = away ? '–' : formatCount(Math.round(grams)).replace('-', '−');
   return (
     <div
-      className={`relative mx-auto shrink-0 ${large ? 'w-[440px]' : 'w-[296px]'}`}
+      className="grid min-h-[92px] w-full min-w-0 flex-1 place-items-center [container-type:size]"
       data-testid="pan"
       data-state={reading.state}
       data-settled={reading.settled}
     >
-      <svg viewBox="0 0 340 262" className="block w-full" aria-hidden="true">
-        <ellipse cx={CX} cy={CY + 5} rx="166" ry="124" fill="rgb(20 33 31 / .14)" />
-        <ellipse
-          cx={CX}
-          cy={CY}
-          rx="166"
-          ry="124"
-          fill={away ? 'var(--color-sheet-soft)' : 'var(--color-sheet)'}
-          stroke="var(--color-ink)"
-          strokeWidth="2.5"
-          strokeDasharray={reading.state === 'steady' ? undefined : '9 7'}
-        />
-        {usual !== undefined && (
-          <>
-            <path d={arc(START, START + SWEEP, 150, 109)} fill="none" stroke="var(--color-ground)" strokeWidth="13" />
-            <path
-              d={arc(at(usual.low80Mg), at(usual.high80Mg), 150, 109)}
-              fill="none"
-              stroke="var(--color-portion)"
-              strokeWidth="13"
-            />
-            {!away && reading.netMg > usual.nextMg * 0.05 && (
-              <line
-                x1={point(at(reading.netMg), 138, 98).split(' ')[0]}
-                y1={point(at(reading.netMg), 138, 98).split(' ')[1]}
-                x2={point(at(reading.netMg), 163, 121).split(' ')[0]}
-                y2={point(at(reading.netMg), 163, 121).split(' ')[1]}
-                stroke="var(--color-ink)"
-                strokeWidth="7"
+      {/* as large as the height that is left allows: what is above it comes and goes, the button below it stays */}
+      <div
+        className={`relative ${large ? 'w-[min(480px,128cqh)]' : 'w-[min(296px,128cqh)]'} [container-type:inline-size]`}
+      >
+        <svg viewBox="0 0 340 262" className="block w-full" aria-hidden="true">
+          <ellipse cx={CX} cy={CY + 5} rx="166" ry="124" fill="rgb(20 33 31 / .14)" />
+          <ellipse
+            cx={CX}
+            cy={CY}
+            rx="166"
+            ry="124"
+            fill={away ? 'var(--color-sheet-soft)' : 'var(--color-sheet)'}
+            stroke="var(--color-ink)"
+            strokeWidth="2.5"
+            strokeDasharray={reading.state === 'steady' ? undefined : '9 7'}
+          />
+          {usual !== undefined && (
+            <>
+              <path d={arc(START, START + SWEEP, 150, 109)} fill="none" stroke="var(--color-ground)" strokeWidth="13" />
+              <path
+                d={arc(at(usual.low80Mg), at(usual.high80Mg), 150, 109)}
+                fill="none"
+                stroke="var(--color-portion)"
+                strokeWidth="13"
               />
-            )}
-          </>
-        )}
-      </svg>
-      <div className="absolute inset-0 flex flex-col items-center justify-center pt-3 text-center">
-        <output
-          className={`figure leading-none tracking-tight ${large ? (shown.length > 5 ? 'text-[104px]' : 'text-[148px]') : shown.length > 5 ? 'text-[66px]' : 'text-[92px]'}`}
-          aria-live="off"
-        >
-          {shown}
-        </output>
-        <span className="mt-1 text-[17px] text-ink-soft">{words(reading, taken)}</span>
-        <span className="h-5 text-sm text-ink-soft">
-          {reading.tareMg > 0 && !away ? `tray tared off, ${inGrams(reading.tareMg)} g` : ''}
-        </span>
+              {!away && reading.netMg > usual.nextMg * 0.05 && (
+                <line
+                  x1={point(at(reading.netMg), 138, 98).split(' ')[0]}
+                  y1={point(at(reading.netMg), 138, 98).split(' ')[1]}
+                  x2={point(at(reading.netMg), 163, 121).split(' ')[0]}
+                  y2={point(at(reading.netMg), 163, 121).split(' ')[1]}
+                  stroke="var(--color-ink)"
+                  strokeWidth="7"
+                />
+              )}
+            </>
+          )}
+        </svg>
+        <div className="absolute inset-0 flex flex-col items-center justify-center pt-3 text-center">
+          <output
+            className={`figure leading-none tracking-tight ${shown.length > 5 ? 'text-[22cqw]' : 'text-[31cqw]'}`}
+            aria-live="off"
+          >
+            {shown}
+          </output>
+          <span className="mt-1 text-[max(13px,5.7cqw)] text-ink-soft">{words(reading, taken)}</span>
+          <span className="h-5 text-sm text-ink-soft">
+            {reading.tareMg > 0 && !away ? `tray tared off, ${inGrams(reading.tareMg)} g` : ''}
+          </span>
+        </div>
       </div>
     </div>
   );

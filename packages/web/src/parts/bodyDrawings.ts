@@ -207,7 +207,7 @@ export const drawings: Readonly<Record<Body, Drawing>> = {
         at: [122, 72],
       },
       {
-        pieces: ['claws-legs', 'shell', 'scrap'],
+        pieces: ['claws-legs', 'white', 'shell', 'scrap'],
         d: 'M72 52 C56 46 44 36 40 20 C30 24 22 16 24 6 L38 12 L46 4 C56 12 54 22 48 24 C54 36 64 42 76 46 Z M172 52 C188 46 200 36 204 20 C214 24 222 16 220 6 L206 12 L198 4 C188 12 190 22 196 24 C190 36 180 42 168 46 Z',
         at: [38, 32],
       },

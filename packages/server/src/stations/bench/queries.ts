@@ -39,24 +39,23 @@ export async function readBreakdown(
 ): Promise<Breakdown> {
   const row = await readHead(db, houseId, breakdownId, transaction);
   const stage = stageOf(row.plan, row.stageId);
-  const [weighings, events, inputs, own] = await Promise.all([
-    readWeighings(db, breakdownId, transaction),
-    readEvents(db, breakdownId, transaction),
-    readInputs(db, breakdownId, transaction),
-    readOwnShares(
-      db,
-      houseId,
-      {
-        planId: row.planId,
-        stageId: row.stageId,
-        species: row.species,
-        form: row.form,
-        exceptId: row.id,
-        before: row.closedAt ?? new Date(8.64e15),
-      },
-      transaction,
-    ),
-  ]);
+  // one after the other: inside a command they share one connection
+  const weighings = await readWeighings(db, breakdownId, transaction);
+  const events = await readEvents(db, breakdownId, transaction);
+  const inputs = await readInputs(db, breakdownId, transaction);
+  const own = await readOwnShares(
+    db,
+    houseId,
+    {
+      planId: row.planId,
+      stageId: row.stageId,
+      species: row.species,
+      form: row.form,
+      exceptId: row.id,
+      before: row.closedAt ?? new Date(8.64e15),
+    },
+    transaction,
+  );
   return {
     ...headOf(row),
     plan: row.plan as Breakdown['plan'],

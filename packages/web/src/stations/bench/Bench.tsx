@@ -1,4 +1,4 @@
-import { formatMass } from '@zabrik/core';
+import { formatMass, shortName } from '@zabrik/core';
 import { Tabs } from 'radix-ui';
 import { type ComponentProps, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -49,7 +49,7 @@ function Clock({ flow, animals }: { readonly flow: BenchFlow; readonly animals: 
     <span data-testid="clock">
       {flow.paused ? 'paused at ' : ''}
       {minutesWords(minutes)}
-      {animals > 1 && `, ${(minutes / animals).toFixed(1)} an animal`}
+      {animals > 1 && minutes >= 1 && `, ${(minutes / animals).toFixed(1)} an animal`}
     </span>
   );
 }
@@ -84,7 +84,7 @@ function FillWords({ state }: { readonly state: BenchState }) {
   const own = state.counted.filter((w) => w.piece.id === fill.piece).reduce((sum, w) => sum + w.massMg, 0);
   if (own === 0) return null;
   const out = state.counted.filter((w) => w.piece.id !== fill.piece).reduce((sum, w) => sum + w.massMg, 0);
-  const name = pieces.find((p) => p.id === fill.piece)?.name.split(',')[0];
+  const name = shortName(pieces.find((p) => p.id === fill.piece)?.name ?? '');
   return (
     <p className="w-full border-y border-line bg-sheet px-3 py-1.5 text-center text-[15px]" data-testid="fill">
       {name} {formatMass(own)}; what came out {formatMass(out)}. Filling{' '}
@@ -168,7 +168,14 @@ function AtBench({ state }: { readonly state: BenchState }) {
   const known = new Set(stage.pieces.map((p) => p.id));
 
   return (
-    <div className="flex h-[calc(100dvh-52px)] min-h-[700px] flex-col">
+    // a touched button must not keep the pedal: the next Space is for the weight (detail 0 is a key press, which keeps its focus)
+    // biome-ignore lint/a11y/useKeyWithClickEvents lint/a11y/noStaticElementInteractions: moves the focus after a touch, offers nothing to press
+    <div
+      className="flex h-[calc(100dvh-52px)] min-h-[700px] flex-col"
+      onClick={(event) => {
+        if (event.detail > 0 && document.activeElement instanceof HTMLButtonElement) document.activeElement.blur();
+      }}
+    >
       <div className="border-b border-line bg-sheet px-4 pt-2.5 pb-1">
         <div className="mb-1.5 flex items-baseline gap-4">
           <h1 className="truncate text-[24px] leading-8 font-bold">
@@ -262,17 +269,17 @@ function AtBench({ state }: { readonly state: BenchState }) {
           {piece.accumulates === true && <Picking flow={flow} state={state} />}
           <FillWords state={state} />
           <LivePan expected={flow.expectedNow} takenAt={flow.takenAt} large={device.large} />
-          <div className="flex min-h-11 shrink-0 items-center gap-4">
-            {(several || piece.count > 1) && right === undefined && (
+          {right === undefined && piece.accumulates !== true && (several || flow.usualCount > 1 || flow.count > 1) && (
+            <div className="flex min-h-11 shrink-0 items-center gap-4">
               <span className="font-head font-semibold" data-testid="now">
                 {flow.complete ? 'all weighed' : flow.name}
                 {flow.animal !== null && ` of ${breakdown.animals}`}
               </span>
-            )}
-            <CountStep flow={flow} state={state} />
-          </div>
+              <CountStep flow={flow} state={state} />
+            </div>
+          )}
           <div
-            className="-mt-1 min-h-11 w-full max-w-[540px] shrink-0 text-center leading-snug"
+            className="min-h-10 w-full max-w-[540px] shrink-0 text-center leading-snug"
             role="status"
             aria-live="polite"
             data-testid="says"

@@ -3,39 +3,53 @@ import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';
 import type { BenchFlow } from './useBench.ts';
 
-/** What should have come before this piece, said before the harm is done: one touch says it is done, one touch skips it. */
+/** What should have come before this piece, said before the harm is done: one touch says it is done, one skips it, and a note may follow. */
 export function GuardStrip({ flow }: { readonly flow: BenchFlow }) {
   const [note, setNote] = useState('');
-  const { guard, guardsLeft } = flow;
-  if (guard === undefined) return null;
-  const answer = (mark: 'done' | 'skipped'): void => {
-    flow.answerGuard(mark, note.trim() === '' ? null : note.trim());
-    setNote('');
-  };
+  const { guard, guardsLeft, skipped } = flow;
+  if (guard === undefined)
+    return skipped === undefined ? null : (
+      <form
+        aria-label="Note to skipping"
+        className="flex w-full shrink-0 items-center gap-2 rounded-plate border-2 border-line-strong bg-sheet px-3 py-1.5"
+        onSubmit={(event) => {
+          event.preventDefault();
+          flow.noteSkipped(note.trim());
+          setNote('');
+        }}
+      >
+        <span className="truncate text-[15px]">{skipped.step.title}: skipped.</span>
+        <input
+          aria-label="Why it was skipped"
+          placeholder="why, if you like"
+          maxLength={120}
+          className={`${inputLook} h-11 min-w-0 flex-1`}
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+        />
+        <Button type="submit" disabled={note.trim() === ''}>
+          Keep
+        </Button>
+      </form>
+    );
   return (
     <section
       aria-label="Before this piece"
       role="alert"
-      className="w-full shrink-0 rounded-plate border-2 border-ink bg-attention px-3 py-2"
+      className="flex w-full shrink-0 items-center gap-2 rounded-plate border-2 border-ink bg-attention py-1.5 pr-1.5 pl-3"
     >
-      <p className="font-head text-[17px] leading-snug font-bold">{guard.warn}</p>
-      <div className="mt-1.5 flex items-center gap-2">
-        <Button size="bench" look="strong" hotkey="g" className="px-4" onClick={() => answer('done')}>
-          It is done
-        </Button>
-        <Button size="bench" look="plain" hotkey="k" className="px-4" onClick={() => answer('skipped')}>
-          Skip it
-        </Button>
-        <input
-          aria-label="Note to skipping"
-          placeholder="note, if you like"
-          maxLength={120}
-          className={`${inputLook} h-14 min-w-0 flex-1`}
-          value={note}
-          onChange={(event) => setNote(event.target.value)}
-        />
-        {guardsLeft > 1 && <span className="text-[13px] whitespace-nowrap">{guardsLeft - 1} more</span>}
-      </div>
+      <p className="min-w-0 flex-1 font-head text-[16px] leading-tight font-bold">
+        {guard.warn}
+        {guardsLeft > 1 && (
+          <span className="block font-text text-[13px] font-normal">{guardsLeft - 1} more to answer</span>
+        )}
+      </p>
+      <Button size="bench" look="strong" hotkey="g" className="px-3" onClick={() => flow.answerGuard('done', null)}>
+        Done
+      </Button>
+      <Button size="bench" look="plain" hotkey="k" className="px-3" onClick={() => flow.answerGuard('skipped', null)}>
+        Skip
+      </Button>
     </section>
   );
 }

@@ -1,4 +1,4 @@
-import { formatMass, type PlanPiece } from '@zabrik/core';
+import { formatMass, type PlanPiece, shortName } from '@zabrik/core';
 import { wantedOf } from './benchOrder.ts';
 import type { BenchState } from './useBreakdown.ts';
 
@@ -18,7 +18,10 @@ const MOST_IN_TWO_LINES = 8;
 export function Pieces({ order, state, taken, animals, current, onPick }: Props) {
   const tight = order.length > MOST_IN_TWO_LINES;
   return (
-    <fieldset className="grid w-full shrink-0 grid-cols-4 gap-2 border-0 p-0" aria-label="Piece">
+    <fieldset
+      className={`grid w-full shrink-0 border-0 p-0 ${tight ? 'grid-cols-5 gap-1.5' : 'grid-cols-4 gap-2'}`}
+      aria-label="Piece"
+    >
       {order.map((p) => {
         const n = taken.get(p.id) ?? 0;
         const e = state.expected.get(p.id);
@@ -40,10 +43,10 @@ export function Pieces({ order, state, taken, animals, current, onPick }: Props)
             aria-pressed={active}
             title={p.name}
             onClick={() => onPick(p.id)}
-            className={`min-w-0 rounded-md border-[1.5px] px-2.5 py-1 text-left leading-tight ${tight ? 'min-h-11' : 'min-h-13'} ${active ? 'border-ink bg-white shadow-[inset_0_-4px_0] shadow-portion' : done ? 'border-line bg-ground-deep text-ink-soft' : 'border-line-strong bg-white'}`}
+            className={`min-w-0 rounded-md border-[1.5px] py-1 text-left leading-tight ${tight ? 'min-h-11 px-2' : 'min-h-13 px-2.5'} ${active ? 'border-ink bg-white shadow-[inset_0_-4px_0] shadow-portion' : done ? 'border-line bg-ground-deep text-ink-soft' : 'border-line-strong bg-white'}`}
           >
             <span className="block truncate font-head text-[14px] font-semibold">
-              {p.name.split(',')[0]}
+              {shortName(p.name)}
               {wanted > 1 && ` ${Math.min(n + (done ? 0 : 1), wanted)}/${wanted}`}
             </span>
             <span className="block truncate text-[13px]">{range ?? ' '}</span>

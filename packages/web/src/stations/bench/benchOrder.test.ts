@@ -64,6 +64,7 @@ describe('a batch', () => {
     expect(countNow(leg, 'pooled', 10, 4)).toBe(16);
     expect(countNow(leg, 'by-animal', 10, 0)).toBe(1);
     expect(countNow(piece('slice', 300), 'one-by-one', 1, 0)).toBe(300);
+    expect(countNow({ ...piece('portion', 6), main: true }, 'one-by-one', 1, 0)).toBe(1);
     expect(countNow({ ...leg, accumulates: true }, 'pooled', 10, 0)).toBe(1);
   });
 

@@ -58,9 +58,9 @@ export function countNow(piece: PlanPiece, way: Way, animals: number, takenUnits
   if (piece.accumulates === true) return 1;
   const left = Math.max(1, piece.count * animals - takenUnits);
   if (way === 'pooled') return left;
-  // a heap of slices is never weighed one by one: what one animal gives goes on the pan together
-  if (way === 'by-animal') return Math.min(left, piece.count > MOST_APART ? piece.count : 1);
-  return piece.count > MOST_APART ? left : 1;
+  // two legs or eight portions go on the pan one by one; giblets, tendons and a heap of slices go on together
+  const apart = piece.count <= 2 || (piece.main && piece.count <= MOST_APART);
+  return apart ? 1 : Math.min(left, piece.count);
 }
 const MOST_APART = 8;
 

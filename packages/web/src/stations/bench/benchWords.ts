@@ -1,5 +1,5 @@
 import type { WaitingStage } from '@zabrik/contract';
-import { advisePiece, formatMass, formatShare, type PieceExpectation, type PlanPiece } from '@zabrik/core';
+import { advisePiece, formatMass, formatShare, type PieceExpectation, type PlanPiece, shortName } from '@zabrik/core';
 import type { RibbonBracket } from '../../parts/Ribbon.tsx';
 import type { BenchState } from './useBreakdown.ts';
 
@@ -20,7 +20,7 @@ export function bracketOf({
   const before =
     counted.slice(0, first === -1 ? undefined : first).reduce((sum, w) => sum + w.massMg, 0) / breakdown.startMg;
   const soFar = counted.filter((w) => w.piece.main).reduce((sum, w) => sum + w.massMg, 0) / breakdown.startMg;
-  const name = mains.map((p) => p.name.split(',')[0] ?? p.name).join(' and ');
+  const name = mains.map((p) => shortName(p.name)).join(' and ');
   const records = Math.max(...beliefs.map((b) => b.records));
   const whose = records > 0 ? `yours usually` : 'usually';
   return {
@@ -30,7 +30,7 @@ export function bracketOf({
   };
 }
 
-const short = (piece: PlanPiece): string => piece.name.split(',')[0] ?? piece.name;
+const short = (piece: PlanPiece): string => shortName(piece.name);
 
 /** "fillet, first side"; "leg 3"; "4 legs" weighed together; the piece alone where there is one of it. */
 export function unitName(piece: PlanPiece, unit: number, count = 1, animals = 1, animal: number | null = null): string {

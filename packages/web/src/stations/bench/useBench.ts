@@ -9,6 +9,7 @@ import {
   type PlanPiece,
   parseMass,
   type StepMark,
+  shortName,
   workedMinutes,
 } from '@zabrik/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -47,6 +48,8 @@ export function useBench(state: BenchState, may: boolean) {
   const [closing, setClosing] = useState(false);
   const [takenAt, setTakenAt] = useState<number | undefined>(undefined);
   const [says, setSays] = useState('');
+  /** The step just skipped: a note to it may follow until the next weight. */
+  const [skipped, setSkipped] = useState<Guarded | undefined>(undefined);
   const closeKey = useRef(uuidv7());
   /** Asked to close; sent as soon as nothing waits on this device. */
   const [closeWith, setCloseWith] = useState<{ readonly unbalancedReason: string | null } | undefined>(undefined);
@@ -153,6 +156,7 @@ export function useBench(state: BenchState, may: boolean) {
     setTray(undefined);
     setCorrecting(undefined);
     setWantedCount(undefined);
+    setSkipped(undefined);
     if (right !== undefined) return;
     if (piece.accumulates === true) {
       setPicked(piece.id); // goes on until the cook picks another
@@ -349,11 +353,19 @@ export function useBench(state: BenchState, may: boolean) {
 
   const answerGuard = (mark: 'done' | 'skipped', note: string | null): void => {
     if (guard === undefined) return;
+    setSkipped(mark === 'skipped' ? guard : undefined);
     setSays(mark === 'done' ? `${guard.step.title}: done.` : `${guard.step.title}: skipped.`);
     void state.happen(
       { kind: 'step', step: guard.index, mark, note },
       `${guard.step.title}, ${mark === 'done' ? 'done' : 'skipped'}`,
     );
+  };
+
+  const noteSkipped = (note: string): void => {
+    if (skipped === undefined || note === '') return;
+    void state.happen({ kind: 'step', step: skipped.index, mark: 'skipped', note }, `${skipped.step.title}, why`);
+    setSays(`${skipped.step.title}: ${note}`);
+    setSkipped(undefined);
   };
 
   const pauseOrGoOn = (): void => {
@@ -382,6 +394,8 @@ export function useBench(state: BenchState, may: boolean) {
     expectation,
     guard,
     guardsLeft: guards.length,
+    skipped,
+    noteSkipped,
     advice:
       reading.state === 'steady' && !wasTaken && reading.netMg > 0 && right === undefined && !beyond
         ? adviceWords(reading.netMg, state, piece, count)
@@ -429,9 +443,7 @@ export function useBench(state: BenchState, may: boolean) {
       void state.happen({ kind: 'pass', step }, 'a pass counted');
       setSays(`Pass ${(passes.get(step) ?? 0) + 1} counted.`);
     },
-    openNames: order
-      .filter((p) => (taken.get(p.id) ?? 0) < wantedOf(p, animals))
-      .map((p) => p.name.split(',')[0] ?? p.name),
+    openNames: order.filter((p) => (taken.get(p.id) ?? 0) < wantedOf(p, animals)).map((p) => shortName(p.name)),
     trays,
   };
 

@@ -7,6 +7,7 @@ import {
   effectiveWeighings,
   formatMass,
   formatShare,
+  shortName,
 } from '@zabrik/core';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -340,7 +341,7 @@ export default function YieldSheet() {
         totalMg={b.startMg}
         parts={sheet.rows.map((row) => ({
           id: `${row.pieceId}/${row.destination}`,
-          name: row.name.split(',')[0] ?? row.name,
+          name: shortName(row.name),
           destination: row.destination,
           massMg: row.massMg,
         }))}

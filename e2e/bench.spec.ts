@@ -1,0 +1,296 @@
+/** The bench in full, in the real app with the simulated scale: stages, batches, picking, guards, hand-over, an hour offline. */
+import { expect, type Page, test } from '@playwright/test';
+import { axe, putOn, signInByTouch } from './cook.ts';
+
+const balance = (page: Page) => page.getByTestId('balance');
+const says = (page: Page) => page.getByTestId('says');
+const guard = (page: Page) => page.getByRole('alert', { name: 'Before this piece' });
+const next = (page: Page) => page.getByRole('button', { name: 'Put the next piece on' });
+const atBench = (page: Page) => expect(page.getByRole('button', { name: /Take weight/ })).toBeVisible();
+const weights = (page: Page, n: number) => expect(page.getByRole('tab', { name: `Weights, ${n}` })).toBeVisible();
+const taken = async (page: Page): Promise<number> =>
+  Number(/\d+/.exec((await page.getByRole('tab', { name: /^Weights/ }).textContent()) ?? '')?.[0]);
+
+/** Starts on the first such lot: all of it, in the way asked for, where it holds more than one. */
+async function start(page: Page, lot: RegExp, plan: RegExp, way?: RegExp): Promise<void> {
+  await page.getByRole('link', { name: /^Bench/ }).click();
+  await page.getByRole('region', { name: 'To be cut' }).getByRole('button', { name: lot }).first().click();
+  if (way !== undefined) {
+    await page.getByRole('button', { name: /^All \d/ }).click();
+    await page.getByRole('button', { name: way }).click();
+  }
+  await page.getByRole('button', { name: plan }).click();
+  await atBench(page);
+}
+
+/** Puts the next true piece on and takes it with the pedal's key, answering what has to be answered first. */
+async function weighNext(page: Page): Promise<void> {
+  const before = await taken(page);
+  while (await guard(page).isVisible()) {
+    const warning = await guard(page).textContent();
+    await page.keyboard.press('g');
+    await expect(guard(page).filter({ hasText: warning ?? '' })).toBeHidden();
+  }
+  await putOn(page, () => page.keyboard.press('p'));
+  await page.keyboard.press('Space');
+  await weights(page, before + 1);
+}
+
+async function weighAll(page: Page): Promise<void> {
+  await expect(next(page)).toBeVisible();
+  for (let i = 0; i < 40; i += 1) {
+    if (!(await next(page).isVisible())) return;
+    await weighNext(page);
+  }
+  throw new Error('the stage never ends');
+}
+
+async function close(page: Page): Promise<void> {
+  await page.keyboard.press('c');
+  await expect(page).toHaveURL(/\/ledger\//);
+  await expect(page.getByTestId('time')).toContainText('min');
+}
+
+async function carryOn(page: Page, name: RegExp): Promise<void> {
+  await page.getByRole('link', { name: /^Bench/ }).click();
+  await page.getByRole('listitem').filter({ hasText: name }).getByRole('button', { name: 'Carry on' }).click();
+  await atBench(page);
+}
+
+test('a loin in two phases: boned, left waiting, trimmed later; the yields multiply', async ({ page }) => {
+  await signInByTouch(page, 'Ines Calloway');
+  await start(page, /Lamb/, /Saddle to cannons/);
+  await weighAll(page);
+  await close(page);
+  await expect(page.getByTestId('through')).toContainText('Pieces still wait to go on');
+  await carryOn(page, /Lamb: cannons/);
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Lamb: cannons');
+  await weighAll(page);
+  await axe(page, 'bench, second stage');
+  await close(page);
+  await expect(page.getByTestId('through')).toContainText('through all stages');
+  const cells = await page
+    .getByRole('row', { name: /^cannons/ })
+    .getByRole('cell')
+    .allTextContents();
+  const [ofStage = 0, ofPurchase = 0] = cells.slice(2, 4).map((c) => Number.parseFloat(c));
+  const began = Number.parseFloat(
+    /began with ([\d.]+)/.exec((await page.getByTestId('through').textContent()) ?? '')?.[1] ?? '',
+  );
+  expect(ofPurchase).toBeGreaterThan(15);
+  expect(Math.abs(ofPurchase - (ofStage * began) / 100)).toBeLessThan(0.2);
+});
+
+test('a barrel that rested since yesterday is cut into portions', async ({ page }) => {
+  await signInByTouch(page, 'Tobin Arkwell');
+  await expect(page.getByRole('listitem').filter({ hasText: 'Roe deer: portion' })).toContainText(
+    'rested, within its window',
+  );
+  await carryOn(page, /Roe deer: portion/);
+  await weighAll(page);
+  await close(page);
+  await expect(page.getByRole('region', { name: 'Stages and time' }).getByRole('link')).toHaveCount(3);
+});
+
+test('crab is picked in many small weights, with its pace, and not closed before three passes', async ({ page }) => {
+  await signInByTouch(page, 'Jory Pellam');
+  await carryOn(page, /Brown crab: claws and legs/);
+  await page.getByRole('button', { name: /^white meat/ }).click();
+  for (let i = 0; i < 6; i += 1) await weighNext(page);
+  const picking = page.getByRole('region', { name: 'Picking' });
+  await expect(picking).toContainText('6 weights');
+  await expect(picking).toContainText('g a minute');
+  await expect(picking).toContainText('next ten minutes, work £2.73');
+  await axe(page, 'picking');
+  await page.getByRole('button', { name: /^shell and blades/ }).click();
+  await weighAll(page);
+  await page.keyboard.press('c');
+  await expect(page.getByRole('region', { name: 'Passes are missing' })).toContainText('0 of 3 passes counted');
+  await page.getByRole('button', { name: 'Weigh on' }).click();
+  await page.getByRole('button', { name: /Pick through/ }).click();
+  for (let i = 1; i <= 3; i += 1) {
+    await page.getByRole('button', { name: 'Count a pass' }).click();
+    await expect(page.getByTestId('passes')).toContainText(`${i} of 3`);
+  }
+  await close(page);
+  await expect(page.getByText('a pass counted').first()).toBeVisible();
+});
+
+test('a bird boned out whole: warned before the harm, skipped with a note, and told how much filling it takes', async ({
+  page,
+}) => {
+  await signInByTouch(page, 'Ines Calloway');
+  await start(page, /Guinea fowl.*one ·/, /Boned out whole/);
+  await page.getByRole('button', { name: /^body bones/ }).click();
+  await expect(guard(page)).toContainText('Tendons not cut');
+  await guard(page).getByRole('button', { name: /Done/ }).click();
+  await expect(guard(page)).toContainText('Wishbone still in');
+  await guard(page).getByRole('button', { name: /Done/ }).click();
+  await expect(guard(page)).toContainText('hip joints');
+  await axe(page, 'a warning');
+  await guard(page).getByRole('button', { name: /Skip/ }).click();
+  await page.getByLabel('Why it was skipped').fill('kept for the roast');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(says(page)).toContainText('kept for the roast');
+  await weighAll(page);
+  await expect(page.getByTestId('fill')).toContainText(/what came out [\d,]+ g\. Filling [\d,]+ g to [\d,]+ g/);
+  await close(page);
+  await expect(page.getByText('kept for the roast')).toBeVisible();
+});
+
+test('ten pigeons by kind: one weight says how many it is, and the sheet counts them', async ({ page }) => {
+  await signInByTouch(page, 'Jory Pellam');
+  await start(page, /Wood pigeon/, /Breasts only/, /By kind/);
+  await page.getByRole('button', { name: /^breasts/ }).click();
+  await expect(page.getByTestId('count')).toHaveText('20');
+  await page.getByRole('button', { name: 'One fewer' }).click();
+  await page.getByRole('button', { name: 'One more' }).click();
+  await weighAll(page);
+  await close(page);
+  await expect(page.getByRole('row', { name: /^breasts/ })).toContainText('portions, 20');
+  await expect(page.getByTestId('time')).toContainText('an animal');
+});
+
+test('squid and trotters come to a closed balance too', async ({ page }) => {
+  await signInByTouch(page, 'Tobin Arkwell');
+  await start(page, /Squid/, /Tube, wings/, /By kind/);
+  await weighAll(page);
+  await close(page);
+  await start(page, /trotter/, /Boned out, then braised/, /By kind/);
+  await weighAll(page);
+  await close(page);
+  await expect(page.getByTestId('through')).toContainText('Pieces still wait to go on');
+});
+
+test('a duck is handed over mid-way, paused, noted and put right: piece, split, join', async ({ page, browser }) => {
+  await signInByTouch(page, 'Ines Calloway');
+  await start(page, /Duck/, /Legs, breasts/);
+  const other = await (await browser.newContext()).newPage();
+  await signInByTouch(other, 'Jory Pellam');
+  await other.goto(page.url());
+  await atBench(other);
+  for (let i = 0; i < 4; i += 1) await weighNext(page);
+
+  // it was another piece
+  await page.getByRole('tab', { name: /^Weights/ }).click();
+  await page
+    .getByRole('tabpanel')
+    .getByRole('button', { name: /preen gland/ })
+    .click();
+  await page.getByRole('button', { name: /^lean trim/ }).click();
+  await expect(says(page)).toContainText('It was lean trim');
+  await expect(page.getByRole('tabpanel')).toContainText('Put right or taken back');
+  // part of the fat goes elsewhere, and comes back
+  await page
+    .getByRole('tabpanel')
+    .getByRole('button', { name: /fat and skin/ })
+    .click();
+  await page.getByRole('button', { name: 'Split' }).click();
+  await page.getByLabel('Grams to split off').fill('40');
+  await page.keyboard.press('Tab');
+  await page.getByRole('button', { name: /^Garnish/ }).click();
+  await expect(page.getByRole('button', { name: /^Garnish, 40 g/ })).toBeVisible();
+  const weighed = await balance(page).textContent();
+  await page
+    .getByRole('tabpanel')
+    .getByRole('button', { name: /Garnish/ })
+    .click();
+  await page.keyboard.press('5'); // back to the fat tray
+  await expect(page.getByRole('button', { name: /^Garnish, 0 g/ })).toBeVisible();
+  await page.getByRole('tabpanel').getByRole('button', { name: /40 g/ }).click();
+  await page.getByRole('button', { name: 'Join' }).click();
+  await expect(says(page)).toContainText('two weights are one');
+  await expect(balance(page)).toHaveText(weighed ?? '');
+
+  await page.getByRole('tab', { name: 'Tools' }).click();
+  await page.getByLabel('Tray', { exact: true }).selectOption({ label: 'Filling' });
+  await page.getByLabel('Note', { exact: true }).fill('for Wednesday’s pie');
+  await page.getByRole('button', { name: 'Keep the note' }).click();
+  await expect(page.getByRole('button', { name: /^Filling/ })).toContainText('for Wednesday’s pie');
+  await axe(page, 'tools');
+  await page.keyboard.press('h');
+  await expect(page.getByTestId('clock')).toContainText('paused');
+  await page.getByRole('button', { name: 'To Jory Pellam' }).click();
+  await expect(
+    other.getByText('Jory Pellam', { exact: true }).or(other.getByText('· Jory Pellam')).first(),
+  ).toBeVisible();
+  await expect(other.getByTestId('clock')).toContainText('paused');
+  await other.keyboard.press('h');
+  await expect(page.getByTestId('clock')).not.toContainText('paused');
+  await expect(balance(other)).toHaveText((await balance(page).textContent()) ?? '');
+  await other.context().close();
+});
+
+test('hands busy: a steady load takes itself, once, and a wipe is not a touch', async ({ page }) => {
+  await signInByTouch(page, 'Maren Ostle');
+  await start(page, /Plaice/, /Four fillets/, /By kind/);
+  await page.keyboard.press('a');
+  await expect(page.getByText('takes by itself when steady')).toBeVisible();
+  while (await guard(page).isVisible()) await page.keyboard.press('g');
+  await putOn(page, () => page.keyboard.press('p'));
+  await weights(page, 1);
+  await page.waitForTimeout(2_500); // what stays on the pan is not taken again
+  await weights(page, 1);
+  await page.keyboard.press('b');
+  await expect(page.getByRole('tab', { name: 'Tools' })).toBeHidden();
+  await page.keyboard.press('b');
+  await page.keyboard.press('l');
+  await expect(page.getByText('Touches are ignored')).toBeVisible();
+  await page.mouse.click(1_000, 250);
+  await expect(page.getByText('Touches are ignored')).toBeHidden({ timeout: 4_000 });
+  await weights(page, 1);
+  await page.keyboard.press('a');
+});
+
+test('an hour offline: twenty weights, a reload, the browser closed; all arrive once and in order', async ({
+  browser,
+}) => {
+  const context = await browser.newContext();
+  const page = await context.newPage();
+  await signInByTouch(page, 'Jory Pellam');
+  await start(page, /Hake/, /Two fillets/, /Piece by piece/);
+  await page.evaluate(() => navigator.serviceWorker.ready);
+  await page.waitForTimeout(1_500); // what was read is kept on the device
+  const address = page.url();
+  const watcher = await (await browser.newContext()).newPage();
+  await signInByTouch(watcher, 'Maren Ostle');
+  await watcher.goto(address);
+  await atBench(watcher);
+
+  await context.setOffline(true);
+  const type = async (grams: number): Promise<void> => {
+    await page.keyboard.press('m');
+    await page.getByLabel('Weight, typed').fill(String(grams));
+    await page.keyboard.press('Enter');
+    await expect(page.getByLabel('Weight, typed')).toBeHidden();
+  };
+  for (let g = 101; g <= 110; g += 1) await type(g);
+  await page.reload();
+  await expect(balance(page)).toContainText('Weighed 1,055 g', { timeout: 15_000 });
+  for (let g = 111; g <= 116; g += 1) await type(g);
+  await page.keyboard.press('h'); // a pause is kept like a weight
+  await page.close();
+  const again = await context.newPage();
+  await again.goto(address);
+  await expect(balance(again)).toContainText('Weighed 1,736 g', { timeout: 15_000 });
+  await expect(again.getByTestId('clock')).toContainText('paused');
+  await again.getByRole('button', { name: /^fillet/ }).click();
+  for (let g = 117; g <= 120; g += 1) {
+    await again.keyboard.press('m');
+    await again.getByLabel('Weight, typed').fill(String(g));
+    await again.keyboard.press('Enter');
+    await expect(again.getByLabel('Weight, typed')).toBeHidden();
+  }
+  await expect(again.getByTestId('saved')).toContainText('21 kept here');
+  await expect(balance(watcher)).toContainText('Weighed 0 g');
+
+  await context.setOffline(false);
+  await expect(again.getByTestId('saved')).toContainText('all saved', { timeout: 30_000 });
+  await expect(balance(watcher)).toContainText('Weighed 2,210 g', { timeout: 5_000 });
+  await watcher.getByRole('tab', { name: 'Weights, 20' }).click();
+  const listed = await watcher.getByRole('listitem').filter({ hasText: 'typed' }).allTextContents();
+  const grams = listed.map((text) => Number(/(\d+) g$/.exec(text.trim())?.[1]));
+  expect(grams).toEqual(Array.from({ length: 20 }, (_, i) => 120 - i));
+  await watcher.context().close();
+  await context.close();
+});
