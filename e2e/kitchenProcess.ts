@@ -79,7 +79,7 @@ export class KitchenProcess {
       env: { ...process.env, ZABRIK_SCALE_FAST: '1' },
       stdio: ['ignore', 'pipe', 'inherit'],
     });
-    this.#env['ZABRIK_SCALE'] = `127.0.0.1:${await firstLine(this.#scale, /scale listening (\d+)/)}`;
+    this.#env['ZABRIK_SCALE'] = await firstLine(this.#scale, /scale listening (\S+)/);
   }
 
   /** Starts the server, or starts it again on the port it had. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /** What the server-sent event stream at /api/v1/live carries. */
-export const topics = ['deliveries', 'breakdowns', 'lots', 'runs', 'house'] as const;
+export const topics = ['deliveries', 'breakdowns', 'lots', 'runs', 'house', 'catalogue'] as const;
 export type Topic = (typeof topics)[number];
 
 /** Event `changed`: which lists to read again; `id` narrows it to one breakdown or lot where known. */
@@ -13,6 +13,7 @@ export type Changed = z.output<typeof changedSchema>;
  * `away`: the scale does not answer.
  */
 export const scaleReadingSchema = z.strictObject({
+  scale: z.string().describe('which of the house’s scales'),
   state: z.enum(['steady', 'moving', 'over', 'under', 'away']),
   grossMg: z.int(),
   tareMg: z.int(),

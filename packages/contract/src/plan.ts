@@ -154,3 +154,6 @@ export const useSchema = z.strictObject({
   provenance: z.enum(provenances),
   source: z.string().min(1),
 }) satisfies z.ZodType<Use>;
+
+/** The published JSON Schema of a cut plan file, made from the schema itself. */
+export const cutPlanJsonSchema = (): unknown => z.toJSONSchema(cutPlanSchema, { target: 'draft-2020-12' });

@@ -13,6 +13,7 @@ export const problems = {
   not_enough: { status: 409, title: 'There is less of this lot left than that.' },
   lot_gone: { status: 409, title: 'This lot is used up.' },
   plan_does_not_fit: { status: 409, title: 'This cut plan does not start from that form.' },
+  changed_since: { status: 409, title: 'Someone changed this meanwhile. Look at theirs before you save yours.' },
   stage_closed: { status: 409, title: 'This stage is closed. Ask a chef to reopen it.' },
   tray_refused: { status: 409, title: 'This piece must not go there.' },
   already_replaced: { status: 409, title: 'That weight was already put right.' },

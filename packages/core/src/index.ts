@@ -6,6 +6,7 @@ export * from './breakdown/expectPieces.ts';
 export * from './breakdown/orderGuard.ts';
 export * from './breakdown/pickingPace.ts';
 export * from './breakdown/plan.ts';
+export * from './breakdown/planFaults.ts';
 export * from './breakdown/planQuestions.ts';
 export * from './breakdown/scaleTolerance.ts';
 export * from './breakdown/shareBelief.ts';

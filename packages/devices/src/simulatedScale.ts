@@ -6,6 +6,7 @@ export interface SimulatedScaleSettings {
   readonly host: string;
   /** 0 takes a free one. */
   readonly port: number;
+  readonly name?: string;
   readonly intervalMg: number;
   readonly maxMg: number;
   readonly lagMs: number;
@@ -27,7 +28,7 @@ export function startSimulatedScale(
   let count = 0;
   let last = '';
   let lastSentAt = 0;
-  const plate = `plate name=bench class=III e=${settings.intervalMg} max=${settings.maxMg}`;
+  const plate = `plate name=${settings.name ?? 'bench'} class=III e=${settings.intervalMg} max=${settings.maxMg}`;
 
   const obey = (line: string): string => {
     const [command = '', argument] = line.trim().split(/\s+/);

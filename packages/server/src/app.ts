@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import { cutPlanJsonSchema } from '@zabrik/contract';
 import { openApiDocument } from '@zabrik/contract/openapi';
 import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express } from 'express';
@@ -92,8 +93,10 @@ export function createApp({ kitchen, session, announcer, scaleHouse }: Parts): E
   potsRoutes(kitchen, router);
   ledgerRoutes(kitchen, router);
   simulationRoutes(kitchen, router);
-  router.get('/live', stream(announcer, kitchen.scale, scaleHouse));
+  router.get('/live', stream(announcer, kitchen.scales, scaleHouse));
   router.get('/openapi.json', (_request, response) => void response.json(openApiDocument));
+  const planSchema = cutPlanJsonSchema();
+  router.get('/schemas/cut-plan.json', (_request, response) => void response.json(planSchema));
   router.get('/docs', (_request, response) => void response.type('html').send(docsPage));
   router.get('/docs/start.js', (_request, response) => void response.type('js').send(docsStart));
   router.use('/docs/files', express.static(swaggerFiles(), { index: false }));

@@ -9,7 +9,7 @@ const schema = z.object({
   LOG_LEVEL: z.enum(['silent', 'fatal', 'error', 'warn', 'info', 'debug']).default('info'),
   ZABRIK_SCALE: z
     .string()
-    .regex(/^[\w.-]+:\d+$/)
+    .regex(/^(\w[\w-]*=)?[\w.-]+:\d+(,\w[\w-]*=[\w.-]+:\d+)*$/)
     .optional(),
   ZABRIK_SIMULATED: z.enum(['0', '1']).default('0'),
   ZABRIK_DEMO_PIN: z
@@ -25,7 +25,8 @@ export interface Config {
   readonly host: string;
   readonly webDist: string | undefined;
   readonly logLevel: string;
-  readonly scale: { readonly host: string; readonly port: number } | undefined;
+  /** The scales to connect to, by the name the house gives them: bench=127.0.0.1:7001,floor=127.0.0.1:7002. */
+  readonly scales: readonly { readonly id: string; readonly host: string; readonly port: number }[];
   /** The simulated bench may be driven from the browser. Only in the demo and in tests. */
   readonly simulated: boolean;
   readonly demoPin: string | undefined;
@@ -38,7 +39,6 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     const what = read.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`).join('; ');
     throw new Error(`Settings: ${what}`);
   }
-  const [host, port] = read.data.ZABRIK_SCALE?.split(':') ?? [];
   return {
     databaseUrl: read.data.DATABASE_URL,
     sessionSecret: read.data.SESSION_SECRET,
@@ -46,7 +46,11 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     host: read.data.HOST,
     webDist: read.data.WEB_DIST,
     logLevel: read.data.LOG_LEVEL,
-    scale: host === undefined || port === undefined ? undefined : { host, port: Number(port) },
+    scales: (read.data.ZABRIK_SCALE?.split(',') ?? []).map((entry) => {
+      const [id, address] = entry.includes('=') ? entry.split('=') : ['bench', entry];
+      const [host = '', port = ''] = (address ?? '').split(':');
+      return { id: id ?? 'bench', host, port: Number(port) };
+    }),
     simulated: read.data.ZABRIK_SIMULATED === '1',
     demoPin: read.data.ZABRIK_DEMO_PIN,
   };

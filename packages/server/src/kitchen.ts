@@ -18,7 +18,8 @@ export interface Kitchen {
   readonly config: Config;
   readonly clock: () => Date;
   readonly log: Logger;
-  readonly scale: ScaleBridge | undefined;
+  /** The scales that are connected, by the name the house gives them. */
+  readonly scales: ReadonlyMap<string, ScaleBridge>;
   /** Tells every open screen of a house what to read again. Call it after the commit. */
   readonly announce: (houseId: string, topics: readonly Topic[], ids?: readonly string[]) => void;
 }

@@ -23,14 +23,14 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
   await migrate(db);
   const announcer = new Announcer(config.databaseUrl, log);
   await announcer.start();
-  const scale = config.scale === undefined ? undefined : new ScaleBridge(config.scale.host, config.scale.port);
+  const scales = new Map(config.scales.map((s) => [s.id, new ScaleBridge(s.id, s.host, s.port)]));
   const session = sessions(config.databaseUrl, config.sessionSecret);
   const kitchen: Kitchen = {
     db,
     config,
     clock,
     log,
-    scale,
+    scales,
     announce: (houseId, topics, ids) => announcer.announce(houseId, topics, ids),
   };
   const firstHouse = await HouseRow.findOne({ order: ['createdAt'] });
@@ -46,7 +46,7 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
       scaleHouse = houseId;
     },
     close: async (): Promise<void> => {
-      scale?.close();
+      for (const scale of scales.values()) scale.close();
       await announcer.close();
       await session.close();
       await db.close();

@@ -16,7 +16,7 @@ import {
   signedMassMg,
   slug,
 } from '../fields.ts';
-import { cutPlanSchema } from '../plan.ts';
+import { cutPlanSchema, speciesSchema } from '../plan.ts';
 import { routes } from '../routes.ts';
 
 export const weighingSchema = z.strictObject({
@@ -27,6 +27,7 @@ export const weighingSchema = z.strictObject({
   source: z.enum(['scale', 'typed']).nullable(),
   count: z.int().describe('how many units of the piece were weighed together'),
   animal: z.int().nullable().describe('which animal of the batch, from 1; null where nobody said'),
+  scale: z.string().nullable().describe('the scale it was taken on; null when it was typed'),
   replaces: id.nullable(),
   by: z.string(),
   at: instant,
@@ -109,6 +110,7 @@ export const takeBody = z.strictObject({
   source: z.enum(['scale', 'typed']),
   count: z.int().min(1).max(5_000).default(1).describe('units weighed together'),
   animal: z.int().min(1).max(500).nullable().default(null),
+  scale: slug.nullable().default(null),
   replaces: id.nullable().describe('the weighing this one puts right'),
   at: instant,
 });
@@ -133,6 +135,14 @@ export const waitingSchema = z.strictObject({
   useBy: day.nullable(),
 });
 export type WaitingStage = z.output<typeof waitingSchema>;
+
+export const planSheetSchema = z.strictObject({
+  plan: cutPlanSchema,
+  own: z.boolean(),
+  retired: z.boolean(),
+  versions: z.array(z.strictObject({ version: z.int(), at: instant.nullable(), by: z.string().nullable() })),
+});
+export type PlanSheet = z.output<typeof planSheetSchema>;
 
 export const bench = {
   list: endpoint({
@@ -169,6 +179,35 @@ export const bench = {
       way: z.enum(ways).nullable().default(null),
     }),
     answer: breakdownSchema,
+  }),
+  plan: endpoint({
+    ...routes.bench.plan,
+    summary:
+      'A cut plan as the house has it now; its JSON is what is exported and imported (schema: /api/v1/schemas/cut-plan.json)',
+    params: z.strictObject({ planId: slug }),
+    answer: planSheetSchema,
+  }),
+  savePlan: endpoint({
+    ...routes.bench.savePlan,
+    summary: 'Save a plan as a new version of the house’s own; breakdowns keep the version they were made with',
+    body: z.strictObject({
+      plan: cutPlanSchema,
+      basedOn: z.int().min(0).describe('the version it was made from; 0 for a plan that is new here'),
+    }),
+    answer: planSheetSchema,
+  }),
+  retirePlan: endpoint({
+    ...routes.bench.retirePlan,
+    summary: 'Take a plan out of the lists, or bring it back',
+    params: z.strictObject({ planId: slug }),
+    body: z.strictObject({ retired: z.boolean() }),
+    answer: planSheetSchema,
+  }),
+  saveSpecies: endpoint({
+    ...routes.bench.saveSpecies,
+    summary: 'Add a species of the house’s own, or change one',
+    body: z.strictObject({ species: speciesSchema }),
+    answer: nothing,
   }),
   event: endpoint({
     ...routes.bench.event,
@@ -227,7 +266,7 @@ export const bench = {
   scaleCommand: endpoint({
     ...routes.bench.scaleCommand,
     summary: 'Tare or zero the bench scale',
-    body: z.strictObject({ command: z.enum(['tare', 'untare', 'zero']) }),
+    body: z.strictObject({ command: z.enum(['tare', 'untare', 'zero']), scale: slug.default('bench') }),
     answer: nothing,
   }),
 } as const;

@@ -6,6 +6,7 @@ import { planHeadSchema, speciesSchema, useSchema } from '../plan.ts';
 import { routes } from '../routes.ts';
 
 export const scaleSchema = z.strictObject({
+  id: slug,
   name: shortText,
   accuracyClass: z.enum(['II', 'III', 'IIII']),
   intervalMg: massMg,
@@ -19,7 +20,7 @@ export const houseSchema = z.strictObject({
   currency: z.string().length(3),
   timezone: z.string(),
   school: z.enum(costingSchools),
-  scale: scaleSchema,
+  scales: z.array(scaleSchema).min(1),
   /** Market value of by-products by category, minor units per kilogram. */
   creditMinorPerKg: z.record(z.string(), amountMinor),
   /** Price of bought-in ingredients, minor units per kilogram. */

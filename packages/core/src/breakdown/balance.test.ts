@@ -2,7 +2,14 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { grams } from '../quantity/mass.ts';
 import { judgeBalance } from './balance.ts';
-import { combinedScaleError, maximumPermissibleError, minimumLoad, type ScaleSpec } from './scaleTolerance.ts';
+import {
+  combinedError,
+  combinedScaleError,
+  maximumPermissibleError,
+  minimumLoad,
+  type ScaleSpec,
+  scaleFor,
+} from './scaleTolerance.ts';
 
 const scale = (accuracyClass: ScaleSpec['accuracyClass'], e: number): ScaleSpec => ({
   accuracyClass,
@@ -42,9 +49,9 @@ describe('judging a balance', () => {
   ) =>
     judgeBalance({
       startMg: grams(startG),
-      weighedMg: piecesG.map(grams),
+      startScale: scale('III', 1),
+      weighed: piecesG.map((g) => ({ massMg: grams(g), scale: scale('III', 1) })),
       drip: { mean: 0.013, sd: 0.006 },
-      scale: scale('III', 1),
       missing,
     });
 
@@ -86,5 +93,25 @@ describe('judging a balance', () => {
         },
       ),
     );
+  });
+});
+
+describe('several scales in a house', () => {
+  const portion = { accuracyClass: 'III', intervalMg: grams(1), maxMg: grams(15_000) } as const;
+  const floor = { accuracyClass: 'III', intervalMg: grams(20), maxMg: grams(150_000) } as const;
+
+  it('takes the smallest that can hold a load, and the largest when none can', () => {
+    expect(scaleFor([floor, portion], grams(900))).toBe(portion);
+    expect(scaleFor([floor, portion], grams(36_000))).toBe(floor);
+    expect(scaleFor([portion, floor], grams(900_000))).toBe(floor);
+  });
+
+  it('adds each weighing’s own error', () => {
+    // OIML R 76-1 class III in service: 36 kg at e = 20 g is 1800 e, so 2 e = 40 g; 300 g at e = 1 g is 300 e, so 1 e = 1 g
+    const error = combinedError([
+      { massMg: grams(36_000), scale: floor },
+      { massMg: grams(300), scale: portion },
+    ]);
+    expect(error).toBeCloseTo(Math.hypot(grams(40), grams(1)), 6);
   });
 });

@@ -1,12 +1,13 @@
-import { combinedScaleError, type ScaleSpec } from './scaleTolerance.ts';
+import { combinedError, type ScaleSpec } from './scaleTolerance.ts';
 
 export interface BalanceInput {
   readonly startMg: number;
-  /** Every weighing that still counts, one by one: each adds its own scale error. */
-  readonly weighedMg: readonly number[];
+  /** The scale the start was weighed on. */
+  readonly startScale: ScaleSpec;
+  /** Every weighing that still counts, one by one: each adds the error of its own scale. */
+  readonly weighed: readonly { readonly massMg: number; readonly scale: ScaleSpec }[];
   /** Usual drip of this stage as a share of the start: mean and sd. */
   readonly drip: { readonly mean: number; readonly sd: number };
-  readonly scale: ScaleSpec;
   /** Pieces not weighed yet with what each should weigh. */
   readonly missing: readonly { readonly pieceId: string; readonly expectedMg: number }[];
 }
@@ -36,9 +37,9 @@ export interface Balance {
  * Source  scale error: OIML R 76-1 (scaleTolerance.ts); the two-sd margin is this project's choice.
  */
 export function judgeBalance(input: BalanceInput): Balance {
-  const weighedMg = input.weighedMg.reduce((a, b) => a + b, 0);
+  const weighedMg = input.weighed.reduce((sum, w) => sum + w.massMg, 0);
   const unaccountedMg = input.startMg - weighedMg;
-  const scaleErrorMg = combinedScaleError(input.scale, [input.startMg, ...input.weighedMg]);
+  const scaleErrorMg = combinedError([{ massMg: input.startMg, scale: input.startScale }, ...input.weighed]);
   const usualDripMg = input.startMg * input.drip.mean;
   const allowedMg = scaleErrorMg + usualDripMg + 2 * input.startMg * input.drip.sd;
   const verdict = unaccountedMg > allowedMg ? 'short' : unaccountedMg < -scaleErrorMg ? 'gain' : 'balanced';

@@ -34,4 +34,14 @@ export const minimumLoad = (scale: ScaleSpec): number => scale.intervalMg * (sca
  * Source  JCGM 100:2008 (GUM), combination of uncorrelated components.
  */
 export const combinedScaleError = (scale: ScaleSpec, loadsMg: readonly number[]): number =>
-  Math.sqrt(loadsMg.reduce((sum, load) => sum + maximumPermissibleError(scale, load) ** 2, 0));
+  combinedError(loadsMg.map((massMg) => ({ massMg, scale })));
+
+/** The same for weighings on different scales, each with its own error. */
+export const combinedError = (weighings: readonly { readonly massMg: number; readonly scale: ScaleSpec }[]): number =>
+  Math.sqrt(weighings.reduce((sum, w) => sum + maximumPermissibleError(w.scale, w.massMg) ** 2, 0));
+
+/** The scale that would be used for a load nobody noted the scale of: the smallest that can hold it, or the largest there is. */
+export function scaleFor(scales: readonly [ScaleSpec, ...ScaleSpec[]], loadMg: number): ScaleSpec {
+  const bySize = [...scales].sort((a, b) => a.maxMg - b.maxMg);
+  return bySize.find((s) => loadMg <= s.maxMg) ?? bySize.at(-1) ?? scales[0];
+}

@@ -23,7 +23,7 @@ const stage: PlanStage = {
   pieces: [piece('head', 0.2), piece('fillet', 0.5, 2), piece('frame', 0.28)],
   drip: { mean: 0.02, sd: 0.008, provenance: 'estimate', source: 'test' },
 };
-const scale = { accuracyClass: 'III', intervalMg: grams(1), maxMg: grams(15_000) } as const;
+const scale = [{ id: 'bench', accuracyClass: 'III', intervalMg: grams(1), maxMg: grams(15_000) }] as const;
 const w = (id: string, pieceId: string | null, g: number | null, replaces: string | null = null) => ({
   id,
   pieceId,

@@ -2,13 +2,19 @@ import { type Balance, judgeBalance } from './balance.ts';
 import { effectiveWeighings, type WeighingLike } from './effectiveWeighings.ts';
 import { expectPieces, type PieceExpectation, type TakenMass } from './expectPieces.ts';
 import type { PlanStage } from './plan.ts';
-import type { ScaleSpec } from './scaleTolerance.ts';
+import { type ScaleSpec, scaleFor } from './scaleTolerance.ts';
 import type { ShareBelief } from './shareBelief.ts';
 
 export interface StageWeighing extends WeighingLike {
   readonly pieceId: string | null;
   /** How many units of the piece were weighed together; 1 where nothing is said. */
   readonly count?: number;
+  /** Which of the house's scales it was taken on; null or left out where it was typed. */
+  readonly scale?: string | null;
+}
+
+export interface NamedScale extends ScaleSpec {
+  readonly id: string;
 }
 
 /** How much alike the animals of one lot are in their shares: the part of the spread a lot has in common. This project's choice. */
@@ -62,15 +68,18 @@ export function balanceStage(
   stage: PlanStage,
   startMg: number,
   weighings: readonly StageWeighing[],
-  scale: ScaleSpec,
+  scales: readonly [NamedScale, ...NamedScale[]],
   animals = 1,
 ): Balance {
   const taken = takenBy(stage, weighings);
   return judgeBalance({
     startMg,
-    weighedMg: effectiveWeighings(weighings).map((w) => w.massMg),
+    startScale: scaleFor(scales, startMg),
+    weighed: effectiveWeighings(weighings).map((w) => ({
+      massMg: w.massMg,
+      scale: scales.find((s) => s.id === w.scale) ?? scaleFor(scales, w.massMg),
+    })),
     drip: stage.drip,
-    scale,
     missing: stage.pieces.flatMap((piece) => {
       const of = taken.get(piece.id) ?? [];
       const count = piece.count * animals;

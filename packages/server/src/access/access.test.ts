@@ -24,6 +24,7 @@ const anyParams = (): Record<string, string> => ({
   lotId: uuidv7(),
   runId: uuidv7(),
   movementId: uuidv7(),
+  planId: 'loin-steaks',
 });
 // a weighing is read before its session is: it needs a body that can be read to get as far as the role
 const bodyOf = (e: Endpoint): unknown =>
@@ -147,6 +148,7 @@ describe('who else may not come in', () => {
       'bench.cancel': {},
       'bench.event': { kind: 'pause', at: '2026-11-24T10:00:00.000Z' },
       'bench.reopen': { reason: 'no' },
+      'bench.retirePlan': { retired: true },
       'larder.takeOut': { massMg: 1, to: 'served', reason: null, note: null },
       'pots.finish': { outputMg: 1, spentMg: 0, note: null },
       'pots.cancel': {},
@@ -155,7 +157,13 @@ describe('who else may not come in', () => {
     const before = await theirs.ask(api.larder.list, { query: {} });
     for (const e of allEndpoints.filter((x) => x.params !== undefined && x.id !== 'access.door')) {
       for (const breakdownId of [breakdown.id, open.breakdown.id]) {
-        const params = { breakdownId, lotId: delivery.lotId, runId: planned.id, movementId: closed.movementId };
+        const params = {
+          breakdownId,
+          lotId: delivery.lotId,
+          runId: planned.id,
+          movementId: closed.movementId,
+          planId: 'only-ours',
+        };
         const reply = await theirs.raw(e.method, pathOf(e, params), bodies[e.id], { 'idempotency-key': uuidv7() });
         expect(reply.status, e.id).toBe(404);
       }

@@ -1,7 +1,7 @@
 /** The head of a breakdown: read by the bench while it is open and by the ledger once it is closed. */
 import { speciesById } from '@zabrik/catalogue';
 import type { BenchEvent, BreakdownHead, Way, Weighing } from '@zabrik/contract';
-import { type CutPlan, type Destination, effectiveWeighings, stageOfPlan } from '@zabrik/core';
+import { type CutPlan, type Destination, effectiveWeighings, type Species, stageOfPlan } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { Problem } from '../http/problem.ts';
 import { select, selectOne } from './select.ts';
@@ -13,6 +13,8 @@ export interface HeadRow {
   readonly lotCode: string;
   readonly species: string;
   readonly form: string;
+  /** The house's own species, where it is one. */
+  readonly ownSpecies: Species | null;
   readonly supplierName: string | null;
   readonly planId: string;
   readonly plan: CutPlan;
@@ -32,12 +34,13 @@ export interface HeadRow {
 }
 
 export const HEAD = `
-select b.id, b.state, b.lot_id as "lotId", l.code as "lotCode", b.species, b.form, s.name as "supplierName", b.plan_id as "planId", b.plan,
+select b.id, b.state, b.lot_id as "lotId", l.code as "lotCode", b.species, b.form, hs.species as "ownSpecies", s.name as "supplierName", b.plan_id as "planId", b.plan,
        b.stage_id as "stageId", b.root_id as "rootId", b.start_share as "startShare", b.way, h.name as holder, b.animals, b.start_mg as "startMg", b.start_minor as "startMinor", p.name as by, b.started_at as "startedAt",
        b.closed_at as "closedAt", b.movement_id as "movementId",
        coalesce((select sum(w.mass_mg) from weighing w where w.breakdown_id = b.id
                  and not exists (select 1 from weighing r where r.replaces = w.id)), 0)::bigint as "weighedMg"
 from breakdown b join lot l on l.id = b.lot_id join person p on p.id = b.person_id join person h on h.id = b.holder_id left join supplier s on s.id = b.supplier_id
+     left join house_species hs on hs.house_id = b.house_id and hs.id = b.species
 where b.house_id = $1`;
 
 export const stageOf = stageOfPlan;
@@ -53,9 +56,9 @@ export const headOf = (row: HeadRow): BreakdownHead => ({
   lotId: row.lotId,
   lotCode: row.lotCode,
   species: row.species,
-  speciesName: speciesName(row.species),
+  speciesName: row.ownSpecies?.name ?? speciesName(row.species),
   form: row.form,
-  formName: formName(row.species, row.form),
+  formName: row.ownSpecies?.forms.find((f) => f.id === row.form)?.name ?? formName(row.species, row.form),
   supplierName: row.supplierName,
   planId: row.planId,
   planTitle: row.plan.title,
@@ -100,7 +103,7 @@ export async function readWeighings(
 ): Promise<Weighing[]> {
   const rows = await select<WeighingRow>(
     db,
-    `select w.id, w.piece_id as "pieceId", w.destination, w.mass_mg as "massMg", w.source, w.count, w.animal, w.replaces, p.name as by, w.at
+    `select w.id, w.piece_id as "pieceId", w.destination, w.mass_mg as "massMg", w.source, w.count, w.animal, w.scale, w.replaces, p.name as by, w.at
      from weighing w join person p on p.id = w.person_id where w.breakdown_id = $1 order by w.seq`,
     [breakdownId],
     transaction,

@@ -362,7 +362,9 @@ create index breakdown_input_lot on breakdown_input (lot_id);
 insert into breakdown_input (breakdown_id, house_id, lot_id, position, mass_mg) select id, house_id, lot_id, 0, start_mg from breakdown;
 alter table lot add column next_stage text, add column note text;
 create index lot_waiting on lot (house_id, made_at) where next_stage is not null;
-alter table weighing add column count integer not null default 1 check (count > 0), add column animal integer check (animal > 0);
+alter table weighing add column count integer not null default 1 check (count > 0), add column animal integer check (animal > 0), add column scale text;
+update house set settings = (settings - 'scale') || jsonb_build_object('scales', jsonb_build_array(settings->'scale' || '{"id": "bench"}'::jsonb))
+where settings ? 'scale';
 create table bench_event (
   id uuid primary key,
   seq bigint generated always as identity,
@@ -406,9 +408,9 @@ begin
   with asked as (
     select * from jsonb_to_recordset(asked_rows) as a(id uuid, sid text, house_id uuid, person_id uuid, breakdown_id uuid, piece_id text,
                                                       destination text, mass_mg bigint, source text, replaces uuid, at timestamptz,
-                                                      count integer, animal integer)
+                                                      count integer, animal integer, scale text)
   ), seated as (
-    select a.id, a.breakdown_id, a.piece_id, a.destination, a.mass_mg, a.source, a.replaces, a.at, a.count, a.animal,
+    select a.id, a.breakdown_id, a.piece_id, a.destination, a.mass_mg, a.source, a.replaces, a.at, a.count, a.animal, a.scale,
            case when a.sid is null then a.house_id else (s.sess #>> '{who,houseId}')::uuid end as house_id,
            case when a.sid is null then a.person_id else (s.sess #>> '{who,personId}')::uuid end as person_id,
            s.sess #>> '{who,name}' as person,
@@ -420,8 +422,8 @@ begin
     select a.*, b.state, a.piece_id is null or b.refusals ? a.piece_id as known, b.refusals -> a.piece_id ->> a.destination as refusal
     from seated a left join b on b.id = a.breakdown_id and b.house_id = a.house_id
   ), w as (
-    insert into weighing (id, house_id, breakdown_id, piece_id, destination, mass_mg, source, replaces, person_id, at, count, animal)
-    select id, house_id, breakdown_id, piece_id, destination, mass_mg, source, replaces, person_id, at, count, animal
+    insert into weighing (id, house_id, breakdown_id, piece_id, destination, mass_mg, source, replaces, person_id, at, count, animal, scale)
+    select id, house_id, breakdown_id, piece_id, destination, mass_mg, source, replaces, person_id, at, count, animal, scale
     from judged j
     where j.allowed and j.state = 'open' and j.known and j.refusal is null
       and (j.replaces is null

@@ -1,7 +1,7 @@
 /** The tables a station writes row by row. Reads that join go through each station's queries.ts. */
 
 import type { Role, Way } from '@zabrik/contract';
-import type { CostingSchool, CutPlan, Destination, ScaleSpec } from '@zabrik/core';
+import type { CostingSchool, CutPlan, Destination, NamedScale } from '@zabrik/core';
 import {
   type CreationOptional,
   DataTypes,
@@ -13,9 +13,14 @@ import {
   type Sequelize,
 } from 'sequelize';
 
+export interface HouseScale extends NamedScale {
+  readonly name: string;
+}
+
 export interface HouseSettings {
   readonly school: CostingSchool;
-  readonly scale: ScaleSpec & { readonly name: string };
+  /** The first is the one at the bench. */
+  readonly scales: readonly [HouseScale, ...HouseScale[]];
   readonly creditMinorPerKg: Readonly<Record<string, number>>;
   readonly pantryMinorPerKg: Readonly<Record<string, number>>;
   /** What an hour at the bench costs; left out until the house says so. */

@@ -1,6 +1,6 @@
 /** Cut plans of a house: the handbook's, and above them what the house has made, changed or retired. */
-import { allPlans, planById } from '@zabrik/catalogue';
-import type { CutPlan } from '@zabrik/core';
+import { allPlans, allSpecies, planById } from '@zabrik/catalogue';
+import type { CutPlan, Species } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { select, selectOne } from './select.ts';
 
@@ -49,4 +49,19 @@ export async function listPlans(db: Sequelize, houseId: string): Promise<PlanFou
     return changed === undefined ? { plan, retired: false, own: false } : { ...changed, own: true };
   });
   return [...handbook, ...own.filter((o) => !planById.has(o.plan.id)).map((o) => ({ ...o, own: true }))];
+}
+
+/** All species a house can receive and cut: the handbook's and its own. Its own wins where both have one. */
+export async function readSpecies(
+  db: Sequelize,
+  houseId: string,
+  transaction?: Transaction,
+): Promise<ReadonlyMap<string, Species>> {
+  const own = await select<{ species: Species }>(
+    db,
+    'select species from house_species where house_id = $1 order by id',
+    [houseId],
+    transaction,
+  );
+  return new Map([...allSpecies, ...own.map((row) => row.species)].map((species) => [species.id, species]));
 }

@@ -6,7 +6,10 @@ export const house = { slug: 'netloft', name: 'The Netloft, Port Marrow', curren
 export const settings: HouseSettings = {
   school: 'by-product-credit',
   labourMinorPerHour: 1_640,
-  scale: { name: 'Bench scale', accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 },
+  scales: [
+    { id: 'bench', name: 'Bench scale', accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 },
+    { id: 'floor', name: 'Floor scale', accuracyClass: 'III', intervalMg: 20_000, maxMg: 150_000_000 },
+  ],
   creditMinorPerKg: {
     'white-fish-frame': 60,
     'white-fish-head': 50,

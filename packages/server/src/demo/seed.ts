@@ -155,6 +155,7 @@ class Replay {
         source: 'scale',
         count: 1,
         animal: null,
+        scale: null,
         replaces: null,
         at: at.toISOString(),
       });
@@ -204,6 +205,7 @@ class Replay {
         source: 'scale',
         count: piece.count * head.animals,
         animal: null,
+        scale: null,
         replaces: null,
         at: at.toISOString(),
       });
@@ -470,7 +472,7 @@ export async function seedDemo(
     cutters: scenario.people
       .filter((p) => p.role !== 'viewer')
       .map((p) => ({ id: p.name, leftOnFrame: p.leftOnFrame })),
-    intervalMg: scenario.settings.scale.intervalMg,
+    intervalMg: scenario.settings.scales[0].intervalMg,
   });
   for (const [i, b] of history.entries()) {
     const lotId = await replay.receive(b, 1);

@@ -19,7 +19,7 @@ if ((await HouseRow.count()) === 0) {
     config,
     clock: () => new Date(),
     log: openLog('silent'),
-    scale: undefined,
+    scales: new Map(),
     announce: () => undefined,
   };
   await seedDemo(kitchen, config.demoPin ?? '2468', breakdowns, (line) => process.stdout.write(`  ${line}\n`));

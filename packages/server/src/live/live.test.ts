@@ -158,7 +158,7 @@ describe('the bench scale', () => {
   });
 
   it('is said to be away when it is gone, and the app goes on', async () => {
-    const bridge = one.kitchen.scale;
+    const bridge = one.kitchen.scales.get('bench');
     await scale.stop();
     await expect.poll(() => bridge?.latest.state, { timeout: 6_000 }).toBe('away');
     expect(await ines.ask(api.bench.scaleCommand, { body: { command: 'tare' } })).toMatchObject({

@@ -7,7 +7,11 @@ const BEAT_MS = 15_000;
 
 /** GET /api/v1/live: server-sent events `changed`, `resync` and `scale`, for the house of whoever is signed in. */
 export const stream =
-  (announcer: Announcer, scale: ScaleBridge | undefined, scaleHouse: () => string | undefined): RequestHandler =>
+  (
+    announcer: Announcer,
+    scales: ReadonlyMap<string, ScaleBridge>,
+    scaleHouse: () => string | undefined,
+  ): RequestHandler =>
   (request, response) => {
     const who = signedIn(request);
     response.writeHead(200, {
@@ -24,10 +28,11 @@ export const stream =
         changed === 'resync' ? say('resync', {}) : say('changed', changed),
       ),
     ];
-    if (scale !== undefined && scaleHouse() === who.houseId) {
-      say('scale', scale.latest);
-      forget.push(scale.subscribe((reading) => say('scale', reading)));
-    }
+    if (scaleHouse() === who.houseId)
+      for (const scale of scales.values()) {
+        say('scale', scale.latest);
+        forget.push(scale.subscribe((reading) => say('scale', reading)));
+      }
     const beat = setInterval(() => response.write(': here\n\n'), BEAT_MS);
     request.on('close', () => {
       clearInterval(beat);

@@ -7,7 +7,7 @@ const RETRY_MS = 1_000;
 const ANSWER_MS = 1_000;
 const SILENT_MS = 4_000;
 
-/** Brings a bench scale's lines into the app: keeps the connection up, remembers the last reading, passes commands on. */
+/** Brings a scale's lines into the app: keeps the connection up, remembers the last reading, passes commands on. */
 export class ScaleBridge {
   readonly #host: string;
   readonly #port: number;
@@ -16,9 +16,12 @@ export class ScaleBridge {
   #answers: ((line: string) => void)[] = [];
   #retry: NodeJS.Timeout | undefined;
   #closed = false;
-  latest: ScaleReading = { state: 'away', grossMg: 0, tareMg: 0, netMg: 0, settled: 0, at: 0 };
+  readonly id: string;
+  latest: ScaleReading;
 
-  constructor(host: string, port: number) {
+  constructor(id: string, host: string, port: number) {
+    this.id = id;
+    this.latest = { scale: id, state: 'away', grossMg: 0, tareMg: 0, netMg: 0, settled: 0, at: 0 };
     this.#host = host;
     this.#port = port;
     this.#open();
@@ -84,6 +87,6 @@ export class ScaleBridge {
     const reading = parseReading(line);
     if (reading === undefined) return;
     const { state, grossMg, tareMg, netMg, settled } = reading;
-    this.#say({ state, grossMg, tareMg, netMg, settled, at: Date.now() });
+    this.#say({ scale: this.id, state, grossMg, tareMg, netMg, settled, at: Date.now() });
   }
 }

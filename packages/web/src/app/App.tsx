@@ -1,5 +1,5 @@
 import { createAsyncStoragePersister } from '@tanstack/query-async-storage-persister';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { type Query, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { persistQueryClientRestore, persistQueryClientSubscribe } from '@tanstack/react-query-persist-client';
 import { createStore, del, get, set } from 'idb-keyval';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
@@ -36,6 +36,8 @@ const persister = createAsyncStoragePersister({
 const receive = screen(() => import('../stations/receive/Receive.tsx'));
 const benchList = screen(() => import('../stations/bench/BenchList.tsx'));
 const bench = screen(() => import('../stations/bench/Bench.tsx'));
+const plans = screen(() => import('../stations/bench/plans/Plans.tsx'));
+const plan = screen(() => import('../stations/bench/plans/Plan.tsx'));
 const larder = screen(() => import('../stations/larder/Larder.tsx'));
 const pots = screen(() => import('../stations/pots/Pots.tsx'));
 const ledger = screen(() => import('../stations/ledger/Ledger.tsx'));
@@ -46,7 +48,8 @@ export function ready(path: string): Promise<unknown> {
   const [, station = '', id] = path.split('/');
   if (station === 'sign-in') return Promise.resolve();
   const reads: Promise<unknown>[] = [client.prefetchQuery(meQuery), client.prefetchQuery(houseQuery)];
-  if (station === 'bench' && id !== undefined) reads.push(bench.load(), client.prefetchQuery(breakdownQuery(id)));
+  if (station === 'bench' && id === 'plans') reads.push(path.split('/')[3] === undefined ? plans.load() : plan.load());
+  else if (station === 'bench' && id !== undefined) reads.push(bench.load(), client.prefetchQuery(breakdownQuery(id)));
   else if (station === 'receive') reads.push(receive.load());
   else if (station === 'larder') reads.push(larder.load());
   else if (station === 'pots') reads.push(pots.load());
@@ -56,7 +59,14 @@ export function ready(path: string): Promise<unknown> {
 }
 
 // not awaited: what was on the screen last time fills in where the server has not answered yet
-const kept = { queryClient: client, persister, maxAge: 24 * 3_600_000, buster: '1' } as const;
+const kept = {
+  queryClient: client,
+  persister,
+  maxAge: 24 * 3_600_000,
+  buster: '2',
+  // a read that failed for want of network still has what it had: it must not be dropped from what is kept
+  dehydrateOptions: { shouldDehydrateQuery: (query: Query) => query.state.data !== undefined },
+};
 void persistQueryClientRestore(kept).finally(() => persistQueryClientSubscribe(kept));
 
 export const App = () => (
@@ -67,6 +77,8 @@ export const App = () => (
         <Route element={<Shell />}>
           <Route path="/receive" element={<receive.Screen />} />
           <Route path="/bench" element={<benchList.Screen />} />
+          <Route path="/bench/plans" element={<plans.Screen />} />
+          <Route path="/bench/plans/:planId" element={<plan.Screen />} />
           <Route path="/bench/:breakdownId" element={<bench.Screen />} />
           <Route path="/larder" element={<larder.Screen />} />
           <Route path="/larder/:lotId" element={<larder.Screen />} />

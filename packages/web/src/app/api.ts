@@ -6,11 +6,13 @@ export class Refused extends Error {
   readonly code: string;
   readonly status: number;
   readonly field: string | undefined;
+  readonly fields: readonly { readonly path: string; readonly message: string }[];
 
   constructor(
     document: Pick<ProblemDocument, 'code' | 'title' | 'status'> & {
       readonly detail?: string | undefined;
       readonly field?: string | undefined;
+      readonly fields?: ProblemDocument['fields'];
     },
   ) {
     super(document.detail ?? document.title);
@@ -18,6 +20,7 @@ export class Refused extends Error {
     this.code = document.code;
     this.status = document.status;
     this.field = document.field;
+    this.fields = document.fields ?? [];
   }
 }
 

@@ -4,12 +4,24 @@ import { useSyncExternalStore } from 'react';
 import { drain } from './outbox.ts';
 
 const FIRST_RESYNC_MS = 2_000;
-const AWAY: ScaleReading = { state: 'away', grossMg: 0, tareMg: 0, netMg: 0, settled: 0, at: 0 };
+const BENCH = 'bench';
+const AWAY: ScaleReading = { scale: BENCH, state: 'away', grossMg: 0, tareMg: 0, netMg: 0, settled: 0, at: 0 };
 
+/** Which scale this device looks at; kept on the device. */
+let chosen = ((): string => {
+  try {
+    return localStorage.getItem('zabrik-scale') ?? BENCH;
+  } catch {
+    return BENCH;
+  }
+})();
+const latest = new Map<string, ScaleReading>();
 let reading = AWAY;
 let atRest = AWAY;
 
 function read(next: ScaleReading): void {
+  latest.set(next.scale, next);
+  if (next.scale !== chosen) return;
   const same =
     next.state === atRest.state &&
     (next.state === 'moving' ||
@@ -28,6 +40,22 @@ const subscribe = (listener: () => void): (() => void) => {
     listeners.delete(listener);
   };
 };
+
+/** Looks at another of the house's scales from now on. */
+export function chooseScale(id: string): void {
+  chosen = id;
+  try {
+    localStorage.setItem('zabrik-scale', id);
+  } catch {
+    // a browser that keeps nothing asks again next time
+  }
+  const now = latest.get(id) ?? { ...AWAY, scale: id };
+  atRest = { ...now, state: 'moving' };
+  read(now);
+  tell();
+}
+
+export const useChosenScale = (): string => useSyncExternalStore(subscribe, () => chosen);
 
 /** Every reading, twenty-five a second while the pan moves: for what shows the figure itself. */
 export const useScale = (): ScaleReading => useSyncExternalStore(subscribe, () => reading);
@@ -48,7 +76,8 @@ export function listen(client: QueryClient): () => void {
   });
   source.addEventListener('error', () => {
     connected = false;
-    read(AWAY);
+    for (const [id] of latest) read({ ...AWAY, scale: id });
+    read({ ...AWAY, scale: chosen });
     tell();
   });
   // the first one comes with the connection, when the screen has only just been read: it waits until the screen stands
@@ -77,7 +106,7 @@ export function listen(client: QueryClient): () => void {
     clearTimeout(first);
     source.close();
     connected = false;
-    read(AWAY);
+    read({ ...AWAY, scale: chosen });
     tell();
   };
 }

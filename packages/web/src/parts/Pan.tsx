@@ -101,6 +101,7 @@ export function Pan({ reading, expected, takenAt, large = false }: Props) {
           </output>
           <span className="mt-1 text-[max(13px,5.7cqw)] text-ink-soft">{words(reading, taken)}</span>
           <span className="h-5 text-sm text-ink-soft">
+            {reading.scale !== 'bench' && `${reading.scale} scale `}
             {reading.tareMg > 0 && !away ? `tray tared off, ${inGrams(reading.tareMg)} g` : ''}
           </span>
         </div>

@@ -92,7 +92,7 @@ export const drawings: Readonly<Record<Body, Drawing>> = {
           'skinless',
         ],
         d: 'M56 38 C92 28 148 29 184 42 L184 74 C148 86 92 86 56 77 Z',
-        at: [118, 58],
+        at: [88, 47],
       },
       {
         pieces: ['ends', 'tail', 'shoulder', 'knuckle', 'tips', 'scrape'],

@@ -32,7 +32,15 @@ describe('the ribbon', () => {
 });
 
 describe('the pan', () => {
-  const reading = { state: 'steady', grossMg: 1_080_000, tareMg: 412_000, netMg: 668_000, settled: 4, at: 0 } as const;
+  const reading = {
+    scale: 'bench',
+    state: 'steady',
+    grossMg: 1_080_000,
+    tareMg: 412_000,
+    netMg: 668_000,
+    settled: 4,
+    at: 0,
+  } as const;
   const shown = (o: Partial<Parameters<typeof Pan>[0]['reading']>, takenAt?: number) => {
     render(<Pan reading={{ ...reading, ...o }} expected={undefined} takenAt={takenAt} />);
     return screen.getByTestId('pan').textContent;

@@ -1,4 +1,4 @@
-import { categoryById, speciesById } from '@zabrik/catalogue';
+import { categoryById } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import {
   type Balance,
@@ -16,12 +16,12 @@ import {
   readEvents,
   readInputs,
   readWeighings,
-  speciesName,
   stageOf,
   type TakenPiece,
 } from '../../db/breakdownHead.ts';
 import { lastDayAfter, readHouse } from '../../db/house.ts';
 import { BreakdownPieceRow, BreakdownRow } from '../../db/models.ts';
+import { readSpecies } from '../../db/plans.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
@@ -76,7 +76,7 @@ export async function closeStage(
   const weighings = await readWeighings(db, breakdown.id, transaction);
   const taken = piecesTaken(weighings);
   if (taken.length === 0) throw new Problem('nothing_weighed');
-  const balance = balanceStage(stage, breakdown.startMg, weighings, house.settings.scale, breakdown.animals);
+  const balance = balanceStage(stage, breakdown.startMg, weighings, house.settings.scales, breakdown.animals);
   if (balance.verdict !== 'balanced' && body.unbalancedReason === null)
     throw new Problem('out_of_balance', sentenceFor(balance, stage));
 
@@ -120,7 +120,7 @@ export async function closeStage(
     const { accumulates, count } = pieceOf(t.pieceId);
     return accumulates === true ? count * breakdown.animals : t.units;
   };
-  const species = speciesById.get(breakdown.species);
+  const species = (await readSpecies(db, who.houseId, transaction)).get(breakdown.species);
   const made: { piece: PlanPiece; massMg: number; costMinor: number; lotId: string | null }[] = [];
   const lots: Answer<typeof api.bench.close>['lots'] = [];
   for (const [i, t] of taken.entries()) {
@@ -128,7 +128,7 @@ export async function closeStage(
     const lotId = t.destination === 'waste' ? null : uuidv7();
     made.push({ piece, massMg: t.massMg, costMinor: amounts[i] ?? 0, lotId });
     if (lotId !== null) {
-      const name = `${speciesName(breakdown.species)} ${piece.name}`;
+      const name = `${species?.name ?? breakdown.species} ${piece.name}`;
       const { code } = await makeLot(db, command, {
         id: lotId,
         kind: 'piece',

@@ -8,6 +8,7 @@ import type { Kitchen } from '../../kitchen.ts';
 import { takeBack } from '../../massledger/takeBack.ts';
 import { cancelBreakdown, closeStage } from './close.ts';
 import { recordEvent } from './event.ts';
+import { readPlanSheet, retirePlan, savePlan, saveSpecies } from './plans.ts';
 import { listBenchPeople, listOpenBreakdowns, listWaiting, readBreakdown } from './queries.ts';
 import { goOn, startBreakdown } from './start.ts';
 
@@ -29,6 +30,16 @@ export function benchRoutes(kitchen: Kitchen, router: Router): void {
   );
   mountRead(router, api.bench.waiting, async (who) => ({ waiting: await listWaiting(kitchen.db, who.houseId) }));
   mountRead(router, api.bench.people, async (who) => ({ people: await listBenchPeople(kitchen.db, who.houseId) }));
+  mountRead(router, api.bench.plan, (who, { params }) => readPlanSheet(kitchen.db, who.houseId, params.planId));
+  mountCommand(kitchen, router, api.bench.savePlan, ['catalogue'], (command, asked) =>
+    savePlan(kitchen, command, asked),
+  );
+  mountCommand(kitchen, router, api.bench.retirePlan, ['catalogue'], (command, asked) =>
+    retirePlan(kitchen, command, asked),
+  );
+  mountCommand(kitchen, router, api.bench.saveSpecies, ['catalogue'], (command, asked) =>
+    saveSpecies(kitchen, command, asked),
+  );
   mountCommand(kitchen, router, api.bench.goOn, ['breakdowns', 'lots'], (command, asked) =>
     goOn(kitchen, command, asked),
   );
@@ -49,8 +60,9 @@ export function benchRoutes(kitchen: Kitchen, router: Router): void {
     cancelBreakdown(kitchen, command, params.breakdownId),
   );
   mountRead(router, api.bench.scaleCommand, async (_who, { body }) => {
-    if (kitchen.scale === undefined) throw new Problem('scale_away');
-    const { done, why } = await kitchen.scale.command(body.command);
+    const scale = kitchen.scales.get(body.scale);
+    if (scale === undefined) throw new Problem('scale_away');
+    const { done, why } = await scale.command(body.command);
     if (!done) throw new Problem('scale_away', SCALE_REFUSALS[why]);
     return { done: true } as const;
   });

@@ -1,10 +1,10 @@
-import { speciesById } from '@zabrik/catalogue';
 import type { Answer, Asked, api, Way } from '@zabrik/contract';
 import {
   type CutPlan,
   formatMass,
   type PlanStage,
   planStartsFrom,
+  type Species,
   shareOfPurchase,
   stageOfPlan,
   stageShares,
@@ -12,7 +12,7 @@ import {
 import type { Sequelize, Transaction } from 'sequelize';
 import { v7 as uuidv7 } from 'uuid';
 import { BreakdownRow } from '../../db/models.ts';
-import { findPlan } from '../../db/plans.ts';
+import { findPlan, readSpecies } from '../../db/plans.ts';
 import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
@@ -26,9 +26,8 @@ const usualWay = (plan: CutPlan, animals: number): Way =>
   plan.pooled === true || animals > MOST_ONE_BY_ONE ? 'pooled' : 'one-by-one';
 
 /** The plan as it will be worked: pieces this form arrives without are gone, shares of the first stage are those of this species and form. */
-function planFor(plan: CutPlan, speciesId: string, form: string): CutPlan {
-  const species = speciesById.get(speciesId);
-  if (species === undefined || !planStartsFrom(plan, speciesId, form)) throw new Problem('plan_does_not_fit');
+function planFor(plan: CutPlan, species: Species | undefined, form: string): CutPlan {
+  if (species === undefined || !planStartsFrom(plan, species.id, form)) throw new Problem('plan_does_not_fit');
   return {
     ...plan,
     stages: plan.stages.map((stage, i) => {
@@ -179,7 +178,8 @@ export async function startBreakdown(
     throw new Problem('invalid', undefined, [{ path: 'planId', message: 'no such cut plan' }]);
   if (lot.species === null || lot.form === null) throw new Problem('plan_does_not_fit');
   if (lot.massMg === 0) throw new Problem('lot_gone');
-  const plan = planFor(found.plan, lot.species, lot.form);
+  const species = (await readSpecies(db, who.houseId, transaction)).get(lot.species);
+  const plan = planFor(found.plan, species, lot.form);
   return open(kitchen, command, {
     plan,
     stage: stageOfPlan(plan),

@@ -24,6 +24,7 @@ interface Row {
   readonly at: string;
   readonly count: number;
   readonly animal: number | null;
+  readonly scale: string | null;
 }
 
 interface Judged {
@@ -115,7 +116,7 @@ interface Stored extends Omit<Weighing, 'at'> {
 const stored = (db: Sequelize, id: string): Promise<Stored | undefined> =>
   selectOne<Stored>(
     db,
-    `select w.id, w.piece_id as "pieceId", w.destination, w.mass_mg as "massMg", w.source, w.count, w.animal, w.replaces, p.name as by, w.at,
+    `select w.id, w.piece_id as "pieceId", w.destination, w.mass_mg as "massMg", w.source, w.count, w.animal, w.scale, w.replaces, p.name as by, w.at,
             w.breakdown_id as "breakdownId", w.house_id as "houseId"
      from weighing w join person p on p.id = w.person_id where w.id = $1`,
     [id],
@@ -177,6 +178,7 @@ export async function weigh(
     source: take?.source ?? null,
     count: take?.count ?? 1,
     animal: take?.animal ?? null,
+    scale: take?.scale ?? null,
     replaces: body.replaces,
     at: new Date(body.at).toISOString(),
   };
@@ -194,6 +196,7 @@ export async function weigh(
     at: wanted.at,
     count: wanted.count,
     animal: wanted.animal,
+    scale: wanted.scale,
   });
   if (judged.person_id !== null && judged.house_id !== null) tell({ person: judged.person_id, house: judged.house_id });
   const weighing: Weighing = { ...wanted, by: known?.name ?? judged.person ?? '' };

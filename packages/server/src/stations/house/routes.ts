@@ -1,8 +1,8 @@
-import { allCategories, allSpecies, allUses } from '@zabrik/catalogue';
+import { allCategories, allUses } from '@zabrik/catalogue';
 import { api } from '@zabrik/contract';
 import type { Router } from 'express';
 import { dayIn, readHouse } from '../../db/house.ts';
-import { listPlans } from '../../db/plans.ts';
+import { listPlans, readSpecies } from '../../db/plans.ts';
 import { selectOne } from '../../db/select.ts';
 import { mountRead } from '../../http/mount.ts';
 import type { Kitchen } from '../../kitchen.ts';
@@ -35,7 +35,7 @@ select
 export function houseRoutes(kitchen: Kitchen, router: Router): void {
   mountRead(router, api.house.read, async (who) => {
     const house = await readHouse(who.houseId);
-    const { school, scale, creditMinorPerKg, pantryMinorPerKg, vessels, labourMinorPerHour } = house.settings;
+    const { school, scales, creditMinorPerKg, pantryMinorPerKg, vessels, labourMinorPerHour } = house.settings;
     return {
       id: house.id,
       slug: house.slug,
@@ -43,7 +43,7 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
       currency: house.currency,
       timezone: house.timezone,
       school,
-      scale,
+      scales: [...scales],
       creditMinorPerKg,
       pantryMinorPerKg,
       labourMinorPerHour: labourMinorPerHour ?? null,
@@ -64,11 +64,13 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
     return { ...figures, at: now.toISOString() };
   });
 
-  const fixed = structuredClone({ species: allSpecies, uses: allUses, categories: allCategories });
+  const fixed = structuredClone({ uses: allUses, categories: allCategories });
   mountRead(router, api.house.catalogue, async (who) => {
     const plans = await listPlans(kitchen.db, who.houseId);
+    const species = await readSpecies(kitchen.db, who.houseId);
     return {
       ...fixed,
+      species: [...species.values()],
       plans: plans.map(({ plan, own, retired }) => ({
         id: plan.id,
         version: plan.version,

@@ -1,6 +1,15 @@
 import { useById } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
-import { combinedScaleError, formatMass, priceOf, Refusal, refusalOf, type ScaledUse, scaleUse } from '@zabrik/core';
+import {
+  combinedError,
+  formatMass,
+  priceOf,
+  Refusal,
+  refusalOf,
+  type ScaledUse,
+  scaleFor,
+  scaleUse,
+} from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { dayIn, lastDayAfter, readHouse } from '../../db/house.ts';
 import { Problem } from '../../http/problem.ts';
@@ -128,7 +137,12 @@ export async function finishRun(
   const inMg = sum(inputs, 'massMg') + sum(pantry, 'massMg');
   const costMinor = sum(inputs, 'costMinor') + sum(pantry, 'costMinor');
   const lostMg = inMg - body.outputMg - body.spentMg;
-  const scaleError = combinedScaleError(house.settings.scale, [...inputs.map((i) => i.massMg), body.outputMg]);
+  const scaleError = combinedError(
+    [...inputs.map((i) => i.massMg), body.outputMg].map((massMg) => ({
+      massMg,
+      scale: scaleFor(house.settings.scales, massMg),
+    })),
+  );
   if (lostMg < -scaleError)
     throw new Problem(
       'too_much_out',

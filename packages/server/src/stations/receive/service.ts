@@ -1,8 +1,9 @@
-import { receiptDays, speciesById } from '@zabrik/catalogue';
+import { receiptDays } from '@zabrik/catalogue';
 import type { Answer, Asked, api, Delivery } from '@zabrik/contract';
 import { v7 as uuidv7 } from 'uuid';
 import { lastDayAfter, readHouse } from '../../db/house.ts';
 import { DeliveryRow, SupplierRow } from '../../db/models.ts';
+import { readSpecies } from '../../db/plans.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { makeLot } from '../../massledger/makeLot.ts';
@@ -22,7 +23,7 @@ export async function acceptDelivery(
 ): Promise<Answer<typeof api.receive.accept>> {
   const { db } = kitchen;
   const { who, at, transaction } = command;
-  const species = speciesById.get(body.species);
+  const species = (await readSpecies(db, who.houseId, transaction)).get(body.species);
   if (species === undefined) throw noSuch('species', 'not in the catalogue');
   const form = species.forms.find((f) => f.id === body.form && f.purchase);
   if (form === undefined) throw noSuch('form', `${species.name} is not bought in this form`);

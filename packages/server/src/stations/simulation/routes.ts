@@ -13,7 +13,8 @@ const BITS = 6;
 export function simulationRoutes(kitchen: Kitchen, router: Router): void {
   mountRead(router, api.simulation.pan, async (who, { body }) => {
     if (!kitchen.config.simulated) throw new Problem('not_found');
-    if (kitchen.scale === undefined) throw new Problem('scale_away');
+    const scale = kitchen.scales.get(body.scale);
+    if (scale === undefined) throw new Problem('scale_away');
     let massMg: number;
     if (body.what === 'load') massMg = body.massMg;
     else {
@@ -41,7 +42,7 @@ export function simulationRoutes(kitchen: Kitchen, router: Router): void {
         .slice(body.unit, body.unit + body.count)
         .reduce((sum, mass) => sum + mass, 0);
     }
-    await kitchen.scale.command(`load ${massMg}`);
+    await scale.command(`load ${massMg}`);
     return { massMg };
   });
 }

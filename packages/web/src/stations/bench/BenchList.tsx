@@ -23,7 +23,7 @@ function OpenOnes() {
   if (open.data.breakdowns.length === 0)
     return <p className="py-3 text-ink-soft">The bench is clear. Pick what to cut from the list.</p>;
   return (
-    <ul className="grid gap-3">
+    <ul className="grid grid-cols-[minmax(0,1fr)] gap-3">
       {open.data.breakdowns.map((b) => (
         <li key={b.id}>
           <Link
@@ -32,13 +32,14 @@ function OpenOnes() {
           >
             <span className="flex items-baseline justify-between gap-3">
               <span className="truncate font-head text-lg font-semibold">
-                {b.speciesName}, {b.formName}
+                {b.speciesName}
+                {b.stageIndex === 0 ? `, ${b.formName}` : `: ${b.stageName.toLowerCase()}`}
               </span>
-              <span className="figure text-lg">{formatMass(b.startMg)}</span>
+              <span className="figure text-lg whitespace-nowrap">{formatMass(b.startMg)}</span>
             </span>
             <span className="mb-1.5 block text-[14px] text-ink-soft">
               {b.planTitle}
-              {b.stageCount > 1 && `, ${b.stageName.toLowerCase()}`} · {b.lotCode} · {b.holder}, since{' '}
+              {b.stageCount > 1 && `, stage ${b.stageIndex + 1} of ${b.stageCount}`} · {b.lotCode} · {b.holder}, since{' '}
               {clockTime(b.startedAt)}
             </span>
             <MiniRibbon
@@ -79,7 +80,7 @@ function WaitingOnes() {
   if (waiting.data.waiting.length === 0)
     return <p className="py-3 text-ink-soft">Nothing waits. Pieces stand here between two stages of a plan.</p>;
   return (
-    <ul className="grid gap-3">
+    <ul className="grid grid-cols-[minmax(0,1fr)] gap-3">
       {waiting.data.waiting.map((stage) => {
         const rest = restWords(stage, new Date());
         return (

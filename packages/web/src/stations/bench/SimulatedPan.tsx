@@ -3,6 +3,7 @@ import { parseMass } from '@zabrik/core';
 import { useState } from 'react';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
+import { useChosenScale } from '../../app/live.ts';
 import { useHouse } from '../../app/queries.ts';
 import { useKeys } from './useKeys.ts';
 
@@ -20,13 +21,14 @@ const key =
 export function SimulatedPan({ next }: Props) {
   const { data: house } = useHouse();
   const [typed, setTyped] = useState('');
+  const scale = useChosenScale();
   const put = useMutation({
     mutationFn: (what: 'piece' | number) =>
       call(api.simulation.pan, {
         body:
           what === 'piece' && next !== undefined
-            ? { what: 'piece', ...next }
-            : { what: 'load', massMg: typeof what === 'number' ? what : 0 },
+            ? { what: 'piece', ...next, scale }
+            : { what: 'load', massMg: typeof what === 'number' ? what : 0, scale },
       }),
   });
   const simulated = house?.simulated === true;

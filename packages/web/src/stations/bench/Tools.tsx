@@ -3,6 +3,8 @@ import type { Destination } from '@zabrik/core';
 import { type ReactNode, useState } from 'react';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
+import { chooseScale, useChosenScale } from '../../app/live.ts';
+import { useHouse } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { trayName, trays } from '../../parts/destinations.ts';
 import { inputLook } from '../../parts/Field.tsx';
@@ -56,6 +58,8 @@ export function Tools({
   readonly onWipe: () => void;
 }) {
   const device = useBenchDevice();
+  const scale = useChosenScale();
+  const { data: house } = useHouse();
   const people = useQuery({
     queryKey: ['bench-people'],
     queryFn: () => call(api.bench.people, {}),
@@ -91,12 +95,30 @@ export function Tools({
           </Button>
         </div>
       </section>
+      {(house?.scales.length ?? 0) > 1 && (
+        <section aria-label="Scale to weigh on" className="grid grid-cols-2 gap-2">
+          {house?.scales.map((s) => (
+            <button
+              key={s.id}
+              type="button"
+              aria-pressed={s.id === scale}
+              onClick={() => chooseScale(s.id)}
+              className={`min-h-14 rounded-plate border-[1.5px] px-3 text-left leading-tight ${s.id === scale ? 'border-ink bg-ink text-white' : 'border-line-strong bg-white'}`}
+            >
+              <span className="block font-head font-semibold">{s.name}</span>
+              <span className="block text-[13px]">
+                to {s.maxMg / 1_000_000} kg, in {s.intervalMg / 1_000} g
+              </span>
+            </button>
+          ))}
+        </section>
+      )}
       <section aria-label="Note to a tray" className="grid gap-2">
         <h3 className="text-[15px] font-semibold">Note to a tray</h3>
-        <div className="flex gap-2">
+        <div className="grid grid-cols-[110px_minmax(0,1fr)] gap-2">
           <select
             aria-label="Tray"
-            className={`${inputLook} h-12 w-28`}
+            className={`${inputLook} h-12`}
             value={tray}
             onChange={(event) => setTray(event.target.value as Destination)}
           >
@@ -110,7 +132,7 @@ export function Tools({
             aria-label="Note"
             placeholder="for Wednesday’s pie"
             maxLength={120}
-            className={`${inputLook} h-12 min-w-0 flex-1`}
+            className={`${inputLook} h-12`}
             value={text}
             onChange={(event) => setText(event.target.value)}
             onKeyDown={(event) => {

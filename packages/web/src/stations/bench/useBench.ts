@@ -135,7 +135,8 @@ export function useBench(state: BenchState, may: boolean) {
     onSuccess: () => void navigate('/bench'),
   });
   const scaleCommand = useMutation({
-    mutationFn: (command: 'tare' | 'untare' | 'zero') => call(api.bench.scaleCommand, { body: { command } }),
+    mutationFn: (command: 'tare' | 'untare' | 'zero') =>
+      call(api.bench.scaleCommand, { body: { command, scale: reading.scale } }),
     onError: (error) => setSays(error.message),
   });
 
@@ -149,7 +150,16 @@ export function useBench(state: BenchState, may: boolean) {
     setSays(`${said}${advice === undefined ? '' : ` ${advice}`}`);
     if (device.aloud) sayAloud(`${name}, ${saidMass}. ${advice ?? ''}`);
     await state.takeNew(
-      { pieceId: piece.id, destination: to, massMg, source, count, animal, replaces: right?.id ?? null },
+      {
+        pieceId: piece.id,
+        destination: to,
+        massMg,
+        source,
+        count,
+        animal,
+        scale: source === 'scale' ? reading.scale : null,
+        replaces: right?.id ?? null,
+      },
       `${name}, ${saidMass}`,
     );
     setTyping(undefined);
@@ -232,7 +242,12 @@ export function useBench(state: BenchState, may: boolean) {
       setSays(`A part of ${formatMass(right.massMg)} is less than all of it.`);
       return;
     }
-    const common = { pieceId: right.piece.id, source: right.source ?? 'typed', animal: right.animal } as const;
+    const common = {
+      pieceId: right.piece.id,
+      source: right.source ?? 'typed',
+      animal: right.animal,
+      scale: right.scale,
+    } as const;
     setSays(`${formatMass(partMg)} of it to ${trayName(to).toLowerCase()}.`);
     setTyping(undefined);
     setTray(undefined);
@@ -271,6 +286,7 @@ export function useBench(state: BenchState, may: boolean) {
         source: mergeInto.source ?? 'typed',
         count: right.count + mergeInto.count,
         animal: mergeInto.animal,
+        scale: mergeInto.scale,
         replaces: mergeInto.id,
       },
       `${right.piece.name}, joined, ${formatMass(sum)}`,
@@ -314,6 +330,7 @@ export function useBench(state: BenchState, may: boolean) {
           source: right.source ?? 'typed',
           count: 1,
           animal: right.animal,
+          scale: right.scale,
           replaces: right.id,
         },
         `${chosen.name}, ${formatMass(right.massMg)}`,

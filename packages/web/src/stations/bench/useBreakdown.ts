@@ -44,7 +44,7 @@ export interface BenchState {
   readonly happen: (event: NewEvent, says: string) => Promise<void>;
 }
 
-const KITCHEN_SCALE = { accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 } as const;
+const KITCHEN_SCALES = [{ id: 'bench', accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 }] as const;
 
 const isEvent = (waiting: Waiting): boolean => waiting.url.endsWith('/events');
 
@@ -56,7 +56,7 @@ export function useBreakdown(breakdownId: string) {
   const { data: me } = useMe();
   const breakdown = query.data;
   const by = me?.person.name ?? '';
-  const scale = house?.scale ?? KITCHEN_SCALE;
+  const scales = house?.scales;
 
   const state = useMemo((): BenchState | undefined => {
     if (breakdown === undefined) return undefined;
@@ -78,6 +78,7 @@ export function useBreakdown(breakdownId: string) {
           source: take?.source ?? null,
           count: take?.count ?? 1,
           animal: take?.animal ?? null,
+          scale: take?.scale ?? null,
           replaces: body.replaces,
           by,
           at: body.at,
@@ -109,7 +110,13 @@ export function useBreakdown(breakdownId: string) {
       expected: new Map(
         expectStage(stage, breakdown.startMg, all, beliefs, breakdown.animals).map((e) => [e.pieceId, e]),
       ),
-      balance: balanceStage(stage, breakdown.startMg, all, scale, breakdown.animals),
+      balance: balanceStage(
+        stage,
+        breakdown.startMg,
+        all,
+        scales === undefined ? KITCHEN_SCALES : (scales as never),
+        breakdown.animals,
+      ),
       refused: mine.filter((w) => w.refused !== undefined),
       waiting: unsent.length,
       takeNew: async (take, says) => {
@@ -127,7 +134,7 @@ export function useBreakdown(breakdownId: string) {
           says,
         }),
     };
-  }, [breakdown, breakdownId, outbox, by, scale]);
+  }, [breakdown, breakdownId, outbox, by, scales]);
 
   return { query, state };
 }

@@ -1,0 +1,128 @@
+/** The house's own cut plans and species: versions are added, never changed. */
+import { allCategories, planById } from '@zabrik/catalogue';
+import type { Answer, Asked, api, PlanSheet } from '@zabrik/contract';
+import { type CutPlan, planFaults } from '@zabrik/core';
+import type { Sequelize, Transaction } from 'sequelize';
+import { findPlan, readSpecies } from '../../db/plans.ts';
+import { select } from '../../db/select.ts';
+import { Problem } from '../../http/problem.ts';
+import type { InCommand, Kitchen } from '../../kitchen.ts';
+
+const categories: ReadonlySet<string> = new Set(allCategories.map((c) => c.id));
+
+interface VersionRow {
+  readonly version: number;
+  readonly at: Date;
+  readonly by: string;
+}
+
+export async function readPlanSheet(
+  db: Sequelize,
+  houseId: string,
+  planId: string,
+  transaction?: Transaction,
+): Promise<PlanSheet> {
+  const found = await findPlan(db, houseId, planId, transaction);
+  if (found === undefined) throw new Problem('not_found', 'There is no such cut plan.');
+  const own = await select<VersionRow>(
+    db,
+    `select c.version, c.at, p.name as by from cut_plan c join person p on p.id = c.person_id
+     where c.house_id = $1 and c.id = $2 order by c.version desc limit 100`,
+    [houseId, planId],
+    transaction,
+  );
+  const handbook = planById.get(planId);
+  return {
+    plan: found.plan as PlanSheet['plan'],
+    own: found.own,
+    retired: found.retired,
+    versions: [
+      ...own.map((v) => ({ version: v.version, at: v.at.toISOString(), by: v.by })),
+      ...(handbook === undefined ? [] : [{ version: handbook.version, at: null, by: null }]),
+    ],
+  };
+}
+
+const add = (kitchen: Kitchen, { who, at, transaction }: InCommand, plan: CutPlan, retired: boolean) =>
+  kitchen.db.query(
+    'insert into cut_plan (house_id, id, version, plan, retired, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',
+    {
+      bind: [who.houseId, plan.id, plan.version, JSON.stringify(plan), retired, who.personId, at],
+      transaction,
+    },
+  );
+
+/** One at a time for each plan of a house: two who save at once must not both become the same version. */
+const alone = (kitchen: Kitchen, { who, transaction }: InCommand, planId: string) =>
+  kitchen.db.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', {
+    bind: [`${who.houseId}/${planId}`],
+    transaction,
+  });
+
+/**
+ * Saves a plan as the next version of the house's own.
+ *
+ * Errors  `invalid`, with every fault of the plan and where it is; `changed_since` when someone saved a newer version meanwhile, or
+ *         when a new plan's id is taken.
+ */
+export async function savePlan(
+  kitchen: Kitchen,
+  command: InCommand,
+  { body }: Asked<typeof api.bench.savePlan>,
+): Promise<Answer<typeof api.bench.savePlan>> {
+  const { who, transaction } = command;
+  const species = await readSpecies(kitchen.db, who.houseId, transaction);
+  const faults = planFaults(body.plan, { species, categories });
+  const [fault] = faults;
+  if (fault !== undefined)
+    throw new Problem(
+      'invalid',
+      fault.message,
+      faults.map(({ path, message }) => ({ path: `plan.${path}`, message })),
+    );
+  await alone(kitchen, command, body.plan.id);
+  const before = await findPlan(kitchen.db, who.houseId, body.plan.id, transaction);
+  const newest = before?.plan.version ?? 0;
+  if (newest !== body.basedOn)
+    throw new Problem(
+      'changed_since',
+      body.basedOn === 0
+        ? `There is already a plan called ${body.plan.id}, “${before?.plan.title ?? ''}”. Give yours another short name.`
+        : `Version ${newest} was saved meanwhile; yours is made from ${body.basedOn}. Open it again and put your changes in.`,
+    );
+  await add(kitchen, command, { ...body.plan, version: newest + 1 }, false);
+  return readPlanSheet(kitchen.db, who.houseId, body.plan.id, transaction);
+}
+
+/** Takes a plan out of the lists, or brings it back: a version like any other, so that it is known who did it. */
+export async function retirePlan(
+  kitchen: Kitchen,
+  command: InCommand,
+  { params, body }: Asked<typeof api.bench.retirePlan>,
+): Promise<Answer<typeof api.bench.retirePlan>> {
+  const { who, transaction } = command;
+  await alone(kitchen, command, params.planId);
+  const before = await findPlan(kitchen.db, who.houseId, params.planId, transaction);
+  if (before === undefined) throw new Problem('not_found', 'There is no such cut plan.');
+  if (before.retired !== body.retired)
+    await add(kitchen, command, { ...before.plan, version: before.plan.version + 1 }, body.retired);
+  return readPlanSheet(kitchen.db, who.houseId, params.planId, transaction);
+}
+
+export async function saveSpecies(
+  kitchen: Kitchen,
+  { who, at, transaction }: InCommand,
+  { body }: Asked<typeof api.bench.saveSpecies>,
+): Promise<Answer<typeof api.bench.saveSpecies>> {
+  const { species } = body;
+  if (!species.forms.some((f) => f.purchase))
+    throw new Problem('invalid', 'Say at least one form it is bought in.', [
+      { path: 'species.forms', message: 'at least one form it is bought in' },
+    ]);
+  await kitchen.db.query(
+    `insert into house_species (house_id, id, species, person_id, at) values ($1, $2, $3, $4, $5)
+     on conflict (house_id, id) do update set species = excluded.species, person_id = excluded.person_id, at = excluded.at`,
+    { bind: [who.houseId, species.id, JSON.stringify(species), who.personId, at], transaction },
+  );
+  return { done: true };
+}

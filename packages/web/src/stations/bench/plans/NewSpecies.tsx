@@ -1,0 +1,140 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { call } from '../../../app/api.ts';
+import { api } from '../../../app/endpoints.ts';
+import { useCatalogue } from '../../../app/queries.ts';
+import { Button } from '../../../parts/Button.tsx';
+import { Field, inputLook } from '../../../parts/Field.tsx';
+import { Notice } from '../../../parts/Notice.tsx';
+import { idFrom } from './planDraft.ts';
+
+const groups = [
+  ['round-fish', 'round fish'],
+  ['flatfish', 'flatfish'],
+  ['large-pelagic', 'large ocean fish'],
+  ['crustacean', 'crustacean'],
+  ['mollusc', 'mollusc'],
+  ['poultry', 'poultry'],
+  ['feathered-game', 'feathered game'],
+  ['furred-game', 'furred game'],
+  ['farmed-meat', 'meat'],
+] as const;
+const allergens = ['none', 'fish', 'crustaceans', 'molluscs'] as const;
+
+/** A species the handbook does not know: enough to receive it and to make a plan for it. */
+export function NewSpecies({ done }: { readonly done: () => void }) {
+  const catalogue = useCatalogue();
+  const client = useQueryClient();
+  const [name, setName] = useState('');
+  const [scientific, setScientific] = useState('');
+  const [group, setGroup] = useState<string>('round-fish');
+  const [allergen, setAllergen] = useState<(typeof allergens)[number]>('fish');
+  const [form, setForm] = useState('whole');
+  const [typical, setTypical] = useState('');
+  const id = idFrom(name);
+  const taken = name !== '' && (catalogue.data?.species.some((s) => s.id === id) ?? false);
+  const typicalG = Number(typical);
+  const save = useMutation({
+    mutationFn: () =>
+      call(api.bench.saveSpecies, {
+        body: {
+          species: {
+            id,
+            name: name.trim(),
+            scientific: scientific.trim() === '' ? 'not given' : scientific.trim(),
+            group,
+            allergen,
+            forms: [
+              {
+                id: idFrom(form),
+                name: form.trim(),
+                purchase: true,
+                whole: true,
+                ...(typicalG > 0 ? { typicalG } : {}),
+              },
+            ],
+            yields: [],
+            inspection: [],
+          },
+        },
+      }),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: ['catalogue'] });
+      done();
+    },
+  });
+  return (
+    <form
+      className="mb-5 grid grid-cols-4 items-end gap-4 rounded-plate border-[1.5px] border-line-strong bg-white p-4"
+      aria-label="Add a species"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate();
+      }}
+    >
+      <Field
+        label="Name"
+        value={name}
+        autoFocus
+        maxLength={80}
+        error={taken ? 'There is one by that name' : undefined}
+        onChange={(event) => setName(event.target.value)}
+      />
+      <Field
+        label="Scientific name"
+        value={scientific}
+        maxLength={80}
+        onChange={(event) => setScientific(event.target.value)}
+      />
+      <label className="block text-[15px] font-semibold">
+        Kind
+        <select
+          className={`${inputLook} mt-1 h-11 font-normal`}
+          value={group}
+          onChange={(e) => setGroup(e.target.value)}
+        >
+          {groups.map(([value, says]) => (
+            <option key={value} value={value}>
+              {says}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="block text-[15px] font-semibold">
+        Allergen
+        <select
+          className={`${inputLook} mt-1 h-11 font-normal`}
+          value={allergen}
+          onChange={(e) => setAllergen(e.target.value as typeof allergen)}
+        >
+          {allergens.map((a) => (
+            <option key={a}>{a}</option>
+          ))}
+        </select>
+      </label>
+      <Field label="Comes as" value={form} maxLength={60} onChange={(event) => setForm(event.target.value)} />
+      <Field
+        label="Weighs usually"
+        unit="g"
+        inputMode="decimal"
+        value={typical}
+        onChange={(e) => setTypical(e.target.value)}
+      />
+      <div className="col-span-2 flex gap-3">
+        <Button
+          type="submit"
+          look="strong"
+          disabled={name.trim() === '' || form.trim() === '' || taken || save.isPending}
+        >
+          Add it
+        </Button>
+        <Button onClick={done}>Leave it</Button>
+      </div>
+      {save.isError && (
+        <div className="col-span-4">
+          <Notice tone="alarm">{save.error.message}</Notice>
+        </div>
+      )}
+    </form>
+  );
+}

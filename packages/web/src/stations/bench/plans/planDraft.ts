@@ -1,0 +1,95 @@
+/** Changes to a cut plan while someone edits it: each gives a new plan, none touches the old. */
+import type { CutPlan, PlanPiece, PlanStage, PlanStep } from '@zabrik/core';
+
+export const stageChanged = (plan: CutPlan, index: number, change: Partial<PlanStage>): CutPlan => ({
+  ...plan,
+  stages: plan.stages.map((stage, i) => (i === index ? { ...stage, ...change } : stage)),
+});
+
+/** Moves an entry up or down; at the ends nothing moves. */
+export function moved<T>(list: readonly T[], from: number, by: -1 | 1): T[] {
+  const to = from + by;
+  const out = [...list];
+  const a = out[from];
+  const b = out[to];
+  if (a === undefined || b === undefined) return out;
+  out[from] = b;
+  out[to] = a;
+  return out;
+}
+
+export const without = <T>(list: readonly T[], index: number): T[] => list.filter((_, i) => i !== index);
+
+export const replaced = <T>(list: readonly T[], index: number, item: T): T[] =>
+  list.map((before, i) => (i === index ? item : before));
+
+/** Drops a key whose value is empty: the schema knows an absent field, not an empty one. */
+export function withText<T extends object>(item: T, key: keyof T & string, text: string): T {
+  const { [key]: _gone, ...rest } = item as Record<string, unknown>;
+  return (text.trim() === '' ? rest : { ...rest, [key]: text }) as T;
+}
+
+/** A short name for files and addresses, from a title. */
+export const idFrom = (title: string): string =>
+  title
+    .toLowerCase()
+    .normalize('NFKD')
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 48) || 'plan';
+
+/** Sum of the shares of a stage with its drip, for the form the shares are written for. */
+export function sumOfShares(plan: CutPlan, stage: PlanStage): number {
+  const form = stage.id === plan.stages[0]?.id ? plan.starts[0]?.forms[0] : undefined;
+  return stage.pieces
+    .filter((p) => form === undefined || p.absentIn?.includes(form) !== true)
+    .reduce((sum, p) => sum + p.share.mean, stage.drip.mean);
+}
+
+/** Brings the shares of a stage to one: every piece keeps its part of the rest beside the drip. */
+export function sharesMadeWhole(plan: CutPlan, stage: PlanStage): PlanStage {
+  const pieces = sumOfShares(plan, stage) - stage.drip.mean;
+  if (pieces <= 0) return stage;
+  const factor = (1 - stage.drip.mean) / pieces;
+  return {
+    ...stage,
+    pieces: stage.pieces.map((p) => ({
+      ...p,
+      share: { ...p.share, mean: Math.round(p.share.mean * factor * 10_000) / 10_000 },
+    })),
+  };
+}
+
+const own = { provenance: 'estimate', source: 'This house, not yet cut' } as const;
+
+export const newPiece = (ids: readonly string[]): PlanPiece => {
+  let n = ids.length + 1;
+  while (ids.includes(`piece-${n}`)) n += 1;
+  return {
+    id: `piece-${n}`,
+    name: `piece ${n}`,
+    count: 1,
+    category: 'white-fish-trim',
+    share: { mean: 0.05, sd: 0.01, ...own },
+    destination: 'larder',
+    alternatives: [],
+    refused: [],
+    main: false,
+    edible: true,
+  };
+};
+
+export const newStep = (): PlanStep => ({ title: 'Next step', orderMatters: false, pieces: [] });
+
+export const newStage = (ids: readonly string[]): PlanStage => {
+  let n = ids.length + 1;
+  while (ids.includes(`s${n}`)) n += 1;
+  return {
+    id: `s${n}`,
+    name: `Stage ${n}`,
+    minutes: { low: 2, typical: 4, high: 8 },
+    drip: { mean: 0.01, sd: 0.005, ...own },
+    steps: [{ ...newStep(), pieces: ['piece-1'] }],
+    pieces: [{ ...newPiece([]), share: { mean: 0.99, sd: 0.02, ...own }, destination: 'portion', main: true }],
+  };
+};
