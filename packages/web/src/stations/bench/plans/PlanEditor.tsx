@@ -79,7 +79,7 @@ function PerCent({
         type="number"
         min={0.01}
         max={99.9}
-        step={0.1}
+        step="any"
         value={Math.round(share * 10_000) / 100}
         onChange={(event) => onShare(Math.max(0.0001, Math.min(0.999, Number(event.target.value) / 100)))}
       />
@@ -396,6 +396,7 @@ export function PlanEditor({ draft, onChange, species, categories, saving, refus
   const change = (index: number, part: Partial<PlanStage>): void => onChange(stageChanged(draft, index, part));
   return (
     <form
+      noValidate
       className="flex-1 bg-sheet p-5 pb-24"
       aria-label={`Change ${draft.title}`}
       onSubmit={(event) => {
@@ -514,7 +515,7 @@ export function PlanEditor({ draft, onChange, species, categories, saving, refus
                     className={`${small} text-right`}
                     type="number"
                     min={0.1}
-                    step={0.5}
+                    step="any"
                     value={stage.minutes[key]}
                     onChange={(e) =>
                       change(s, { minutes: { ...stage.minutes, [key]: Math.max(0.1, Number(e.target.value)) } })
