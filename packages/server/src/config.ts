@@ -11,6 +11,7 @@ const schema = z.object({
     .string()
     .regex(/^(\w[\w-]*=)?[\w.-]+:\d+(,\w[\w-]*=[\w.-]+:\d+)*$/)
     .optional(),
+  ZABRIK_LAN: z.string().min(1).optional(),
   ZABRIK_SIMULATED: z.enum(['0', '1']).default('0'),
   ZABRIK_DEMO_PIN: z
     .string()
@@ -29,6 +30,8 @@ export interface Config {
   readonly scales: readonly { readonly id: string; readonly host: string; readonly port: number }[];
   /** The simulated bench may be driven from the browser. Only in the demo and in tests. */
   readonly simulated: boolean;
+  /** The folder of the house's certificate: set when it serves the kitchen's network over HTTPS. */
+  readonly lan: string | undefined;
   readonly demoPin: string | undefined;
 }
 
@@ -52,6 +55,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
       return { id: id ?? 'bench', host, port: Number(port) };
     }),
     simulated: read.data.ZABRIK_SIMULATED === '1',
+    lan: read.data.ZABRIK_LAN,
     demoPin: read.data.ZABRIK_DEMO_PIN,
   };
 }

@@ -1,9 +1,12 @@
 /** Starts the server: settings, database, devices, listen. Stops cleanly on SIGTERM and SIGINT. */
+import type { Server } from 'node:http';
 import { readConfig } from './config.ts';
+import { serveLan } from './lan/serveLan.ts';
 import { openKitchen } from './openKitchen.ts';
 
 const config = readConfig(process.env);
-const { server, kitchen, close } = await openKitchen(config);
+const { server, handle, kitchen, close } = await openKitchen(config);
+const servers: Server[] = [server];
 server.once('error', (error) => {
   kitchen.log.fatal({ err: error }, 'cannot listen');
   process.exit(1);
@@ -12,15 +15,32 @@ server.listen(config.port, config.host, () => {
   const address = server.address();
   const port = address !== null && typeof address === 'object' ? address.port : config.port;
   process.stdout.write(`server listening ${port}\n`);
+  // the network comes beside loopback, not instead of it: what runs on this machine keeps its address
+  if (config.lan !== undefined)
+    serveLan(config.lan, port + 1, handle, kitchen.log).then(
+      ({ servers: opened, says }) => {
+        servers.push(...opened);
+        process.stdout.write(says);
+      },
+      (error: unknown) => {
+        kitchen.log.fatal({ err: error }, 'cannot serve the network');
+        process.exit(1);
+      },
+    );
 });
 
 let stopping = false;
 const stop = (): void => {
   if (stopping) return;
   stopping = true;
-  server.close(() => void close().then(() => process.exit(0)));
-  server.closeIdleConnections();
-  setTimeout(() => server.closeAllConnections(), 500).unref(); // live streams never end by themselves
+  const closed = servers.map((s) => new Promise<void>((done) => s.close(() => done())));
+  void Promise.all(closed)
+    .then(() => close())
+    .then(() => process.exit(0));
+  for (const s of servers) s.closeIdleConnections();
+  setTimeout(() => {
+    for (const s of servers) s.closeAllConnections(); // live streams never end by themselves
+  }, 500).unref();
 };
 process.on('SIGTERM', stop);
 process.on('SIGINT', stop);

@@ -1,4 +1,4 @@
-import { createServer } from 'node:http';
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import pino, { type DestinationStream, type Logger } from 'pino';
 import { sessions } from './access/session.ts';
 import { createApp } from './app.ts';
@@ -37,10 +37,12 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
   let scaleHouse = firstHouse?.id;
   const app = createApp({ kitchen, session: session.handler, announcer, scaleHouse: () => scaleHouse });
   const onShortRoad = weighRoad(kitchen, session.sidOf);
+  const handle = (request: IncomingMessage, response: ServerResponse): void => {
+    if (!onShortRoad(request, response)) app(request, response);
+  };
   return {
-    server: createServer((request, response) => {
-      if (!onShortRoad(request, response)) app(request, response);
-    }),
+    handle,
+    server: createServer(handle),
     kitchen,
     placeScale: (houseId: string): void => {
       scaleHouse = houseId;

@@ -3,6 +3,7 @@ import { type Query, QueryClient, QueryClientProvider } from '@tanstack/react-qu
 import { persistQueryClientRestore, persistQueryClientSubscribe } from '@tanstack/react-query-persist-client';
 import { createStore, del, get, set } from 'idb-keyval';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { PlainHttp } from '../parts/PlainHttp.tsx';
 import { SignIn } from '../stations/access/SignIn.tsx';
 import { Refused } from './api.ts';
 import { breakdownQuery, houseQuery, meQuery } from './queries.ts';
@@ -71,6 +72,7 @@ void persistQueryClientRestore(kept).finally(() => persistQueryClientSubscribe(k
 
 export const App = () => (
   <QueryClientProvider client={client}>
+    <PlainHttp />
     <BrowserRouter>
       <Routes>
         <Route path="/sign-in" element={<SignIn />} />
