@@ -28,9 +28,12 @@ const listeners = new Set<() => void>();
 let whenSent: (waiting: Waiting, answer: unknown) => void = () => undefined;
 let timer: ReturnType<typeof setTimeout> | undefined;
 let lastMadeAt = 0;
+/** Whether what was kept before this page was opened has been read. */
+let looked = false;
 
 const refresh = async (tell: boolean): Promise<void> => {
   const found = (await entries<string, Waiting>(store)).map(([, waiting]) => waiting);
+  looked = true;
   // an outbox that was and stays empty is no news: screens need not be drawn again for it
   if (found.length > 0 || snapshot.length > 0) {
     snapshot = found.sort((a, b) => a.madeAt - b.madeAt);
@@ -93,7 +96,9 @@ export function drain(): void {
 
 /** Keeps a command. When this returns it is on disk, and only then may a screen say it is saved here. */
 export async function keep(command: Omit<Waiting, 'madeAt' | 'tries'>): Promise<void> {
-  lastMadeAt = Math.max(lastMadeAt + 1, Date.now()); // two touches in one millisecond keep their order
+  // two touches in one millisecond keep their order, also when the page was opened anew between them
+  if (!looked) await refresh(false);
+  lastMadeAt = Math.max(lastMadeAt + 1, Date.now(), (snapshot.at(-1)?.madeAt ?? 0) + 1);
   const waiting: Waiting = { ...command, madeAt: lastMadeAt, tries: 0 };
   await set(waiting.key, waiting, store);
   await refresh(true);

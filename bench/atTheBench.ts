@@ -1,0 +1,160 @@
+/** What the bench itself must hold: how soon a key press is on the ribbon, frames while the scale streams, the expectation, the outbox. */
+import 'fake-indexeddb/auto';
+import { chromium } from '@playwright/test';
+import { allPlans } from '@zabrik/catalogue';
+import { believeShare, expectPieces } from '@zabrik/core';
+import { seededRandom } from '@zabrik/core/twin';
+import { outboxRun } from '../packages/web/src/app/outboxRuns.ts';
+
+const percentile = (values: readonly number[], p: number): number =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * p))] ?? Number.NaN;
+
+/** Milliseconds to join 5,000 own records with the handbook and expect every piece of a plan of 20. Middle and slowest of 40 goes. */
+export function expectationTimes(): { readonly middle: number; readonly slowest: number } {
+  const random = seededRandom('expectation');
+  const base = allPlans[0]?.stages[0]?.pieces[0];
+  if (base === undefined) throw new Error('no plan');
+  const prior = { mean: 0.049, sd: 0.006 };
+  const pieces = Array.from({ length: 20 }, (_, i) => ({
+    id: `p${i}`,
+    records: Array.from({ length: 250 }, () => Math.max(0.01, 0.049 + 0.006 * random.normal())),
+  }));
+  const times: number[] = [];
+  for (let go = 0; go < 40; go += 1) {
+    const before = performance.now();
+    expectPieces(
+      2_000_000,
+      pieces.map((p) => ({
+        pieceId: p.id,
+        belief: believeShare(prior, p.records),
+        count: 1,
+        taken: [],
+        accumulates: false,
+      })),
+      { mean: 0.02, sd: 0.008 },
+    );
+    times.push(performance.now() - before);
+  }
+  return { middle: percentile(times, 0.5), slowest: Math.max(...times) };
+}
+
+export interface Hands {
+  readonly ribbonMiddle: number;
+  readonly ribbonP95: number;
+  readonly framesPerSecond: number;
+  readonly longFrames: number;
+}
+
+/** Presses the take key on a real bench and waits for the ribbon to be painted; then counts frames while the pan trembles. */
+export async function hands(base: string, cookie: string, breakdownId: string): Promise<Hands> {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-dev-shm-usage'],
+  });
+  try {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
+    const [name = '', value = ''] = cookie.split('=');
+    await context.addCookies([{ name, value, url: base }]);
+    const page = await context.newPage();
+    // as text: what compiles this file would write its own helpers into a function
+    await page.addInitScript(`
+      window.presses = [];
+      addEventListener('keydown', (event) => {
+        if (event.key !== ' ') return;
+        const pressed = performance.now();
+        const ribbon = document.querySelector('figure');
+        const before = ribbon.querySelectorAll('button').length;
+        const look = () => {
+          if (ribbon.querySelectorAll('button').length > before) requestAnimationFrame(() => setTimeout(() => window.presses.push(performance.now() - pressed), 0));
+          else if (performance.now() - pressed < 2000) requestAnimationFrame(look);
+        };
+        requestAnimationFrame(look);
+      }, true);
+      window.frames5 = () => new Promise((done) => {
+        const times = [];
+        const step = (now) => { times.push(now); if (now - times[0] < 5000) requestAnimationFrame(step); else done(times); };
+        requestAnimationFrame(step);
+      });`);
+    await page.goto(`${base}/bench/${breakdownId}`);
+    await page.waitForSelector('button[aria-keyshortcuts="Space"]:not([disabled])');
+    await page.waitForTimeout(1_000);
+    const pan = page.getByTestId('pan');
+    for (let i = 0; i < 24; i += 1) {
+      const settled = Number(await pan.getAttribute('data-settled'));
+      await page.getByLabel('Load in grams').fill(String(40 + i));
+      await page.keyboard.press('Enter');
+      await page.evaluate('document.activeElement.blur()');
+      await page.waitForFunction(
+        `Number(document.querySelector('[data-testid=pan]').dataset.settled) > ${settled} && document.querySelector('[data-testid=pan]').dataset.state === 'steady'`,
+      );
+      await page.keyboard.press('w'); // whatever stands open, the press is for the weight
+      await page.keyboard.press('w');
+      if (i % 6 === 5)
+        await page
+          .getByRole('group', { name: 'Piece' })
+          .getByRole('button')
+          .nth(i % 3)
+          .click();
+      await page.keyboard.press(' ');
+      await page.waitForTimeout(250);
+    }
+    const presses = (await page.evaluate('window.presses')) as number[];
+    let trembling = true;
+    const tremble = (async () => {
+      for (let i = 0; trembling; i += 1) {
+        await page.request.post(`${base}/api/v1/simulation/pan`, {
+          data: { what: 'load', massMg: 300_000 + (i % 10) * 50_000 },
+          headers: { origin: base },
+        });
+        await new Promise((done) => setTimeout(done, 100));
+      }
+    })();
+    const frames = (await page.evaluate('window.frames5()')) as number[];
+    trembling = false;
+    await tremble;
+    const gaps = frames.slice(1).map((t, i) => t - (frames[i] ?? t));
+    return {
+      ribbonMiddle: percentile(presses, 0.5),
+      ribbonP95: percentile(presses, 0.95),
+      framesPerSecond: (gaps.length * 1_000) / gaps.reduce((a, b) => a + b, 0),
+      longFrames: gaps.filter((g) => g > 25).length / gaps.length,
+    };
+  } finally {
+    await browser.close();
+  }
+}
+
+/** A thousand randomised runs of the outbox: how many lost or doubled something or broke the order. */
+export async function outboxRuns(
+  runs: number,
+): Promise<{ readonly runs: number; readonly broken: number; readonly repeats: number }> {
+  const realTimeout = globalThis.setTimeout;
+  const realFetch = globalThis.fetch;
+  globalThis.setTimeout = ((work: () => void, ms = 0) => realTimeout(work, ms / 500)) as typeof setTimeout;
+  let broken = 0;
+  let repeats = 0;
+  let instance = 0;
+  try {
+    for (let run = 0; run < runs; run += 1) {
+      globalThis.indexedDB = new IDBFactory();
+      const result = await outboxRun({
+        random: seededRandom(`outbox ${run}`),
+        commands: 20,
+        open: () => {
+          instance += 1;
+          return import(`../packages/web/src/app/outbox.ts?instance=${instance}`) as Promise<
+            typeof import('../packages/web/src/app/outbox.ts')
+          >;
+        },
+        sleep: (ms) => new Promise((done) => realTimeout(done, ms / 4)),
+        patienceMs: 60_000,
+      });
+      if (JSON.stringify(result.applied) !== JSON.stringify(result.kept)) broken += 1;
+      repeats += result.repeats;
+    }
+  } finally {
+    globalThis.setTimeout = realTimeout;
+    globalThis.fetch = realFetch;
+  }
+  return { runs, broken, repeats };
+}
