@@ -10,6 +10,7 @@ const shot = async (page: Page, name: string): Promise<void> => {
 };
 
 test('pictures', async ({ page }) => {
+  test.setTimeout(300_000);
   process.chdir(import.meta.dirname);
   await page.goto('/');
   await page.getByText('Who is at work?').waitFor();
@@ -43,6 +44,85 @@ test('pictures', async ({ page }) => {
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: /Close stage/ }).click();
   await shot(page, 'bench-out-of-balance');
+
+  // at rest, warned before the harm, out of the usual
+  await page.getByRole('link', { name: /^Bench/ }).click();
+  await page.getByRole('button', { name: /^Duck/ }).click();
+  await page.getByRole('button', { name: /^Drawing.*Legs, breasts/ }).click();
+  await page.getByRole('button', { name: 'Put the next piece on' }).waitFor();
+  await load(page, 0);
+  await shot(page, 'bench-at-rest');
+  for (let i = 0; i < 3; i += 1) {
+    await putOn(page, () => page.keyboard.press('p'));
+    await page.keyboard.press('Space');
+  }
+  await page
+    .getByRole('group', { name: 'Piece' })
+    .getByRole('button', { name: /^breasts/ })
+    .click();
+  await load(page, 171);
+  await page.waitForTimeout(800);
+  await shot(page, 'bench-advice');
+
+  // a batch, animal by animal
+  await page.getByRole('link', { name: /^Bench/ }).click();
+  await page.getByRole('button', { name: /^Wood pigeon/ }).click();
+  await page.getByRole('button', { name: /^All 10/ }).click();
+  await page.getByRole('button', { name: /^Animal by animal/ }).click();
+  await shot(page, 'bench-ways');
+  await page.getByRole('button', { name: /Breasts only/ }).click();
+  await page.getByRole('button', { name: 'Put the next piece on' }).waitFor();
+  for (let i = 0; i < 14; i += 1) {
+    while (await page.getByRole('alert', { name: 'Before this piece' }).isVisible()) {
+      await page.keyboard.press('g');
+      await page.waitForTimeout(300);
+    }
+    await putOn(page, () => page.keyboard.press('p'));
+    await page.keyboard.press('Space');
+    await page.waitForTimeout(150);
+  }
+  await page.getByRole('tab', { name: /^Weights/ }).click();
+  await shot(page, 'bench-batch');
+
+  // crab, picked bit by bit, then without the network
+  await page.getByRole('link', { name: /^Bench/ }).click();
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Brown crab: claws and legs' })
+    .getByRole('button', { name: 'Carry on' })
+    .click();
+  await page.getByRole('button', { name: /^white meat/ }).click();
+  for (let i = 0; i < 4; i += 1) {
+    await putOn(page, () => page.keyboard.press('p'));
+    await page.keyboard.press('Space');
+    await page.waitForTimeout(150);
+  }
+  await page.getByRole('button', { name: /Pick through/ }).click();
+  await page.getByRole('button', { name: 'Count a pass' }).click();
+  await shot(page, 'bench-picking');
+  await page.context().setOffline(true);
+  for (const g of [31, 28]) {
+    await page.keyboard.press('m');
+    await page.getByLabel('Weight, typed').fill(String(g));
+    await page.keyboard.press('Enter');
+    await page.getByLabel('Weight, typed').waitFor({ state: 'hidden' });
+  }
+  await page.getByRole('tab', { name: /^Weights/ }).click();
+  await page.waitForTimeout(1_500);
+  await shot(page, 'bench-offline');
+  await page.context().setOffline(false);
+  await page.getByText('all saved').waitFor();
+
+  await page.goto('/bench/plans');
+  await page.getByRole('link', { name: /Four fillets/ }).waitFor();
+  await shot(page, 'cut-plans');
+  await page.getByRole('link', { name: /Legs, breasts, winglets/ }).click();
+  await page.getByRole('button', { name: 'Change it' }).waitFor();
+  await shot(page, 'cut-plan');
+  await page.getByRole('button', { name: 'Change it' }).click();
+  await page.mouse.wheel(0, 260);
+  await shot(page, 'plan-editor');
+  await page.getByRole('button', { name: 'Leave it as it was' }).click();
 
   await page.getByRole('link', { name: /^Ledger/ }).click();
   await page.getByLabel('Animal').selectOption({ label: 'Hake' });

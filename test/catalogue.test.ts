@@ -157,4 +157,47 @@ describe('against published conversion factors', () => {
       }
     }
   });
+
+  // the same factors through whole plans: product of two live-weight factors is the share from one product to the other
+  const pieceShare = (planId: string, stage: number, ids: readonly string[]): number =>
+    (allPlans.find((p) => p.id === planId)?.stages[stage]?.pieces ?? [])
+      .filter((p) => ids.includes(p.id))
+      .reduce((sum, p) => sum + p.share.mean, 0);
+
+  it('agree with a cod through both stages of its plan', () => {
+    // gutted 1.17, skinless fillet 2.60: 1.17 / 2.60 = 0.45 of the gutted fish
+    const skinless =
+      pieceShare('round-fish-loin-portions', 0, ['fillet']) *
+      pieceShare('round-fish-loin-portions', 1, ['loin', 'tail', 'belly', 'trim']);
+    expect(Math.abs(skinless - 1.17 / 2.6)).toBeLessThan(0.03);
+  });
+
+  it('agree with a langoustine’s tail', () => {
+    expect(Math.abs(pieceShare('langoustine-tails', 0, ['tail']) - 1 / 3)).toBeLessThan(0.03);
+  });
+
+  it('put every main cut of a plan’s own species inside the range its yield table names', () => {
+    let checked = 0;
+    for (const plan of allPlans) {
+      const [start] = plan.starts;
+      const species = speciesById.get(start?.species ?? '');
+      const form = start?.forms[0];
+      const stage = plan.stages[0];
+      if (species === undefined || form === undefined || stage === undefined) continue;
+      const whole = species.forms.find((f) => f.whole)?.id;
+      const startShare = form === whole ? 1 : species.yields.find((y) => y.from === whole && y.to === form)?.share.mean;
+      if (startShare === undefined) continue;
+      const shares = stageShares(plan, stage, species, form).pieces;
+      for (const yieldForm of new Set(stage.pieces.flatMap((p) => (p.main ? (p.yieldForm ?? []) : [])))) {
+        const table = species.yields.find((y) => y.from === whole && y.to === yieldForm);
+        if (table === undefined) continue;
+        const ids = stage.pieces.filter((p) => p.yieldForm === yieldForm).map((p) => p.id);
+        const ofWhole = shares.filter((s) => ids.includes(s.pieceId)).reduce((sum, s) => sum + s.mean, 0) * startShare;
+        expect(ofWhole, `${plan.id} ${yieldForm}`).toBeGreaterThan(table.share.low - 0.005);
+        expect(ofWhole, `${plan.id} ${yieldForm}`).toBeLessThan(table.share.high + 0.005);
+        checked += 1;
+      }
+    }
+    expect(checked).toBeGreaterThan(20);
+  });
 });

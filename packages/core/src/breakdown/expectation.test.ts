@@ -5,7 +5,28 @@ import { drawAnimal, seededRandom } from '../twin/index.ts';
 import { advisePiece } from './advisePiece.ts';
 import { effectiveWeighings } from './effectiveWeighings.ts';
 import { expectPieces, type PieceState } from './expectPieces.ts';
-import { believeShare } from './shareBelief.ts';
+import { believeShare, updateNormal } from './shareBelief.ts';
+
+describe('joining a belief with records', () => {
+  // Hoff, A First Course in Bayesian Statistical Methods (2009), 5.3: wing lengths of nine midges; from memory.
+  // Prior mean 1.9 worth one record, variance 0.01 worth one; posterior mean 1.814, variance 0.015.
+  it('gives the textbook’s posterior', () => {
+    const wings = [1.64, 1.7, 1.72, 1.74, 1.82, 1.82, 1.82, 1.9, 2.08];
+    const posterior = updateNormal({ mean: 1.9, meanRecords: 1, spreadRecords: 1, sumSquares: 0.01 }, wings);
+    expect(posterior.mean).toBeCloseTo(1.814, 3);
+    expect(posterior.sumSquares / posterior.spreadRecords).toBeCloseTo(0.015, 3);
+    expect(posterior.meanRecords).toBe(10);
+  });
+
+  it('is the same whether records come at once or one by one', () => {
+    const prior = { mean: 0.2, meanRecords: 4, spreadRecords: 8, sumSquares: 0.06 };
+    const records = [0.3, 0.1, 0.24, 0.2, 0.45];
+    const stepwise = records.reduce((belief, r) => updateNormal(belief, [r]), prior);
+    const atOnce = updateNormal(prior, records);
+    expect(stepwise.mean).toBeCloseTo(atOnce.mean, 12);
+    expect(stepwise.sumSquares).toBeCloseTo(atOnce.sumSquares, 12);
+  });
+});
 
 describe('believing a share', () => {
   const prior = { mean: 0.43, sd: 0.025 };

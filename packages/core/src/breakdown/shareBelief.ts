@@ -28,6 +28,35 @@ const winsorise = (values: readonly number[], floorSd: number): number[] => {
   return values.map((v) => Math.min(centre + fence, Math.max(centre - fence, v)));
 };
 
+export interface NormalBelief {
+  readonly mean: number;
+  /** How many records the mean is worth. */
+  readonly meanRecords: number;
+  /** How many records the spread is worth. */
+  readonly spreadRecords: number;
+  /** Sum of squares behind the spread. */
+  readonly sumSquares: number;
+}
+
+/**
+ * Joins a belief about a normal mean and variance with records of it: the conjugate normal-inverse-gamma update.
+ *
+ * Shapes  records: may be empty, then the belief is the prior's.
+ * Source  e.g. Hoff, A First Course in Bayesian Statistical Methods, 5.3; Gelman et al., Bayesian Data Analysis, ch. 3; from memory.
+ */
+export function updateNormal(prior: NormalBelief, records: readonly number[]): NormalBelief {
+  const n = records.length;
+  const mean = n === 0 ? prior.mean : records.reduce((a, b) => a + b, 0) / n;
+  const squares = records.reduce((a, v) => a + (v - mean) ** 2, 0);
+  const meanRecords = prior.meanRecords + n;
+  return {
+    mean: (prior.meanRecords * prior.mean + n * mean) / meanRecords,
+    meanRecords,
+    spreadRecords: prior.spreadRecords + n,
+    sumSquares: prior.sumSquares + squares + ((prior.meanRecords * n) / meanRecords) * (mean - prior.mean) ** 2,
+  };
+}
+
 /**
  * Joins the handbook's share with the house's own records into a prediction for the next animal.
  *
@@ -48,16 +77,18 @@ export function believeShare(
     records.map((r) => logit(clampShare(r))),
     sd0,
   );
+  const posterior = updateNormal(
+    {
+      mean: logit(p0),
+      meanRecords: PRIOR_RECORDS,
+      spreadRecords: PRIOR_SPREAD_RECORDS,
+      sumSquares: (PRIOR_SPREAD_RECORDS - 2) * sd0 ** 2,
+    },
+    x,
+  );
   const n = x.length;
-  const mean = n === 0 ? 0 : x.reduce((a, b) => a + b, 0) / n;
-  const squares = x.reduce((a, v) => a + (v - mean) ** 2, 0);
-  const kappa = PRIOR_RECORDS + n;
-  const mu0 = logit(p0);
-  const mu = (PRIOR_RECORDS * mu0 + n * mean) / kappa;
-  const nu = PRIOR_SPREAD_RECORDS + n;
-  const sumSquares =
-    (PRIOR_SPREAD_RECORDS - 2) * sd0 ** 2 + squares + ((PRIOR_RECORDS * n) / kappa) * (mean - mu0) ** 2;
-  const variance = (sumSquares / (nu - 2)) * (1 + 1 / kappa);
+  const mu = posterior.mean;
+  const variance = (posterior.sumSquares / (posterior.spreadRecords - 2)) * (1 + 1 / posterior.meanRecords);
   const share = expit(mu);
   return { mean: share, sd: Math.sqrt(variance) * share * (1 - share), records: n };
 }
