@@ -79,6 +79,8 @@ export async function steady(page: Page, shown: string): Promise<void> {
 export async function putOn(page: Page, act: () => Promise<unknown>): Promise<void> {
   const before = Number(await pan(page).getAttribute('data-settled'));
   await act();
-  await expect.poll(async () => Number(await pan(page).getAttribute('data-settled'))).toBeGreaterThan(before);
+  await expect
+    .poll(async () => Number(await pan(page).getAttribute('data-settled')), { intervals: [40] })
+    .toBeGreaterThan(before);
   await expect(pan(page)).toHaveAttribute('data-state', 'steady');
 }

@@ -33,7 +33,11 @@ test('pictures', async ({ page }) => {
   await shot(page, 'receive');
 
   await page.getByRole('link', { name: /^Bench/ }).click();
-  await page.getByRole('complementary').getByRole('link').first().click();
+  await page
+    .getByRole('complementary')
+    .getByRole('link', { name: /weighed/ })
+    .first()
+    .click();
   await page.getByRole('button', { name: 'Put the next piece on' }).waitFor();
   await putOn(page, () => page.keyboard.press('p'));
   await shot(page, 'bench');

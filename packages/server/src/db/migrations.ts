@@ -439,8 +439,11 @@ end $$;`,
 
 const ONE_MIGRATOR = 7_261_180_942;
 
-/** Brings the database to the newest shape. Safe to call from several processes at once: one works, the others wait and find it done. */
-export async function migrate(db: Sequelize): Promise<string[]> {
+/**
+ * Brings the database to the newest shape, or to that of the migration named. Safe to call from several processes at once: one works,
+ * the others wait and find it done.
+ */
+export async function migrate(db: Sequelize, upTo?: string): Promise<string[]> {
   return db.transaction(async (transaction) => {
     await db.query('select pg_advisory_xact_lock($1)', { bind: [ONE_MIGRATOR], transaction });
     await db.query(
@@ -470,6 +473,6 @@ export async function migrate(db: Sequelize): Promise<string[]> {
       },
       logger: undefined,
     });
-    return (await umzug.up()).map((done) => done.name);
+    return (await umzug.up(upTo === undefined ? {} : { to: upTo })).map((done) => done.name);
   });
 }

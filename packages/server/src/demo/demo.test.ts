@@ -1,5 +1,5 @@
 import { PassThrough } from 'node:stream';
-import { api } from '@zabrik/contract';
+import { api, cutPlanSchema } from '@zabrik/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readConfig } from '../config.ts';
 import { connect } from '../db/connect.ts';
@@ -79,6 +79,78 @@ describe('the demo', () => {
 });
 
 describe('starting', () => {
+  it('brings a breakdown begun before stages and batches into the shape of today', async () => {
+    const db = connect(await makeDatabase());
+    await migrate(db, '0003-stations');
+    const id = (n: number): string => `00000000-0000-4000-8000-00000000000${n}`;
+    const piece = (name: string, units: string[]) => ({
+      id: name,
+      name,
+      units,
+      category: 'poultry-portion',
+      share: { mean: 0.49, sd: 0.02, provenance: 'estimate', source: 'before' },
+      destination: 'portion',
+      alternatives: [],
+      refused: [],
+      main: true,
+      edible: true,
+    });
+    const plan = {
+      id: 'whole-bird-joints',
+      version: 1,
+      title: 'Joints',
+      body: 'bird',
+      species: ['guinea-fowl'],
+      startForms: ['whole'],
+      tools: ['knife'],
+      minutes: { low: 4, typical: 6, high: 10 },
+      stages: [
+        {
+          id: 's1',
+          name: 'Joint',
+          drip: { mean: 0.02, sd: 0.01, provenance: 'estimate', source: 'before' },
+          steps: [{ title: 'Legs off', how: 'Cut', orderMatters: true, pieces: ['leg', 'carcass'] }],
+          pieces: [
+            piece('leg', ['left, no. 1', 'right, no. 1', 'left, no. 2', 'right, no. 2']),
+            piece('carcass', ['a', 'b']),
+          ],
+        },
+      ],
+    };
+    const run = (sql: string, bind: unknown[]) => db.query(sql, { bind });
+    await run(
+      `insert into house (id, slug, name, currency, timezone, settings) values ($1, 'old', 'Old', 'GBP', 'Europe/London',
+       '{"school":"weight","scale":{"name":"Bench scale","accuracyClass":"III","intervalMg":1000,"maxMg":15000000},"creditMinorPerKg":{},"pantryMinorPerKg":{},"vessels":[]}')`,
+      [id(1)],
+    );
+    await run(`insert into person (id, house_id, name, role, pin_hash) values ($1, $2, 'Ana', 'butcher', 'x')`, [
+      id(2),
+      id(1),
+    ]);
+    await run(
+      `insert into lot (id, house_id, serial, code, kind, name, pieces, made_mg, made_at) values ($1, $2, 1, '0001-A', 'delivery', 'Fowl', 2, 2600000, now())`,
+      [id(3), id(1)],
+    );
+    await run(
+      `insert into breakdown (id, house_id, lot_id, plan, refusals, plan_id, stage_id, species, form, animals, start_mg, start_minor, state, person_id, started_at)
+       values ($1, $2, $3, $4, '{"leg":{}}', 'whole-bird-joints', 's1', 'guinea-fowl', 'whole', 2, 2600000, 2000, 'open', $5, now())`,
+      [id(4), id(1), id(3), JSON.stringify(plan), id(2)],
+    );
+    await migrate(db);
+    const [moved] = await select<{ plan: unknown; root_id: string; way: string; input: number; scale: string }>(
+      db,
+      `select b.plan, b.root_id, b.way, i.mass_mg as input, h.settings->'scales'->0->>'id' as scale
+       from breakdown b join breakdown_input i on i.breakdown_id = b.id join house h on h.id = b.house_id`,
+      [],
+    );
+    const read = cutPlanSchema.parse(moved?.plan);
+    expect(read.starts).toEqual([{ species: 'guinea-fowl', forms: ['whole'] }]);
+    expect(read.stages[0]?.minutes.typical).toBe(6);
+    expect(read.stages[0]?.pieces.map((p) => p.count)).toEqual([2, 1]);
+    expect(moved).toMatchObject({ root_id: id(4), way: 'one-by-one', input: 2_600_000, scale: 'bench' });
+    await db.close();
+  });
+
   it('three processes at once migrate one database once', async () => {
     const url = await makeDatabase();
     const connections = [connect(url), connect(url), connect(url)];

@@ -15,9 +15,11 @@ afterEach(() => {
   globalThis.fetch = realFetch;
 });
 
+const FROM = Number(process.env['OUTBOX_FROM'] ?? 0);
+
 describe('the outbox over a network that fails in every way', () => {
   // npm run bench does a thousand
-  it.each(Array.from({ length: Number(process.env['OUTBOX_RUNS'] ?? 40) }, (_, i) => i))(
+  it.each(Array.from({ length: Number(process.env['OUTBOX_RUNS'] ?? 40) }, (_, i) => i + FROM))(
     'loses nothing, doubles nothing and keeps the order, run %i',
     async (i) => {
       vi.stubGlobal('indexedDB', new IDBFactory());

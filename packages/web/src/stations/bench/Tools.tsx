@@ -47,6 +47,19 @@ function Switch({
   );
 }
 
+const keys: readonly (readonly [key: string, does: string])[] = [
+  ['Space', 'take the weight'],
+  ['1 – 8', 'tray'],
+  ['← →', 'piece before, piece after'],
+  ['+ −', 'how many in this weight'],
+  ['u', 'undo'],
+  ['t  z', 'tare, zero'],
+  ['m', 'type a weight'],
+  ['g  k', 'done, skip'],
+  ['w  o', 'weights, tools'],
+  ['c', 'close the stage'],
+];
+
 /** What is not needed at every piece: hands-free taking, notes to a tray, pausing, handing over. */
 export function Tools({
   flow,
@@ -161,6 +174,17 @@ export function Tools({
               </Button>
             ))}
         </div>
+      </section>
+      <section aria-label="Keys" className="border-t border-line pt-2">
+        <h3 className="mb-1 text-[15px] font-semibold">Keys, for a pedal or a number pad</h3>
+        <dl className="grid grid-cols-[64px_1fr] gap-x-3 text-[14px]">
+          {keys.map(([key, does]) => (
+            <div key={key} className="contents">
+              <dt className="font-semibold">{key}</dt>
+              <dd>{does}</dd>
+            </div>
+          ))}
+        </dl>
       </section>
     </div>
   );
