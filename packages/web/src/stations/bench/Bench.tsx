@@ -134,6 +134,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
           b: () => setBenchDevice({ large: !device.large }),
           l: () => setWiping(true),
           h: flow.pauseOrGoOn,
+          n: flow.toNextAnimal,
           g: () => flow.answerGuard('done', null),
           k: () => flow.answerGuard('skipped', null),
           '+': () => flow.setCount(flow.count + 1),
@@ -276,6 +277,11 @@ function AtBench({ state }: { readonly state: BenchState }) {
                 {flow.animal !== null && ` of ${breakdown.animals}`}
               </span>
               <CountStep flow={flow} state={state} />
+              {flow.animal !== null && flow.animal < breakdown.animals && (
+                <Button hotkey="n" className="min-h-11" onClick={flow.toNextAnimal}>
+                  Next animal
+                </Button>
+              )}
             </div>
           )}
           <div

@@ -34,6 +34,8 @@ export function Picking({ flow, state }: { readonly flow: BenchFlow; readonly st
   const edibleShare = stage.pieces.filter((p) => p.edible).reduce((sum, p) => sum + p.share.mean, 0);
   const minorPerMg = edibleShare > 0 ? breakdown.startMinor / (breakdown.startMg * edibleShare) : 0;
   const rate = house?.labourMinorPerHour ?? null;
+  // within the first minute a pace is a figure of nothing
+  const early = pace.minutes < 1;
   const perMinute = (mg: number): string => `${(mg / 1_000).toFixed(1)} g a minute`;
   return (
     <section
@@ -47,14 +49,20 @@ export function Picking({ flow, state }: { readonly flow: BenchFlow; readonly st
         </span>
       </div>
       <div>
-        <span className="figure block text-[19px] leading-7">{perMinute(pace.mgPerMinute)}</span>
+        <span className="figure block text-[19px] leading-7">{early ? '–' : perMinute(pace.mgPerMinute)}</span>
         <span className="text-[13px] text-ink-soft">
-          {own.length === 0 ? 'no weight yet' : `lately ${perMinute(pace.recentMgPerMinute)}`}
+          {own.length === 0
+            ? 'no weight yet'
+            : early
+              ? 'pace: from the first minute on'
+              : `lately ${perMinute(pace.recentMgPerMinute)}`}
         </span>
       </div>
       <div>
         <span className="figure block text-[19px] leading-7">
-          {own.length === 0 ? '–' : `${formatMass(pace.nextMg)}, ${money(Math.round(pace.nextMg * minorPerMg))}`}
+          {own.length === 0 || early
+            ? '–'
+            : `${formatMass(pace.nextMg)}, ${money(Math.round(pace.nextMg * minorPerMg))}`}
         </span>
         <span className="text-[13px] text-ink-soft">
           next ten minutes{rate === null ? '' : `, work ${money(Math.round(rate / 6))}`}

@@ -44,6 +44,7 @@ export function useBench(state: BenchState, may: boolean) {
   const [correcting, setCorrecting] = useState<string | undefined>(undefined);
   const [typing, setTyping] = useState<Typing | undefined>(undefined);
   const [wantedCount, setWantedCount] = useState<number | undefined>(undefined);
+  const [nextAnimal, setNextAnimal] = useState(1);
   const [goneTo, setGoneTo] = useState(0);
   const [closing, setClosing] = useState(false);
   const [takenAt, setTakenAt] = useState<number | undefined>(undefined);
@@ -63,7 +64,8 @@ export function useBench(state: BenchState, may: boolean) {
     [events],
   );
   const right: Counted | undefined = counted.find((w) => w.id === correcting);
-  const animal = way === 'by-animal' ? (right?.animal ?? animalNow(order, counted, animals)) : null;
+  const animal =
+    way === 'by-animal' ? (right?.animal ?? Math.max(nextAnimal, animalNow(order, counted, animals))) : null;
   const takenHere = animal === null ? taken : takenOf(counted.filter((w) => w.animal === animal));
   const animalsHere = animal === null ? animals : 1;
   const piece =
@@ -445,6 +447,13 @@ export function useBench(state: BenchState, may: boolean) {
       setCorrecting(id);
       setTyping(undefined);
       setTray(undefined);
+    },
+    /** On to the next animal, whatever this one did not have. */
+    toNextAnimal: (): void => {
+      if (animal === null || animal >= animals) return;
+      setNextAnimal(animal + 1);
+      setPicked(undefined);
+      setSays(`No. ${animal + 1} of ${animals}.`);
     },
     setCount: (n: number): void => setWantedCount(Math.max(1, n)),
     goTo: (i: number): void => setGoneTo(Math.min(stage.steps.length - 1, Math.max(0, i))),

@@ -181,7 +181,7 @@ function Through({ sheet, money }: { readonly sheet: Sheet; readonly money: (min
   const { chain, through, time, breakdown: b } = sheet;
   const several = chain.length > 1;
   return (
-    <section aria-label="Stages and time" className="mb-3 grid grid-cols-[1fr_auto] items-start gap-8">
+    <section aria-label="Stages and time" className="mb-2 grid grid-cols-[1fr_auto] items-start gap-8">
       {several || through.open ? (
         <div>
           <ol className="flex flex-wrap items-stretch gap-2">
@@ -214,12 +214,13 @@ function Through({ sheet, money }: { readonly sheet: Sheet; readonly money: (min
       ) : (
         <div />
       )}
-      <p className="text-right leading-tight" data-testid="time">
-        <span className="figure text-[19px]">{time.minutes.toFixed(0)} min</span>
+      <p className="text-right text-[15px] leading-tight" data-testid="time">
+        <span className="figure">{time.minutes.toFixed(0)} min</span>
         {b.animals > 1 && `, ${time.perAnimal.toFixed(1)} an animal`}
         {time.labourMinor !== null && ` · work ${money(time.labourMinor)}`}
-        <span className="block text-[13px] text-ink-soft">
-          handbook {time.handbook.low} to {time.handbook.high} min an animal
+        <span className="text-ink-soft">
+          {' '}
+          · handbook {time.handbook.low} to {time.handbook.high} min an animal
         </span>
       </p>
     </section>
