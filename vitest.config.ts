@@ -5,7 +5,15 @@ export default defineConfig({
   test: {
     reporters: ['default', new PlainLine()],
     projects: [
-      { test: { name: 'core', root: 'packages/core', environment: 'node', include: ['src/**/*.test.ts'], testTimeout: 20_000 } },
+      {
+        test: {
+          name: 'core',
+          root: 'packages/core',
+          environment: 'node',
+          include: ['src/**/*.test.ts'],
+          testTimeout: 20_000,
+        },
+      },
       { test: { name: 'devices', root: 'packages/devices', environment: 'node', include: ['src/**/*.test.ts'] } },
       { test: { name: 'catalogue', root: 'test', environment: 'node', include: ['*.test.ts'] } },
       {
