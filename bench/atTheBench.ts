@@ -91,14 +91,12 @@ export async function hands(base: string, cookie: string, breakdownId: string): 
         if (now > settled && (await pan.getAttribute('data-state')) === 'steady') break;
         await page.waitForTimeout(20);
       }
-      await page.keyboard.press('w'); // whatever stands open, the press is for the weight
-      await page.keyboard.press('w');
-      if (i % 6 === 5)
-        await page
-          .getByRole('group', { name: 'Piece' })
-          .getByRole('button')
-          .nth(i % 3)
-          .click();
+      // picked by hand each time: once all are weighed a press would rightly take nothing
+      await page
+        .getByRole('group', { name: 'Piece' })
+        .getByRole('button')
+        .nth(i % 3)
+        .click();
       await page.keyboard.press(' ');
       await page.waitForTimeout(250);
     }
