@@ -101,7 +101,10 @@ export async function keep(command: Omit<Waiting, 'madeAt' | 'tries'>): Promise<
   lastMadeAt = Math.max(lastMadeAt + 1, Date.now(), (snapshot.at(-1)?.madeAt ?? 0) + 1);
   const waiting: Waiting = { ...command, madeAt: lastMadeAt, tries: 0 };
   await set(waiting.key, waiting, store);
-  await refresh(true);
+  // it is on disk: the screen need not wait until everything there has been read again
+  snapshot = [...snapshot.filter((w) => w.key !== waiting.key), waiting].sort((a, b) => a.madeAt - b.madeAt);
+  for (const listener of listeners) listener();
+  bus.postMessage(0);
   drain();
 }
 
