@@ -67,7 +67,7 @@ export async function hands(base: string, cookie: string, breakdownId: string): 
         const ribbon = document.querySelector('figure');
         const before = ribbon.querySelectorAll('button').length;
         const look = () => {
-          if (ribbon.querySelectorAll('button').length > before) requestAnimationFrame(() => setTimeout(() => window.presses.push(performance.now() - pressed), 0));
+          if (ribbon.querySelectorAll('button').length > before) setTimeout(() => window.presses.push(performance.now() - pressed), 0); // seen before this frame is painted, noted after
           else if (performance.now() - pressed < 2000) requestAnimationFrame(look);
         };
         requestAnimationFrame(look);

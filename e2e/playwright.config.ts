@@ -1,19 +1,35 @@
+import { createHash } from 'node:crypto';
 import { defineConfig } from '@playwright/test';
 
-const PORT = Number(process.env['E2E_PORT'] ?? 41_873);
+/** Each file of tests has a kitchen of its own, so that they run side by side and none sees what another has eaten. */
+const KITCHENS = process.env['SHOTS'] === '1' ? ['screenshots.ts'] : ['bench.spec.ts', 'slice.spec.ts'];
+
+// of this checkout, so that two on one machine do not collide; below the range that systems hand out
+const FIRST_PORT =
+  20_000 +
+  (createHash('sha256')
+    .update(import.meta.dirname)
+    .digest()
+    .readUInt16BE() %
+    5_000) *
+    2;
+const baseURL = (i: number): string => `http://localhost:${FIRST_PORT + i}`;
 
 export default defineConfig({
   testDir: '.',
-  testMatch: process.env['SHOTS'] === '1' ? 'screenshots.ts' : '*.spec.ts',
   outputDir: '../test-results',
   // what is slow is a matter for the benchmarks; here a busy machine must not look like a fault
   timeout: 180_000,
   expect: { timeout: 15_000 },
-  workers: 1,
+  workers: KITCHENS.length,
   reporter: [['list'], ['./plainLine.ts']],
+  projects: KITCHENS.map((file, i) => ({
+    name: file.split('.')[0] ?? file,
+    testMatch: file,
+    use: { baseURL: baseURL(i) },
+  })),
   use: {
     actionTimeout: 15_000,
-    baseURL: `http://localhost:${PORT}`,
     viewport: { width: 1280, height: 800 },
     timezoneId: Intl.DateTimeFormat().resolvedOptions().timeZone,
     locale: 'en-GB',
@@ -32,12 +48,12 @@ export default defineConfig({
       ],
     },
   },
-  webServer: {
-    command: `npx tsx serve.ts ${PORT}`,
+  webServer: KITCHENS.map((_, i) => ({
+    command: `npx tsx serve.ts ${FIRST_PORT + i} pg-e2e-${i}`,
     cwd: import.meta.dirname,
-    url: `http://localhost:${PORT}/readyz`,
+    url: `${baseURL(i)}/readyz`,
     timeout: 120_000,
     reuseExistingServer: false,
-    gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
-  },
+    gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 10_000 },
+  })),
 });

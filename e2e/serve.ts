@@ -1,8 +1,8 @@
-/** Keeps a kitchen running for the browser tests until it is told to stop: tsx serve.ts PORT */
+/** Keeps a kitchen running for the browser tests until it is told to stop: tsx serve.ts PORT CLUSTER */
 import { KitchenProcess } from './kitchenProcess.ts';
 
 const kitchen = new KitchenProcess({
-  cluster: 'pg-e2e',
+  cluster: process.argv[3] ?? 'pg-e2e',
   fsync: 'off',
   port: Number(process.argv[2] ?? 0),
   breakdowns: Number(process.env['ZABRIK_DEMO_BREAKDOWNS'] ?? 24),

@@ -22,6 +22,7 @@ function FlowBar() {
   const outbox = useOutbox();
   const waiting = outbox.filter((w) => w.refused === undefined).length;
   const refused = outbox.length - waiting;
+  const keeping = outbox.some((w) => w.refused === undefined && w.onDisk === false);
   const stations = [
     { to: '/receive', name: 'Receive', figure: flow && `${flow.receivedToday} today` },
     {
@@ -90,6 +91,8 @@ function FlowBar() {
         <div className="text-[13px] leading-tight" role="status" aria-live="polite" data-testid="saved">
           {refused > 0 ? (
             <span className="font-semibold text-attention">{refused} refused, see bench</span>
+          ) : keeping ? (
+            'keeping'
           ) : waiting > 0 ? (
             <span className="font-semibold text-attention">{waiting} kept here, waiting to be sent</span>
           ) : connected ? (

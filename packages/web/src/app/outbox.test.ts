@@ -53,6 +53,42 @@ describe('the outbox', () => {
     expect(calls.map((c) => c.key)).toEqual(['key-1', 'key-2', 'key-3']);
   });
 
+  it('shows a command before the disk answers, and sends it only after', async () => {
+    let on = false;
+    const calls = fakeServer(() => (on ? json(200, {}) : new TypeError('network')));
+    await outbox.keep(command(1));
+    await settle(calls, 1);
+    const kept = outbox.keep(command(2));
+    expect(outbox.waitingNow().map((w) => [w.key, w.onDisk])).toEqual([
+      ['key-1', undefined],
+      ['key-2', false],
+    ]);
+    expect(await kept).toBe(true);
+    expect(outbox.waitingNow().map((w) => w.onDisk)).toEqual([undefined, undefined]);
+    on = true;
+    outbox.drain();
+    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    expect(calls.at(-1)?.key).toBe('key-2');
+  });
+
+  it('says so when the disk is full, keeps it in sight until it is read, and goes on', async () => {
+    const calls = fakeServer(() => json(200, {}));
+    await outbox.keep(command(1));
+    await settle(calls, 1);
+    const put = vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementationOnce(() => {
+      throw new DOMException('the quota is used up', 'QuotaExceededError');
+    });
+    expect(await outbox.keep(command(2))).toBe(false);
+    put.mockRestore();
+    await outbox.keep(command(3));
+    await settle(calls, 2);
+    expect(calls.map((c) => c.key)).toEqual(['key-1', 'key-3']);
+    await vi.waitFor(() => expect(outbox.waitingNow().map((w) => w.key)).toEqual(['key-2']));
+    expect(outbox.waitingNow()[0]?.refused).toContain('the quota is used up');
+    await outbox.dismiss('key-2');
+    expect(outbox.waitingNow()).toEqual([]);
+  });
+
   it('tries again under the same key when the answer is lost or the server is down, and nothing overtakes', async () => {
     const calls = fakeServer((_call, n) =>
       n === 1 ? new TypeError('network') : n === 2 ? json(503, {}) : json(200, {}),

@@ -15,7 +15,10 @@ export interface Waiting {
   readonly about: string;
   readonly says: string;
   readonly tries: number;
+  /** Why it will not be sent, in words for the cook. */
   readonly refused?: string;
+  /** In memory only, while the disk has not answered yet: it is on the screen, and not sent. */
+  readonly onDisk?: false;
 }
 
 const store = createStore('zabrik-outbox', 'commands');
@@ -31,13 +34,18 @@ let lastMadeAt = 0;
 /** Whether what was kept before this page was opened has been read. */
 let looked = false;
 
+const show = (now: readonly Waiting[]): void => {
+  snapshot = [...now].sort((a, b) => a.madeAt - b.madeAt);
+  for (const listener of listeners) listener();
+};
+
 const refresh = async (tell: boolean): Promise<void> => {
   const found = (await entries<string, Waiting>(store)).map(([, waiting]) => waiting);
   looked = true;
   // an outbox that was and stays empty is no news: screens need not be drawn again for it
   if (found.length > 0 || snapshot.length > 0) {
-    snapshot = found.sort((a, b) => a.madeAt - b.madeAt);
-    for (const listener of listeners) listener();
+    const keys = new Set(found.map((w) => w.key));
+    show([...found, ...snapshot.filter((w) => w.onDisk === false && !keys.has(w.key))]);
   }
   if (tell) bus.postMessage(0);
 };
@@ -75,7 +83,7 @@ export function drain(): void {
   void alone(async () => {
     for (;;) {
       await refresh(false);
-      const next = snapshot.find((waiting) => waiting.refused === undefined);
+      const next = snapshot.find((waiting) => waiting.refused === undefined && waiting.onDisk !== false);
       if (next === undefined) return;
       const outcome = await attempt(next);
       if (outcome.kind === 'later') {
@@ -94,24 +102,36 @@ export function drain(): void {
   });
 }
 
-/** Keeps a command. When this returns it is on disk, and only then may a screen say it is saved here. */
-export async function keep(command: Omit<Waiting, 'madeAt' | 'tries'>): Promise<void> {
+/**
+ * Keeps a command. It is in useOutbox at once, and marked until it is on disk; only what is on disk is sent.
+ * Answers whether the disk took it. What it did not take stays in the outbox as refused, with the reason.
+ */
+export async function keep(command: Omit<Waiting, 'madeAt' | 'tries' | 'refused' | 'onDisk'>): Promise<boolean> {
   // two touches in one millisecond keep their order, also when the page was opened anew between them
   if (!looked) await refresh(false);
   lastMadeAt = Math.max(lastMadeAt + 1, Date.now(), (snapshot.at(-1)?.madeAt ?? 0) + 1);
   const waiting: Waiting = { ...command, madeAt: lastMadeAt, tries: 0 };
-  await set(waiting.key, waiting, store);
-  // it is on disk: the screen need not wait until everything there has been read again
-  snapshot = [...snapshot.filter((w) => w.key !== waiting.key), waiting].sort((a, b) => a.madeAt - b.madeAt);
-  for (const listener of listeners) listener();
+  const replace = (now: Waiting): void => show([...snapshot.filter((w) => w.key !== waiting.key), now]);
+  replace({ ...waiting, onDisk: false });
+  try {
+    await set(waiting.key, waiting, store);
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error);
+    replace({ ...waiting, onDisk: false, refused: `This device could not keep it (${why}). Weigh it again.` });
+    return false;
+  }
+  replace(waiting);
   bus.postMessage(0);
   drain();
+  return true;
 }
 
 /** Someone has read why it was refused: it may go. */
 export async function dismiss(key: string): Promise<void> {
+  snapshot = snapshot.filter((w) => w.key !== key);
   await del(key, store);
   await refresh(true);
+  for (const listener of listeners) listener();
 }
 
 export function onSent(handler: typeof whenSent): void {
@@ -125,7 +145,9 @@ const subscribe = (listener: () => void): (() => void) => {
   };
 };
 
-export const useOutbox = (): readonly Waiting[] => useSyncExternalStore(subscribe, () => snapshot);
+/** Everything not yet with the server, in the order it was made. */
+export const waitingNow = (): readonly Waiting[] => snapshot;
+export const useOutbox = (): readonly Waiting[] => useSyncExternalStore(subscribe, waitingNow);
 
 export function startOutbox(): void {
   bus.onmessage = () => void refresh(false);

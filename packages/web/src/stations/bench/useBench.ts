@@ -145,13 +145,13 @@ export function useBench(state: BenchState, may: boolean) {
   const nameOf = (p: PlanPiece, u: number, n: number): string => unitName(p, u, n, animals, animal);
   const name = nameOf(piece, unit, count);
 
-  const record = async (massMg: number, source: 'scale' | 'typed', to: Destination = suggested): Promise<void> => {
+  const record = (massMg: number, source: 'scale' | 'typed', to: Destination = suggested): void => {
     const saidMass = formatMass(massMg);
     const advice = right === undefined ? adviceWords(massMg, state, piece, count) : undefined;
     const said = `${name}: ${saidMass} to ${trayName(to).toLowerCase()}.`;
     setSays(`${said}${advice === undefined ? '' : ` ${advice}`}`);
     if (device.aloud) sayAloud(`${name}, ${saidMass}. ${advice ?? ''}`);
-    await state.takeNew(
+    void state.takeNew(
       {
         pieceId: piece.id,
         destination: to,
@@ -201,7 +201,7 @@ export function useBench(state: BenchState, may: boolean) {
           setSays('Every piece of this plan is weighed. Pick the piece this belongs to, or close the stage.');
         else {
           setTakenAt(reading.settled);
-          void record(reading.netMg, 'scale');
+          record(reading.netMg, 'scale');
         }
     }
   };
@@ -299,7 +299,7 @@ export function useBench(state: BenchState, may: boolean) {
   const takeTyped = (): void => {
     if (typedMg === undefined) return;
     if (typing?.for === 'split') void split(tray ?? piece.destination, typedMg);
-    else void record(typedMg, 'typed');
+    else record(typedMg, 'typed');
   };
 
   const toTray = (id: Destination): void => {
@@ -311,7 +311,7 @@ export function useBench(state: BenchState, may: boolean) {
         setSays(`How much of it goes to ${trayName(id).toLowerCase()}?`);
       } else void split(id, typedMg);
     } else if (right !== undefined) {
-      if (id !== right.destination) void record(right.massMg, right.source ?? 'typed', id);
+      if (id !== right.destination) record(right.massMg, right.source ?? 'typed', id);
     } else {
       setTray(id);
       setSays(`${name} goes to ${trayName(id).toLowerCase()}.`);

@@ -39,9 +39,10 @@ export interface BenchState {
   readonly balance: Balance;
   readonly refused: readonly Waiting[];
   readonly waiting: number;
-  readonly takeNew: (take: Take, says: string) => Promise<string>;
-  readonly takeBack: (replaces: string, says: string) => Promise<void>;
-  readonly happen: (event: NewEvent, says: string) => Promise<void>;
+  /** Each shows at once, and answers whether this device could keep it. */
+  readonly takeNew: (take: Take, says: string) => Promise<boolean>;
+  readonly takeBack: (replaces: string, says: string) => Promise<boolean>;
+  readonly happen: (event: NewEvent, says: string) => Promise<boolean>;
 }
 
 const KITCHEN_SCALES = [{ id: 'bench', accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 }] as const;
@@ -96,7 +97,7 @@ export function useBreakdown(breakdownId: string) {
     });
     const beliefs = new Map(breakdown.beliefs.map((b) => [b.pieceId, b]));
     const at = (): string => new Date().toISOString();
-    const post = (key: string, body: WeighBody, says: string): Promise<void> =>
+    const post = (key: string, body: WeighBody, says: string): Promise<boolean> =>
       keep({ key, url: addressOf(api.bench.weigh, { params: { breakdownId } }), body, about: breakdownId, says });
     return {
       breakdown,
@@ -119,11 +120,7 @@ export function useBreakdown(breakdownId: string) {
       ),
       refused: mine.filter((w) => w.refused !== undefined),
       waiting: unsent.length,
-      takeNew: async (take, says) => {
-        const key = uuidv7();
-        await post(key, { kind: 'take', ...take, at: at() }, says);
-        return key;
-      },
+      takeNew: (take, says) => post(uuidv7(), { kind: 'take', ...take, at: at() }, says),
       takeBack: (replaces, says) => post(uuidv7(), { kind: 'undo', replaces, at: at() }, says),
       happen: (event, says) =>
         keep({
