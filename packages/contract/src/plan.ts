@@ -71,24 +71,28 @@ export const planStageSchema = z.strictObject({
   pieces: z.array(planPieceSchema).min(1).max(60),
 });
 
+const starts: z.ZodType<CutPlan['starts'], CutPlan['starts']> = z
+  .array(z.strictObject({ species: key, forms: z.array(key).min(1) }))
+  .min(1);
+
 export const planHeadSchema = z.strictObject({
   id: key,
   version: z.int().min(1),
   title: z.string().min(1).max(120),
   body: z.enum(bodies),
   skill: z.union([z.literal(1), z.literal(2), z.literal(3)]),
-  starts: z.array(z.strictObject({ species: key, forms: z.array(key).min(1) })).min(1),
+  starts,
 });
 
-export const cutPlanSchema = planHeadSchema.extend({
+export const cutPlanSchema: z.ZodType<CutPlan, CutPlan> = planHeadSchema.extend({
   tools: z.array(z.string()).max(40),
   pooled: z.boolean().exactOptional(),
   stages: z.array(planStageSchema).min(1).max(12),
-}) satisfies z.ZodType<CutPlan>;
+});
 
 const band = z.strictObject({ mean: z.number().gt(0).lte(1.5), low: z.number().gte(0), high: z.number().lte(2) });
 
-export const speciesSchema = z.strictObject({
+export const speciesSchema: z.ZodType<Species, Species> = z.strictObject({
   id: key,
   name: z.string().min(1),
   scientific: z.string().min(1),
@@ -116,9 +120,9 @@ export const speciesSchema = z.strictObject({
   inspection: z.array(
     z.strictObject({ check: z.string(), accept: z.string(), reject: z.string(), critical: z.boolean() }),
   ),
-}) satisfies z.ZodType<Species>;
+});
 
-export const useSchema = z.strictObject({
+export const useSchema: z.ZodType<Use, Use> = z.strictObject({
   id: key,
   version: z.int().min(1),
   kind: z.enum(['stock', 'filling', 'staff-dish']),
@@ -153,7 +157,7 @@ export const useSchema = z.strictObject({
   allergens: z.array(z.string()),
   provenance: z.enum(provenances),
   source: z.string().min(1),
-}) satisfies z.ZodType<Use>;
+});
 
 /** The published JSON Schema of a cut plan file, made from the schema itself. */
 export const cutPlanJsonSchema = (): unknown => z.toJSONSchema(cutPlanSchema, { target: 'draft-2020-12' });

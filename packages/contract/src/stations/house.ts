@@ -20,7 +20,7 @@ export const houseSchema = z.strictObject({
   currency: z.string().length(3),
   timezone: z.string(),
   school: z.enum(costingSchools),
-  scales: z.array(scaleSchema).min(1),
+  scales: z.tuple([scaleSchema], scaleSchema).readonly(),
   /** Market value of by-products by category, minor units per kilogram. */
   creditMinorPerKg: z.record(z.string(), amountMinor),
   /** Price of bought-in ingredients, minor units per kilogram. */
@@ -72,16 +72,18 @@ export const house = {
     answer: z.strictObject({
       species: z.array(speciesSchema),
       plans: z.array(planListSchema),
-      uses: z.array(useSchema),
-      categories: z.array(
-        z.strictObject({
-          id: z.string(),
-          label: z.string(),
-          group: z.string(),
-          edible: z.boolean(),
-          useWithinHours: z.number(),
-        }),
-      ),
+      uses: z.array(useSchema).readonly(),
+      categories: z
+        .array(
+          z.strictObject({
+            id: z.string(),
+            label: z.string(),
+            group: z.string(),
+            edible: z.boolean(),
+            useWithinHours: z.number(),
+          }),
+        )
+        .readonly(),
     }),
   }),
 } as const;

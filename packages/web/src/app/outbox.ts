@@ -39,14 +39,19 @@ const show = (now: readonly Waiting[]): void => {
   for (const listener of listeners) listener();
 };
 
+const sameAs = (a: readonly Waiting[], b: readonly Waiting[]): boolean =>
+  a.length === b.length && a.every((w, i) => w.key === b[i]?.key && w.refused === b[i]?.refused);
+
+/** Reads the disk again. Screens are told only of what is news to them: something came, went or was refused. */
 const refresh = async (tell: boolean): Promise<void> => {
   const found = (await entries<string, Waiting>(store)).map(([, waiting]) => waiting);
   looked = true;
-  // an outbox that was and stays empty is no news: screens need not be drawn again for it
-  if (found.length > 0 || snapshot.length > 0) {
-    const keys = new Set(found.map((w) => w.key));
-    show([...found, ...snapshot.filter((w) => w.onDisk === false && !keys.has(w.key))]);
-  }
+  const keys = new Set(found.map((w) => w.key));
+  const now = [...found, ...snapshot.filter((w) => w.onDisk === false && !keys.has(w.key))].sort(
+    (a, b) => a.madeAt - b.madeAt,
+  );
+  if (sameAs(now, snapshot)) snapshot = now;
+  else show(now);
   if (tell) bus.postMessage(0);
 };
 
@@ -148,6 +153,19 @@ const subscribe = (listener: () => void): (() => void) => {
 /** Everything not yet with the server, in the order it was made. */
 export const waitingNow = (): readonly Waiting[] => snapshot;
 export const useOutbox = (): readonly Waiting[] => useSyncExternalStore(subscribe, waitingNow);
+
+const NONE: readonly Waiting[] = [];
+const byAbout = new Map<string, readonly Waiting[]>();
+/** What waits about one thing. The same list as before while nothing came, went or was refused. */
+export function waitingAbout(about: string): readonly Waiting[] {
+  const before = byAbout.get(about) ?? NONE;
+  const now = snapshot.filter((w) => w.about === about);
+  if (sameAs(before, now)) return before;
+  byAbout.set(about, now);
+  return now;
+}
+export const useWaitingAbout = (about: string): readonly Waiting[] =>
+  useSyncExternalStore(subscribe, () => waitingAbout(about));
 
 export function startOutbox(): void {
   bus.onmessage = () => void refresh(false);

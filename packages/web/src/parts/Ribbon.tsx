@@ -37,7 +37,7 @@ function Segment({ part, width, onPick }: SegmentProps) {
   const tray = part.destination === 'whole' ? '' : `, ${trayShort(part.destination)}`;
   const says = `${part.name}, ${formatMass(part.massMg)}${tray}`;
   const onPan = part.onPan === true;
-  const look = `@container relative h-full min-w-0 overflow-hidden border-r border-ink text-left transition-[width] duration-200 ${clothOf[part.destination]} ${part.selected === true ? 'outline-3 -outline-offset-3 outline-attention' : ''}`;
+  const look = `@container relative h-full min-w-0 overflow-hidden border-r border-ink text-left ${clothOf[part.destination]} ${part.selected === true ? 'outline-3 -outline-offset-3 outline-attention' : ''}`;
   const shadow = onPan ? 'text-ink' : '[text-shadow:0_0_3px_rgb(0_0_0/.35)]';
   const inner = (
     <>

@@ -32,7 +32,7 @@ export function Tray({ id, name, hotkey, massMg, fill, state, note, disabled, on
       } ${active ? 'outline-4 outline-ink' : ''}`}
     >
       <span
-        className={`absolute inset-x-0 bottom-0 opacity-20 transition-[height] duration-300 ${clothOf[id]}`}
+        className={`absolute inset-x-0 bottom-0 opacity-20 ${clothOf[id]}`}
         style={{ height: `${Math.min(1, fill) * 100}%` }}
         aria-hidden="true"
       />

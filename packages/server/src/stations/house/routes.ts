@@ -43,7 +43,7 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
       currency: house.currency,
       timezone: house.timezone,
       school,
-      scales: [...scales],
+      scales,
       creditMinorPerKg,
       pantryMinorPerKg,
       labourMinorPerHour: labourMinorPerHour ?? null,
@@ -64,12 +64,12 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
     return { ...figures, at: now.toISOString() };
   });
 
-  const fixed = structuredClone({ uses: allUses, categories: allCategories });
   mountRead(router, api.house.catalogue, async (who) => {
     const plans = await listPlans(kitchen.db, who.houseId);
     const species = await readSpecies(kitchen.db, who.houseId);
     return {
-      ...fixed,
+      uses: allUses,
+      categories: allCategories,
       species: [...species.values()],
       plans: plans.map(({ plan, own, retired }) => ({
         id: plan.id,
@@ -83,6 +83,6 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
         own,
         retired,
       })),
-    } as never;
+    };
   });
 }

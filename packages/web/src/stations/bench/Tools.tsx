@@ -40,7 +40,7 @@ function Switch({
       </span>
       <span className={`relative h-7 rounded-full border-2 border-ink ${on ? 'bg-portion' : 'bg-ground'}`}>
         <span
-          className={`absolute top-0.5 size-5 rounded-full border-2 border-ink bg-white transition-[left] ${on ? 'left-[26px]' : 'left-0.5'}`}
+          className={`absolute top-0.5 size-5 rounded-full border-2 border-ink bg-white ${on ? 'left-[26px]' : 'left-0.5'}`}
         />
       </span>
     </button>

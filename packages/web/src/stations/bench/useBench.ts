@@ -220,13 +220,13 @@ export function useBench(state: BenchState, may: boolean) {
     typing === undefined &&
     guard === undefined &&
     !paused;
-  const { settled } = reading;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each new rest of the pan begins the second anew
+  /** The rest of the pan that is waiting to be taken; each new one begins the second anew. */
+  const resting = ready ? reading.settled : undefined;
   useEffect(() => {
-    if (!ready) return undefined;
+    if (resting === undefined) return undefined;
     const timer = setTimeout(() => hands.current(), STEADY_MS);
     return () => clearTimeout(timer);
-  }, [ready, settled]);
+  }, [resting]);
 
   const typedMg = ((): number | undefined => {
     try {

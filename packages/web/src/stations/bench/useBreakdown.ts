@@ -13,7 +13,7 @@ import { useMemo } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { addressOf } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
-import { keep, useOutbox, type Waiting } from '../../app/outbox.ts';
+import { keep, useWaitingAbout, type Waiting } from '../../app/outbox.ts';
 import { breakdownQuery, useHouse, useMe } from '../../app/queries.ts';
 
 export interface Counted extends Weighing {
@@ -52,7 +52,7 @@ const isEvent = (waiting: Waiting): boolean => waiting.url.endsWith('/events');
 /** One breakdown as it stands on this device: what the server has, and on top what still waits here to be sent. */
 export function useBreakdown(breakdownId: string) {
   const query = useQuery(breakdownQuery(breakdownId));
-  const outbox = useOutbox();
+  const mine = useWaitingAbout(breakdownId);
   const { data: house } = useHouse();
   const { data: me } = useMe();
   const breakdown = query.data;
@@ -64,7 +64,6 @@ export function useBreakdown(breakdownId: string) {
     const stage = breakdown.plan.stages.find((s) => s.id === breakdown.stageId);
     if (stage === undefined) return undefined;
     const known = new Set([...breakdown.weighings, ...breakdown.events].map((w) => w.id));
-    const mine = outbox.filter((w) => w.about === breakdownId);
     const unsent = mine.filter((w) => w.refused === undefined && !known.has(w.key));
     const waiting = unsent
       .filter((w) => !isEvent(w))
@@ -111,13 +110,7 @@ export function useBreakdown(breakdownId: string) {
       expected: new Map(
         expectStage(stage, breakdown.startMg, all, beliefs, breakdown.animals).map((e) => [e.pieceId, e]),
       ),
-      balance: balanceStage(
-        stage,
-        breakdown.startMg,
-        all,
-        scales === undefined ? KITCHEN_SCALES : (scales as never),
-        breakdown.animals,
-      ),
+      balance: balanceStage(stage, breakdown.startMg, all, scales ?? KITCHEN_SCALES, breakdown.animals),
       refused: mine.filter((w) => w.refused !== undefined),
       waiting: unsent.length,
       takeNew: (take, says) => post(uuidv7(), { kind: 'take', ...take, at: at() }, says),
@@ -131,7 +124,7 @@ export function useBreakdown(breakdownId: string) {
           says,
         }),
     };
-  }, [breakdown, breakdownId, outbox, by, scales]);
+  }, [breakdown, breakdownId, mine, by, scales]);
 
   return { query, state };
 }

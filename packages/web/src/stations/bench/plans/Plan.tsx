@@ -137,14 +137,14 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
   const may = useMay('bench.savePlan');
   const [draft, setDraft] = useState<CutPlan | undefined>(undefined);
   const [copying, setCopying] = useState<string | undefined>(undefined);
-  const plan = sheet.plan as CutPlan;
+  const plan = sheet.plan;
   const basedOn = draft !== undefined && draft.id !== plan.id ? 0 : plan.version;
   const keep = async (saved: PlanSheet): Promise<void> => {
     client.setQueryData(['catalogue', 'plan', saved.plan.id], saved);
     await client.invalidateQueries({ queryKey: ['catalogue'] });
   };
   const save = useMutation({
-    mutationFn: (edited: CutPlan) => call(api.bench.savePlan, { body: { plan: edited as never, basedOn } }),
+    mutationFn: (edited: CutPlan) => call(api.bench.savePlan, { body: { plan: edited, basedOn } }),
     onSuccess: async (saved) => {
       await keep(saved);
       setDraft(undefined);

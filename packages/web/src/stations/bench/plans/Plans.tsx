@@ -33,8 +33,7 @@ function Import() {
   const navigate = useNavigate();
   const client = useQueryClient();
   const bring = useMutation({
-    mutationFn: async (file: File) =>
-      call(api.bench.savePlan, { body: { plan: (await planFrom(file)) as never, basedOn: 0 } }),
+    mutationFn: async (file: File) => call(api.bench.savePlan, { body: { plan: await planFrom(file), basedOn: 0 } }),
     onSuccess: async ({ plan }) => {
       await client.invalidateQueries({ queryKey: ['catalogue'] });
       void navigate(`/bench/plans/${plan.id}`);

@@ -8,7 +8,9 @@ import {
   sharesMadeWhole,
   stageChanged,
   sumOfShares,
+  warned,
   without,
+  withoutPiece,
   withText,
 } from './planDraft.ts';
 
@@ -43,5 +45,30 @@ describe('editing a plan', () => {
     expect(withText({ title: 'a', why: 'b' }, 'why', ' ')).toEqual({ title: 'a' });
     expect(idFrom('Our hake: “Steaks”, ½ kg!')).toBe('our-hake-steaks-1-2-kg');
     expect(idFrom('***')).toBe('plan');
+  });
+
+  it('warns of what comes off later, keeps the pieces it named, and forgets the guard with its words', () => {
+    const [first, ...others] = joint.steps;
+    if (first === undefined) throw new Error('no step');
+    const { guard: _none, ...plain } = first;
+    const stage = { ...joint, steps: [plain, ...others] };
+    const step = warned(stage, plain, 'Still in.');
+    const later = new Set(others.flatMap((s) => s.pieces));
+    expect(step.orderMatters).toBe(true);
+    expect(new Set(step.guard?.before)).toEqual(new Set([...later].filter((id) => !plain.pieces.includes(id))));
+    expect(warned(stage, { ...step, guard: { warn: 'a', before: ['neck'] } }, 'b').guard).toEqual({
+      warn: 'b',
+      before: ['neck'],
+    });
+    expect(warned(stage, step, ' ')).toEqual({ ...plain, orderMatters: false });
+  });
+
+  it('takes a piece out of every step and every warning', () => {
+    const guarded = joint.steps.flatMap((s) => s.guard?.before ?? [])[0] ?? '';
+    expect(guarded).not.toBe('');
+    const { pieces, steps } = withoutPiece(joint, guarded);
+    expect(pieces.map((p) => p.id)).not.toContain(guarded);
+    expect(JSON.stringify(steps)).not.toContain(`"${guarded}"`);
+    expect(steps.length).toBe(joint.steps.length);
   });
 });

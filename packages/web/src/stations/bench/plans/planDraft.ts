@@ -93,3 +93,25 @@ export const newStage = (ids: readonly string[]): PlanStage => {
     pieces: [{ ...newPiece([]), share: { mean: 0.99, sd: 0.02, ...own }, destination: 'portion', main: true }],
   };
 };
+
+/** A step with its warning: it guards what comes off in the steps after it, unless it named pieces before. No words, no guard. */
+export function warned(stage: PlanStage, step: PlanStep, warn: string): PlanStep {
+  const { guard, ...rest } = step;
+  if (warn.trim() === '') return { ...rest, orderMatters: false };
+  const later = stage.steps.slice(stage.steps.indexOf(step) + 1).flatMap((s) => s.pieces);
+  const before = guard?.before ?? [...new Set(later)].filter((id) => !step.pieces.includes(id));
+  return { ...rest, orderMatters: true, guard: { warn, before } };
+}
+
+/** A stage without a piece: no step takes it off or warns of it any more. */
+export const withoutPiece = (stage: PlanStage, pieceId: string): Pick<PlanStage, 'pieces' | 'steps'> => {
+  const others = (ids: readonly string[]): string[] => ids.filter((id) => id !== pieceId);
+  return {
+    pieces: stage.pieces.filter((p) => p.id !== pieceId),
+    steps: stage.steps.map(({ guard, ...step }) => ({
+      ...step,
+      pieces: others(step.pieces),
+      ...(guard === undefined ? {} : { guard: { ...guard, before: others(guard.before) } }),
+    })),
+  };
+};

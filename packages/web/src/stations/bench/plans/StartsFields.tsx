@@ -1,0 +1,67 @@
+import type { CutPlan, Species } from '@zabrik/core';
+import { Button } from '../../../parts/Button.tsx';
+import { Chips, SelectBox, toggled } from './editorParts.tsx';
+import { replaced, without } from './planDraft.ts';
+
+interface Props {
+  readonly draft: CutPlan;
+  readonly species: readonly Species[];
+  readonly onChange: (plan: CutPlan) => void;
+}
+
+const asBought = (species: Species | undefined): CutPlan['starts'][number] | undefined => {
+  const form = species?.forms.find((f) => f.purchase)?.id;
+  return species === undefined || form === undefined ? undefined : { species: species.id, forms: [form] };
+};
+
+/** Which animals a plan is for, and the forms they are bought in. */
+export function StartsFields({ draft, species, onChange }: Props) {
+  const others = species.filter((s) => !draft.starts.some((x) => x.species === s.id) && asBought(s) !== undefined);
+  return (
+    <div className="grid gap-2">
+      {draft.starts.map((start, i) => {
+        const known = species.find((s) => s.id === start.species);
+        return (
+          <div key={start.species} className="grid grid-cols-[256px_1fr_auto] items-start gap-4">
+            <SelectBox
+              label={i === 0 ? 'Shares are written for' : 'also for'}
+              value={start.species}
+              options={[
+                [start.species, known?.name ?? start.species] as const,
+                ...others.map((s) => [s.id, s.name] as const),
+              ].sort(([, a], [, b]) => a.localeCompare(b))}
+              onValue={(id) => {
+                const next = asBought(species.find((s) => s.id === id));
+                if (next !== undefined) onChange({ ...draft, starts: replaced(draft.starts, i, next) });
+              }}
+            />
+            <Chips
+              legend="bought as"
+              all={known?.forms.map((f) => f.id) ?? start.forms}
+              chosen={start.forms}
+              nameOf={(id) => known?.forms.find((f) => f.id === id)?.name ?? id}
+              onToggle={(id) => {
+                const forms = toggled(start.forms, id);
+                if (forms.length > 0) onChange({ ...draft, starts: replaced(draft.starts, i, { ...start, forms }) });
+              }}
+            />
+            {draft.starts.length > 1 && (
+              <Button onClick={() => onChange({ ...draft, starts: without(draft.starts, i) })}>Not this one</Button>
+            )}
+          </div>
+        );
+      })}
+      <span>
+        <Button
+          disabled={others.length === 0}
+          onClick={() => {
+            const next = asBought(others[0]);
+            if (next !== undefined) onChange({ ...draft, starts: [...draft.starts, next] });
+          }}
+        >
+          Another animal
+        </Button>
+      </span>
+    </div>
+  );
+}
