@@ -5,7 +5,7 @@ import { createRoot } from 'react-dom/client';
 import { App, ready } from './app/App.tsx';
 import { startOutbox } from './app/outbox.ts';
 
-startOutbox();
+void startOutbox();
 
 const root = document.getElementById('root');
 if (root === null) throw new Error('index.html has no #root');

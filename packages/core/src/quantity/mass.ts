@@ -46,7 +46,9 @@ export function formatMass(mass: number, units: MassUnits = 'metric'): string {
   return whole === 0 ? '0 g' : `${sign}${formatCount(whole)} g`;
 }
 
-const PART = /^(\d+(?:[.,]\d+)?)\s*(mg|g|kg|oz|lb|lbs)?/i;
+const PART = /^(\d[\d.,]*)\s*(mg|g|kg|oz|lb|lbs)?/i;
+const PLAIN = /^\d+(?:[.,]\d+)?$/;
+const GROUPED = /^[1-9]\d{0,2}(?:,\d{3})+(?:\.\d+)?$/;
 const UNIT_MG: Readonly<Record<string, number>> = {
   mg: 1,
   g: 1_000,
@@ -57,20 +59,32 @@ const UNIT_MG: Readonly<Record<string, number>> = {
 };
 
 /**
+ * A figure as people type it, or NaN. "1,372" can be either: grams in thousands, kilograms with a decimal comma. Nobody puts
+ * a tonne and more on a bench, and nobody types thousandths of a gram; so the unit decides, and a figure with both signs is plain.
+ */
+function readNumber(text: string, unit: string): number {
+  const oneComma = /^\d+,\d+$/.test(text);
+  if (GROUPED.test(text) && (!oneComma || unit === 'g' || unit === 'mg')) return Number(text.replaceAll(',', ''));
+  return PLAIN.test(text) ? Number(text.replace(',', '.')) : Number.NaN;
+}
+
+/**
  * Reads a mass as people type it. A bare number is in `bare` units (grams unless said otherwise).
  *
  * Errors  `not_a_mass`: empty, negative, letters it does not know, or more than 100 t.
  * @example parseMass("2860") -> 2_860_000; parseMass("2.86 kg") -> 2_860_000; parseMass("6 lb 4 oz") -> 2_834_952
+ * @example parseMass("1,372") -> 1_372_000; parseMass("1,372 kg") -> 1_372_000; parseMass("0,412 kg") -> 412_000
  */
 export function parseMass(text: string, bare: 'g' | 'kg' | 'lb' | 'oz' = 'g'): Milligrams {
-  let rest = text.trim().replace(/(\d),(?=\d{3}(?:\D|$))/g, '$1');
+  let rest = text.trim();
   let total = 0;
   if (rest === '') throw new Refusal('not_a_mass', { text });
   while (rest !== '') {
     const part = PART.exec(rest);
     const amount = part?.[1];
     if (part === null || amount === undefined) throw new Refusal('not_a_mass', { text });
-    total += Number(amount.replace(',', '.')) * (UNIT_MG[(part[2] ?? bare).toLowerCase()] ?? Number.NaN);
+    const unit = (part[2] ?? bare).toLowerCase();
+    total += readNumber(amount, unit) * (UNIT_MG[unit] ?? Number.NaN);
     rest = rest.slice(part[0].length).trim();
   }
   if (!Number.isFinite(total) || total > 1e11) throw new Refusal('not_a_mass', { text });

@@ -46,14 +46,29 @@ describe('mass', () => {
     expect(parseMass(text)).toBe(expected);
   });
 
-  it.each(['', 'fish', '-3', '3 stone', '12..5', '1e9 kg', '200000 kg'])('refuses %j', (text) => {
+  it.each([
+    ['0,412 kg', 412_000],
+    ['1,372 kg', 1_372_000],
+    ['12,5 kg', 12_500_000],
+    ['1,372', 1_372_000],
+    ['1,372 g', 1_372_000],
+    ['12,5', 12_500],
+    ['0,412', 412],
+    ['1,234.50 kg', 1_234_500_000],
+    ['1,5 lb', 680_389],
+  ])('knows a decimal comma from thousands: %j', (text, expected) => {
+    expect(parseMass(text)).toBe(expected);
+  });
+
+  it.each(['', 'fish', '-3', '3 stone', '12..5', '1,2,3', '1.372.000', '1e9 kg', '200000 kg'])('refuses %j', (text) => {
     expect(refusalCode(() => parseMass(text))).toBe('not_a_mass');
   });
 
   it('reads back what it shows, to the gram', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: 9_999 }), (g) => {
+      fc.property(fc.integer({ min: 0, max: 9_999 }), fc.integer({ min: 1_000, max: 900_000 }), (g, tens) => {
         expect(parseMass(formatMass(grams(g)))).toBe(grams(g));
+        expect(parseMass(formatMass(grams(tens * 10)))).toBe(grams(tens * 10));
       }),
     );
   });

@@ -167,11 +167,13 @@ export function waitingAbout(about: string): readonly Waiting[] {
 export const useWaitingAbout = (about: string): readonly Waiting[] =>
   useSyncExternalStore(subscribe, () => waitingAbout(about));
 
-export function startOutbox(): void {
+/** Begins to send what waits. Done when what was kept before has been read. */
+export async function startOutbox(): Promise<void> {
   bus.onmessage = () => void refresh(false);
   addEventListener('online', drain);
   document.addEventListener('visibilitychange', () => {
     if (document.visibilityState === 'visible') drain();
   });
+  await refresh(false);
   drain();
 }

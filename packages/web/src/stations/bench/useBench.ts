@@ -5,16 +5,12 @@ import {
   formatMass,
   type Guarded,
   guardsBefore,
-  isPaused,
   type PlanPiece,
   parseMass,
-  type StepMark,
   shortName,
-  workedMinutes,
 } from '@zabrik/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import { useScaleAtRest } from '../../app/live.ts';
@@ -23,6 +19,8 @@ import { sayAloud, useBenchDevice } from './benchDevice.ts';
 import { animalNow, countNow, nextOpen, piecesInOrder, stepAt, takenOf, wantedOf } from './benchOrder.ts';
 import { adviceWords, expectationOf, unitName } from './benchWords.ts';
 import type { BenchState, Counted } from './useBreakdown.ts';
+import { useClosing } from './useClosing.ts';
+import { useMarks } from './useMarks.ts';
 
 /** A load must have stood this long before it is taken by itself. */
 const STEADY_MS = 1_000;
@@ -34,8 +32,9 @@ export type Typing =
   | { readonly for: 'split'; readonly text: string };
 
 export function useBench(state: BenchState, may: boolean) {
-  const { breakdown, stage, counted, expected, balance, events } = state;
+  const { breakdown, stage, counted, expected } = state;
   const { animals, way } = breakdown;
+  const { marks, paused, passes, missingPasses, trayNotes, minutes, workedBetween } = useMarks(state);
   const device = useBenchDevice();
   const reading = useScaleAtRest();
   const navigate = useNavigate();
@@ -46,23 +45,15 @@ export function useBench(state: BenchState, may: boolean) {
   const [wantedCount, setWantedCount] = useState<number | undefined>(undefined);
   const [nextAnimal, setNextAnimal] = useState(1);
   const [goneTo, setGoneTo] = useState(0);
-  const [closing, setClosing] = useState(false);
   const [takenAt, setTakenAt] = useState<number | undefined>(undefined);
   const [says, setSays] = useState('');
+  const closing = useClosing(state, missingPasses.length > 0, setSays);
   /** The step just skipped: a note to it may follow until the next weight. */
   const [skipped, setSkipped] = useState<Guarded | undefined>(undefined);
-  const closeKey = useRef(uuidv7());
-  /** Asked to close; sent as soon as nothing waits on this device. */
-  const [closeWith, setCloseWith] = useState<{ readonly unbalancedReason: string | null } | undefined>(undefined);
 
   const order = useMemo(() => piecesInOrder(stage), [stage]);
   const taken = useMemo(() => takenOf(counted), [counted]);
   const weighedIds = useMemo(() => new Set(counted.map((w) => w.piece.id)), [counted]);
-  const marks = useMemo(
-    () =>
-      events.flatMap(({ body }): StepMark[] => (body.kind === 'step' ? [{ step: body.step, mark: body.mark }] : [])),
-    [events],
-  );
   const right: Counted | undefined = counted.find((w) => w.id === correcting);
   const animal =
     way === 'by-animal' ? (right?.animal ?? Math.max(nextAnimal, animalNow(order, counted, animals))) : null;
@@ -92,46 +83,6 @@ export function useBench(state: BenchState, may: boolean) {
       : undefined;
   const guards: readonly Guarded[] = right === undefined ? guardsBefore(stage, piece.id, marks, weighedIds) : [];
   const guard = guards[0];
-  const timeMarks = useMemo(
-    () =>
-      events.flatMap(({ body }) =>
-        body.kind === 'pause' || body.kind === 'resume' ? [{ kind: body.kind, at: new Date(body.at) }] : [],
-      ),
-    [events],
-  );
-  const paused = isPaused(timeMarks);
-  const passes = useMemo(() => {
-    const done = new Map<number, number>();
-    for (const { body } of events) if (body.kind === 'pass') done.set(body.step, (done.get(body.step) ?? 0) + 1);
-    return done;
-  }, [events]);
-  const missingPasses = stage.steps.flatMap((step, i) =>
-    step.passes !== undefined && (passes.get(i) ?? 0) < step.passes
-      ? [{ step: step.title, done: passes.get(i) ?? 0, wanted: step.passes }]
-      : [],
-  );
-  const trayNotes = useMemo(
-    () =>
-      new Map(
-        events.flatMap(({ body }) => (body.kind === 'tray-note' ? [[body.destination, body.text] as const] : [])),
-      ),
-    [events],
-  );
-
-  const close = useMutation({
-    mutationFn: (unbalancedReason: string | null) =>
-      call(api.bench.close, { params: { breakdownId: breakdown.id }, body: { unbalancedReason } }, closeKey.current),
-    onSuccess: () => void navigate(`/ledger/${breakdown.id}`),
-    onError: () => {
-      closeKey.current = uuidv7();
-    },
-  });
-  const { mutate: sendClose, isPending: isClosing } = close;
-  useEffect(() => {
-    if (closeWith === undefined || state.waiting > 0 || isClosing) return;
-    setCloseWith(undefined);
-    sendClose(closeWith.unbalancedReason);
-  }, [closeWith, state.waiting, isClosing, sendClose]);
   const putBack = useMutation({
     mutationFn: () => call(api.bench.cancel, { params: { breakdownId: breakdown.id }, body: {} }),
     onSuccess: () => void navigate('/bench'),
@@ -357,22 +308,9 @@ export function useBench(state: BenchState, may: boolean) {
     setTakenAt(undefined);
   };
 
-  const closeFor = (unbalancedReason: string | null): void => {
-    setCloseWith({ unbalancedReason });
-    if (state.waiting > 0)
-      setSays(
-        `${state.waiting} ${state.waiting === 1 ? 'weight is' : 'weights are'} still on this device. The stage closes once the server has them.`,
-      );
-  };
-  const tryClose = (): void => {
-    if (counted.length === 0) setSays('Nothing is weighed yet.');
-    else if (balance.verdict === 'balanced' && missingPasses.length === 0) closeFor(null);
-    else setClosing(true);
-  };
-
   const answerGuard = (mark: 'done' | 'skipped', note: string | null): void => {
     if (guard === undefined) return;
-    setSkipped(mark === 'skipped' ? guard : undefined);
+    if (mark === 'skipped') setSkipped(guard); // the note to it may come once every warning is answered
     setSays(mark === 'done' ? `${guard.step.title}: done.` : `${guard.step.title}: skipped.`);
     void state.happen(
       { kind: 'step', step: guard.index, mark, note },
@@ -421,8 +359,8 @@ export function useBench(state: BenchState, may: boolean) {
         : undefined,
     reading,
     paused,
-    minutes: (now: Date): number => workedMinutes(new Date(breakdown.startedAt), now, timeMarks),
-    workedBetween: (from: Date, to: Date): number => workedMinutes(from, to, timeMarks),
+    minutes,
+    workedBetween,
     passes,
     missingPasses,
     trayNotes,
@@ -432,8 +370,6 @@ export function useBench(state: BenchState, may: boolean) {
     says,
     setSays,
     closing,
-    setClosing,
-    close,
     putBack,
     scaleCommand,
     take,
@@ -461,8 +397,6 @@ export function useBench(state: BenchState, may: boolean) {
       const i = order.findIndex((p) => p.id === piece.id);
       pickNext(order[(i + by + order.length) % order.length]?.id);
     },
-    tryClose,
-    closeFor,
     answerGuard,
     pauseOrGoOn,
     countPass: (step: number): void => {

@@ -1,0 +1,425 @@
+import 'fake-indexeddb/auto';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { planById } from '@zabrik/catalogue';
+import type { Breakdown, House, Me, ScaleReading, Weighing } from '@zabrik/contract';
+import { MemoryRouter, Route, Routes } from 'react-router';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+
+const ID = '019a0000-0000-7000-8000-000000000001';
+const me: Me = {
+  person: { id: '019a0000-0000-7000-8000-00000000000a', name: 'Ines Calloway', role: 'sous-chef' },
+  house: { id: '019a0000-0000-7000-8000-00000000000b', slug: 'netloft', name: 'The Netloft' },
+};
+const house: House = {
+  ...me.house,
+  currency: 'GBP',
+  timezone: 'Europe/London',
+  school: 'weight',
+  scales: [{ id: 'bench', name: 'Bench scale', accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 }],
+  creditMinorPerKg: {},
+  pantryMinorPerKg: {},
+  labourMinorPerHour: 1_638,
+  vessels: [],
+  simulated: false,
+};
+
+interface Wanted {
+  readonly planId: string;
+  readonly startG: number;
+  readonly animals?: number;
+  readonly way?: Breakdown['way'];
+  readonly stage?: number;
+  readonly role?: Me['person']['role'];
+  readonly weighings?: readonly Weighing[];
+  readonly startedMinutesAgo?: number;
+}
+
+const weighing = (n: number, pieceId: string, grams: number, minutesAgo = 0): Weighing => ({
+  id: `019a0000-0000-7000-8000-${String(n).padStart(12, '0')}`,
+  pieceId,
+  destination: 'portion',
+  massMg: grams * 1_000,
+  source: 'scale',
+  count: 1,
+  animal: null,
+  scale: 'bench',
+  replaces: null,
+  by: 'Ines Calloway',
+  at: new Date(Date.now() - minutesAgo * 60_000).toISOString(),
+});
+
+class FakeEvents extends EventTarget {
+  static open: FakeEvents | undefined;
+  constructor() {
+    super();
+    FakeEvents.open = this;
+  }
+  close(): void {}
+}
+
+let settled = 0;
+/** What the scale shows from now on. */
+const scale = (reading: Partial<ScaleReading>): void => {
+  settled += 1;
+  const data = JSON.stringify({
+    scale: 'bench',
+    state: 'steady',
+    grossMg: 0,
+    tareMg: 0,
+    netMg: 0,
+    settled,
+    at: 0,
+    ...reading,
+  } satisfies ScaleReading);
+  act(() => void FakeEvents.open?.dispatchEvent(new MessageEvent('scale', { data })));
+};
+const lies = (grams: number): void => scale({ netMg: grams * 1_000 });
+const press = (key: string): void => void fireEvent.keyDown(document.body, { key });
+const says = (): string => screen.getByTestId('says').textContent ?? '';
+const balance = (): string => screen.getByTestId('balance').textContent ?? '';
+const pieceButton = (name: RegExp): HTMLElement =>
+  within(screen.getByRole('group', { name: 'Piece' })).getByRole('button', { name });
+
+let stop: () => void = () => undefined;
+/** The bench on its own: a plan of the catalogue, a scale the test holds, and no server: everything stays in the outbox. */
+async function open(wanted: Wanted): Promise<void> {
+  const plan = planById.get(wanted.planId);
+  const stage = plan?.stages[wanted.stage ?? 0];
+  if (plan === undefined || stage === undefined) throw new Error(wanted.planId);
+  const at = new Date(Date.now() - (wanted.startedMinutesAgo ?? 0) * 60_000).toISOString();
+  const breakdown: Breakdown = {
+    id: ID,
+    state: 'open',
+    lotId: ID,
+    lotCode: '1042-K',
+    species: plan.starts[0]?.species ?? '',
+    speciesName: 'Animal',
+    form: plan.starts[0]?.forms[0] ?? '',
+    formName: 'whole',
+    supplierName: null,
+    planId: plan.id,
+    planTitle: plan.title,
+    stageId: stage.id,
+    stageName: stage.name,
+    stageIndex: wanted.stage ?? 0,
+    stageCount: plan.stages.length,
+    rootId: ID,
+    startShare: 1,
+    animals: wanted.animals ?? 1,
+    way: wanted.way ?? 'one-by-one',
+    startMg: wanted.startG * 1_000,
+    startMinor: 2_000,
+    weighedMg: 0,
+    by: 'Ines Calloway',
+    holder: 'Ines Calloway',
+    startedAt: at,
+    closedAt: null,
+    plan,
+    inputs: [{ lotId: ID, code: '1042-K', name: 'Animal', massMg: wanted.startG * 1_000 }],
+    movementId: null,
+    weighings: [...(wanted.weighings ?? [])],
+    events: [],
+    beliefs: stage.pieces.map((p) => ({ pieceId: p.id, mean: p.share.mean, sd: p.share.sd, records: 0 })),
+    drip: { mean: stage.drip.mean, sd: stage.drip.sd },
+  };
+  const client = new QueryClient({
+    defaultOptions: { queries: { retry: false, staleTime: Number.POSITIVE_INFINITY } },
+  });
+  client.setQueryData(['me'], { ...me, person: { ...me.person, role: wanted.role ?? 'sous-chef' } });
+  client.setQueryData(['house'], house);
+  client.setQueryData(['breakdowns', 'one', ID], breakdown);
+  const { default: Bench } = await import('./Bench.tsx');
+  const { listen } = await import('../../app/live.ts');
+  const { startOutbox } = await import('../../app/outbox.ts');
+  await startOutbox();
+  stop = listen(client);
+  render(
+    <QueryClientProvider client={client}>
+      <MemoryRouter initialEntries={[`/bench/${ID}`]}>
+        <Routes>
+          <Route path="/bench/:breakdownId" element={<Bench />} />
+        </Routes>
+      </MemoryRouter>
+    </QueryClientProvider>,
+  );
+  await screen.findByRole('tab', { name: /^Steps/ });
+  scale({});
+}
+
+beforeEach(() => {
+  vi.resetModules();
+  localStorage.clear();
+  vi.stubGlobal('indexedDB', new IDBFactory());
+  vi.stubGlobal('EventSource', FakeEvents);
+  vi.stubGlobal('fetch', () => Promise.reject(new TypeError('no network')));
+});
+afterEach(() => {
+  stop();
+  cleanup();
+  vi.unstubAllGlobals();
+  vi.useRealTimers();
+});
+
+describe('taking weights', () => {
+  it('takes what lies steady, once, to the tray the plan names, and says what is left', async () => {
+    await open({ planId: 'round-fish-two-fillets', startG: 1_000 });
+    press(' ');
+    expect(says()).toBe('Nothing on the pan.');
+    scale({ state: 'moving', netMg: 60_000 });
+    press(' ');
+    expect(says()).toContain('Still moving');
+    lies(88);
+    press(' ');
+    expect(says()).toContain('88 g to ');
+    expect(balance()).toContain('Weighed 88 g of 1,000 g');
+    press(' ');
+    expect(says()).toContain('already taken');
+    expect(balance()).toContain('Weighed 88 g of 1,000 g');
+    press('u');
+    expect(balance()).toContain('Weighed 0 g');
+    press('u');
+    expect(says()).toContain('There is nothing to undo.');
+  });
+
+  it('says plainly what is wrong with the scale', async () => {
+    await open({ planId: 'round-fish-two-fillets', startG: 1_000 });
+    for (const [state, words] of [
+      ['over', 'Too heavy for this scale'],
+      ['under', 'Below zero'],
+      ['away', 'The scale does not answer'],
+    ] as const) {
+      scale({ state, netMg: 40_000 });
+      press(' ');
+      expect(says()).toContain(words);
+    }
+    expect(screen.getByLabelText('Weight, typed')).toBeTruthy(); // without a scale it asks for the figure
+    expect(balance()).toContain('Weighed 0 g');
+  });
+
+  it('refuses a tray with the reason, and takes to another', async () => {
+    await open({ planId: 'round-fish-two-fillets', startG: 1_000 });
+    fireEvent.click(pieceButton(/^scales/));
+    const refused = screen.getAllByRole('button', { name: /Not this piece/ });
+    expect(refused.length).toBeGreaterThan(0);
+    for (const tray of refused) expect((tray as HTMLButtonElement).disabled).toBe(true);
+    const key = refused[0]?.getAttribute('aria-keyshortcuts') ?? '';
+    press(key);
+    expect(says()).toMatch(/^Not to .+: .+\.$/);
+  });
+
+  it('a typed weight is marked as typed; words and zero are no weight', async () => {
+    await open({ planId: 'round-fish-two-fillets', startG: 1_000 });
+    press('m');
+    const field = screen.getByLabelText('Weight, typed');
+    fireEvent.change(field, { target: { value: 'a lot' } });
+    const take = screen.getByRole('button', { name: /^Take/ }) as HTMLButtonElement;
+    expect(take.disabled).toBe(true);
+    fireEvent.change(field, { target: { value: '0,412 kg' } });
+    expect(take.textContent).toContain('412 g');
+    fireEvent.submit(field);
+    expect(balance()).toContain('Weighed 412 g');
+    press('w');
+    expect(screen.getByRole('tabpanel').textContent).toContain('typed');
+  });
+
+  it('by itself only when asked, after a second, never twice, and aloud when the house wants to hear it', async () => {
+    const spoken: string[] = [];
+    vi.stubGlobal(
+      'SpeechSynthesisUtterance',
+      class {
+        constructor(readonly text: string) {}
+      },
+    );
+    vi.stubGlobal('speechSynthesis', { cancel: vi.fn(), speak: (u: { text: string }) => void spoken.push(u.text) });
+    await open({ planId: 'flatfish-four-fillets', startG: 1_000 });
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+    press('a');
+    press('o');
+    fireEvent.click(screen.getByRole('switch', { name: /aloud/i }));
+    while (screen.queryByRole('alert', { name: 'Before this piece' }) !== null) press('g');
+    lies(150);
+    act(() => vi.advanceTimersByTime(900));
+    expect(balance()).toContain('Weighed 0 g');
+    act(() => vi.advanceTimersByTime(200));
+    expect(balance()).toContain('Weighed 150 g');
+    act(() => vi.advanceTimersByTime(5_000));
+    expect(balance()).toContain('Weighed 150 g');
+    expect(spoken).toHaveLength(1);
+    expect(spoken[0]).toContain('150 g');
+    lies(3); // a crumb
+    act(() => vi.advanceTimersByTime(5_000));
+    expect(balance()).toContain('Weighed 150 g');
+  });
+
+  it('nobody takes while it is wiped, and a viewer never', async () => {
+    await open({ planId: 'round-fish-two-fillets', startG: 1_000 });
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+    press('l');
+    lies(90);
+    press(' ');
+    expect(balance()).toContain('Weighed 0 g');
+    act(() => vi.advanceTimersByTime(3_100));
+    press(' ');
+    expect(balance()).toContain('Weighed 90 g');
+    cleanup();
+    stop();
+    vi.useRealTimers();
+    vi.resetModules();
+    await open({ planId: 'round-fish-two-fillets', startG: 1_000, role: 'viewer' });
+    const before = balance();
+    lies(70);
+    press(' ');
+    expect(balance()).toBe(before);
+    expect((screen.getByRole('button', { name: /Take weight/ }) as HTMLButtonElement).disabled).toBe(true);
+  });
+});
+
+describe('the order of work', () => {
+  it('warns before the harm; skipped with one key, noted, and the next warning follows', async () => {
+    await open({ planId: 'duck-whole', startG: 2_600 });
+    fireEvent.click(pieceButton(/^breasts/));
+    const warning = (): string =>
+      screen.queryByRole('alert', { name: 'Before this piece' })?.textContent?.replace(/DoneSkip.*/, '') ?? '';
+    const seen = new Set<string>();
+    for (let i = 0; warning() !== '' && i < 9; i += 1) {
+      expect(seen.has(warning())).toBe(false);
+      seen.add(warning());
+      press(i === 0 ? 'k' : 'g');
+    }
+    expect(seen.size).toBeGreaterThan(1);
+    fireEvent.change(screen.getByLabelText('Why it was skipped'), { target: { value: 'bone wanted' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Keep' }));
+    expect(says()).toContain('bone wanted');
+    lies(400);
+    press(' ');
+    expect(balance()).toContain('Weighed 400 g');
+  });
+
+  it('stops the clock and lets it go on', async () => {
+    await open({ planId: 'duck-whole', startG: 2_600, startedMinutesAgo: 12 });
+    expect(screen.getByTestId('clock').textContent).toContain('12 min');
+    press('h');
+    expect(screen.getByTestId('clock').textContent).toContain('paused');
+    press('h');
+    expect(screen.getByTestId('clock').textContent).not.toContain('paused');
+  });
+});
+
+describe('several at once', () => {
+  it('by kind: one weight is all of them, and fewer can be said', async () => {
+    await open({ planId: 'small-game-bird-breasts', startG: 5_000, animals: 10, way: 'pooled' });
+    fireEvent.click(pieceButton(/^breasts/));
+    expect(screen.getByTestId('count').textContent).toBe('20');
+    press('-');
+    press('-');
+    expect(screen.getByTestId('count').textContent).toBe('18');
+    lies(1_100);
+    press(' ');
+    expect(pieceButton(/^breasts/).textContent).toContain('19/20');
+  });
+
+  it('animal by animal: the next one can be begun although this one lacks a piece', async () => {
+    await open({ planId: 'small-game-bird-breasts', startG: 5_000, animals: 10, way: 'by-animal' });
+    expect(screen.getByTestId('now').textContent).toContain('of 10');
+    fireEvent.click(screen.getByRole('button', { name: /Next animal/ }));
+    expect(says()).toBe('No. 2 of 10.');
+    press('n');
+    expect(says()).toBe('No. 3 of 10.');
+  });
+});
+
+describe('picking', () => {
+  const picked = [weighing(1, 'white', 40, 18), weighing(2, 'white', 35, 12), weighing(3, 'white', 25, 4)];
+  it('says how much a minute, and what the next ten are worth against the work', async () => {
+    await open({ planId: 'crab-picked', startG: 1_400, stage: 1, startedMinutesAgo: 20, weighings: picked });
+    fireEvent.click(pieceButton(/^white meat/));
+    const shown = screen.getByRole('region', { name: 'Picking' }).textContent ?? '';
+    expect(shown).toContain('100 g');
+    expect(shown).toContain('5.0 g a minute'); // 100 g in 20 minutes
+    expect(shown).toContain('3 weights');
+    expect(shown).toContain('work £2.73'); // 16.38 an hour
+  });
+
+  it('is not closed before its passes are counted', async () => {
+    await open({ planId: 'crab-picked', startG: 110, stage: 1, startedMinutesAgo: 20, weighings: picked });
+    press('c');
+    expect(screen.getByText('0 of 3 passes counted.')).toBeTruthy();
+    press('Escape');
+    expect(screen.queryByText('0 of 3 passes counted.')).toBeNull();
+  });
+});
+
+describe('putting right', () => {
+  const two = { planId: 'round-fish-two-fillets', startG: 1_000 } as const;
+  it('splits a weight between trays and joins it again; the balance never changes', async () => {
+    await open(two);
+    fireEvent.click(pieceButton(/^fillet/));
+    lies(400);
+    press(' ');
+    press('w');
+    fireEvent.click(within(screen.getByRole('tabpanel')).getByRole('button', { name: /fillet/ }));
+    fireEvent.click(screen.getByRole('button', { name: 'Split' }));
+    fireEvent.change(screen.getByLabelText('Grams to split off'), { target: { value: '500' } });
+    fireEvent.click(screen.getByRole('button', { name: /^Staff meal/ }));
+    expect(says()).toContain('less than all of it');
+    fireEvent.change(screen.getByLabelText('Grams to split off'), { target: { value: '150' } });
+    fireEvent.click(screen.getByRole('button', { name: /^Staff meal/ }));
+    await screen.findByRole('button', { name: /^Staff meal, 150 g/ });
+    expect(screen.getByRole('button', { name: /^Portions, 250 g/ })).toBeTruthy();
+    expect(balance()).toContain('Weighed 400 g');
+  });
+
+  it('asks why when the stage does not add up, and names what was likely not weighed', async () => {
+    await open(two);
+    lies(88);
+    press(' ');
+    press('c');
+    const bar = screen.getByRole('region', { name: 'The balance does not hold' });
+    expect(bar.textContent).toContain('912 g is not accounted for.');
+    const close = within(bar).getByRole('button', { name: 'Close all the same' }) as HTMLButtonElement;
+    expect(close.disabled).toBe(true);
+    fireEvent.click(within(bar).getByRole('button', { name: 'Meat was dropped' }));
+    expect(close.disabled).toBe(false);
+    fireEvent.click(within(bar).getByRole('button', { name: 'Weigh on' }));
+    expect(screen.queryByRole('region', { name: 'The balance does not hold' })).toBeNull();
+  });
+
+  it('shows what the server refused until someone has read it', async () => {
+    vi.stubGlobal('fetch', () =>
+      Promise.resolve(
+        new Response(JSON.stringify({ code: 'stage_closed', title: 'This stage is closed.', status: 409 }), {
+          status: 409,
+        }),
+      ),
+    );
+    await open(two);
+    lies(88);
+    press(' ');
+    expect(await screen.findByText(/This stage is closed/)).toBeTruthy();
+    expect(balance()).toContain('Weighed 0 g');
+    fireEvent.click(screen.getByRole('button', { name: 'I have read it' }));
+    await vi.waitFor(() => expect(screen.queryByText(/This stage is closed/)).toBeNull());
+  });
+});
+
+describe('the drawing', () => {
+  it('lights what is weighed and chooses what is touched', async () => {
+    await open({ planId: 'duck-whole', startG: 2_600 });
+    const drawing = screen.getByRole('img', { name: 'Drawing of the cuts, 0 weighed' });
+    const areas = [...drawing.querySelectorAll('g.cursor-pointer')];
+    expect(areas.length).toBeGreaterThan(4);
+    const pressed = () => within(screen.getByRole('group', { name: 'Piece' })).getByRole('button', { pressed: true });
+    const chosen = new Set(
+      areas.map((area) => {
+        fireEvent.click(area);
+        return pressed().textContent;
+      }),
+    );
+    expect(chosen.size).toBeGreaterThan(4);
+    while (screen.queryByRole('alert', { name: 'Before this piece' }) !== null) press('g');
+    lies(120);
+    press(' ');
+    expect(screen.getByRole('img', { name: 'Drawing of the cuts, 1 weighed' })).toBeTruthy();
+  });
+});

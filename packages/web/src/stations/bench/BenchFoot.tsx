@@ -1,0 +1,68 @@
+import { formatMass } from '@zabrik/core';
+import { Button } from '../../parts/Button.tsx';
+import { setBenchDevice, useBenchDevice } from './benchDevice.ts';
+import type { BenchFlow } from './useBench.ts';
+import type { BenchState } from './useBreakdown.ts';
+
+interface Props {
+  readonly flow: BenchFlow;
+  readonly state: BenchState;
+  readonly may: boolean;
+}
+
+/** Undo, pause, the running balance, and the end of the stage. */
+export function BenchFoot({ flow, state, may }: Props) {
+  const { breakdown, stage, counted, balance } = state;
+  const { right } = flow;
+  const device = useBenchDevice();
+  const failure = flow.closing.error ?? flow.putBack.error;
+  return (
+    <footer className="flex items-center gap-3 border-t border-line bg-sheet px-4 py-2">
+      <Button
+        size="bench"
+        hotkey="u"
+        disabled={!may || counted.length === 0}
+        onClick={() => flow.takeBack(right ?? counted.at(-1))}
+      >
+        Undo last weight
+      </Button>
+      {counted.length === 0 && may && (
+        <Button size="bench" disabled={flow.putBack.isPending} onClick={() => flow.putBack.mutate()}>
+          Put it back
+        </Button>
+      )}
+      {may && (
+        <Button size="bench" hotkey="h" onClick={flow.pauseOrGoOn}>
+          {flow.paused ? 'Go on' : 'Pause'}
+        </Button>
+      )}
+      {device.whenSteady && (
+        <span className="text-[15px] leading-tight text-ink-soft">takes by itself when steady</span>
+      )}
+      {device.large && (
+        <Button size="bench" hotkey="b" onClick={() => setBenchDevice({ large: false })}>
+          Steps back
+        </Button>
+      )}
+      <p className="ml-auto text-right leading-tight" data-testid="balance">
+        Weighed <strong className="figure">{formatMass(balance.weighedMg)}</strong> of {formatMass(breakdown.startMg)}
+        <br />
+        <span className={balance.verdict === 'gain' ? 'font-semibold text-alarm' : 'text-ink-soft'}>
+          {balance.verdict === 'gain'
+            ? `${formatMass(-balance.unaccountedMg)} too much`
+            : `${formatMass(balance.unaccountedMg)} left, ${formatMass(balance.allowedMg)} may be ${stage.dripIs ?? 'drip'} and scale`}
+        </span>
+      </p>
+      {failure !== null && <span className="max-w-80 text-alarm">{failure.message}</span>}
+      <Button
+        size="bench"
+        look={balance.verdict === 'balanced' && counted.length > 0 ? 'strong' : 'plain'}
+        hotkey="c"
+        disabled={!may || flow.closing.isPending || counted.length === 0}
+        onClick={flow.closing.ask}
+      >
+        Close stage
+      </Button>
+    </footer>
+  );
+}

@@ -1,0 +1,73 @@
+import { Tabs } from 'radix-ui';
+import { BodyMap } from '../../parts/BodyMap.tsx';
+import { Steps } from './Steps.tsx';
+import { Tools } from './Tools.tsx';
+import type { BenchFlow } from './useBench.ts';
+import type { BenchState } from './useBreakdown.ts';
+import { Weights } from './Weights.tsx';
+
+const tabLook =
+  'min-h-11 flex-1 px-1 font-head text-[15px] font-semibold whitespace-nowrap text-ink-soft data-[state=active]:bg-sheet data-[state=active]:text-ink data-[state=active]:shadow-[inset_0_-3px_0] data-[state=active]:shadow-ink';
+
+export type SideTab = 'steps' | 'weights' | 'tools';
+
+interface Props {
+  readonly flow: BenchFlow;
+  readonly state: BenchState;
+  readonly may: boolean;
+  readonly tab: SideTab;
+  readonly onTab: (tab: SideTab) => void;
+  readonly onWipe: () => void;
+}
+
+/** The left column: steps with the drawing, the weights taken, or tools. */
+export function BenchSide({ flow, state, may, tab, onTab, onWipe }: Props) {
+  const { breakdown, stage, counted } = state;
+  const { piece, right } = flow;
+  const lit = new Set(counted.map((w) => w.piece.id));
+  const known = new Set(stage.pieces.map((p) => p.id));
+  return (
+    <Tabs.Root
+      value={tab}
+      onValueChange={(next) => onTab(next === 'weights' || next === 'tools' ? next : 'steps')}
+      className="flex min-h-0 flex-col border-r border-line bg-sheet-soft"
+    >
+      <Tabs.List className="flex border-b border-line" aria-label="Steps, weights or tools">
+        <Tabs.Trigger value="steps" className={tabLook}>
+          Steps, {Math.min(flow.at + 1, stage.steps.length)} of {stage.steps.length}
+        </Tabs.Trigger>
+        <Tabs.Trigger value="weights" aria-keyshortcuts="w" className={tabLook}>
+          Weights, {counted.length}
+        </Tabs.Trigger>
+        <Tabs.Trigger value="tools" aria-keyshortcuts="o" className={tabLook}>
+          Tools
+        </Tabs.Trigger>
+      </Tabs.List>
+      <Tabs.Content value="steps" tabIndex={-1} className="flex min-h-0 flex-1 flex-col">
+        <div className="min-h-0 flex-1 overflow-y-auto">
+          <Steps
+            stage={stage}
+            at={flow.at}
+            onGo={flow.goTo}
+            passes={flow.passes}
+            onPass={may ? flow.countPass : undefined}
+          />
+        </div>
+        <BodyMap
+          body={stage.body ?? breakdown.plan.body}
+          lit={lit}
+          known={known}
+          current={piece.id}
+          onPick={flow.pick}
+          className="mx-auto block h-[124px] shrink-0 border-t border-line py-1.5"
+        />
+      </Tabs.Content>
+      <Tabs.Content value="weights" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
+        <Weights state={state} selected={right?.id} onSelect={may ? flow.correct : () => undefined} />
+      </Tabs.Content>
+      <Tabs.Content value="tools" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
+        <Tools flow={flow} state={state} onWipe={onWipe} />
+      </Tabs.Content>
+    </Tabs.Root>
+  );
+}

@@ -1,0 +1,51 @@
+/** The end of a stage: asked for, explained where the balance does not hold, sent once nothing waits on this device. */
+import { useMutation } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
+import { call } from '../../app/api.ts';
+import { api } from '../../app/endpoints.ts';
+import type { BenchState } from './useBreakdown.ts';
+
+export function useClosing(state: BenchState, passesMissing: boolean, say: (words: string) => void) {
+  const { breakdown, counted, balance, waiting } = state;
+  const navigate = useNavigate();
+  const key = useRef(uuidv7());
+  const [asking, setAsking] = useState(false);
+  const [wanted, setWanted] = useState<{ readonly unbalancedReason: string | null } | undefined>(undefined);
+  const { mutate, isPending, error } = useMutation({
+    mutationFn: (unbalancedReason: string | null) =>
+      call(api.bench.close, { params: { breakdownId: breakdown.id }, body: { unbalancedReason } }, key.current),
+    onSuccess: () => void navigate(`/ledger/${breakdown.id}`),
+    onError: () => {
+      key.current = uuidv7();
+    },
+  });
+  useEffect(() => {
+    if (wanted === undefined || waiting > 0 || isPending) return;
+    setWanted(undefined);
+    mutate(wanted.unbalancedReason);
+  }, [wanted, waiting, isPending, mutate]);
+
+  const closeFor = (unbalancedReason: string | null): void => {
+    setWanted({ unbalancedReason });
+    if (waiting > 0)
+      say(
+        `${waiting} ${waiting === 1 ? 'weight is' : 'weights are'} still on this device. The stage closes once the server has them.`,
+      );
+  };
+  return {
+    /** Whether the bar that asks for a reason stands. */
+    asking: asking && (balance.verdict !== 'balanced' || passesMissing),
+    isPending,
+    error,
+    closeFor,
+    /** Closes a stage that holds; asks about one that does not. */
+    ask: (): void => {
+      if (counted.length === 0) say('Nothing is weighed yet.');
+      else if (balance.verdict === 'balanced' && !passesMissing) closeFor(null);
+      else setAsking(true);
+    },
+    weighOn: (): void => setAsking(false),
+  };
+}
