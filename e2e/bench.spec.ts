@@ -140,6 +140,13 @@ test('a bird boned out whole: warned before the harm, skipped with a note, and t
 
 test('ten pigeons by kind: one weight says how many it is, and the sheet counts them', async ({ page }) => {
   await signInByTouch(page, 'Jory Pellam');
+  await page
+    .getByRole('region', { name: 'To be cut' })
+    .getByRole('button', { name: /Wood pigeon/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: /^All \d/ }).click();
+  await axe(page, 'ways to weigh a batch');
   await start(page, /Wood pigeon/, /Breasts only/, /By kind/);
   await page.getByRole('button', { name: /^breasts/ }).click();
   await expect(page.getByTestId('count')).toHaveText('20');
@@ -318,6 +325,10 @@ test('a plan is copied, changed, refused while its shares do not add up, saved, 
 }) => {
   await signInByTouch(page, 'Maren Ostle');
   await page.getByRole('link', { name: 'Cut plans' }).click();
+  await axe(page, 'cut plans');
+  await page.getByRole('button', { name: 'Add a species' }).click();
+  await axe(page, 'a new species');
+  await page.getByRole('button', { name: 'Leave it' }).click();
   await page.getByLabel('Search plans').fill('squid');
   await page.getByRole('link', { name: /Tube, wings/ }).click();
   await axe(page, 'cut plan');

@@ -154,6 +154,9 @@ describe('who else may not come in', () => {
       'pots.cancel': {},
       'ledger.reverse': { reason: 'no' },
     };
+    const { plan } = await must(ours, api.bench.plan, { params: { planId: 'squid-cleaned' } });
+    await must(ours, api.bench.savePlan, { body: { plan: { ...plan, id: 'only-ours' }, basedOn: 0 } });
+    await must(ours, api.bench.retirePlan, { params: { planId: 'only-ours' }, body: { retired: false } });
     const before = await theirs.ask(api.larder.list, { query: {} });
     for (const e of allEndpoints.filter((x) => x.params !== undefined && x.id !== 'access.door')) {
       for (const breakdownId of [breakdown.id, open.breakdown.id]) {

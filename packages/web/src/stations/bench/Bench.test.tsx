@@ -228,7 +228,10 @@ describe('taking weights', () => {
     vi.stubGlobal(
       'SpeechSynthesisUtterance',
       class {
-        constructor(readonly text: string) {}
+        readonly text: string;
+        constructor(text: string) {
+          this.text = text;
+        }
       },
     );
     vi.stubGlobal('speechSynthesis', { cancel: vi.fn(), speak: (u: { text: string }) => void spoken.push(u.text) });

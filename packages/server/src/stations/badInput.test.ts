@@ -1,0 +1,202 @@
+/** Whatever is wrong in a field of any command: 400, the field named, nothing changed. */
+import { planById } from '@zabrik/catalogue';
+import { type Ask, api, type Endpoint } from '@zabrik/contract';
+import { allEndpoints } from '@zabrik/contract/openapi';
+import { grams } from '@zabrik/core';
+import { v7 as uuidv7 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { selectOne } from '../db/select.ts';
+import { openTestKitchen, pathOf, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
+import { deliveryBody, must, startHake, takeBody } from '../testing/work.ts';
+
+let kitchen: TestKitchen;
+let ines: Tablet;
+let maren: Tablet;
+beforeAll(async () => {
+  kitchen = await openTestKitchen();
+  ines = await kitchen.signIn(kitchen.personOf('Ines Calloway'));
+  maren = await kitchen.signIn(kitchen.personOf('Maren Ostle'));
+});
+afterAll(() => kitchen.stop());
+
+type Body = Readonly<Record<string, unknown>>;
+type Path = readonly string[];
+
+const bad: readonly unknown[] = [
+  undefined,
+  null,
+  '',
+  'x'.repeat(600),
+  'not-a-thing',
+  -1,
+  1.5,
+  1e15,
+  true,
+  [],
+  {},
+  '2026-13-45',
+];
+
+/** Every place in a body where something stands; of a list its first entry. */
+function places(value: unknown, at: Path = []): Path[] {
+  if (typeof value !== 'object' || value === null) return [at];
+  const entries = Array.isArray(value) ? Object.entries(value).slice(0, 1) : Object.entries(value);
+  return [...(at.length > 0 ? [at] : []), ...entries.flatMap(([key, inner]) => places(inner, [...at, key]))];
+}
+
+function changed(value: unknown, [key, ...rest]: Path, to: unknown): unknown {
+  if (key === undefined) return to;
+  if (Array.isArray(value)) return value.map((v, i) => (String(i) === key ? changed(v, rest, to) : v));
+  return { ...(value as Body), [key]: changed((value as Body)[key], rest, to) };
+}
+
+const at = '2026-11-24T10:00:00.000Z';
+const open = async () => ({ breakdownId: (await startHake(kitchen, ines)).breakdown.id });
+const squid = planById.get('squid-cleaned');
+const [stage] = squid?.stages ?? [];
+// one stage, one step, one piece: every kind of field a plan has, and not each of them forty times
+const plan = {
+  ...squid,
+  id: 'squid-our-way',
+  stages: [{ ...stage, steps: stage?.steps.slice(0, 1), pieces: stage?.pieces.slice(0, 1) }],
+};
+const species = {
+  id: 'pond-carp',
+  name: 'Pond carp',
+  scientific: 'Cyprinus carpio',
+  group: 'round-fish',
+  allergen: 'fish',
+  forms: [{ id: 'whole', name: 'whole', purchase: true, whole: true, typicalG: 2_400 }],
+  yields: [],
+  inspection: [{ check: 'gills', accept: 'red', reject: 'brown', critical: true }],
+};
+
+const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<string, string>; body: Body }>])[] = [
+  [api.receive.accept, async () => ({ body: deliveryBody(kitchen) })],
+  [
+    api.bench.start,
+    async () => ({
+      body: {
+        lotId: (await must(ines, api.receive.accept, { body: deliveryBody(kitchen) })).lotId,
+        planId: 'round-fish-two-fillets',
+        animals: 1,
+        massMg: grams(900),
+        way: 'pooled',
+      },
+    }),
+  ],
+  [api.bench.goOn, async () => ({ body: { lots: [{ lotId: uuidv7(), massMg: grams(100) }], way: 'pooled' } })],
+  [
+    api.bench.weigh,
+    async () => ({
+      params: await open(),
+      body: { ...takeBody('head', 'stock', 500), count: 1, animal: 1, scale: 'bench' },
+    }),
+  ],
+  [api.bench.weigh, async () => ({ params: await open(), body: { kind: 'undo', replaces: uuidv7(), at } })],
+  ...(
+    [
+      { kind: 'step', step: 1, mark: 'done', note: 'x', at },
+      { kind: 'pass', step: 1, at },
+      { kind: 'pause', at },
+      { kind: 'resume', at },
+      { kind: 'tray-note', destination: 'stock', text: 'x', at },
+      { kind: 'hand-over', toPersonId: uuidv7(), at },
+    ] as const
+  ).map((body) => [api.bench.event, async () => ({ params: await open(), body })] as const),
+  [api.bench.close, async () => ({ params: await open(), body: { unbalancedReason: 'x' } })],
+  [api.bench.reopen, async () => ({ params: await open(), body: { reason: 'x' } })],
+  [api.bench.savePlan, async () => ({ body: { plan, basedOn: 0 } })],
+  [api.bench.retirePlan, async () => ({ params: { planId: 'squid-cleaned' }, body: { retired: true } })],
+  [api.bench.saveSpecies, async () => ({ body: { species } })],
+  [api.bench.scaleCommand, async () => ({ body: { command: 'tare', scale: 'bench' } })],
+  [
+    api.larder.takeOut,
+    async () => ({
+      params: { lotId: (await startHake(kitchen, ines)).delivery.lotId },
+      body: { massMg: 1, to: 'waste', reason: 'dropped', note: 'x' },
+    }),
+  ],
+  [
+    api.pots.plan,
+    async () => ({ body: { useId: 'fish-fumet', lotIds: [uuidv7()], vesselId: 'pot-12', onHandMg: { cream: 5 } } }),
+  ],
+  [api.pots.finish, async () => ({ params: { runId: uuidv7() }, body: { outputMg: 1, spentMg: 1, note: 'x' } })],
+  [api.ledger.reverse, async () => ({ params: { movementId: uuidv7() }, body: { reason: 'x' } })],
+  [api.access.signIn, async () => ({ body: { personId: kitchen.personOf('Jory Pellam'), pin: '1357' } })],
+  [api.simulation.pan, async () => ({ body: { what: 'load', massMg: 5, scale: 'bench' } })],
+  [
+    api.simulation.pan,
+    async () => ({
+      body: { what: 'piece', breakdownId: uuidv7(), pieceId: 'head', unit: 0, count: 1, scale: 'bench' },
+    }),
+  ],
+];
+
+const books = () =>
+  selectOne(
+    kitchen.kitchen.db,
+    `select (select count(*) from movement) m, (select count(*) from posting) p, (select count(*) from weighing) w,
+    (select count(*) from lot) l, (select count(*) from breakdown) b, (select count(*) from run) r, (select count(*) from command) c,
+    (select count(*) from bench_event) e, (select count(*) from cut_plan) hp, (select count(*) from house_species) hs`,
+    [],
+  );
+
+describe('bad input of every field', () => {
+  it('is tried on every command that has one', () => {
+    const withBody = allEndpoints.filter((e) => e.body !== undefined).map((e) => e.id);
+    const tried = new Set<string>(commands.map(([e]) => e.id));
+    // nothing stands in the body of these
+    expect(withBody.filter((id) => !tried.has(id))).toEqual(['bench.cancel', 'pots.cancel']);
+  });
+
+  it.each(commands.map(([e, make], i) => [`${i + 1} ${e.id}`, e, make] as const))(
+    '%s: 400, the field named, nothing changed',
+    async (_id, e, make) => {
+      const { params = {}, body } = await make();
+      expect(e.body?.safeParse(body).error?.issues ?? []).toEqual([]);
+      const before = await books();
+      let tried = 0;
+      const all = places(body);
+      for (const place of all) {
+        const field = place.join('.');
+        for (const value of bad) {
+          const wrong = changed(body, place, value);
+          if (e.body?.safeParse(JSON.parse(JSON.stringify(wrong))).success === true) continue;
+          tried += 1;
+          const reply = await maren.raw(e.method, pathOf(e, params), wrong, { 'idempotency-key': uuidv7() });
+          expect(reply, `${field} = ${JSON.stringify(value)}`).toMatchObject({
+            status: 400,
+            body: { code: 'invalid' },
+          });
+          const named = (reply.body['fields'] as { path: string }[]).map((f) => f.path);
+          expect(
+            named.some((path) => path === field || path.startsWith(`${field}.`)),
+            `${field} = ${JSON.stringify(value)} named ${named.join()}`,
+          ).toBe(true);
+        }
+      }
+      const extra = await maren.raw(
+        e.method,
+        pathOf(e, params),
+        { ...body, surprise: 1 },
+        { 'idempotency-key': uuidv7() },
+      );
+      expect(extra).toMatchObject({ status: 400, body: { field: 'surprise' } });
+      expect(tried).toBeGreaterThan(all.length * 3);
+      expect(await books()).toEqual(before);
+    },
+  );
+
+  it('of an id in the path is a 400 that names it', async () => {
+    expect(await ines.raw('get', '/api/v1/lots/not-an-id')).toMatchObject({ status: 400, body: { field: 'lotId' } });
+  });
+
+  it('that means nothing is refused by what it means', async () => {
+    const refused = async (o: Partial<Ask<typeof api.receive.accept>['body']>) =>
+      ines.ask(api.receive.accept, { body: deliveryBody(kitchen, o) });
+    expect(await refused({ species: 'dragon' })).toMatchObject({ status: 400, body: { field: 'species' } });
+    expect(await refused({ form: 'carcass' })).toMatchObject({ status: 400, body: { field: 'form' } });
+    expect(await refused({ tareMg: grams(5_000) })).toMatchObject({ status: 400, body: { field: 'tareMg' } });
+  });
+});
