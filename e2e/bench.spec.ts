@@ -45,8 +45,15 @@ async function weighAll(page: Page): Promise<void> {
   throw new Error('the stage never ends');
 }
 
+/** Closes the stage. Now and then the hidden animal has lost more than usual: then with a reason, as a cook would. */
 async function close(page: Page): Promise<void> {
   await page.keyboard.press('c');
+  const bar = page.getByRole('region', { name: 'The balance does not hold' });
+  await expect(bar.or(page.getByTestId('time'))).toBeVisible();
+  if (await bar.isVisible()) {
+    await bar.getByRole('button', { name: 'Stood long: more drip' }).click();
+    await bar.getByRole('button', { name: 'Close all the same' }).click();
+  }
   await expect(page).toHaveURL(/\/ledger\//);
   await expect(page.getByTestId('time')).toContainText('min');
 }
@@ -105,7 +112,7 @@ test('crab is picked in many small weights, with its pace, and not closed before
   await page.getByRole('button', { name: /^shell and blades/ }).click();
   await weighAll(page);
   await page.keyboard.press('c');
-  await expect(page.getByRole('region', { name: 'Passes are missing' })).toContainText('0 of 3 passes counted');
+  await expect(page.getByText('0 of 3 passes counted.')).toBeVisible();
   await page.getByRole('button', { name: 'Weigh on' }).click();
   await page.getByRole('button', { name: /Pick through/ }).click();
   for (let i = 1; i <= 3; i += 1) {

@@ -13,7 +13,10 @@ export function Trays({ flow, state, may }: Props) {
   const { breakdown, counted } = state;
   const { piece, right } = flow;
   return (
-    <section className="grid grid-cols-2 grid-rows-4 gap-3 overflow-y-auto border-l border-line p-3" aria-label="Trays">
+    <section
+      className="grid grid-cols-2 grid-rows-[repeat(4,minmax(96px,1fr))] gap-3 overflow-y-auto border-l border-line p-3"
+      aria-label="Trays"
+    >
       {flow.trays.map(({ id, name, key }) => {
         const inTray = counted.filter((w) => w.destination === id);
         const mass = inTray.reduce((sum, w) => sum + w.massMg, 0);

@@ -1,10 +1,11 @@
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 
 /** Single keys for a screen: a foot pedal or a cheap number pad types them. Not while someone types in a field. */
 export function useKeys(handlers: Readonly<Record<string, () => void>>): void {
   const latest = useRef(handlers);
   latest.current = handlers;
-  useEffect(() => {
+  // with the drawing, not after it: a key pressed the moment the screen stands must count
+  useLayoutEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const target = event.target;
       if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
