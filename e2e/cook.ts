@@ -25,17 +25,17 @@ export function watchRequests(page: Page): () => void {
 /** Tabs on until the element with this name has the focus: what a cook without a mouse does. */
 export async function tabTo(page: Page, name: RegExp | string, most = 80): Promise<void> {
   for (let i = 0; i < most; i += 1) {
-    const focused = page.locator(':focus');
-    if ((await focused.count()) > 0) {
-      const label = await focused.evaluate((el) => {
-        const labelled =
-          el instanceof HTMLInputElement || el instanceof HTMLSelectElement
-            ? [...(el.labels ?? [])].map((l) => l.textContent).join(' ')
-            : '';
-        return `${el.getAttribute('aria-label') ?? ''} ${labelled} ${el.textContent ?? ''}`.trim();
-      });
-      if (typeof name === 'string' ? label.includes(name) : name.test(label)) return;
-    }
+    // read at once, never waited for: what had the focus may be gone the next moment
+    const label = await page.evaluate(() => {
+      const el = document.activeElement;
+      if (el === null || el === document.body) return '';
+      const labelled =
+        el instanceof HTMLInputElement || el instanceof HTMLSelectElement
+          ? [...(el.labels ?? [])].map((l) => l.textContent).join(' ')
+          : '';
+      return `${el.getAttribute('aria-label') ?? ''} ${labelled} ${el.textContent ?? ''}`.trim();
+    });
+    if (typeof name === 'string' ? label.includes(name) : name.test(label)) return;
     await page.keyboard.press('Tab');
   }
   throw new Error(`the keyboard does not reach ${name}`);

@@ -27,13 +27,20 @@ const firstLine = (child: ChildProcess, wanted: RegExp): Promise<string> =>
 
 export class KitchenProcess {
   readonly #options: KitchenOptions;
+  readonly #database: string;
   #server: ChildProcess | undefined;
   #scale: ChildProcess | undefined;
-  #env: NodeJS.ProcessEnv = {};
+  #scaleAt = '';
   port = 0;
 
-  constructor(options: KitchenOptions) {
+  constructor(options: KitchenOptions, database = 'zabrik') {
     this.#options = options;
+    this.#database = database;
+  }
+
+  /** The address of its database. */
+  get url(): string {
+    return this.db('url', this.#database).trim();
   }
 
   get base(): string {
@@ -50,27 +57,44 @@ export class KitchenProcess {
     });
   }
 
-  async start(): Promise<void> {
+  /** A fresh cluster with the demo in it; nothing runs on it yet. */
+  makeData(): void {
     this.db('reset');
+    execFileSync('node', ['packages/server/dist/seed.js'], {
+      cwd: ROOT,
+      env: this.#environment({ ZABRIK_DEMO_BREAKDOWNS: String(this.#options.breakdowns) }),
+      stdio: ['ignore', 'ignore', 'inherit'],
+    });
+  }
+
+  /** Another kitchen on the same cluster, with a copy of the same data. Only while nothing runs on it. */
+  copy(port: number, database: string): KitchenProcess {
+    this.db('psql', '-d', 'postgres', '-c', `create database ${database} template ${this.#database}`);
+    return new KitchenProcess({ ...this.#options, port }, database);
+  }
+
+  async open(): Promise<void> {
     await this.#startScale();
-    this.#env = {
+    await this.startServer();
+  }
+
+  async start(): Promise<void> {
+    this.makeData();
+    await this.open();
+  }
+
+  #environment(more: NodeJS.ProcessEnv = {}): NodeJS.ProcessEnv {
+    return {
       ...process.env,
-      DATABASE_URL: this.db('url').trim(),
+      DATABASE_URL: this.url,
       SESSION_SECRET: 'e'.repeat(48),
-      PORT: String(this.#options.port),
+      PORT: String(this.port === 0 ? this.#options.port : this.port),
       WEB_DIST: 'packages/web/dist',
       LOG_LEVEL: 'error',
       ZABRIK_SIMULATED: '1',
       ZABRIK_DEMO_PIN: PIN,
-      ZABRIK_DEMO_BREAKDOWNS: String(this.#options.breakdowns),
-      ZABRIK_SCALE: this.#env['ZABRIK_SCALE'],
+      ...more,
     };
-    execFileSync('node', ['packages/server/dist/seed.js'], {
-      cwd: ROOT,
-      env: this.#env,
-      stdio: ['ignore', 'ignore', 'inherit'],
-    });
-    await this.startServer();
   }
 
   async #startScale(): Promise<void> {
@@ -79,16 +103,14 @@ export class KitchenProcess {
       env: { ...process.env, ZABRIK_SCALE_FAST: '1' },
       stdio: ['ignore', 'pipe', 'inherit'],
     });
-    this.#env['ZABRIK_SCALE'] = await firstLine(this.#scale, /scale listening (\S+)/);
+    this.#scaleAt = await firstLine(this.#scale, /scale listening (\S+)/);
   }
 
   /** Starts the server, or starts it again on the port it had. */
   async startServer(): Promise<void> {
-    const port = this.port === 0 ? this.#env['PORT'] : String(this.port);
-    const env = { ...this.#env, PORT: port, DATABASE_URL: this.db('url').trim() };
     this.#server = spawn('node', ['--enable-source-maps', 'packages/server/dist/main.js'], {
       cwd: ROOT,
-      env,
+      env: this.#environment({ ZABRIK_SCALE: this.#scaleAt }),
       stdio: ['ignore', 'pipe', 'inherit'],
     });
     this.port = Number(await firstLine(this.#server, /server listening (\d+)/));
@@ -110,7 +132,8 @@ export class KitchenProcess {
     process.kill(pid, 'SIGKILL');
   }
 
-  async stop(): Promise<void> {
+  /** Ends server and scale. The cluster stands until `stop` or the `stop` of the kitchen it was copied from. */
+  async close(): Promise<void> {
     const ended = [this.#server, this.#scale].map((child) =>
       child === undefined || child.exitCode !== null || child.signalCode !== null
         ? Promise.resolve()
@@ -119,6 +142,10 @@ export class KitchenProcess {
     this.#server?.kill('SIGTERM');
     this.#scale?.kill('SIGTERM');
     await Promise.all(ended);
+  }
+
+  async stop(): Promise<void> {
+    await this.close();
     this.db('stop');
   }
 }

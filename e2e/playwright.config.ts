@@ -49,12 +49,12 @@ export default defineConfig({
       ],
     },
   },
-  webServer: KITCHENS.map((_, i) => ({
-    command: `npx tsx serve.ts ${FIRST_PORT + i} pg-e2e-${i}`,
+  webServer: {
+    command: `npx tsx serve.ts ${KITCHENS.map((_, i) => FIRST_PORT + i).join(' ')}`,
     cwd: import.meta.dirname,
-    url: `${baseURL(i)}/readyz`,
+    url: `${baseURL(KITCHENS.length - 1)}/readyz`,
     timeout: 120_000,
     reuseExistingServer: false,
-    gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 10_000 },
-  })),
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
+  },
 });

@@ -1,14 +1,21 @@
-/** Keeps a kitchen running for the browser tests until it is told to stop: tsx serve.ts PORT CLUSTER */
+/** Keeps kitchens with the same demo running for the browser tests, one at each port, until it is told to stop: tsx serve.ts PORT... */
 import { KitchenProcess } from './kitchenProcess.ts';
 
+const [first = 0, ...others] = process.argv.slice(2).map(Number);
 const kitchen = new KitchenProcess({
-  cluster: process.argv[3] ?? 'pg-e2e',
+  cluster: 'pg-e2e',
   fsync: 'off',
-  port: Number(process.argv[2] ?? 0),
+  port: first,
   breakdowns: Number(process.env['ZABRIK_DEMO_BREAKDOWNS'] ?? 24),
 });
-await kitchen.start();
-const stop = (): void => void kitchen.stop().then(() => process.exit(0));
-process.once('SIGTERM', stop);
-process.once('SIGINT', stop);
+kitchen.makeData();
+const copies = others.map((port, i) => kitchen.copy(port, `zabrik_${i + 2}`));
+for (const k of [kitchen, ...copies]) await k.open();
+const stop = async (): Promise<void> => {
+  await Promise.all(copies.map((copy) => copy.close()));
+  await kitchen.stop();
+  process.exit(0);
+};
+process.once('SIGTERM', () => void stop());
+process.once('SIGINT', () => void stop());
 setInterval(() => undefined, 60_000);
