@@ -63,13 +63,13 @@ function FlowBar() {
       >
         zabrik
       </NavLink>
-      <nav aria-label="Stations" className="flex items-stretch">
+      <nav aria-label="Stations" className="flex min-w-0 items-stretch overflow-x-auto">
         {stations.map(({ to, name, figure }) => (
           <NavLink
             key={to}
             to={to}
             className={({ isActive }) =>
-              `flex min-w-[104px] flex-col justify-center px-5 leading-tight ${
+              `flex min-w-[84px] flex-col justify-center px-4 leading-tight lg:min-w-[104px] lg:px-5 ${
                 isActive
                   ? 'bg-sheet text-ink [clip-path:polygon(0_0,calc(100%-12px)_0,100%_50%,calc(100%-12px)_100%,0_100%,12px_50%)]'
                   : 'hover:bg-white/10'
@@ -87,8 +87,13 @@ function FlowBar() {
           </NavLink>
         ))}
       </nav>
-      <div className="ml-auto flex items-center gap-4 pr-4 text-right">
-        <div className="text-[13px] leading-tight" role="status" aria-live="polite" data-testid="saved">
+      <div className="ml-auto flex min-w-24 items-center gap-3 pr-3 pl-2 text-right lg:gap-4 lg:pr-4">
+        <div
+          className="min-w-0 truncate text-[13px] leading-tight max-md:hidden"
+          role="status"
+          aria-live="polite"
+          data-testid="saved"
+        >
           {refused > 0 ? (
             <span className="font-semibold text-attention">{refused} refused, see bench</span>
           ) : keeping ? (
@@ -105,7 +110,7 @@ function FlowBar() {
         </div>
         <button
           type="button"
-          className="min-h-10 rounded-md border border-white/40 px-3 text-[14px] hover:bg-white/10"
+          className="ml-auto min-h-10 rounded-md border border-white/40 px-3 whitespace-nowrap text-[14px] hover:bg-white/10"
           onClick={() => void leave()}
         >
           Sign out

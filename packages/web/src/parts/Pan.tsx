@@ -49,7 +49,7 @@ export function Pan({ reading, expected, takenAt, large = false }: Props) {
   const shown = away ? '–' : formatCount(Math.round(grams)).replace('-', '−');
   return (
     <div
-      className="grid min-h-[92px] w-full min-w-0 flex-1 place-items-center [container-type:size]"
+      className="grid min-h-[92px] w-full max-md:min-h-[230px] min-w-0 flex-1 place-items-center [container-type:size]"
       data-testid="pan"
       data-state={reading.state}
       data-settled={reading.settled}
@@ -94,7 +94,7 @@ export function Pan({ reading, expected, takenAt, large = false }: Props) {
         </svg>
         <div className="absolute inset-0 flex flex-col items-center justify-center pt-3 text-center">
           <output
-            className={`figure leading-none tracking-tight ${shown.length > 5 ? 'text-[22cqw]' : 'text-[31cqw]'}`}
+            className={`figure leading-none tracking-tight ${shown.length > 5 ? 'text-[20cqw]' : shown.length > 4 ? 'text-[25cqw]' : 'text-[31cqw]'}`}
             aria-live="off"
           >
             {shown}

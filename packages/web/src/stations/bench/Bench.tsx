@@ -5,6 +5,7 @@ import { useMay } from '../../app/queries.ts';
 import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { BenchFoot } from './BenchFoot.tsx';
 import { BenchHead } from './BenchHead.tsx';
+import { BenchPieces } from './BenchPieces.tsx';
 import { BenchScale } from './BenchScale.tsx';
 import { BenchSide, type SideTab } from './BenchSide.tsx';
 import { setBenchDevice, useBenchDevice } from './benchDevice.ts';
@@ -89,10 +90,17 @@ function AtBench({ state }: { readonly state: BenchState }) {
   );
 
   return (
-    <div className="flex h-[calc(100dvh-52px)] min-h-[700px] flex-col">
+    <div className="flex flex-col md:h-[calc(100dvh-52px)] md:min-h-[700px]">
       <BenchHead flow={flow} state={state} may={may} />
-      <div className={`grid min-h-0 flex-1 ${device.large ? 'grid-cols-[1fr_380px]' : 'grid-cols-[318px_1fr_380px]'}`}>
-        {!standing && !device.large && <div className="border-r border-line bg-sheet-soft" />}
+      <div
+        className={`grid min-h-0 flex-1 max-md:grid-cols-1 md:grid-rows-[minmax(0,1fr)_auto] lg:grid-rows-1 ${device.large ? 'grid-cols-[180px_1fr] lg:grid-cols-[200px_1fr_380px]' : 'grid-cols-[270px_1fr] lg:grid-cols-[318px_1fr_380px]'}`}
+      >
+        {device.large && (
+          <div className="min-h-0 overflow-y-auto border-r border-line p-2.5 max-md:hidden">
+            <BenchPieces flow={flow} state={state} column />
+          </div>
+        )}
+        {!standing && !device.large && <div className="border-r border-line bg-sheet-soft max-md:hidden" />}
         {standing && !device.large && (
           <BenchSide flow={flow} state={state} may={may} tab={tab} onTab={setTab} onWipe={() => setWiping(true)} />
         )}

@@ -17,7 +17,7 @@ export function BenchFoot({ flow, state, may }: Props) {
   const device = useBenchDevice();
   const failure = flow.closing.error ?? flow.putBack.error;
   return (
-    <footer className="flex items-center gap-3 border-t border-line bg-sheet px-4 py-2">
+    <footer className="flex items-center gap-3 max-md:flex-wrap border-t border-line bg-sheet px-4 py-2">
       <Button
         size="bench"
         hotkey="u"

@@ -49,7 +49,7 @@ export function BenchHead({
     parts.push({ id: 'pan', name: 'on the pan', destination: flow.suggested, massMg: reading.netMg, onPan: true });
   return (
     <div className="border-b border-line bg-sheet px-4 pt-2.5 pb-1">
-      <div className="mb-1.5 flex items-baseline gap-4">
+      <div className="mb-1.5 flex items-baseline gap-x-4 max-md:flex-wrap">
         <h1 className="truncate text-[24px] leading-8 font-bold">
           {breakdown.speciesName}
           {breakdown.stageIndex === 0 ? `, ${breakdown.formName}` : `: ${breakdown.stageName.toLowerCase()}`}

@@ -295,7 +295,7 @@ export default function BenchList() {
   const lot = lots.data?.lots.find((l) => l.id === chosen);
   const heaviest = Math.max(grams(1), ...(lots.data?.lots.map((l) => l.massMg) ?? []));
   return (
-    <div className="grid flex-1 grid-cols-[400px_1fr]">
+    <div className="grid flex-1 content-start lg:grid-cols-[400px_1fr] lg:content-stretch">
       <aside className="border-r border-line bg-sheet-soft p-5" aria-label="On the bench now">
         <h2 className="mb-3 text-xl font-bold">On the bench now</h2>
         <OpenOnes />
@@ -335,7 +335,7 @@ export default function BenchList() {
                       type="button"
                       disabled={!may}
                       onClick={() => setSearch({ lot: l.id })}
-                      className="grid min-h-20 w-full grid-cols-[1fr_220px_110px] items-center gap-5 rounded-plate border-[1.5px] border-line-strong bg-white px-4 py-2.5 text-left hover:border-ink hover:bg-sheet-soft"
+                      className="grid min-h-20 w-full grid-cols-[minmax(0,1fr)_110px] md:grid-cols-[1fr_220px_110px] items-center gap-5 rounded-plate border-[1.5px] border-line-strong bg-white px-4 py-2.5 text-left hover:border-ink hover:bg-sheet-soft"
                     >
                       <span className="min-w-0">
                         <span className="block truncate font-head text-lg font-semibold">{l.name}</span>
@@ -344,7 +344,7 @@ export default function BenchList() {
                           {ageWords(l.madeAt)}
                         </span>
                       </span>
-                      <span>
+                      <span className="max-md:order-last max-md:col-span-2">
                         <MiniRibbon
                           totalMg={l.massMg}
                           scaleMg={heaviest}

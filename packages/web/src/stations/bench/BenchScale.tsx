@@ -3,11 +3,11 @@ import type { ComponentProps } from 'react';
 import { useScale } from '../../app/live.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Pan } from '../../parts/Pan.tsx';
+import { BenchPieces } from './BenchPieces.tsx';
 import { useBenchDevice } from './benchDevice.ts';
 import { unitName } from './benchWords.ts';
 import { GuardStrip } from './GuardStrip.tsx';
 import { Picking } from './Picking.tsx';
-import { Pieces } from './Pieces.tsx';
 import { SimulatedPan } from './SimulatedPan.tsx';
 import { TakeBar } from './TakeBar.tsx';
 import type { BenchFlow } from './useBench.ts';
@@ -70,7 +70,7 @@ interface Props {
 /** The middle: which piece, what to mind before it, the pan, what was said, and the one big button. */
 export function BenchScale({ flow, state, may, standing }: Props) {
   const { breakdown } = state;
-  const { piece, right, order } = flow;
+  const { piece, right } = flow;
   const device = useBenchDevice();
   const several = breakdown.animals > 1;
   return (
@@ -78,14 +78,7 @@ export function BenchScale({ flow, state, may, standing }: Props) {
       className="flex min-h-0 min-w-0 flex-col items-center gap-2 overflow-y-auto px-3 py-2.5"
       aria-label="Scale"
     >
-      <Pieces
-        order={order}
-        state={state}
-        taken={flow.taken}
-        animals={breakdown.animals}
-        current={piece.id}
-        onPick={flow.pick}
-      />
+      {!device.large && <BenchPieces flow={flow} state={state} />}
       {may && <GuardStrip flow={flow} />}
       {piece.accumulates === true && <Picking flow={flow} state={state} />}
       <FillWords state={state} />

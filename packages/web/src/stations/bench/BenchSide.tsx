@@ -30,7 +30,7 @@ export function BenchSide({ flow, state, may, tab, onTab, onWipe }: Props) {
     <Tabs.Root
       value={tab}
       onValueChange={(next) => onTab(next === 'weights' || next === 'tools' ? next : 'steps')}
-      className="flex min-h-0 flex-col border-r border-line bg-sheet-soft"
+      className="flex min-h-0 flex-col border-r border-line bg-sheet-soft max-md:hidden"
     >
       <Tabs.List className="flex border-b border-line" aria-label="Steps, weights or tools">
         <Tabs.Trigger value="steps" className={tabLook}>

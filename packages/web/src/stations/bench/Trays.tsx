@@ -14,7 +14,7 @@ export function Trays({ flow, state, may }: Props) {
   const { piece, right } = flow;
   return (
     <section
-      className="grid grid-cols-2 grid-rows-[repeat(4,minmax(96px,1fr))] gap-3 overflow-y-auto border-l border-line p-3"
+      className="grid grid-cols-2 grid-rows-[repeat(4,minmax(96px,1fr))] gap-3 overflow-y-auto border-line p-3 max-lg:col-span-full max-lg:border-t md:max-lg:grid-cols-4 md:max-lg:grid-rows-[repeat(2,minmax(104px,1fr))] lg:border-l"
       aria-label="Trays"
     >
       {flow.trays.map(({ id, name, key }) => {

@@ -69,13 +69,13 @@ function Row({
           {lot.supplierName !== null && ` · ${lot.supplierName}`}
         </span>
       </td>
-      <td className="py-2 pr-3">
+      <td className="py-2 pr-3 max-md:hidden">
         <span className="flex items-center gap-2 text-[15px]">
           <span className={`size-4 shrink-0 rounded-[3px] border border-ink/30 ${clothOf[where]}`} aria-hidden="true" />
           {lot.destination === null ? 'to be cut' : trayName(lot.destination).toLowerCase()}
         </span>
       </td>
-      <td className="py-2 pr-3">
+      <td className="py-2 pr-3 max-md:hidden">
         <MiniRibbon
           totalMg={lot.massMg}
           scaleMg={heaviest}
@@ -83,8 +83,8 @@ function Row({
         />
       </td>
       <td className="figure py-2 pr-4 text-right">{formatMass(lot.massMg)}</td>
-      <td className="py-2 pr-4 text-right">{money(lot.costMinor)}</td>
-      <td className="py-2 pr-4 text-right whitespace-nowrap text-ink-soft">{ageWords(lot.madeAt)}</td>
+      <td className="py-2 pr-4 text-right max-md:hidden">{money(lot.costMinor)}</td>
+      <td className="py-2 pr-4 text-right whitespace-nowrap text-ink-soft max-md:hidden">{ageWords(lot.madeAt)}</td>
     </tr>
   );
 }
@@ -117,7 +117,7 @@ export default function Larder() {
   const total = lots.data?.pages[0]?.total ?? 0;
   const filtered = filter.search !== undefined || destination !== undefined;
   return (
-    <div className={`grid flex-1 ${lotId === undefined ? 'grid-cols-1' : 'grid-cols-[1fr_400px]'}`}>
+    <div className={`grid flex-1 ${lotId === undefined ? 'grid-cols-1' : 'lg:grid-cols-[1fr_400px]'}`}>
       <section className="min-w-0 bg-sheet" aria-label="On hand">
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line px-4 py-3">
           <h1 className="text-2xl font-bold">Larder</h1>
@@ -191,15 +191,17 @@ export default function Larder() {
             <table className="w-full table-fixed border-collapse text-left">
               <thead className="text-[14px] text-ink-soft">
                 <tr className="border-b border-line">
-                  <th className="w-[142px] py-2 pl-4 font-semibold">Use by</th>
+                  <th className="w-[128px] py-2 pl-4 font-semibold lg:w-[142px]">Use by</th>
                   <th className="py-2 font-semibold">What</th>
-                  <th className="w-[124px] py-2 font-semibold">For</th>
-                  <th className={`py-2 font-semibold ${lotId === undefined ? 'w-[200px]' : 'w-[90px]'}`}>
+                  <th className="w-[124px] py-2 font-semibold max-md:hidden">For</th>
+                  <th
+                    className={`py-2 font-semibold max-md:hidden ${lotId === undefined ? 'w-[110px] lg:w-[200px]' : 'w-[90px]'}`}
+                  >
                     <span className="sr-only">Mass as length</span>
                   </th>
                   <th className="w-[96px] py-2 pr-4 text-right font-semibold">Mass</th>
-                  <th className="w-[84px] py-2 pr-4 text-right font-semibold">Cost</th>
-                  <th className="w-[76px] py-2 pr-4 text-right font-semibold">Age</th>
+                  <th className="w-[84px] py-2 pr-4 text-right font-semibold max-md:hidden">Cost</th>
+                  <th className="w-[76px] py-2 pr-4 text-right font-semibold max-md:hidden">Age</th>
                 </tr>
               </thead>
               <tbody>
@@ -219,7 +221,7 @@ export default function Larder() {
         )}
       </section>
       {lotId !== undefined && (
-        <aside className="border-l border-line bg-sheet-soft" aria-label="Lot">
+        <aside className="border-line bg-sheet-soft max-lg:order-first max-lg:border-b lg:border-l" aria-label="Lot">
           {chosen.isPending ? (
             <Loading />
           ) : chosen.isError ? (

@@ -74,7 +74,7 @@ export default function Ledger() {
       catalogue.data.plans.some((p) => p.starts.some((start) => start.species === s.id)),
     ) ?? [];
   return (
-    <section className="flex-1 bg-sheet" aria-label="Earlier breakdowns">
+    <section className="min-w-0 flex-1 overflow-x-auto bg-sheet" aria-label="Earlier breakdowns">
       <div className="flex items-center gap-4 border-b border-line px-4 py-3">
         <h1 className="text-2xl font-bold">Ledger</h1>
         <p className="text-ink-soft">Every breakdown closed, newest first</p>
@@ -108,7 +108,7 @@ export default function Ledger() {
         </Empty>
       ) : (
         <>
-          <table className="w-full table-fixed border-collapse text-left">
+          <table className="w-full min-w-[1120px] table-fixed border-collapse text-left">
             <thead className="text-[14px] text-ink-soft">
               <tr className="border-b border-line">
                 <th className="w-[128px] py-2 pl-4 font-semibold">Closed</th>

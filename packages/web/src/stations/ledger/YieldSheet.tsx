@@ -52,7 +52,7 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
     sheet.rows.reduce((sum, row) => sum + (row.costMinor[school] ?? 0), 0);
   const answered = (school: CostingSchool): boolean => sheet.rows.every((row) => row.costMinor[school] !== null);
   return (
-    <table className="w-full table-fixed border-collapse text-left text-[15px]">
+    <table className="w-full min-w-[1120px] table-fixed border-collapse text-left text-[15px] print:min-w-0">
       <caption className="sr-only">Pieces with their shares and costs</caption>
       <thead className="align-bottom text-[13px] text-ink-soft">
         <tr className="border-b border-ink">
@@ -181,7 +181,7 @@ function Through({ sheet, money }: { readonly sheet: Sheet; readonly money: (min
   const { chain, through, time, breakdown: b } = sheet;
   const several = chain.length > 1;
   return (
-    <section aria-label="Stages and time" className="mb-2 grid grid-cols-[1fr_auto] items-start gap-8">
+    <section aria-label="Stages and time" className="mb-2 grid items-start gap-x-8 gap-y-3 md:grid-cols-[1fr_auto]">
       {several || through.open ? (
         <div>
           <ol className="flex flex-wrap items-stretch gap-2">
@@ -348,10 +348,10 @@ export default function YieldSheet() {
         }))}
         openName="drip, scale"
       />
-      <div className="my-3 grid grid-cols-4 divide-x divide-line border-y border-line">
+      <div className="my-3 grid grid-cols-2 md:grid-cols-4 divide-x divide-line border-y border-line">
         {figures.map(([name, share, says]) => (
           <div key={name} className="px-4 py-1.5 first:pl-0">
-            <span className="figure text-[28px] leading-tight">{formatShare(share)}</span>
+            <span className="figure whitespace-nowrap text-[28px] leading-tight">{formatShare(share)}</span>
             <span className="ml-2 font-semibold">{name}</span>
             <span className="block text-[13px] text-ink-soft">{says}</span>
           </div>
@@ -363,7 +363,9 @@ export default function YieldSheet() {
           <Notice tone="attention">Closed out of balance: {sheet.note}</Notice>
         </div>
       )}
-      <Rows sheet={sheet} money={money} />
+      <div className="overflow-x-auto print:overflow-visible">
+        <Rows sheet={sheet} money={money} />
+      </div>
       <p className="mt-2 text-[14px] text-ink-soft">
         Cost factor of the main cut:{' '}
         {costingSchools
@@ -372,7 +374,7 @@ export default function YieldSheet() {
         . Multiply tomorrow’s price per kilo by it. Waste carries no cost under either school.
       </p>
       <PerAnimal sheet={sheet} />
-      <div className="mt-6 grid grid-cols-[1fr_380px] gap-8">
+      <div className="mt-6 grid gap-8 lg:grid-cols-[1fr_380px] print:grid-cols-[1fr_380px]">
         <section aria-label="Earlier ones">
           <h2 className="mb-2 text-lg font-bold">Main cut, against earlier ones of the same kind</h2>
           {sheet.history.length < 2 ? (

@@ -68,7 +68,7 @@ export function Batch({ use, lots }: BatchProps) {
   }, [use, chosen, limits, vessel]);
   const takenOf = (id: string): number => scaled?.taken.find((t) => t.lotId === id)?.massMg ?? 0;
   return (
-    <div className="grid min-h-0 grid-cols-[1fr_1fr] gap-5">
+    <div className="grid min-h-0 gap-5 md:grid-cols-[1fr_1fr]">
       <section aria-label={`Lots for ${use.title}`}>
         <h3 className="mb-2 text-[15px] font-bold text-ink-soft">What there is, oldest first</h3>
         {shown.length === 0 && (

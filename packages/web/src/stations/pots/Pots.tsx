@@ -67,7 +67,7 @@ export default function Pots() {
       )
       .reduce((sum, lot) => sum + lot.massMg, 0);
   return (
-    <div className="grid flex-1 grid-cols-[1fr_380px]">
+    <div className="grid flex-1 content-start lg:grid-cols-[1fr_380px] lg:content-stretch">
       <section className="grid content-start gap-4 bg-ground p-5" aria-label="Make a batch">
         <h1 className="sr-only">Pots</h1>
         <ul className="grid grid-cols-3 gap-4">

@@ -182,7 +182,7 @@ function DeliveryForm() {
           )}
         </div>
       </div>
-      <div className="grid grid-cols-[1fr_1fr_0.62fr] gap-5">
+      <div className="grid gap-5 md:grid-cols-[1fr_1fr_0.62fr]">
         <Field
           label="Gross, with box"
           unit={unitOf(typed.gross)}
@@ -208,7 +208,7 @@ function DeliveryForm() {
           </output>
         </div>
       </div>
-      <div className="grid grid-cols-[1fr_1fr_1.24fr] gap-5">
+      <div className="grid gap-5 md:grid-cols-[1fr_1fr_1.24fr]">
         <Field
           label="Invoice weight"
           unit={unitOf(typed.invoice)}
@@ -329,7 +329,7 @@ function Latest() {
 export default function Receive() {
   const may = useMay('receive.accept');
   return (
-    <div className="grid flex-1 grid-cols-[1fr_320px]">
+    <div className="grid flex-1 content-start lg:grid-cols-[1fr_320px] lg:content-stretch">
       <section className="bg-ground p-5" aria-label="Receive a delivery">
         <h1 className="sr-only">Receive</h1>
         {may ? (

@@ -38,7 +38,7 @@ function Stage({ plan, index }: { readonly plan: CutPlan; readonly index: number
           {stage.rest !== undefined && ` · rests first: ${stage.rest.note}`}
         </span>
       </h2>
-      <div className="grid grid-cols-[1fr_1fr] gap-8">
+      <div className="grid gap-8 md:grid-cols-[1fr_1fr]">
         <ol className="grid content-start gap-2.5">
           {stage.steps.map((step, i) => (
             <li key={step.title} className="grid grid-cols-[28px_1fr] gap-3">

@@ -40,7 +40,7 @@ export function PlanEditor({ draft, onChange, species, categories, saving, refus
         onSave();
       }}
     >
-      <div className="mb-5 grid grid-cols-[1fr_220px_140px] items-end gap-4">
+      <div className="mb-5 grid items-end gap-4 md:grid-cols-[1fr_220px_140px]">
         <Field
           label="Cut plan"
           value={draft.title}
@@ -61,7 +61,7 @@ export function PlanEditor({ draft, onChange, species, categories, saving, refus
           value={SKILLS[draft.skill - 1]?.[0] ?? '2'}
           onValue={(skill) => onChange({ ...draft, skill: skillOf[skill] })}
         />
-        <div className="col-span-3">
+        <div className="md:col-span-3">
           <StartsFields draft={draft} species={species} onChange={onChange} />
         </div>
       </div>

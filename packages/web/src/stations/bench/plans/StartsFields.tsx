@@ -22,7 +22,7 @@ export function StartsFields({ draft, species, onChange }: Props) {
       {draft.starts.map((start, i) => {
         const known = species.find((s) => s.id === start.species);
         return (
-          <div key={start.species} className="grid grid-cols-[256px_1fr_auto] items-start gap-4">
+          <div key={start.species} className="grid items-start gap-4 md:grid-cols-[256px_1fr_auto]">
             <SelectBox
               label={i === 0 ? 'Shares are written for' : 'also for'}
               value={start.species}
