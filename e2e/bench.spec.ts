@@ -86,6 +86,12 @@ test('a loin in two phases: boned, left waiting, trimmed later; the yields multi
   );
   expect(ofPurchase).toBeGreaterThan(15);
   expect(Math.abs(ofPurchase - (ofStage * began) / 100)).toBeLessThan(0.2);
+  const lost = await page
+    .getByRole('row', { name: /^unaccounted/ })
+    .getByRole('cell')
+    .allTextContents();
+  const [ofStageLost = 0, ofPurchaseLost = 0] = lost.slice(2, 4).map((c) => Number.parseFloat(c));
+  expect(Math.abs(ofPurchaseLost - (ofStageLost * began) / 100)).toBeLessThan(0.2);
 });
 
 test('a barrel that rested since yesterday is cut into portions', async ({ page }) => {

@@ -84,7 +84,7 @@ export function BenchScale({ flow, state, may, standing }: Props) {
       <FillWords state={state} />
       <LivePan expected={flow.expectedNow} takenAt={flow.takenAt} large={device.large} />
       {right === undefined && piece.accumulates !== true && (several || flow.usualCount > 1 || flow.count > 1) && (
-        <div className="flex min-h-11 shrink-0 items-center gap-4">
+        <div className="flex min-h-11 shrink-0 items-center justify-center gap-x-4 gap-y-2 max-md:flex-wrap">
           <span className="font-head font-semibold" data-testid="now">
             {flow.complete ? 'all weighed' : flow.name}
             {flow.animal !== null && ` of ${breakdown.animals}`}

@@ -54,7 +54,7 @@ export function TakeBar({ flow, may }: { readonly flow: BenchFlow; readonly may:
     <Button
       size="bench"
       look="strong"
-      className="h-16 flex-1 text-[20px]"
+      className="h-16 flex-1 text-[20px] max-md:order-first max-md:basis-full"
       hotkey="Space"
       disabled={!may}
       onClick={flow.take}
@@ -98,7 +98,7 @@ export function TakeBar({ flow, may }: { readonly flow: BenchFlow; readonly may:
       </div>
     );
   return (
-    <div className="flex w-full max-w-[540px] gap-3">
+    <div className="flex w-full max-w-[540px] gap-3 max-md:flex-wrap">
       <Button
         size="bench"
         look="plain"

@@ -50,6 +50,7 @@ const verdict = (share: number, low: number, high: number): string =>
 function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor: number) => string }) {
   const total = (school: CostingSchool): number =>
     sheet.rows.reduce((sum, row) => sum + (row.costMinor[school] ?? 0), 0);
+  const { startShare, stageIndex } = sheet.breakdown;
   const answered = (school: CostingSchool): boolean => sheet.rows.every((row) => row.costMinor[school] !== null);
   return (
     <table className="w-full min-w-[1120px] table-fixed border-collapse text-left text-[15px] print:min-w-0">
@@ -136,15 +137,17 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
           <td className="py-1.5 text-ink-soft">unaccounted: drip and scale</td>
           <td className="figure py-1.5 pr-3 text-right">{formatMass(sheet.unaccountedMg)}</td>
           <td className="py-1.5 pr-3 text-right">{formatShare(sheet.unaccountedShare)}</td>
-          <td className="py-1.5 pr-3 text-right">{formatShare(sheet.unaccountedShare)}</td>
+          <td className="py-1.5 pr-3 text-right">{formatShare(sheet.unaccountedShare * startShare)}</td>
           <td colSpan={4} />
         </tr>
         <tr className="border-t-2 border-ink font-bold">
           <td className="py-2">start, and what it cost</td>
           <td className="figure py-2 pr-3 text-right">{formatMass(sheet.purchase.massMg)}</td>
           <td className="py-2 pr-3 text-right whitespace-nowrap">100 %</td>
-          <td colSpan={3} className="py-2 pr-3 text-right font-normal text-ink-soft">
-            invoice {money(sheet.purchase.paidMinor)}, {money(sheet.purchase.minorPerKg)} a kg
+          <td className="py-2 pr-3 text-right whitespace-nowrap">{formatShare(startShare)}</td>
+          <td colSpan={2} className="py-2 pr-3 text-right font-normal text-ink-soft">
+            {stageIndex === 0 ? 'invoice' : 'carried on'} {money(sheet.purchase.paidMinor)},{' '}
+            {money(sheet.purchase.minorPerKg)} a kg
           </td>
           {costingSchools.map((school) => (
             <td key={school} className="figure py-2 text-right" data-testid={`total-${school}`}>
