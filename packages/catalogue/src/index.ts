@@ -1,6 +1,7 @@
 /** The handbook that ships with the app: species, cut plans, uses, piece categories. Data in ../data, provenance beside each figure. */
-import type { CutPlan, Species, Use } from '@zabrik/core';
+import type { CutPlan, LimitProfile, Species, Use } from '@zabrik/core';
 import categoriesFile from '../data/categories.json' with { type: 'json' };
+import limitsFile from '../data/limits.json' with { type: 'json' };
 import speciesFile from '../data/species.json' with { type: 'json' };
 import fumet from '../data/uses/fish-fumet.json' with { type: 'json' };
 import mousseline from '../data/uses/fish-mousseline.json' with { type: 'json' };
@@ -20,6 +21,8 @@ export interface PieceCategory {
 export const allSpecies = speciesFile.species as readonly Species[];
 export const allPlans = planFiles as readonly CutPlan[];
 export const allUses = [fumet, mousseline, fishPie] as readonly unknown[] as readonly Use[];
+/** Limits as three documents publish them, recalled from memory: each says how sure we are of it. The house chooses one. */
+export const limitProfiles = limitsFile.profiles as readonly unknown[] as readonly LimitProfile[];
 export const allCategories: readonly PieceCategory[] = categoriesFile.categories;
 
 const byId = <T extends { readonly id: string }>(items: readonly T[]): ReadonlyMap<string, T> =>

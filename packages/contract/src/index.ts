@@ -8,6 +8,7 @@ import { receive } from './stations/receive.ts';
 import { simulation } from './stations/simulation.ts';
 
 export * from './endpoint.ts';
+export * from './limits.ts';
 export * from './live.ts';
 export * from './plan.ts';
 export * from './problems.ts';

@@ -43,6 +43,7 @@ export const allowed = {
   'bench.scaleCommand': bench,
   'larder.list': everyone,
   'larder.read': everyone,
+  'larder.trace': everyone,
   'larder.takeOut': bench,
   'pots.list': everyone,
   'pots.plan': bench,

@@ -49,6 +49,7 @@ export const routes = {
   larder: {
     list: { id: 'larder.list', method: 'get', path: '/lots', command: false },
     read: { id: 'larder.read', method: 'get', path: '/lots/:lotId', command: false },
+    trace: { id: 'larder.trace', method: 'get', path: '/lots/:lotId/trace', command: false },
     takeOut: { id: 'larder.takeOut', method: 'post', path: '/lots/:lotId/take-out', command: true },
   },
   pots: {

@@ -10,6 +10,7 @@ export type RefusalCode =
   | 'no_usable_mass'
   | 'credit_exceeds_cost'
   | 'not_a_lot_code'
+  | 'not_a_box_code'
   | 'nothing_accepted'
   | 'shares_do_not_sum'
   | 'no_such_form'

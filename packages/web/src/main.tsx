@@ -1,5 +1,3 @@
-import './app/theme.css';
-import { registerSW } from 'virtual:pwa-register';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App, ready } from './app/App.tsx';
@@ -21,5 +19,12 @@ void Promise.race([ready(location.pathname), late]).then(() =>
 );
 
 // keeping the app for a day without network is for when the screen stands
-if ('serviceWorker' in navigator)
-  addEventListener('load', () => setTimeout(() => registerSW({ immediate: true }), 1_500));
+const keepApp = async (): Promise<void> => {
+  const { registerSW } = await import('virtual:pwa-register');
+  registerSW({ immediate: true });
+};
+if ('serviceWorker' in navigator) {
+  const later = (): void => void setTimeout(() => void keepApp(), 1_500);
+  if (document.readyState === 'complete') later();
+  else addEventListener('load', later);
+}

@@ -45,6 +45,39 @@ export type Lot = z.output<typeof lotSchema>;
 
 const link = z.strictObject({ id, code: z.string(), name: z.string(), massMg: signedMassMg });
 
+export const tracedLotSchema = z.strictObject({
+  id,
+  code: z.string(),
+  kind: z.enum(lotKinds),
+  name: z.string(),
+  destination: destination.nullable(),
+  madeMg: massMg,
+  massMg: z.int().min(0).describe('on hand now'),
+  useBy: day.nullable(),
+  madeAt: instant,
+  by: z.string().nullable().describe('who received, cut or cooked it'),
+  supplierName: z.string().nullable(),
+  origin: z.string().nullable(),
+  landedOn: day.nullable(),
+  allergens: z.array(z.string()),
+});
+export type TracedLotHead = z.output<typeof tracedLotSchema>;
+
+export const tracedMovementSchema = z.strictObject({
+  id,
+  kind: z.string(),
+  at: instant,
+  by: z.string(),
+  postings: z.array(
+    z.strictObject({
+      lotId: id.nullable(),
+      sink: z.string().nullable(),
+      reason: z.string().nullable(),
+      massMg: signedMassMg,
+    }),
+  ),
+});
+
 export const larder = {
   list: endpoint({
     ...routes.larder.list,
@@ -82,6 +115,17 @@ export const larder = {
           reversed: z.boolean(),
         }),
       ),
+    }),
+  }),
+  trace: endpoint({
+    ...routes.larder.trace,
+    summary: 'Everything a lot was made from and everything it went into, with the movements that stand between them',
+    params: z.strictObject({ lotId: id }),
+    answer: z.strictObject({
+      lotId: id,
+      lots: z.array(tracedLotSchema),
+      movements: z.array(tracedMovementSchema),
+      at: instant,
     }),
   }),
   takeOut: endpoint({

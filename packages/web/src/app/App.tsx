@@ -9,6 +9,7 @@ import { Refused } from './api.ts';
 import { breakdownQuery, houseQuery, meQuery } from './queries.ts';
 import { Shell } from './Shell.tsx';
 import { screen } from './screen.tsx';
+import { needsOf, scripts } from './scripts.ts';
 
 const client = new QueryClient({
   defaultOptions: {
@@ -34,28 +35,28 @@ const persister = createAsyncStoragePersister({
   throttleTime: 1_000,
 });
 
-const receive = screen(() => import('../stations/receive/Receive.tsx'));
-const benchList = screen(() => import('../stations/bench/BenchList.tsx'));
-const bench = screen(() => import('../stations/bench/Bench.tsx'));
-const plans = screen(() => import('../stations/bench/plans/Plans.tsx'));
-const plan = screen(() => import('../stations/bench/plans/Plan.tsx'));
-const larder = screen(() => import('../stations/larder/Larder.tsx'));
-const pots = screen(() => import('../stations/pots/Pots.tsx'));
-const ledger = screen(() => import('../stations/ledger/Ledger.tsx'));
-const yieldSheet = screen(() => import('../stations/ledger/YieldSheet.tsx'));
+const receive = screen(scripts.receive);
+const benchList = screen(scripts.benchList);
+const bench = screen(scripts.bench);
+const plans = screen(scripts.plans);
+const plan = screen(scripts.plan);
+const larder = screen(scripts.larder);
+const trace = screen(scripts.trace);
+const pots = screen(scripts.pots);
+const ledger = screen(scripts.ledger);
+const yieldSheet = screen(scripts.yieldSheet);
+const screens = { receive, benchList, bench, plans, plan, larder, trace, pots, ledger, yieldSheet };
 
-/** Fetches at once, side by side, the script and the reads that the address needs, so that the first drawing is the screen itself. */
+/** Done when the script and the reads that the address needs are here, so that the first drawing is the screen itself. */
 export function ready(path: string): Promise<unknown> {
-  const [, station = '', id] = path.split('/');
-  if (station === 'sign-in') return Promise.resolve();
-  const reads: Promise<unknown>[] = [client.prefetchQuery(meQuery), client.prefetchQuery(houseQuery)];
-  if (station === 'bench' && id === 'plans') reads.push(path.split('/')[3] === undefined ? plans.load() : plan.load());
-  else if (station === 'bench' && id !== undefined) reads.push(bench.load(), client.prefetchQuery(breakdownQuery(id)));
-  else if (station === 'receive') reads.push(receive.load());
-  else if (station === 'larder') reads.push(larder.load());
-  else if (station === 'pots') reads.push(pots.load());
-  else if (station === 'ledger') reads.push(id === undefined ? ledger.load() : yieldSheet.load());
-  else reads.push(benchList.load());
+  const needs = needsOf(path);
+  if (needs === undefined) return Promise.resolve();
+  const reads: Promise<unknown>[] = [
+    client.prefetchQuery(meQuery),
+    client.prefetchQuery(houseQuery),
+    screens[needs.script].load(),
+  ];
+  if (needs.breakdownId !== undefined) reads.push(client.prefetchQuery(breakdownQuery(needs.breakdownId)));
   return Promise.allSettled(reads);
 }
 
@@ -84,6 +85,7 @@ export const App = () => (
           <Route path="/bench/:breakdownId" element={<bench.Screen />} />
           <Route path="/larder" element={<larder.Screen />} />
           <Route path="/larder/:lotId" element={<larder.Screen />} />
+          <Route path="/larder/:lotId/trace" element={<trace.Screen />} />
           <Route path="/pots" element={<pots.Screen />} />
           <Route path="/ledger" element={<ledger.Screen />} />
           <Route path="/ledger/:breakdownId" element={<yieldSheet.Screen />} />

@@ -1,5 +1,6 @@
 import type { Answer, Ask, Endpoint, ProblemDocument } from '@zabrik/contract';
 import { v7 as uuidv7 } from 'uuid';
+import { takeEarly } from './early.ts';
 
 /** A refusal of the server, with the sentence to show and the field to put right where there is one. */
 export class Refused extends Error {
@@ -41,15 +42,17 @@ const LATE_MS = 15_000;
 export async function send(method: string, url: string, body: unknown, key: string | undefined): Promise<unknown> {
   let response: Response;
   try {
-    response = await fetch(url, {
-      method: method.toUpperCase(),
-      headers: {
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-        ...(key === undefined ? {} : { 'idempotency-key': key }),
-      },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-      signal: AbortSignal.timeout(LATE_MS),
-    });
+    const early = method === 'get' ? takeEarly(url) : undefined;
+    response = await (early ??
+      fetch(url, {
+        method: method.toUpperCase(),
+        headers: {
+          ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+          ...(key === undefined ? {} : { 'idempotency-key': key }),
+        },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+        signal: AbortSignal.timeout(LATE_MS),
+      }));
   } catch {
     throw new Unreachable();
   }

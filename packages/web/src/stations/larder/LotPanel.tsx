@@ -209,6 +209,12 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
         </Link>
       )}
       {lot.massMg > 0 && may && <TakeOut key={lot.massMg} lot={lot} />}
+      <Link
+        to={`/larder/${lot.id}/trace`}
+        className="flex min-h-11 items-center justify-center rounded-plate border-[1.5px] border-ink bg-white font-head font-semibold"
+      >
+        Trace it, from the boat or farm to the plate
+      </Link>
       <Links title="Made from" links={lot.parents} />
       <Links title="Went into" links={lot.children} />
       {lot.breakdownId !== null && (

@@ -1,0 +1,311 @@
+/**
+ * GS1 element strings as they stand on boxes, read and written.
+ *
+ * Source  GS1 General Specifications (application identifiers, predefined lengths, check digit, century rule), recalled from
+ *         memory; checked in the tests against an independent library of the registry and worked examples.
+ */
+import { Refusal } from '../refusal.ts';
+
+/** The separator as a scanner transmits it: FNC1, ASCII 29. */
+export const SEPARATOR = '\u001d';
+
+/** What was wrong with a box code. */
+export type Gs1Fault =
+  | 'empty'
+  | 'too-long'
+  | 'unknown-ai'
+  | 'bad-data'
+  | 'check-digit'
+  | 'bad-month'
+  | 'bad-day'
+  | 'bad-time'
+  | 'repeated'
+  | '01-and-02'
+  | '02-without-37'
+  | '37-without-02';
+
+export interface Gs1Field {
+  readonly ai: string;
+  /** The data as it stood in the code, without the identifier. */
+  readonly raw: string;
+  /** "2026-11-04"; the last day of the month where the code says day 00. */
+  readonly date?: string;
+  /** "18:30" */
+  readonly time?: string;
+  /** The last day of a range that begins with `date`. */
+  readonly until?: string;
+  /** A mass in whole milligrams. */
+  readonly massMg?: number;
+  /** A count, an amount or a price with its implied decimals. */
+  readonly value?: number;
+  /** ISO 4217 number of the money, where the code says it. */
+  readonly currency?: string;
+}
+
+export interface Gs1Message {
+  /** In the order they were scanned. */
+  readonly fields: readonly Gs1Field[];
+  /** A lot that may have swallowed what came after it: keyboard-like scanners drop the separator. */
+  readonly lostSeparator?: { readonly lot: string; readonly ai: string; readonly date: string };
+  /** A box of varying weight without its weight: it goes on the scale. */
+  readonly weightMissing: boolean;
+}
+
+type Kind =
+  | 'key'
+  | 'text'
+  | 'date'
+  | 'dates'
+  | 'minute'
+  | 'mass-kg'
+  | 'mass-lb'
+  | 'count'
+  | 'amount'
+  | 'money'
+  | 'digits';
+
+interface Rule {
+  readonly title: string;
+  readonly kind: Kind;
+  readonly data: RegExp;
+}
+
+// invariant characters of GS1 AI encodable character set 82
+const X = '[!"%&\'()*+,\\-./0-9:;<=>?A-Z_a-z]';
+const text = (max: number, title: string): Rule => ({ title, kind: 'text', data: new RegExp(`^${X}{1,${max}}$`) });
+const digits = (length: string, title: string, kind: Kind = 'digits'): Rule => ({
+  title,
+  kind,
+  data: new RegExp(`^\\d{${length}}$`),
+});
+
+const rules = new Map<string, Rule>([
+  ['00', digits('18', 'shipping container', 'key')],
+  ['01', digits('14', 'trade item', 'key')],
+  ['02', digits('14', 'contained trade items', 'key')],
+  ['10', text(20, 'batch or lot')],
+  ['11', digits('6', 'production date', 'date')],
+  ['12', digits('6', 'due date', 'date')],
+  ['13', digits('6', 'packing date', 'date')],
+  ['15', digits('6', 'best before', 'date')],
+  ['16', digits('6', 'sell by', 'date')],
+  ['17', digits('6', 'use by', 'date')],
+  ['20', digits('2', 'variant')],
+  ['21', text(20, 'serial number')],
+  ['22', text(20, 'consumer product variant')],
+  ['240', text(30, 'additional item identification')],
+  ['241', text(30, 'customer part number')],
+  ['250', text(30, 'secondary serial number')],
+  ['251', text(30, 'reference to source entity')],
+  ['30', digits('1,8', 'count', 'count')],
+  ['37', digits('1,8', 'count of contained items', 'count')],
+  ['400', text(30, 'purchase order number')],
+  ['422', digits('3', 'country of origin')],
+  ['423', { title: 'countries of initial processing', kind: 'digits', data: /^(?:\d{3}){1,5}$/ }],
+  ['424', digits('3', 'country of processing')],
+  ['425', { title: 'countries of disassembly', kind: 'digits', data: /^(?:\d{3}){1,5}$/ }],
+  ['426', digits('3', 'country of full process chain')],
+  ['427', text(3, 'subdivision of origin')],
+  ['7001', digits('13', 'NATO stock number')],
+  ['7002', text(30, 'UN/ECE meat cut')],
+  ['7003', digits('10', 'expiry date and time', 'minute')],
+  ['7004', digits('1,4', 'active potency')],
+  ['7005', text(12, 'catch area')],
+  ['7006', digits('6', 'first freeze date', 'date')],
+  ['7007', { title: 'harvest date', kind: 'dates', data: /^(?:\d{6}|\d{12})$/ }],
+  ['7008', text(3, 'species')],
+  ['7009', text(10, 'fishing gear')],
+  ['7010', text(2, 'production method')],
+  ['8005', digits('6', 'price per unit')],
+  ['8008', { title: 'production date and time', kind: 'minute', data: /^(?:\d{8}|\d{10}|\d{12})$/ }],
+]);
+for (let n = 0; n <= 9; n += 1) {
+  if (n <= 5) {
+    rules.set(`310${n}`, digits('6', 'net weight', 'mass-kg'));
+    rules.set(`320${n}`, digits('6', 'net weight', 'mass-lb'));
+    rules.set(`330${n}`, digits('6', 'gross weight', 'mass-kg'));
+    rules.set(`340${n}`, digits('6', 'gross weight', 'mass-lb'));
+  }
+  if (n <= 3) rules.set(`392${n}`, digits('1,15', 'amount payable', 'amount'));
+  if (n <= 3) rules.set(`393${n}`, { title: 'amount payable', kind: 'money', data: /^\d{3}\d{1,15}$/ });
+  rules.set(`395${n}`, digits('6', 'price per measure', 'amount'));
+  rules.set(`703${n}`, { title: 'processor', kind: 'text', data: new RegExp(`^\\d{3}${X}{1,27}$`) });
+  if (n <= 7) rules.set(`41${n}`, digits('13', 'party or place', 'key'));
+  rules.set(`9${n}`, text(90, 'internal'));
+}
+
+/** Whole length, identifier included, of what needs no separator: decided by the first two digits alone. */
+const predefined: Readonly<Record<string, number>> = {
+  '00': 20,
+  '01': 16,
+  '02': 16,
+  '03': 16,
+  '04': 18,
+  '11': 8,
+  '12': 8,
+  '13': 8,
+  '14': 8,
+  '15': 8,
+  '16': 8,
+  '17': 8,
+  '18': 8,
+  '19': 8,
+  '20': 4,
+  '31': 10,
+  '32': 10,
+  '33': 10,
+  '34': 10,
+  '35': 10,
+  '36': 10,
+  '41': 16,
+};
+
+/** More than any box carries: longer than the largest 2D symbol holds. */
+const LONGEST = 3_200;
+
+const fault = (why: Gs1Fault, data: Record<string, string | number>): Refusal =>
+  new Refusal('not_a_box_code', { why, ...data });
+
+/**
+ * The check digit to the digits before it: weights 3, 1, 3, ... from the right.
+ *
+ * @example checkDigit("629104150021") -> 3
+ */
+export function checkDigit(body: string): number {
+  let sum = 0;
+  for (let i = 0; i < body.length; i += 1) sum += Number(body[body.length - 1 - i]) * (i % 2 === 0 ? 3 : 1);
+  return (10 - (sum % 10)) % 10;
+}
+
+const twoDigits = (n: number): string => String(n).padStart(2, '0');
+
+/**
+ * A six-digit date: the century that is nearest, day 00 the last of its month.
+ *
+ * Errors  `not_a_box_code` with why "bad-month" or "bad-day".
+ * @example gs1Date("280200", 2026) -> "2028-02-29"; gs1Date("991231", 2026) -> "1999-12-31"
+ */
+export function gs1Date(yymmdd: string, thisYear: number): string {
+  const [yy = 0, month = 0, day = 0] = [0, 2, 4].map((i) => Number(yymmdd.slice(i, i + 2)));
+  const ahead = yy - (thisYear % 100);
+  const century = Math.floor(thisYear / 100) + (ahead >= 51 ? -1 : ahead <= -50 ? 1 : 0);
+  const year = century * 100 + yy;
+  if (month < 1 || month > 12) throw fault('bad-month', { date: yymmdd });
+  const last = new Date(Date.UTC(year, month, 0)).getUTCDate();
+  if (day > last) throw fault('bad-day', { date: yymmdd });
+  return `${year}-${twoDigits(month)}-${twoDigits(day === 0 ? last : day)}`;
+}
+
+const MG_PER_POUND = 453_592.37;
+
+/** What stands in one element, read. */
+function readField(ai: string, raw: string, rule: Rule, thisYear: number): Gs1Field {
+  const decimals = 10 ** Number(ai[3] ?? 0);
+  switch (rule.kind) {
+    case 'key':
+      if (checkDigit(raw.slice(0, -1)) !== Number(raw.at(-1))) throw fault('check-digit', { ai, data: raw });
+      return { ai, raw };
+    case 'date':
+      return { ai, raw, date: gs1Date(raw, thisYear) };
+    case 'dates': {
+      const date = gs1Date(raw.slice(0, 6), thisYear);
+      return raw.length === 6 ? { ai, raw, date } : { ai, raw, date, until: gs1Date(raw.slice(6), thisYear) };
+    }
+    case 'minute': {
+      const hour = Number(raw.slice(6, 8));
+      const minute = Number(raw.slice(8, 10) || 0);
+      if (hour > 23 || minute > 59) throw fault('bad-time', { ai, data: raw });
+      return { ai, raw, date: gs1Date(raw.slice(0, 6), thisYear), time: `${twoDigits(hour)}:${twoDigits(minute)}` };
+    }
+    case 'mass-kg':
+      return { ai, raw, value: Number(raw) / decimals, massMg: Math.round((Number(raw) * 1_000_000) / decimals) };
+    case 'mass-lb':
+      return { ai, raw, value: Number(raw) / decimals, massMg: Math.round((Number(raw) * MG_PER_POUND) / decimals) };
+    case 'count':
+      return { ai, raw, value: Number(raw) };
+    case 'amount':
+      return { ai, raw, value: Number(raw) / decimals };
+    case 'money':
+      return { ai, raw, currency: raw.slice(0, 3), value: Number(raw.slice(3)) / decimals };
+    default:
+      return { ai, raw };
+  }
+}
+
+/** The identifier that begins here. None is the beginning of another, so the shortest that is known is the one. */
+function identifierAt(code: string, at: number): readonly [string, Rule] {
+  for (let length = 2; length <= 4; length += 1) {
+    const ai = code.slice(at, at + length);
+    const rule = rules.get(ai);
+    if (rule !== undefined) return [ai, rule];
+  }
+  throw fault('unknown-ai', { ai: code.slice(at, at + 4), at });
+}
+
+/** A lot that ends like a date element: what a lost separator leaves behind. */
+function swallowed(lot: string, thisYear: number): Gs1Message['lostSeparator'] {
+  const tail = /^(.+)(1[1357])(\d{6})$/.exec(lot);
+  if (tail?.[1] === undefined || tail[2] === undefined || tail[3] === undefined) return undefined;
+  try {
+    return { lot: tail[1], ai: tail[2], date: gs1Date(tail[3], thisYear) };
+  } catch {
+    return undefined;
+  }
+}
+
+/**
+ * Reads an element string as a scanner sends it, with or without its symbology prefix.
+ *
+ * Shapes  fields in scanned order, at least one.
+ * Errors  `not_a_box_code`, with `why` (Gs1Fault), the identifier and where in the code it stood.
+ * @example parseGs1("0199521234001013310300624017261104", 2026).fields[1] -> { ai: "3103", massMg: 6_240_000, ... }
+ */
+export function parseGs1(scanned: string, thisYear: number): Gs1Message {
+  if (scanned.length > LONGEST) throw fault('too-long', { length: scanned.length });
+  const bare = scanned.trim().replace(/^\](?:C1|e0|d2|Q3|J1)/, '');
+  const code = bare.startsWith(SEPARATOR) ? bare.slice(1) : bare;
+  if (code === '') throw fault('empty', {});
+  const fields: Gs1Field[] = [];
+  const seen = new Map<string, string>();
+  for (let at = 0; at < code.length; ) {
+    const [ai, rule] = identifierAt(code, at);
+    const fixed = predefined[ai.slice(0, 2)];
+    const stop = code.indexOf(SEPARATOR, at);
+    const end = fixed === undefined ? (stop === -1 ? code.length : stop) : Math.min(at + fixed, code.length);
+    const raw = code.slice(at + ai.length, end);
+    if (!rule.data.test(raw)) throw fault('bad-data', { ai, data: raw, at });
+    const before = seen.get(ai);
+    if (before !== undefined && before !== raw) throw fault('repeated', { ai, data: raw });
+    if (before === undefined) fields.push(readField(ai, raw, rule, thisYear));
+    seen.set(ai, raw);
+    at = code[end] === SEPARATOR ? end + 1 : end;
+  }
+  if (seen.has('01') && seen.has('02')) throw fault('01-and-02', {});
+  if (seen.has('02') && !seen.has('37')) throw fault('02-without-37', {});
+  if (seen.has('37') && !seen.has('02')) throw fault('37-without-02', {});
+  const lot = seen.get('10');
+  const lostSeparator = lot === undefined ? undefined : swallowed(lot, thisYear);
+  const varies = (seen.get('01') ?? seen.get('02'))?.startsWith('9') === true;
+  return {
+    fields,
+    ...(lostSeparator === undefined ? {} : { lostSeparator }),
+    weightMissing: varies && !fields.some((f) => f.massMg !== undefined),
+  };
+}
+
+/** What an identifier stands for, in the field's words. */
+export const gs1Title = (ai: string): string | undefined => rules.get(ai)?.title;
+
+/**
+ * Writes an element string: a separator after everything of no predefined length, except at the end.
+ *
+ * Errors  `not_a_box_code` where a field does not fit its identifier.
+ */
+export function writeGs1(fields: readonly { readonly ai: string; readonly raw: string }[]): string {
+  return fields
+    .map(({ ai, raw }, i) => {
+      if (rules.get(ai)?.data.test(raw) !== true) throw fault('bad-data', { ai, data: raw });
+      return `${ai}${raw}${predefined[ai.slice(0, 2)] === undefined && i < fields.length - 1 ? SEPARATOR : ''}`;
+    })
+    .join('');
+}

@@ -1,0 +1,39 @@
+/** The script of each screen, and which one an address needs. */
+export const scripts = {
+  receive: () => import('../stations/receive/Receive.tsx'),
+  benchList: () => import('../stations/bench/BenchList.tsx'),
+  bench: () => import('../stations/bench/Bench.tsx'),
+  plans: () => import('../stations/bench/plans/Plans.tsx'),
+  plan: () => import('../stations/bench/plans/Plan.tsx'),
+  larder: () => import('../stations/larder/Larder.tsx'),
+  trace: () => import('../stations/larder/Trace.tsx'),
+  pots: () => import('../stations/pots/Pots.tsx'),
+  ledger: () => import('../stations/ledger/Ledger.tsx'),
+  yieldSheet: () => import('../stations/ledger/YieldSheet.tsx'),
+};
+
+export interface Needs {
+  readonly script: keyof typeof scripts;
+  /** The breakdown a bench is opened for. */
+  readonly breakdownId?: string;
+}
+
+/** What an address needs; nothing for the sign-in, which stands in the app itself. */
+export function needsOf(path: string): Needs | undefined {
+  const [, station = '', id, part] = path.split('/');
+  switch (station) {
+    case 'sign-in':
+      return undefined;
+    case 'receive':
+      return { script: 'receive' };
+    case 'larder':
+      return { script: part === 'trace' ? 'trace' : 'larder' };
+    case 'pots':
+      return { script: 'pots' };
+    case 'ledger':
+      return { script: id === undefined ? 'ledger' : 'yieldSheet' };
+    default:
+      if (station === 'bench' && id === 'plans') return { script: part === undefined ? 'plans' : 'plan' };
+      return station === 'bench' && id !== undefined ? { script: 'bench', breakdownId: id } : { script: 'benchList' };
+  }
+}
