@@ -73,7 +73,6 @@ test('pictures', async ({ page }) => {
   await page.getByRole('button', { name: /^Wood pigeon/ }).click();
   await page.getByRole('button', { name: /^All 10/ }).click();
   await page.getByRole('button', { name: /^Animal by animal/ }).click();
-  await shot(page, 'bench-ways');
   await page.getByRole('button', { name: /Breasts only/ }).click();
   await page.getByRole('button', { name: 'Put the next piece on' }).waitFor();
   for (let i = 0; i < 14; i += 1) {
@@ -146,6 +145,9 @@ test('pictures', async ({ page }) => {
     .click();
   await page.getByText('Made from').waitFor();
   await shot(page, 'larder');
+  await page.getByRole('link', { name: /Trace it/ }).click();
+  await page.getByTestId('where-now').waitFor();
+  await shot(page, 'trace');
 
   await page.getByRole('link', { name: /^Pots/ }).click();
   await page.getByRole('button', { name: /^Fish mousseline/ }).click();
