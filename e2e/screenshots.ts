@@ -146,7 +146,8 @@ test('pictures', async ({ page }) => {
   await page.getByText('Made from').waitFor();
   await shot(page, 'larder');
   await page.getByRole('link', { name: /Trace it/ }).click();
-  await page.getByTestId('where-now').waitFor();
+  await page.getByRole('region', { name: 'Made from' }).getByRole('link').first().click();
+  await page.getByRole('region', { name: 'Went into' }).getByRole('row').nth(4).waitFor();
   await shot(page, 'trace');
 
   await page.getByRole('link', { name: /^Pots/ }).click();

@@ -295,6 +295,34 @@ test('what a viewer and a wrong PIN see', async ({ page }) => {
   await expect(page.getByRole('button', { name: /Take weight/ })).toBeDisabled();
 });
 
+test('a scanned box fills the form, and a lot is traced from the boat to what is left of it', async ({ page }) => {
+  await signInByTouch(page, 'Tobin Arkwell');
+  await page.getByRole('link', { name: /^Receive/ }).click();
+  const scan = page.getByLabel('Scan a box');
+  await scan.fill('019952123400101410T1');
+  await scan.press('Enter');
+  await expect(page.getByText('The check digit of trade item is wrong')).toBeVisible();
+  await scan.fill('019952123400101331030062401729110410T2611A');
+  await scan.press('Enter');
+  await expect(page.getByLabel('Invoice weight')).toHaveValue('6240');
+  await expect(page.getByLabel('Use by')).toHaveValue('2029-11-04');
+  await expect(page.getByLabel('Note', { exact: true })).toHaveValue(/batch or lot T2611A/);
+  await axe(page, 'a scanned box');
+
+  await page.getByRole('link', { name: /^Larder/ }).click();
+  await page.getByLabel('Search by name, code or supplier').fill('Hake head');
+  await page
+    .getByRole('link', { name: /^Hake head/ })
+    .first()
+    .click();
+  await page.getByRole('link', { name: /Trace it/ }).click();
+  await expect(page.getByRole('region', { name: 'Made from' })).toContainText('received from Bram Quay Fish');
+  await page.getByRole('region', { name: 'Made from' }).getByRole('link').first().click();
+  await expect(page.getByRole('region', { name: 'Went into' })).toContainText('Hake head');
+  await expect(page.getByTestId('where-now')).toContainText('still in the house');
+  await axe(page, 'trace');
+});
+
 test('the API describes itself', async ({ page }) => {
   await page.goto('/api/v1/docs');
   await expect(page.getByText('Take a weight, put one right').first()).toBeVisible();

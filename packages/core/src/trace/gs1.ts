@@ -242,6 +242,16 @@ function identifierAt(code: string, at: number): readonly [string, Rule] {
   throw fault('unknown-ai', { ai: code.slice(at, at + 4), at });
 }
 
+/** The way a label prints it for people, "(01)9952...(10)T2611A", as a scanner would send it. */
+function unbracketed(printed: string): string {
+  const parts = [...printed.matchAll(/\((\d{2,4})\)\s*(.*?)\s*(?=\(\d{2,4}\)|$)/g)];
+  if (parts.map((p) => p[0]).join('').length !== printed.length)
+    throw fault('bad-data', { data: printed.slice(0, 40), at: 0 });
+  return parts
+    .map(([, ai = '', raw = '']) => `${ai}${raw}${predefined[ai.slice(0, 2)] === undefined ? SEPARATOR : ''}`)
+    .join('');
+}
+
 /** A lot that ends like a date element: what a lost separator leaves behind. */
 function swallowed(lot: string, thisYear: number): Gs1Message['lostSeparator'] {
   const tail = /^(.+)(1[1357])(\d{6})$/.exec(lot);
@@ -263,7 +273,7 @@ function swallowed(lot: string, thisYear: number): Gs1Message['lostSeparator'] {
 export function parseGs1(scanned: string, thisYear: number): Gs1Message {
   if (scanned.length > LONGEST) throw fault('too-long', { length: scanned.length });
   const bare = scanned.trim().replace(/^\](?:C1|e0|d2|Q3|J1)/, '');
-  const code = bare.startsWith(SEPARATOR) ? bare.slice(1) : bare;
+  const code = bare.startsWith('(') ? unbracketed(bare) : bare.startsWith(SEPARATOR) ? bare.slice(1) : bare;
   if (code === '') throw fault('empty', {});
   const fields: Gs1Field[] = [];
   const seen = new Map<string, string>();

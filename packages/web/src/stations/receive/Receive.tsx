@@ -2,7 +2,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import type { Delivery } from '@zabrik/contract';
 import { formatCount, formatMass, formatTemperature, inGrams } from '@zabrik/core';
-import { Scale } from 'lucide-react';
+import { Scale, ScanBarcode } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { Link } from 'react-router';
@@ -17,6 +17,7 @@ import { Field, inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { SimulatedPan } from '../bench/SimulatedPan.tsx';
 import { AnimalPicker } from './AnimalPicker.tsx';
+import { type BoxRead, readBox } from './boxCode.ts';
 import {
   bodyOf,
   type DeliveryInput,
@@ -69,6 +70,57 @@ function Accepted({
         </Button>
       </div>
     </section>
+  );
+}
+
+/** Where a scanner types: it ends with Enter, and what the box says goes into the form. */
+function ScanBox({ onRead }: { readonly onRead: (fills: Partial<DeliveryInput>) => void }) {
+  const [text, setText] = useState('');
+  const [read, setRead] = useState<BoxRead | string | undefined>(undefined);
+  const scan = (): void => {
+    const box = readBox(text, new Date().getFullYear());
+    setRead(box);
+    if (typeof box === 'string') return;
+    onRead(box.fills);
+    setText('');
+  };
+  return (
+    <div>
+      <label htmlFor="scan-box" className="sr-only">
+        Scan a box
+      </label>
+      <div className="relative">
+        <ScanBarcode size={20} className="absolute top-3 left-3 text-ink-soft" aria-hidden="true" />
+        <input
+          id="scan-box"
+          className={`${inputLook} h-11 pl-10`}
+          placeholder="scan a box, or type its code"
+          autoComplete="off"
+          value={text}
+          aria-invalid={typeof read === 'string'}
+          aria-describedby="scan-read"
+          onChange={(event) => setText(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter') return;
+            event.preventDefault();
+            if (text !== '') scan();
+          }}
+        />
+      </div>
+      <div id="scan-read" role="status" className="text-[14px] leading-snug">
+        {typeof read === 'string' && <p className="mt-1 text-alarm">{read}</p>}
+        {typeof read === 'object' && (
+          <>
+            <p className="mt-1 text-ink-soft">{read.says.join(' · ')}</p>
+            {read.mind.map((m) => (
+              <p key={m} className="mt-1 font-semibold text-alarm">
+                {m}
+              </p>
+            ))}
+          </>
+        )}
+      </div>
+    </div>
   );
 }
 
@@ -168,7 +220,13 @@ function DeliveryForm() {
           )}
         </div>
         <div>
-          <h2 className="mb-1 text-[15px] font-semibold">Before you sign for it</h2>
+          <ScanBox
+            onRead={(fills) => {
+              for (const [name, value] of Object.entries(fills))
+                setValue(name as keyof DeliveryInput, value, { shouldValidate: true, shouldDirty: true });
+            }}
+          />
+          <h2 className="mt-3 mb-1 text-[15px] font-semibold">Before you sign for it</h2>
           {species === undefined ? (
             <p className="text-ink-soft">Pick the animal: what to look at, smell and press stands here.</p>
           ) : (
