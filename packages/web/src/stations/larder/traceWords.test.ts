@@ -85,5 +85,8 @@ describe('the words of a trace', () => {
   it('of a lot that is not there are none', () => {
     expect(viewOf('gone', heads, movements)).toBeUndefined();
     expect(outName({ sink: 'waste', reason: 'shot-damage' })).toBe('thrown away, shot damage');
+    expect(outName({ sink: 'waste', reason: 'round-fish-two-fillets/gills' })).toBe('thrown away, gills');
+    expect(outName({ sink: 'loss', reason: 'drip' })).toBe('drip');
+    expect(outName({ sink: 'served', reason: null })).toBe('served');
   });
 });

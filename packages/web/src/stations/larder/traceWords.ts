@@ -54,8 +54,13 @@ const outNames: Readonly<Record<string, readonly [string, Destination]>> = {
   loss: ['drip and steam', 'fat'],
   supplier: ['sent back', 'waste'],
 };
-export const outName = ({ sink, reason }: Pick<WayOut, 'sink' | 'reason'>): string =>
-  `${outNames[sink]?.[0] ?? sink}${reason === null || reason === '' ? '' : `, ${reason.replaceAll('-', ' ')}`}`;
+/** "thrown away, gills": the reason of a cut names its plan and piece, of which only the piece says something here. */
+export function outName({ sink, reason }: Pick<WayOut, 'sink' | 'reason'>): string {
+  const name = outNames[sink]?.[0] ?? sink;
+  const why = reason?.split('/').at(-1)?.replaceAll('-', ' ') ?? '';
+  if (why === '') return name;
+  return sink === 'loss' ? why : `${name}, ${why}`;
+}
 
 /** The lot's own grams: how many are still in the house, and how the others left it. */
 export function whereNow(lots: readonly TracedLot[], waysOut: readonly WayOut[]): readonly WhereNow[] {
