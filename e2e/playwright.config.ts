@@ -50,7 +50,7 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `npx tsx serve.ts ${KITCHENS.map((_, i) => FIRST_PORT + i).join(' ')}`,
+    command: `exec node --import tsx serve.ts ${KITCHENS.map((_, i) => FIRST_PORT + i).join(' ')}`,
     cwd: import.meta.dirname,
     url: `${baseURL(KITCHENS.length - 1)}/readyz`,
     timeout: 120_000,
