@@ -164,7 +164,7 @@ describe('species of a house', () => {
     ).toMatchObject({ status: 400 });
     expect(
       await maren.ask(api.bench.saveSpecies, {
-        body: { species: { ...species, forms: [{ ...species.forms[0], purchase: false }] } as never },
+        body: { species: { ...species, forms: species.forms.map((f) => ({ ...f, purchase: false })) } },
       }),
     ).toMatchObject({ status: 400 });
   });
