@@ -1,6 +1,10 @@
 /** The handbook that ships with the app: species, cut plans, uses, piece categories. Data in ../data, provenance beside each figure. */
-import type { CutPlan, LimitProfile, Species, Use } from '@zabrik/core';
+import type { CutPlan, InspectionClass, LimitProfile, PlaceKind, Provenance, Species, Use } from '@zabrik/core';
 import categoriesFile from '../data/categories.json' with { type: 'json' };
+import cautionsFile from '../data/cautions.json' with { type: 'json' };
+import goodsFile from '../data/goods.json' with { type: 'json' };
+import inspectionFile from '../data/inspection.json' with { type: 'json' };
+import keepingFile from '../data/keeping.json' with { type: 'json' };
 import limitsFile from '../data/limits.json' with { type: 'json' };
 import speciesFile from '../data/species.json' with { type: 'json' };
 import fumet from '../data/uses/fish-fumet.json' with { type: 'json' };
@@ -17,6 +21,35 @@ export interface PieceCategory {
   readonly useWithinHours: number;
 }
 
+/** Something bought that is no animal. `trim`: the share of the purchase that comes off, and whether it is worth collecting. */
+export interface Goods {
+  readonly id: string;
+  readonly name: string;
+  readonly group: 'vegetable' | 'herb' | 'dairy' | 'dry' | 'bought-stock';
+  readonly lifeDays: number;
+  readonly place: PlaceKind;
+  readonly allergens: readonly string[];
+  readonly ready?: boolean;
+  /** The ingredient of the uses that it can be. */
+  readonly ingredient?: string;
+  readonly trim?: {
+    readonly mean: number;
+    readonly low: number;
+    readonly high: number;
+    readonly goesTo?: string;
+    readonly provenance: Provenance;
+    readonly source: string;
+  };
+}
+
+/** A usual caution of the trade. `show`: when. open: as a screen opens; first: once a person and day; log: beside a field; block: before it is saved; print: on paper. */
+export interface Caution {
+  readonly id: string;
+  readonly area: 'work' | 'food';
+  readonly show: readonly ('open' | 'first' | 'log' | 'block' | 'print')[];
+  readonly text: string;
+}
+
 // JSON modules type their strings as string; catalogue.test.ts checks every file against the contract's schemas
 export const allSpecies = speciesFile.species as readonly Species[];
 export const allPlans = planFiles as readonly CutPlan[];
@@ -25,6 +58,14 @@ export const allUses = [fumet, mousseline, fishPie] as readonly unknown[] as rea
 export const limitProfiles = limitsFile.profiles as readonly unknown[] as readonly LimitProfile[];
 export const allCategories: readonly PieceCategory[] = categoriesFile.categories;
 
+export const allGoods = goodsFile.goods as readonly unknown[] as readonly Goods[];
+export const allCautions = cautionsFile.cautions as readonly unknown[] as readonly Caution[];
+/** Stands under every sheet of cautions. */
+export const standingCaution: string = cautionsFile.standing;
+export const inspectionClasses = inspectionFile.classes as readonly unknown[] as readonly InspectionClass[];
+/** The class an animal of this group is inspected by when it comes fresh or alive. */
+export const inspectionClassOf: Readonly<Record<string, string>> = inspectionFile.classOf;
+
 const byId = <T extends { readonly id: string }>(items: readonly T[]): ReadonlyMap<string, T> =>
   new Map(items.map((item) => [item.id, item]));
 
@@ -32,6 +73,19 @@ export const speciesById = byId(allSpecies);
 export const planById = byId(allPlans);
 export const useById = byId(allUses);
 export const categoryById = byId(allCategories);
+export const goodsById = byId(allGoods);
+export const inspectionById = byId(inspectionClasses);
+
+/** Days after thawing, the day of thawing as day one. UK guidance as recalled, 24 h from full thaw; the house may be stricter. */
+export const THAWED_DAYS = keepingFile.thawedDays + 1;
+const histamine: ReadonlySet<string> = new Set(keepingFile.histamine);
+/** Whether histamine forms in this fish when it warms up. Of the families the FDA Hazards guide lists; recalled. */
+export const formsHistamine = (species: string | null): boolean => species !== null && histamine.has(species);
+
+/** Days a lot keeps its quality frozen, by the group of its category. Estimate. */
+export const frozenDays = (category: string | null): number =>
+  (keepingFile.frozenDays as Readonly<Record<string, number>>)[categoryById.get(category ?? '')?.group ?? 'batch'] ??
+  90;
 
 /** Days a bought animal keeps from receipt, by group, when the delivery gives no date. Estimate: the house's own plan decides. */
 const RECEIPT_DAYS: Readonly<Record<string, number>> = {

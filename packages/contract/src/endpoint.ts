@@ -8,6 +8,10 @@ export interface Endpoint extends Route {
   readonly query?: z.ZodObject;
   readonly body?: z.ZodType;
   readonly answer: z.ZodType;
+  /** Gives a file of this type instead of JSON; `answer` is then nothing. */
+  readonly file?: 'application/pdf' | 'text/csv' | 'application/ld+json' | 'application/json' | 'image/*';
+  /** Takes more than the usual 100 kB, bytes. */
+  readonly takesBytes?: number;
   /** Needs nobody signed in. */
   readonly open?: true;
 }

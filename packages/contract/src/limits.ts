@@ -1,5 +1,5 @@
 /** The published shape of limit profiles. */
-import { type LimitProfile, provenances } from '@zabrik/core';
+import { type Limit, type LimitProfile, provenances } from '@zabrik/core';
 import { z } from 'zod';
 
 const celsius = z.number().min(-60).max(200);
@@ -109,6 +109,8 @@ const limit = z.discriminatedUnion('kind', [
     value: z.record(z.string(), z.unknown()),
   }),
 ]);
+
+export const limitSchema: z.ZodType<Limit, Limit> = limit;
 
 export const limitProfileSchema: z.ZodType<LimitProfile, LimitProfile> = z.strictObject({
   id: z.string().min(1),

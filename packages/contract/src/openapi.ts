@@ -42,7 +42,10 @@ const pathsOf = (endpoints: readonly Endpoint[]): ZodOpenApiPathsObject => {
           ? {}
           : { requestBody: { required: true, content: { 'application/json': { schema: e.body } } } }),
         responses: {
-          '200': { description: 'Done', content: { 'application/json': { schema: e.answer } } },
+          '200':
+            e.file === undefined
+              ? { description: 'Done', content: { 'application/json': { schema: e.answer } } }
+              : { description: 'The file', content: { [e.file]: {} } },
           default: { description: 'Refused', content: { 'application/problem+json': { schema: problemSchema } } },
         },
       },

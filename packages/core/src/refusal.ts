@@ -14,7 +14,8 @@ export type RefusalCode =
   | 'nothing_accepted'
   | 'shares_do_not_sum'
   | 'no_such_form'
-  | 'no_such_stage';
+  | 'no_such_stage'
+  | 'label_too_small';
 
 export class Refusal extends Error {
   readonly code: RefusalCode;

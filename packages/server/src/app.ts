@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { cutPlanJsonSchema } from '@zabrik/contract';
-import { openApiDocument } from '@zabrik/contract/openapi';
+import { allEndpoints, openApiDocument } from '@zabrik/contract/openapi';
 import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express } from 'express';
 import helmet from 'helmet';
@@ -80,7 +80,13 @@ export function createApp({ kitchen, session, announcer, scaleHouse }: Parts): E
     else compress(request, response, next);
   });
   const router = express.Router();
-  router.use(sameOrigin, session, express.json({ limit: '100kb' }));
+  router.use(sameOrigin, session);
+  // a photograph or a part of a price list is large; everything else is a hundred kilobytes at most
+  const large = new Map(
+    allEndpoints.flatMap((e) => (e.takesBytes === undefined ? [] : [[e, express.json({ limit: e.takesBytes })]])),
+  );
+  for (const [e, read] of large) router[e.method](e.path, read);
+  router.use(express.json({ limit: '100kb' }));
   router.use((_request, response, next) => {
     response.setHeader('cache-control', 'no-store');
     next();

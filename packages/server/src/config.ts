@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { DeviceAddress } from './devices/askDevice.ts';
 
 const schema = z.object({
   DATABASE_URL: z.string().min(1),
@@ -10,6 +11,14 @@ const schema = z.object({
   ZABRIK_SCALE: z
     .string()
     .regex(/^(\w[\w-]*=)?[\w.-]+:\d+(,\w[\w-]*=[\w.-]+:\d+)*$/)
+    .optional(),
+  ZABRIK_PROBE: z
+    .string()
+    .regex(/^[\w.-]+:\d+$/)
+    .optional(),
+  ZABRIK_PRINTER: z
+    .string()
+    .regex(/^[\w.-]+:\d+$/)
     .optional(),
   ZABRIK_LAN: z.string().min(1).optional(),
   ZABRIK_SIMULATED: z.enum(['0', '1']).default('0'),
@@ -28,12 +37,20 @@ export interface Config {
   readonly logLevel: string;
   /** The scales to connect to, by the name the house gives them: bench=127.0.0.1:7001,floor=127.0.0.1:7002. */
   readonly scales: readonly { readonly id: string; readonly host: string; readonly port: number }[];
+  /** The probe thermometer and the label printer, where there are any. */
+  readonly probe: DeviceAddress | undefined;
+  readonly printer: DeviceAddress | undefined;
   /** The simulated bench may be driven from the browser. Only in the demo and in tests. */
   readonly simulated: boolean;
   /** The folder of the house's certificate: set when it serves the kitchen's network over HTTPS. */
   readonly lan: string | undefined;
   readonly demoPin: string | undefined;
 }
+
+const addressOf = (text: string | undefined): DeviceAddress | undefined => {
+  const [host = '', port = ''] = text?.split(':') ?? [];
+  return text === undefined ? undefined : { host, port: Number(port) };
+};
 
 /** Reads the settings once, at the start. What is wrong is said by name and the process does not start. */
 export function readConfig(env: Readonly<Record<string, string | undefined>>): Config {
@@ -54,6 +71,8 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
       const [host = '', port = ''] = (address ?? '').split(':');
       return { id: id ?? 'bench', host, port: Number(port) };
     }),
+    probe: addressOf(read.data.ZABRIK_PROBE),
+    printer: addressOf(read.data.ZABRIK_PRINTER),
     simulated: read.data.ZABRIK_SIMULATED === '1',
     lan: read.data.ZABRIK_LAN,
     demoPin: read.data.ZABRIK_DEMO_PIN,

@@ -1,7 +1,8 @@
-import { costingSchools } from '@zabrik/core';
+import { costingSchools, placeKinds, provenances } from '@zabrik/core';
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
-import { amountMinor, id, instant, massMg, shortText, slug } from '../fields.ts';
+import { amountMinor, id, instant, massMg, note, nothing, share, shortText, slug } from '../fields.ts';
+import { limitSchema } from '../limits.ts';
 import { planHeadSchema, speciesSchema, useSchema } from '../plan.ts';
 import { routes } from '../routes.ts';
 
@@ -11,6 +12,13 @@ export const scaleSchema = z.strictObject({
   accuracyClass: z.enum(['II', 'III', 'IIII']),
   intervalMg: massMg,
   maxMg: massMg,
+});
+
+export const placeSchema = z.strictObject({
+  id: slug,
+  name: shortText,
+  kind: z.enum(placeKinds),
+  holds: z.enum(['raw', 'ready', 'any']).describe('raw and ready-to-eat stand apart'),
 });
 
 export const houseSchema = z.strictObject({
@@ -27,6 +35,10 @@ export const houseSchema = z.strictObject({
   pantryMinorPerKg: z.record(z.string(), amountMinor),
   labourMinorPerHour: amountMinor.nullable().describe('what an hour at the bench costs'),
   vessels: z.array(z.strictObject({ id: z.string(), name: shortText, litres: z.number().positive() })),
+  places: z.array(placeSchema).readonly(),
+  /** What the scales may differ before it is a claim. */
+  tolerance: z.strictObject({ share, massMg }),
+  limits: z.strictObject({ profileId: z.string(), title: z.string() }),
   simulated: z.boolean().describe('the simulated bench may be used'),
 });
 export type House = z.output<typeof houseSchema>;
@@ -46,6 +58,69 @@ export const planListSchema = planHeadSchema.extend({
   retired: z.boolean(),
 });
 export type PlanListed = z.output<typeof planListSchema>;
+
+export const goodsSchema = z.strictObject({
+  id: slug,
+  name: shortText,
+  group: z.enum(['vegetable', 'herb', 'dairy', 'dry', 'bought-stock']),
+  lifeDays: z.int().positive(),
+  place: z.enum(placeKinds),
+  allergens: z.array(z.string()).readonly(),
+  ready: z.boolean().exactOptional(),
+  ingredient: z.string().exactOptional(),
+  trim: z
+    .strictObject({
+      mean: share,
+      low: share,
+      high: share,
+      goesTo: z.string().exactOptional(),
+      provenance: z.enum(provenances),
+      source: z.string(),
+    })
+    .exactOptional(),
+});
+
+export const inspectionClassSchema = z.strictObject({
+  id: slug,
+  name: shortText,
+  limits: z.record(z.string(), z.string()),
+  points: z
+    .array(
+      z.strictObject({
+        id: slug,
+        sense: z.enum(['look', 'smell', 'press', 'measure']),
+        ask: shortText,
+        good: shortText,
+        bad: shortText,
+        critical: z.boolean(),
+      }),
+    )
+    .readonly(),
+});
+
+/** A limit with what the house made of it. */
+export const houseLimitSchema = z.strictObject({
+  limit: limitSchema,
+  shownAs: z.enum(['limit', 'check-your-code']),
+  changed: z
+    .strictObject({ figure: z.number(), published: z.number(), looser: z.boolean(), why: z.string() })
+    .nullable(),
+});
+export type HouseLimit = z.output<typeof houseLimitSchema>;
+
+export const cautionSchema = z.strictObject({
+  id: z.string(),
+  area: z.enum(['work', 'food']),
+  show: z.array(z.enum(['open', 'first', 'log', 'block', 'print'])).readonly(),
+  text: z.string(),
+});
+export type CautionShown = z.output<typeof cautionSchema>;
+
+const limitChange = z.strictObject({
+  limitId: z.string().min(1).max(64),
+  figure: z.number().min(-80).max(1_000),
+  why: note,
+});
 
 export const house = {
   read: endpoint({
@@ -84,6 +159,47 @@ export const house = {
           }),
         )
         .readonly(),
+      goods: z.array(goodsSchema).readonly(),
+      inspection: z.array(inspectionClassSchema).readonly(),
+      inspectionClassOf: z.record(z.string(), z.string()),
     }),
+  }),
+  limits: endpoint({
+    ...routes.house.limits,
+    summary: 'The limits the house selected, each with its document, and who selected them and why',
+    query: z.strictObject({ profile: z.string().max(64).optional().describe('another profile, to look at') }),
+    answer: z.strictObject({
+      profileId: z.string(),
+      selected: z.boolean(),
+      title: z.string(),
+      scope: z.string(),
+      deferral: z.string(),
+      profiles: z.array(z.strictObject({ id: z.string(), title: z.string() })),
+      limits: z.array(houseLimitSchema),
+      history: z.array(
+        z.strictObject({ at: instant, by: z.string(), profileId: z.string(), changes: z.int(), note: z.string() }),
+      ),
+    }),
+  }),
+  saveLimits: endpoint({
+    ...routes.house.saveLimits,
+    summary: 'Select a profile, and change figures of it, with who and why',
+    body: z.strictObject({ profileId: z.string().min(1).max(64), changes: z.array(limitChange).max(100), note }),
+    answer: nothing,
+  }),
+  cautions: endpoint({
+    ...routes.house.cautions,
+    summary: 'The usual cautions, and which of them this person has seen today',
+    answer: z.strictObject({
+      standing: z.string(),
+      cautions: z.array(cautionSchema).readonly(),
+      seenToday: z.array(z.string()),
+    }),
+  }),
+  seeCaution: endpoint({
+    ...routes.house.seeCaution,
+    summary: 'Someone has read a caution',
+    body: z.strictObject({ cautionId: z.string().min(1).max(64), about: shortText.nullable() }),
+    answer: nothing,
   }),
 } as const;

@@ -9,15 +9,19 @@ import {
   instant,
   limit,
   massMg,
+  note,
+  nothing,
   shortText,
   signedMassMg,
   signedMinor,
   slug,
+  temperatureCentiC,
 } from '../fields.ts';
 import { routes } from '../routes.ts';
 import { takeOutSinks, wasteReasons } from '../waysOut.ts';
 
-export const lotKinds = ['delivery', 'piece', 'batch'] as const;
+export const lotKinds = ['delivery', 'piece', 'batch', 'tub', 'goods'] as const;
+export const lotStates = ['fresh', 'frozen', 'thawed'] as const;
 
 export const lotSchema = z.strictObject({
   id,
@@ -40,6 +44,18 @@ export const lotSchema = z.strictObject({
   note: z.string().nullable(),
   nextStage: z.string().nullable().describe('the later stage of its cut plan it waits for'),
   breakdownId: id.nullable(),
+  placeId: slug,
+  state: z.enum(lotStates),
+  ready: z.boolean().describe('ready to eat: kept apart from what is raw'),
+  frozenOn: day.nullable(),
+  thawedOn: day.nullable(),
+  openedOn: day.nullable(),
+  dateBasis: z.string().nullable().describe('where the use-by comes from, in words'),
+  reservedFor: z.string().nullable(),
+  held: z.string().nullable().describe('why nothing may leave it'),
+  goods: slug.nullable().describe('what of the vegetables and dry goods it is'),
+  tubUse: slug.nullable().describe('the use a collecting tub fills up for'),
+  labels: z.int().describe('how often a label was printed'),
 });
 export type Lot = z.output<typeof lotSchema>;
 
@@ -78,6 +94,72 @@ export const tracedMovementSchema = z.strictObject({
   ),
 });
 
+/** What the larder can be ordered by. */
+export const lotGroups = ['place', 'date', 'destination', 'species', 'supplier'] as const;
+
+const placeId = slug;
+const nod = z.boolean().default(false).describe('someone has read the warning and means it');
+const part = massMg
+  .nullable()
+  .default(null)
+  .describe('only so much of it, which becomes a lot of its own; null: all of it');
+const aboutPart = { massMg: part, nod, note: note.nullable().default(null) };
+
+export const keepBody = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('move'), placeId, ...aboutPart }),
+  z.strictObject({ kind: z.literal('freeze'), placeId, ...aboutPart }),
+  z.strictObject({ kind: z.literal('thaw'), placeId, ...aboutPart }),
+  z.strictObject({ kind: z.literal('open'), ...aboutPart }),
+  z.strictObject({ kind: z.literal('date'), useBy: day, reason: note, nod }),
+  z.strictObject({ kind: z.literal('reserve'), reservedFor: shortText.nullable() }),
+  z.strictObject({ kind: z.literal('reading'), centiC: temperatureCentiC }),
+  z.strictObject({ kind: z.literal('hold'), reason: note.nullable().describe('null: let it go') }),
+]);
+
+export const lotEventSchema = z.strictObject({
+  id,
+  kind: z.string(),
+  says: z.string(),
+  note: z.string().nullable(),
+  by: z.string(),
+  at: instant,
+  undone: z.boolean(),
+});
+
+export const judgedSchema = z.strictObject({
+  limitId: z.string(),
+  about: z.enum(['storage', 'histamine', 'parasites', 'receiving', 'thawing']),
+  verdict: z.enum(['within', 'outside', 'open', 'not-judged']),
+  says: z.string(),
+  document: z.string(),
+  certainty: z.enum(['high', 'medium', 'low']),
+});
+export type Judged = z.output<typeof judgedSchema>;
+
+export const stockTakeSchema = z.strictObject({
+  id,
+  placeId: slug.nullable(),
+  lots: z.int(),
+  differing: z.int(),
+  differenceMg: signedMassMg,
+  differenceMinor: signedMinor,
+  note: z.string().nullable(),
+  by: z.string(),
+  at: instant,
+});
+
+export const tubSchema = lotSchema.extend({
+  contents: z.array(z.strictObject({ category: z.string(), label: z.string(), massMg: z.number() })),
+  useTitle: z.string(),
+  usableMg: z.int(),
+  enoughMg: z.int(),
+  due: z.boolean().describe('there is enough for a pot'),
+  offers: z.array(z.strictObject({ id, code: z.string(), name: z.string(), massMg: massMg, useBy: day.nullable() })),
+});
+export type Tub = z.output<typeof tubSchema>;
+
+export const labelSizes = ['57x32', '62x40', '100x50', 'a4-24', 'a4-65'] as const;
+
 export const larder = {
   list: endpoint({
     ...routes.larder.list,
@@ -88,6 +170,12 @@ export const larder = {
       search: z.string().max(80).optional(),
       destination: destination.optional(),
       kind: z.enum(lotKinds).optional(),
+      place: slug.optional(),
+      category: slug.optional(),
+      state: z.enum(lotStates).optional(),
+      due: z.enum(['past', 'today', 'soon']).optional().describe('past its date, last day today, or within two days'),
+      held: z.literal('yes').optional(),
+      group: z.enum(lotGroups).optional().describe('in this order first; within it earliest date first'),
       cuttable: z
         .literal('yes')
         .optional()
@@ -100,6 +188,10 @@ export const larder = {
     summary: 'One lot with its parents, what it became, and every entry on it',
     params: z.strictObject({ lotId: id }),
     answer: lotSchema.extend({
+      freeMg: z.int().describe('what nobody has put on a bench or promised to a pot'),
+      events: z.array(lotEventSchema),
+      readings: z.array(z.strictObject({ centiC: temperatureCentiC, at: instant, by: z.string() })),
+      judged: z.array(judgedSchema).describe('against the limits the house selected'),
       parents: z.array(link),
       children: z.array(link),
       entries: z.array(
@@ -144,5 +236,140 @@ export const larder = {
         error: 'a reason when it is thrown away, and only then',
       }),
     answer: z.strictObject({ movementId: id, leftMg: z.int().min(0) }),
+  }),
+  groups: endpoint({
+    ...routes.larder.groups,
+    summary: 'What is on hand, added up by place, date, destination, species or supplier',
+    query: z.strictObject({ by: z.enum(lotGroups) }),
+    answer: z.strictObject({
+      groups: z.array(
+        z.strictObject({
+          key: z.string(),
+          lots: z.int(),
+          massMg: z.int(),
+          costMinor: z.int(),
+          earliest: day.nullable(),
+        }),
+      ),
+    }),
+  }),
+  keep: endpoint({
+    ...routes.larder.keep,
+    summary: 'Move, freeze, thaw, open, date, reserve or hold a lot, or a part of it',
+    params: z.strictObject({ lotId: id }),
+    body: keepBody,
+    answer: z.strictObject({ lotId: id, code: z.string(), eventId: id, useBy: day.nullable(), says: z.string() }),
+  }),
+  undoKeep: endpoint({
+    ...routes.larder.undoKeep,
+    summary: 'Put a lot back to how it was kept before',
+    params: z.strictObject({ eventId: id }),
+    answer: z.strictObject({ lotId: id, useBy: day.nullable() }),
+  }),
+  split: endpoint({
+    ...routes.larder.split,
+    summary: 'Part a lot: what is taken becomes a lot of its own with the same dates',
+    params: z.strictObject({ lotId: id }),
+    body: z.strictObject({ massMg, pieces: z.int().min(1).max(10_000).nullable() }),
+    answer: z.strictObject({ movementId: id, lotId: id, code: z.string() }),
+  }),
+  merge: endpoint({
+    ...routes.larder.merge,
+    summary: 'Put lots of one kind together: the oldest date wins, all parents are kept',
+    body: z.strictObject({ lotIds: z.array(id).min(2).max(50), nod }),
+    answer: z.strictObject({ movementId: id, lotId: id, code: z.string(), useBy: day.nullable() }),
+  }),
+  tubs: endpoint({
+    ...routes.larder.tubs,
+    summary: 'Collecting tubs: what is in them, and whether a pot is due',
+    answer: z.strictObject({ tubs: z.array(tubSchema) }),
+  }),
+  startTub: endpoint({
+    ...routes.larder.startTub,
+    summary: 'Start a collecting tub for a use, with the first lots in it',
+    body: z.strictObject({
+      useId: slug,
+      name: shortText,
+      placeId,
+      from: z
+        .array(z.strictObject({ lotId: id, massMg: massMg.nullable() }))
+        .min(1)
+        .max(50),
+      nod,
+    }),
+    answer: z.strictObject({ movementId: id, lotId: id, code: z.string() }),
+  }),
+  fill: endpoint({
+    ...routes.larder.fill,
+    summary: 'Put lots into a tub: the oldest date wins',
+    params: z.strictObject({ lotId: id }),
+    body: z.strictObject({
+      from: z
+        .array(z.strictObject({ lotId: id, massMg: massMg.nullable() }))
+        .min(1)
+        .max(50),
+      nod,
+    }),
+    answer: z.strictObject({ movementId: id, lotId: id, massMg, useBy: day.nullable(), due: z.boolean() }),
+  }),
+  count: endpoint({
+    ...routes.larder.count,
+    summary: 'Write down a round through the larder: what the scale says, and why it differs',
+    body: z.strictObject({
+      placeId: placeId.nullable(),
+      note: note.nullable(),
+      counts: z
+        .array(
+          z.strictObject({ lotId: id, countedMg: z.int().min(0).max(5_000_000_000), reason: shortText.nullable() }),
+        )
+        .min(1)
+        .max(1_000),
+    }),
+    answer: stockTakeSchema.extend({ movementId: id.nullable() }),
+    takesBytes: 400_000,
+  }),
+  stockTakes: endpoint({
+    ...routes.larder.stockTakes,
+    summary: 'Rounds through the larder, newest first',
+    query: z.strictObject({ limit }),
+    answer: z.strictObject({ stockTakes: z.array(stockTakeSchema) }),
+  }),
+  printLabels: endpoint({
+    ...routes.larder.printLabels,
+    summary: 'Print labels for lots on the label printer',
+    body: z.strictObject({
+      lots: z
+        .array(z.strictObject({ lotId: id, copies: z.int().min(1).max(99) }))
+        .min(1)
+        .max(100),
+      size: z.enum(labelSizes),
+    }),
+    answer: z.strictObject({ job: z.string(), labels: z.int(), reprints: z.int() }),
+  }),
+  labelPdf: endpoint({
+    ...routes.larder.labelPdf,
+    summary: 'Labels as a PDF, to look at or to print on sheets; it does not count as printed',
+    file: 'application/pdf',
+    query: z.strictObject({
+      lots: z.string().regex(/^[0-9a-f-]{36}(,[0-9a-f-]{36}){0,99}$/),
+      size: z.enum(labelSizes),
+    }),
+    answer: nothing,
+  }),
+  printed: endpoint({
+    ...routes.larder.printed,
+    summary: 'What came out of the label printer lately',
+    answer: z.strictObject({
+      jobs: z.array(
+        z.strictObject({ job: z.string(), name: z.string(), labels: z.int(), at: instant, bytes: z.int() }),
+      ),
+    }),
+  }),
+  showPrinted: endpoint({
+    ...routes.larder.showPrinted,
+    summary: 'What came out for one job',
+    file: 'application/pdf',
+    params: z.strictObject({ job: z.string().regex(/^\d{1,9}$/) }),
+    answer: nothing,
   }),
 } as const;

@@ -4,12 +4,14 @@ import { endpoint } from '../endpoint.ts';
 import {
   amountMinor,
   cursor,
+  day,
   destination,
   id,
   instant,
   limit,
   massMg,
   note,
+  nothing,
   share,
   signedMassMg,
   slug,
@@ -119,6 +121,33 @@ export const ledger = {
     summary: 'The yield sheet of one breakdown, costed under each school',
     params: z.strictObject({ breakdownId: id }),
     answer: yieldSheetSchema,
+  }),
+  exportCsv: endpoint({
+    ...routes.ledger.exportCsv,
+    summary: 'Every posting of a time as CSV (RFC 4180)',
+    file: 'text/csv',
+    query: z.strictObject({
+      from: day.optional(),
+      until: day.optional(),
+      cells: z
+        .enum(['spreadsheet', 'raw'])
+        .default('spreadsheet')
+        .describe('raw: text that a spreadsheet would run is left as it is'),
+    }),
+    answer: nothing,
+  }),
+  exportEpcis: endpoint({
+    ...routes.ledger.exportEpcis,
+    summary: 'The movements that stand as EPCIS 2.0 events in JSON-LD; of one lot’s family or of a time',
+    file: 'application/ld+json',
+    query: z.strictObject({ from: day.optional(), until: day.optional(), lot: id.optional() }),
+    answer: nothing,
+  }),
+  exportHouse: endpoint({
+    ...routes.ledger.exportHouse,
+    summary: 'Everything of the house as JSON, to be read back by ./zabrik import',
+    file: 'application/json',
+    answer: nothing,
   }),
   reverse: endpoint({
     ...routes.ledger.reverse,

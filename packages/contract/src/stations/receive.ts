@@ -10,6 +10,7 @@ import {
   massMg,
   massOrNoneMg,
   note,
+  nothing,
   shortText,
   signedMassMg,
   signedMinor,
@@ -17,53 +18,240 @@ import {
   temperatureCentiC,
 } from '../fields.ts';
 import { routes } from '../routes.ts';
+import { judgedSchema } from './larder.ts';
 
-export const deliverySchema = z.strictObject({
-  lotId: id,
-  code: z.string(),
-  species: slug,
+export const verdicts = ['accepted', 'part', 'refused'] as const;
+export const cameAs = ['fresh', 'live', 'frozen', 'vacuum-packed'] as const;
+export const refusalReasons = [
+  'warm',
+  'smell',
+  'look',
+  'damaged',
+  'no-papers',
+  'past-date',
+  'wrong-item',
+  'too-small',
+  'dead',
+  'pests',
+] as const;
+
+const boxSchema = z.strictObject({ grossMg: massMg, tareMg: massOrNoneMg });
+const answerSchema = z.strictObject({ pointId: slug, good: z.boolean() });
+
+/** What only some goods have; each stands where it applies and nowhere else. */
+export const detailsSchema = z.strictObject({
+  supplierLot: shortText.exactOptional(),
+  gtin: z
+    .string()
+    .regex(/^\d{14}$/)
+    .exactOptional(),
+  catchArea: shortText.exactOptional(),
+  gear: shortText.exactOptional(),
+  method: z.enum(['caught', 'caught-in-freshwater', 'farmed']).exactOptional(),
+  killPlace: shortText.exactOptional(),
+  killedOn: day.exactOptional(),
+  shotBy: shortText.exactOptional(),
+  declaration: shortText.describe('number of the trained person’s declaration').exactOptional(),
+  shotDamage: z.enum(['none', 'light', 'heavy']).exactOptional(),
+  healthMark: shortText.exactOptional(),
+  purified: shortText.describe('where and when it was purified').exactOptional(),
+});
+
+const lineWhat = {
+  species: slug.nullable(),
+  form: slug.nullable(),
+  goods: slug.nullable(),
+};
+
+export const deliveryLineSchema = z.strictObject({
+  id,
+  deliveryId: id,
+  lotId: id.nullable(),
+  code: z.string().nullable(),
+  ...lineWhat,
   speciesName: z.string(),
-  form: slug,
   formName: z.string(),
   animals: z.int().min(1),
   supplierName: z.string(),
   origin: z.string().nullable(),
-  grossMg: massMg,
+  grossMg: massMg.nullable(),
   tareMg: massOrNoneMg,
-  netMg: massMg,
+  netMg: massOrNoneMg.describe('all that came, refused or not'),
+  refusedMg: massOrNoneMg,
   invoiceMg: massMg,
   paidMinor: amountMinor,
   /** Net minus invoice: below zero is short weight. And what that is worth at the invoice's price. */
   differenceMg: signedMassMg,
   differenceMinor: signedMinor,
+  verdict: z.enum(verdicts),
+  refusedReason: z.string().nullable(),
+  inspection: z.array(answerSchema),
+  came: z.enum(cameAs),
+  details: detailsSchema,
+  boxes: z.array(boxSchema),
+  codes: z.array(z.string()),
+  photographs: z.array(id),
   temperatureCentiC: temperatureCentiC.nullable(),
+  judged: judgedSchema.nullable(),
   landedOn: day.nullable(),
-  useBy: day,
+  useBy: day.nullable(),
   note: z.string().nullable(),
   by: z.string(),
   at: instant,
-  movementId: id,
+  movementId: id.nullable(),
   reversed: z.boolean(),
+});
+export type DeliveryLine = z.output<typeof deliveryLineSchema>;
+
+const claimSchema = z.strictObject({
+  lines: z.array(
+    z.strictObject({
+      id,
+      shortMg: massOrNoneMg,
+      refusedMg: massOrNoneMg,
+      claimMinor: amountMinor,
+      overMg: massOrNoneMg,
+    }),
+  ),
+  claimMinor: amountMinor,
+});
+
+export const deliverySchema = z.strictObject({
+  id,
+  supplierId: id,
+  supplierName: z.string(),
+  orderId: id.nullable(),
+  invoice: z.string().nullable(),
+  by: z.string(),
+  at: instant,
+  closedAt: instant.nullable(),
+  lines: z.array(deliveryLineSchema),
+  claim: claimSchema,
+  /** The lines of its order that have not come, or not whole. */
+  missing: z.array(z.strictObject({ position: z.int(), name: z.string(), massMg })),
 });
 export type Delivery = z.output<typeof deliverySchema>;
 
 export const acceptBody = z
   .strictObject({
-    species: slug,
-    form: slug,
-    animals: z.int().min(1).max(5_000),
+    deliveryId: id
+      .nullable()
+      .default(null)
+      .describe('the delivery it is a line of; made with the first line. null: a delivery of its own'),
     supplierId: id,
+    orderId: id.nullable().default(null),
+    orderPosition: z.int().min(0).max(200).nullable().default(null),
+    invoice: z.string().trim().min(1).max(60).nullable().default(null),
+    species: slug.nullable(),
+    form: slug.nullable(),
+    goods: slug.nullable().default(null),
+    animals: z.int().min(1).max(5_000),
     origin: shortText.nullable(),
-    grossMg: massMg,
+    grossMg: massMg.nullable().describe('null: refused unweighed'),
     tareMg: massOrNoneMg,
     invoiceMg: massMg,
     paidMinor: amountMinor,
     temperatureCentiC: temperatureCentiC.nullable(),
     landedOn: day.nullable(),
-    useBy: day.nullable().describe('null: the house’s usual life for this animal'),
+    useBy: day.nullable().describe('null: the house’s usual life for this'),
     note: note.nullable(),
+    verdict: z.enum(verdicts).default('accepted'),
+    refusedMg: massOrNoneMg.default(0),
+    refusedReason: z.enum(refusalReasons).nullable().default(null),
+    inspection: z.array(answerSchema).max(30).default([]),
+    came: z.enum(cameAs).default('fresh'),
+    details: detailsSchema.default({}),
+    boxes: z.array(boxSchema).max(200).default([]),
+    codes: z.array(z.string().min(1).max(400)).max(200).default([]),
+    placeId: slug.nullable().default(null),
   })
-  .refine((b) => b.tareMg < b.grossMg, { path: ['tareMg'], error: 'the box cannot weigh more than box and goods' });
+  .refine((b) => b.grossMg === null || b.tareMg < b.grossMg, {
+    path: ['tareMg'],
+    error: 'the box cannot weigh more than box and goods',
+  })
+  .refine((b) => (b.species === null) === (b.form === null) && (b.species === null) !== (b.goods === null), {
+    path: ['species'],
+    error: 'an animal in a form, or goods',
+  })
+  .refine((b) => b.grossMg !== null || b.verdict === 'refused', {
+    path: ['grossMg'],
+    error: 'only what is refused whole may go unweighed',
+  })
+  .refine((b) => (b.verdict === 'part') === b.refusedMg > 0, {
+    path: ['refusedMg'],
+    error: 'how much is refused when a part is, and only then',
+  })
+  .refine((b) => (b.verdict === 'accepted') === (b.refusedReason === null), {
+    path: ['refusedReason'],
+    error: 'a reason when something is refused, and only then',
+  })
+  .refine((b) => b.grossMg === null || b.refusedMg < b.grossMg - b.tareMg, {
+    path: ['refusedMg'],
+    error: 'less than came; to refuse all of it, refuse the line',
+  })
+  .refine(
+    (b) =>
+      b.boxes.length === 0 ||
+      (b.grossMg === b.boxes.reduce((s, x) => s + x.grossMg, 0) &&
+        b.tareMg === b.boxes.reduce((s, x) => s + x.tareMg, 0)),
+    { path: ['boxes'], error: 'the boxes do not add up to gross and tare' },
+  );
+
+const orderLine = z
+  .strictObject({
+    ...lineWhat,
+    count: z.int().min(1).max(5_000).nullable(),
+    massMg,
+    minorPerKg: amountMinor.nullable(),
+  })
+  .refine((l) => (l.species === null) === (l.form === null) && (l.species === null) !== (l.goods === null), {
+    path: ['species'],
+    error: 'an animal in a form, or goods',
+  });
+
+export const orderSchema = z.strictObject({
+  id,
+  supplierId: id,
+  supplierName: z.string(),
+  dueOn: day,
+  note: z.string().nullable(),
+  state: z.enum(['open', 'done', 'called-off']),
+  by: z.string(),
+  at: instant,
+  lines: z.array(
+    z.strictObject({
+      position: z.int(),
+      ...lineWhat,
+      name: z.string(),
+      count: z.int().nullable(),
+      massMg,
+      minorPerKg: amountMinor.nullable(),
+      cameMg: massOrNoneMg.describe('accepted so far'),
+    }),
+  ),
+});
+export type Order = z.output<typeof orderSchema>;
+
+export const priceListSchema = z.strictObject({
+  id,
+  supplierId: id,
+  supplierName: z.string(),
+  file: z.string(),
+  validFrom: day,
+  rows: z.int(),
+  by: z.string(),
+  at: instant,
+  state: z.enum(['coming', 'stands', 'taken-back']),
+});
+export type PriceList = z.output<typeof priceListSchema>;
+
+/** Text that stands in a list of prices: never something a spreadsheet would run. */
+const priceItem = z
+  .string()
+  .trim()
+  .min(1)
+  .max(120)
+  .regex(/^[^=+\-@]/, 'a cell that a spreadsheet would run');
 
 export const receive = {
   suppliers: endpoint({
@@ -71,16 +259,155 @@ export const receive = {
     summary: 'Who delivers to this house',
     answer: z.strictObject({ suppliers: z.array(z.strictObject({ id, name: shortText })) }),
   }),
+  addSupplier: endpoint({
+    ...routes.receive.addSupplier,
+    summary: 'A new supplier',
+    body: z.strictObject({ name: shortText }),
+    answer: z.strictObject({ id, name: shortText }),
+  }),
   list: endpoint({
     ...routes.receive.list,
-    summary: 'Deliveries, newest first',
+    summary: 'Deliveries with their lines, newest first',
     query: z.strictObject({ cursor, limit }),
     answer: z.strictObject({ deliveries: z.array(deliverySchema), next: z.string().nullable() }),
   }),
+  read: endpoint({
+    ...routes.receive.read,
+    summary: 'One delivery with its lines and what is to be claimed for it',
+    params: z.strictObject({ deliveryId: id }),
+    answer: deliverySchema,
+  }),
   accept: endpoint({
     ...routes.receive.accept,
-    summary: 'Accept a delivery: it becomes a lot',
+    summary: 'One line of a delivery, accepted, accepted in part or refused: what is accepted becomes a lot',
     body: acceptBody,
+    answer: deliveryLineSchema,
+  }),
+  close: endpoint({
+    ...routes.receive.close,
+    summary: 'Nothing more comes with this delivery',
+    params: z.strictObject({ deliveryId: id }),
     answer: deliverySchema,
+  }),
+  photographs: endpoint({
+    ...routes.receive.photographs,
+    summary: 'The photographs of a line',
+    params: z.strictObject({ lineId: id }),
+    answer: z.strictObject({
+      photographs: z.array(z.strictObject({ id, width: z.int(), height: z.int(), by: z.string(), at: instant })),
+    }),
+  }),
+  photograph: endpoint({
+    ...routes.receive.photograph,
+    summary: 'Add a photograph to a line: JPEG, PNG or WebP, up to 3 MB',
+    params: z.strictObject({ lineId: id }),
+    body: z.strictObject({ base64: z.base64().min(16).max(4_000_000) }),
+    answer: z.strictObject({ id }),
+    takesBytes: 4_100_000,
+  }),
+  showPhotograph: endpoint({
+    ...routes.receive.showPhotograph,
+    summary: 'A photograph',
+    file: 'image/*',
+    params: z.strictObject({ photographId: id }),
+    answer: nothing,
+  }),
+  claimPdf: endpoint({
+    ...routes.receive.claimPdf,
+    summary: 'The claim to the supplier as a PDF',
+    file: 'application/pdf',
+    params: z.strictObject({ deliveryId: id }),
+    answer: nothing,
+  }),
+  orders: endpoint({
+    ...routes.receive.orders,
+    summary: 'Orders that are expected, the earliest first',
+    answer: z.strictObject({ orders: z.array(orderSchema) }),
+  }),
+  order: endpoint({
+    ...routes.receive.order,
+    summary: 'Write down what was ordered',
+    body: z.strictObject({
+      supplierId: id,
+      dueOn: day,
+      note: note.nullable(),
+      lines: z.array(orderLine).min(1).max(100),
+    }),
+    answer: orderSchema,
+  }),
+  callOff: endpoint({
+    ...routes.receive.callOff,
+    summary: 'An order that will not come',
+    params: z.strictObject({ orderId: id }),
+    answer: nothing,
+  }),
+  priceLists: endpoint({
+    ...routes.receive.priceLists,
+    summary: 'Price lists that were read in, newest first',
+    answer: z.strictObject({ lists: z.array(priceListSchema) }),
+  }),
+  sendPrices: endpoint({
+    ...routes.receive.sendPrices,
+    summary: 'Rows of a price list, in parts; nothing of it counts before the last part has come',
+    body: z.strictObject({
+      listId: id,
+      supplierId: id,
+      file: shortText,
+      validFrom: day,
+      last: z.boolean(),
+      rows: z
+        .array(
+          z.strictObject({
+            line: z.int().min(1).max(1_000_000),
+            item: priceItem,
+            minorPerKg: amountMinor.min(1),
+            unit: z.string().trim().min(1).max(20),
+          }),
+        )
+        .min(1)
+        .max(1_000),
+    }),
+    answer: z.strictObject({ listId: id, rows: z.int() }),
+    takesBytes: 400_000,
+  }),
+  undoPrices: endpoint({
+    ...routes.receive.undoPrices,
+    summary: 'Take a price list back: what counted before counts again',
+    params: z.strictObject({ listId: id }),
+    answer: nothing,
+  }),
+  prices: endpoint({
+    ...routes.receive.prices,
+    summary: 'The price of every item that counts today',
+    query: z.strictObject({ search: z.string().max(80).optional(), supplierId: id.optional(), limit }),
+    answer: z.strictObject({
+      prices: z.array(
+        z.strictObject({
+          item: z.string(),
+          supplierId: id,
+          supplierName: z.string(),
+          minorPerKg: amountMinor,
+          unit: z.string(),
+          validFrom: day,
+          beforeMinor: amountMinor.nullable(),
+        }),
+      ),
+      total: z.int(),
+    }),
+  }),
+  priceHistory: endpoint({
+    ...routes.receive.priceHistory,
+    summary: 'What an item cost at a supplier, oldest first',
+    query: z.strictObject({ item: z.string().min(1).max(120), supplierId: id }),
+    answer: z.strictObject({ points: z.array(z.strictObject({ day, minorPerKg: amountMinor })) }),
+  }),
+  probe: endpoint({
+    ...routes.receive.probe,
+    summary: 'What the probe thermometer shows',
+    answer: z.strictObject({
+      state: z.enum(['steady', 'moving', 'away']),
+      centiC: temperatureCentiC.nullable(),
+      errorCentiC: z.int(),
+    }),
   }),
 } as const;

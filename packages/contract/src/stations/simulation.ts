@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
-import { id, massOrNoneMg, slug } from '../fields.ts';
+import { id, massOrNoneMg, slug, temperatureCentiC } from '../fields.ts';
 import { routes } from '../routes.ts';
 
-/** Present only in the demo and in tests: the hand that puts things on the simulated scale. */
+/** Present only in the demo and in tests: the hand that puts things on the simulated scale and the probe into them. */
 export const simulation = {
   pan: endpoint({
     ...routes.simulation.pan,
@@ -20,5 +20,11 @@ export const simulation = {
       }),
     ]),
     answer: z.strictObject({ massMg: massOrNoneMg }),
+  }),
+  probe: endpoint({
+    ...routes.simulation.probe,
+    summary: 'Stick the simulated probe into something of this temperature',
+    body: z.strictObject({ centiC: temperatureCentiC }),
+    answer: z.strictObject({ centiC: temperatureCentiC }),
   }),
 } as const;

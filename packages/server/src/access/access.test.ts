@@ -25,6 +25,13 @@ const anyParams = (): Record<string, string> => ({
   runId: uuidv7(),
   movementId: uuidv7(),
   planId: 'loin-steaks',
+  deliveryId: uuidv7(),
+  lineId: uuidv7(),
+  orderId: uuidv7(),
+  listId: uuidv7(),
+  eventId: uuidv7(),
+  photographId: uuidv7(),
+  job: '9',
 });
 // a weighing is read before its session is: it needs a body that can be read to get as far as the role
 const bodyOf = (e: Endpoint): unknown =>

@@ -1,3 +1,4 @@
+import type { Place, PlaceKind } from '@zabrik/core';
 import type { Transaction } from 'sequelize';
 import { Problem } from '../http/problem.ts';
 import { HouseRow } from './models.ts';
@@ -20,3 +21,39 @@ export function lastDayAfter(timezone: string, at: Date, hours: number, latest: 
   const day = dayIn(timezone, new Date(at.getTime() + hours * 3_600_000));
   return latest !== null && latest < day ? latest : day;
 }
+
+const usualPlaces: readonly Place[] = [
+  { id: 'cold-room', name: 'Cold room', kind: 'cold-room', holds: 'raw' },
+  { id: 'fridge', name: 'Ready fridge', kind: 'fridge', holds: 'ready' },
+  { id: 'freezer', name: 'Freezer', kind: 'freezer', holds: 'any' },
+  { id: 'blast-chiller', name: 'Blast chiller', kind: 'blast-chiller', holds: 'any' },
+  { id: 'dry-store', name: 'Dry store', kind: 'ambient', holds: 'any' },
+];
+
+export const placesOf = (house: HouseRow): readonly Place[] => house.settings.places ?? usualPlaces;
+
+/** The place of that name. Errors: `invalid`, naming the field. */
+export function placeNamed(house: HouseRow, placeId: string): Place {
+  const place = placesOf(house).find((p) => p.id === placeId);
+  if (place === undefined)
+    throw new Problem('invalid', 'This house has no such place.', [{ path: 'placeId', message: 'no such place' }]);
+  return place;
+}
+
+/** Where a new thing goes when nobody says: raw among raw, ready among ready, and what needs no cold on the shelf. */
+export function usualPlace(house: HouseRow, ready: boolean, kind: PlaceKind | null = null): string {
+  const places = placesOf(house);
+  const mine = (p: Place): boolean => p.holds === 'any' || p.holds === (ready ? 'ready' : 'raw');
+  const cold = (p: Place): boolean => p.kind === 'cold-room' || p.kind === 'fridge';
+  const found =
+    (kind === null ? undefined : places.find((p) => p.kind === kind && mine(p))) ??
+    places.find((p) => cold(p) && p.holds === (ready ? 'ready' : 'raw')) ??
+    places.find((p) => cold(p) && mine(p)) ??
+    places.find(cold) ??
+    places[0];
+  if (found === undefined) throw new Error(`house ${house.id} has no place at all`);
+  return found.id;
+}
+
+export const toleranceOf = (house: HouseRow): { readonly share: number; readonly massMg: number } =>
+  house.settings.tolerance ?? { share: 0.01, massMg: 10_000 };

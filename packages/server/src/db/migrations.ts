@@ -1,5 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import { Umzug } from 'umzug';
+import { keeping } from './migrations/0005-keeping.ts';
+import { receiving } from './migrations/0006-receiving.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -435,6 +437,8 @@ begin
   from judged j;
 end $$;`,
   },
+  keeping,
+  receiving,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

@@ -1,7 +1,7 @@
 /** The tables a station writes row by row. Reads that join go through each station's queries.ts. */
 
 import type { Role, Way } from '@zabrik/contract';
-import type { CostingSchool, CutPlan, Destination, NamedScale } from '@zabrik/core';
+import type { CostingSchool, CutPlan, Destination, NamedScale, Place } from '@zabrik/core';
 import {
   type CreationOptional,
   DataTypes,
@@ -26,6 +26,10 @@ export interface HouseSettings {
   /** What an hour at the bench costs; left out until the house says so. */
   readonly labourMinorPerHour?: number;
   readonly vessels: readonly { readonly id: string; readonly name: string; readonly litres: number }[];
+  /** Where things stand; left out, the usual five. */
+  readonly places?: readonly Place[];
+  /** What the scales may differ from an invoice before it is a claim; left out, one part in a hundred and at least 10 g. */
+  readonly tolerance?: { readonly share: number; readonly massMg: number };
 }
 
 export class HouseRow extends Model<InferAttributes<HouseRow>, InferCreationAttributes<HouseRow>> {
@@ -53,22 +57,6 @@ export class SupplierRow extends Model<InferAttributes<SupplierRow>, InferCreati
   declare id: string;
   declare houseId: string;
   declare name: string;
-}
-
-export class DeliveryRow extends Model<InferAttributes<DeliveryRow>, InferCreationAttributes<DeliveryRow>> {
-  declare lotId: string;
-  declare houseId: string;
-  declare grossMg: number;
-  declare tareMg: number;
-  declare invoiceMg: number;
-  declare paidMinor: number;
-  declare temperatureCentiC: number | null;
-  declare origin: string | null;
-  declare landedOn: string | null;
-  declare note: string | null;
-  declare personId: string;
-  declare at: Date;
-  declare movementId: string;
 }
 
 export class BreakdownRow extends Model<InferAttributes<BreakdownRow>, InferCreationAttributes<BreakdownRow>> {
@@ -145,21 +133,6 @@ export function defineModels(sequelize: Sequelize): void {
     lockedUntil: when,
   });
   define(SupplierRow, 'supplier', { id: { type: uuid, primaryKey: true }, houseId: uuid, name: text });
-  define(DeliveryRow, 'delivery', {
-    lotId: { type: uuid, primaryKey: true },
-    houseId: uuid,
-    grossMg: mass,
-    tareMg: mass,
-    invoiceMg: mass,
-    paidMinor: mass,
-    temperatureCentiC: whole,
-    origin: text,
-    landedOn: DataTypes.DATEONLY,
-    note: text,
-    personId: uuid,
-    at: when,
-    movementId: uuid,
-  });
   define(BreakdownRow, 'breakdown', {
     id: { type: uuid, primaryKey: true },
     houseId: uuid,

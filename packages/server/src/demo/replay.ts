@@ -1,5 +1,5 @@
 import { planById, speciesById } from '@zabrik/catalogue';
-import { type Asked, api } from '@zabrik/contract';
+import { type Asked, acceptBody, api } from '@zabrik/contract';
 import { drawAnimal, seededRandom, type TwinBreakdown, type TwinWeighing } from '@zabrik/core/twin';
 import { v7 as uuidv7 } from 'uuid';
 import { readHead, stageOf } from '../db/breakdownHead.ts';
@@ -58,7 +58,7 @@ export class Replay {
     const supplierId = this.#cast.suppliers.get(b.supplierId);
     if (supplierId === undefined) throw new Error(`no supplier called ${b.supplierId} in the demo`);
     const tareMg = b.startMg > 4_000_000 ? 820_000 : 412_000;
-    const body = {
+    const body = acceptBody.parse({
       species: b.speciesId,
       form: b.form,
       animals,
@@ -75,10 +75,11 @@ export class Replay {
           : null,
       useBy: null,
       note: null,
-    };
+    });
     const delivery = await this.do(b.cutterId, b.receivedAt, api.receive.accept.id, (command) =>
       acceptDelivery(this.#kitchen, command, { body, params: undefined, query: undefined }),
     );
+    if (delivery.lotId === null) throw new Error('the demo refuses nothing here');
     return delivery.lotId;
   }
 

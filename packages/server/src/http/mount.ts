@@ -1,9 +1,11 @@
 import { createHash } from 'node:crypto';
+import { once } from 'node:events';
 import { type Answer, type Asked, type Endpoint, type EndpointId, mayDo, type Topic } from '@zabrik/contract';
 import type { Request, RequestHandler, Response, Router } from 'express';
 import { z } from 'zod';
 import { selectOne } from '../db/select.ts';
 import type { InCommand, Kitchen, Who } from '../kitchen.ts';
+import { fileHeaders, type GivenFile } from './file.ts';
 import { fieldsOf, Problem } from './problem.ts';
 
 export interface Context<E extends Endpoint> extends Asked<E> {
@@ -53,6 +55,25 @@ const send = <E extends Endpoint>(e: E, response: Response, answer: unknown): vo
 const at = (router: Router, e: Endpoint, handler: RequestHandler): void => {
   router[e.method](e.path, handler);
 };
+
+/** A read that gives a file. Parts are sent as they come; what breaks on the way breaks the connection, never a whole-looking file. */
+export function mountFile<E extends Endpoint>(
+  router: Router,
+  e: E,
+  handle: (who: Who, context: Context<E>) => Promise<GivenFile>,
+): void {
+  at(router, e, async (request, response) => {
+    const who = permitted(e, request);
+    const { type, name, body, inline } = await handle(who, { ...asked(e, request), request });
+    fileHeaders(response, type, name, inline === true);
+    if (typeof body === 'string' || body instanceof Uint8Array) {
+      response.end(body);
+      return;
+    }
+    for await (const part of body) if (!response.write(part)) await once(response, 'drain');
+    response.end();
+  });
+}
 
 /** An endpoint nobody needs to be signed in for. */
 export function mountOpen<E extends Endpoint>(

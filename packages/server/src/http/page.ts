@@ -27,6 +27,23 @@ export function readCursor(cursor: string | undefined): Place | undefined {
   throw new Problem('invalid', undefined, [{ path: 'cursor', message: 'not a place in this list' }]);
 }
 
+/** A place in a list that stands in groups: the group first. */
+export interface GroupPlace extends Place {
+  readonly group: string;
+}
+
+export const groupCursorOf = ({ group, at, id }: GroupPlace): string =>
+  Buffer.from(JSON.stringify([at, id, group])).toString('base64url');
+
+export function readGroupCursor(cursor: string | undefined): GroupPlace | undefined {
+  if (cursor === undefined) return undefined;
+  const place = readCursor(cursor);
+  const group: unknown = JSON.parse(Buffer.from(cursor, 'base64url').toString('utf8'))[2];
+  if (place === undefined || typeof group !== 'string')
+    throw new Problem('invalid', undefined, [{ path: 'cursor', message: 'not a place in this list' }]);
+  return { ...place, group };
+}
+
 /** Cuts a list that was read one row too far, and says where the next page starts. */
 export function pageOf<Row>(
   rows: readonly Row[],

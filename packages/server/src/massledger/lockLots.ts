@@ -1,4 +1,4 @@
-import { minor } from '@zabrik/core';
+import { type Destination, type Keeping, type LotState, minor } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { select } from '../db/select.ts';
 import { Problem } from '../http/problem.ts';
@@ -7,13 +7,30 @@ export interface HeldLot {
   readonly id: string;
   readonly code: string;
   readonly name: string;
-  readonly kind: 'delivery' | 'piece' | 'batch';
+  readonly kind: 'delivery' | 'piece' | 'batch' | 'tub' | 'goods';
   readonly species: string | null;
   readonly form: string | null;
   readonly category: string | null;
   readonly pieces: number;
   readonly supplierId: string | null;
+  readonly destination: Destination | null;
+  readonly runId: string | null;
+  readonly goods: string | null;
+  readonly tubUse: string | null;
+  readonly note: string | null;
+  readonly madeAt: Date;
   readonly useBy: string | null;
+  readonly placeId: string;
+  readonly ready: boolean;
+  readonly state: LotState;
+  readonly frozenOn: string | null;
+  readonly thawedOn: string | null;
+  readonly openedOn: string | null;
+  readonly daysLeft: number | null;
+  readonly dateBasis: string | null;
+  readonly reservedFor: string | null;
+  readonly held: string | null;
+  readonly labels: number;
   readonly allergens: string[];
   readonly breakdownId: string | null;
   readonly pieceId: string | null;
@@ -46,7 +63,10 @@ export async function lockLots(
   const rows = await select<HeldLot>(
     db,
     `select l.id, l.code, l.name, l.kind, l.species, l.form, l.category, l.pieces, l.supplier_id as "supplierId", l.use_by as "useBy",
-            l.allergens, l.breakdown_id as "breakdownId", l.piece_id as "pieceId", l.next_stage as "nextStage", l.made_mg as "madeMg", b.mass_mg as "massMg", b.cost_minor as "costMinor",
+            l.allergens, l.breakdown_id as "breakdownId", l.piece_id as "pieceId", l.next_stage as "nextStage",
+            l.destination, l.run_id as "runId", l.goods, l.tub_use as "tubUse", l.note, l.made_at as "madeAt", l.place_id as "placeId", l.ready, l.state,
+            l.frozen_on as "frozenOn", l.thawed_on as "thawedOn", l.opened_on as "openedOn", l.days_left as "daysLeft", l.date_basis as "dateBasis",
+            l.reserved_for as "reservedFor", l.held, l.labels, l.made_mg as "madeMg", b.mass_mg as "massMg", b.cost_minor as "costMinor",
             b.mass_mg
               - coalesce((select sum(i.mass_mg) from breakdown_input i join breakdown o on o.id = i.breakdown_id
                          where i.lot_id = l.id and o.state = 'open'), 0)::bigint
@@ -63,6 +83,25 @@ export async function lockLots(
     if (row === undefined) throw new Problem('not_found', 'There is no such lot in this house.');
     return row;
   });
+}
+
+/** How a lot is kept now. */
+export const keepingOf = (lot: HeldLot): Keeping => ({
+  state: lot.state,
+  placeId: lot.placeId,
+  ready: lot.ready,
+  useBy: lot.useBy,
+  frozenOn: lot.frozenOn,
+  thawedOn: lot.thawedOn,
+  openedOn: lot.openedOn,
+  daysLeft: lot.daysLeft,
+});
+
+/** Nothing leaves a lot that is held back, but to the bin. Errors: `on_hold`, naming the lot and why. */
+export function mustBeFree(lots: readonly HeldLot[]): void {
+  const held = lots.find((lot) => lot.held !== null);
+  if (held !== undefined)
+    throw new Problem('on_hold', `Lot ${held.code}, ${held.name}, is held back: ${held.held}. A chef can let it go.`);
 }
 
 /** What part of a lot costs: in proportion, and all that is left when all of the mass goes. */

@@ -1,11 +1,11 @@
-import { type Destination, lotCode } from '@zabrik/core';
+import { type Destination, type Keeping, lotCode } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
 import { selectOne } from '../db/select.ts';
 import type { InCommand } from '../kitchen.ts';
 
 export interface NewLot {
   readonly id: string;
-  readonly kind: 'delivery' | 'piece' | 'batch';
+  readonly kind: 'delivery' | 'piece' | 'batch' | 'tub' | 'goods';
   readonly name: string;
   readonly species: string | null;
   readonly form: string | null;
@@ -13,7 +13,9 @@ export interface NewLot {
   readonly destination: Destination | null;
   readonly pieces: number;
   readonly madeMg: number;
-  readonly useBy: string | null;
+  readonly keeping: Keeping;
+  /** Where its date comes from, in words. */
+  readonly dateBasis: string | null;
   readonly supplierId: string | null;
   readonly breakdownId: string | null;
   readonly pieceId: string | null;
@@ -22,7 +24,23 @@ export interface NewLot {
   /** The later stage of its plan it waits for. */
   readonly nextStage?: string | null;
   readonly note?: string | null;
+  readonly goods?: string | null;
+  readonly tubUse?: string | null;
+  /** When it was made, where that was before now: the part of a lot is as old as the lot. */
+  readonly madeAt?: Date;
 }
+
+/** How a new thing is kept: fresh, nothing opened, with this date. */
+export const keptFresh = (placeId: string, ready: boolean, useBy: string | null): Keeping => ({
+  state: 'fresh',
+  placeId,
+  ready,
+  useBy,
+  frozenOn: null,
+  thawedOn: null,
+  openedOn: null,
+  daysLeft: null,
+});
 
 /** Gives a lot its place and its code. It holds nothing until a movement puts mass into it. */
 export async function makeLot(db: Sequelize, command: InCommand, lot: NewLot): Promise<{ readonly code: string }> {
@@ -35,36 +53,44 @@ export async function makeLot(db: Sequelize, command: InCommand, lot: NewLot): P
   );
   if (row === undefined) throw new Error(`house ${who.houseId} is gone`);
   const code = lotCode(row.last_lot_serial);
-  await db.query(
-    `insert into lot (id, house_id, serial, code, kind, name, species, form, category, destination, pieces, made_mg, use_by, made_at,
-                      supplier_id, breakdown_id, piece_id, run_id, allergens, next_stage, note)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20, $21)`,
-    {
-      bind: [
-        lot.id,
-        who.houseId,
-        row.last_lot_serial,
-        code,
-        lot.kind,
-        lot.name,
-        lot.species,
-        lot.form,
-        lot.category,
-        lot.destination,
-        lot.pieces,
-        lot.madeMg,
-        lot.useBy,
-        at,
-        lot.supplierId,
-        lot.breakdownId,
-        lot.pieceId,
-        lot.runId,
-        [...lot.allergens],
-        lot.nextStage ?? null,
-        lot.note ?? null,
-      ],
-      transaction,
-    },
-  );
+  const { keeping } = lot;
+  const columns: Readonly<Record<string, unknown>> = {
+    id: lot.id,
+    house_id: who.houseId,
+    serial: row.last_lot_serial,
+    code,
+    kind: lot.kind,
+    name: lot.name,
+    species: lot.species,
+    form: lot.form,
+    category: lot.category,
+    destination: lot.destination,
+    pieces: lot.pieces,
+    made_mg: lot.madeMg,
+    use_by: keeping.useBy,
+    made_at: lot.madeAt ?? at,
+    supplier_id: lot.supplierId,
+    breakdown_id: lot.breakdownId,
+    piece_id: lot.pieceId,
+    run_id: lot.runId,
+    allergens: [...lot.allergens],
+    next_stage: lot.nextStage ?? null,
+    note: lot.note ?? null,
+    place_id: keeping.placeId,
+    ready: keeping.ready,
+    state: keeping.state,
+    frozen_on: keeping.frozenOn,
+    thawed_on: keeping.thawedOn,
+    opened_on: keeping.openedOn,
+    days_left: keeping.daysLeft,
+    date_basis: lot.dateBasis,
+    goods: lot.goods ?? null,
+    tub_use: lot.tubUse ?? null,
+  };
+  const names = Object.keys(columns);
+  await db.query(`insert into lot (${names.join(', ')}) values (${names.map((_, i) => `$${i + 1}`).join(', ')})`, {
+    bind: Object.values(columns),
+    transaction,
+  });
   return { code };
 }

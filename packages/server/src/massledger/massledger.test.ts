@@ -5,7 +5,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { select } from '../db/select.ts';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { closedHake, deliveryBody, must, startHake, takeBody } from '../testing/work.ts';
+import { closedHake, deliveryBody, must, received, startHake, takeBody } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -95,7 +95,7 @@ describe('the database itself', () => {
   });
 
   it('refuses to take more from a lot than it holds', async () => {
-    const { lotId } = await must(ines, api.receive.accept, { body: deliveryBody(kitchen) });
+    const { lotId } = await received(kitchen, ines);
     await expect(
       write([
         [lotId, null, -grams(2_861), 0],
@@ -114,7 +114,7 @@ describe('the database itself', () => {
 
   it('keeps the houses apart: no posting of one on a lot of the other', async () => {
     const theirs = await kitchen.signIn(kitchen.personOf('Ines Calloway', kitchen.other));
-    const { lotId } = await must(theirs, api.receive.accept, { body: deliveryBody(kitchen, {}, kitchen.other) });
+    const { lotId } = await received(kitchen, theirs, {}, kitchen.other);
     await expect(
       write([
         [lotId, null, -1, 0],
@@ -216,7 +216,7 @@ describe('any sequence of work', () => {
         fc.array(move, { minLength: 4, maxLength: 24 }),
         fc.integer({ min: 0, max: 50_000 }),
         async (moves, paidMinor) => {
-          const delivery = await must(ines, api.receive.accept, { body: deliveryBody(kitchen, { paidMinor }) });
+          const delivery = await received(kitchen, ines, { paidMinor });
           const breakdown = await must(ines, api.bench.start, {
             body: { lotId: delivery.lotId, planId: 'round-fish-two-fillets', animals: 1, massMg: null },
           });

@@ -14,6 +14,24 @@ interface Line {
   readonly costMinor: number;
 }
 
+/** Whether a movement that stands took anything from a lot after this one. */
+async function takenSince(
+  db: Sequelize,
+  { transaction }: InCommand,
+  lotId: string,
+  movementId: string,
+): Promise<boolean> {
+  const row = await selectOne<{ taken: boolean }>(
+    db,
+    `select exists (select 1 from posting p join movement m on m.id = p.movement_id
+       where p.lot_id = $1 and p.mass_mg < 0 and m.kind <> 'reverse' and p.id > (select max(id) from posting where movement_id = $2)
+         and not exists (select 1 from movement r where r.reverses = m.id)) as taken`,
+    [lotId, movementId],
+    transaction,
+  );
+  return row?.taken === true;
+}
+
 /**
  * Takes a movement back by its counter-entry. What it made must be untouched since.
  *
@@ -47,7 +65,15 @@ export async function reverseMovement(
   );
   for (const lot of await lockLots(db, transaction, who.houseId, [...filled.keys()])) {
     const line = filled.get(lot.id);
-    if (lot.massMg !== line?.massMg || lot.costMinor !== line.costMinor || lot.freeMg !== lot.massMg)
+    // a tub holds more than one filling put into it: what matters is that nothing was taken from it since
+    const mixed = lot.kind === 'tub' || before.kind === 'count';
+    const untouched = mixed
+      ? line !== undefined &&
+        lot.freeMg >= line.massMg &&
+        lot.costMinor >= line.costMinor &&
+        !(await takenSince(db, command, lot.id, movementId))
+      : lot.massMg === line?.massMg && lot.costMinor === line.costMinor && lot.freeMg === lot.massMg;
+    if (!untouched)
       throw new Problem('used_since', `Lot ${lot.code}, ${lot.name}, has been used since. Take that back first.`);
   }
   const id = uuidv7();

@@ -1,14 +1,23 @@
 import type { Sequelize } from 'sequelize';
 import type { InCommand } from '../kitchen.ts';
 
-export type Sink = 'supplier' | 'pantry' | 'waste' | 'loss' | 'served' | 'staff';
+export type Sink = 'supplier' | 'pantry' | 'waste' | 'loss' | 'served' | 'staff' | 'count';
 
 /** One line of a movement: mass and cost into a lot or a sink; negative is out of it. */
 export type Posting =
   | { readonly lotId: string; readonly massMg: number; readonly costMinor: number }
   | { readonly sink: Sink; readonly reason: string | null; readonly massMg: number; readonly costMinor: number };
 
-export type MovementKind = 'receive' | 'close-stage' | 'run' | 'take-out' | 'reverse';
+export type MovementKind =
+  | 'receive'
+  | 'close-stage'
+  | 'run'
+  | 'take-out'
+  | 'split'
+  | 'merge'
+  | 'fill'
+  | 'count'
+  | 'reverse';
 
 export interface Movement {
   readonly id: string;

@@ -7,7 +7,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { selectOne } from '../db/select.ts';
 import { openTestKitchen, pathOf, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { deliveryBody, must, startHake, takeBody } from '../testing/work.ts';
+import { deliveryBody, must, received, startHake, takeBody } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -72,12 +72,64 @@ const species = {
 };
 
 const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<string, string>; body: Body }>])[] = [
-  [api.receive.accept, async () => ({ body: deliveryBody(kitchen) })],
+  [
+    api.receive.accept,
+    async () => ({
+      body: deliveryBody(kitchen, {
+        deliveryId: uuidv7(),
+        orderId: null,
+        orderPosition: 0,
+        invoice: 'INV 7',
+        goods: null,
+        verdict: 'part',
+        refusedMg: grams(200),
+        refusedReason: 'smell',
+        inspection: [{ pointId: 'eyes', good: true }],
+        came: 'fresh',
+        details: { supplierLot: 'L1', catchArea: '27.4.b' },
+        boxes: [{ grossMg: grams(3_272), tareMg: grams(412) }],
+        codes: ['10L1'],
+        placeId: 'cold-room',
+      }),
+    }),
+  ],
+  [api.receive.addSupplier, async () => ({ body: { name: `Quay ${uuidv7()}` } })],
+  [
+    api.receive.photograph,
+    async () => ({
+      params: { lineId: (await received(kitchen, ines)).id },
+      body: { base64: 'AAAAAAAAAAAAAAAAAAAAAAAA' },
+    }),
+  ],
+  [
+    api.receive.order,
+    async () => ({
+      body: {
+        supplierId: kitchen.home?.suppliers.get('Bram Quay Fish') ?? '',
+        dueOn: '2026-11-26',
+        note: 'x',
+        lines: [{ species: 'hake', form: 'gutted', goods: null, count: 2, massMg: grams(5_000), minorPerKg: 1_100 }],
+      },
+    }),
+  ],
+  [
+    api.receive.sendPrices,
+    async () => ({
+      body: {
+        listId: uuidv7(),
+        supplierId: kitchen.home?.suppliers.get('Bram Quay Fish') ?? '',
+        file: 'week.csv',
+        validFrom: '2026-11-24',
+        last: true,
+        rows: [{ line: 2, item: 'Hake', minorPerKg: 1_100, unit: 'kg' }],
+      },
+    }),
+  ],
   [
     api.bench.start,
     async () => ({
       body: {
-        lotId: (await must(ines, api.receive.accept, { body: deliveryBody(kitchen) })).lotId,
+        lotId: (await received(kitchen, ines)).lotId,
         planId: 'round-fish-two-fillets',
         animals: 1,
         massMg: grams(900),
@@ -117,6 +169,61 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
       body: { massMg: 1, to: 'waste', reason: 'dropped', note: 'x' },
     }),
   ],
+  [
+    api.larder.keep,
+    async () => ({
+      params: { lotId: (await received(kitchen, ines)).lotId },
+      body: { kind: 'move', placeId: 'fridge', massMg: 5, nod: true, note: 'x' },
+    }),
+  ],
+  ...(
+    [
+      { kind: 'date', useBy: '2026-11-24', reason: 'x', nod: true },
+      { kind: 'reserve', reservedFor: 'x' },
+      { kind: 'reading', centiC: 120 },
+      { kind: 'hold', reason: 'x' },
+    ] as const
+  ).map(
+    (body) =>
+      [api.larder.keep, async () => ({ params: { lotId: (await received(kitchen, ines)).lotId }, body })] as const,
+  ),
+  [
+    api.larder.split,
+    async () => ({ params: { lotId: (await received(kitchen, ines)).lotId }, body: { massMg: 5, pieces: 1 } }),
+  ],
+  [api.larder.merge, async () => ({ body: { lotIds: [uuidv7(), uuidv7()], nod: true } })],
+  [
+    api.larder.startTub,
+    async () => ({
+      body: { useId: 'fish-fumet', name: 'x', placeId: 'cold-room', from: [{ lotId: uuidv7(), massMg: 5 }], nod: true },
+    }),
+  ],
+  [
+    api.larder.fill,
+    async () => ({ params: { lotId: uuidv7() }, body: { from: [{ lotId: uuidv7(), massMg: 5 }], nod: true } }),
+  ],
+  [
+    api.larder.count,
+    async () => ({
+      body: {
+        placeId: 'cold-room',
+        note: 'x',
+        counts: [{ lotId: (await received(kitchen, ines)).lotId, countedMg: 5, reason: 'x' }],
+      },
+    }),
+  ],
+  [
+    api.larder.printLabels,
+    async () => ({ body: { lots: [{ lotId: (await received(kitchen, ines)).lotId, copies: 1 }], size: '57x32' } }),
+  ],
+  [
+    api.house.saveLimits,
+    async () => ({
+      body: { profileId: 'uk', changes: [{ limitId: 'uk.chill.target', figure: 4, why: 'x' }], note: 'x' },
+    }),
+  ],
+  [api.house.seeCaution, async () => ({ body: { cautionId: 'receiving', about: 'x' } })],
+  [api.simulation.probe, async () => ({ body: { centiC: 120 } })],
   [
     api.pots.plan,
     async () => ({ body: { useId: 'fish-fumet', lotIds: [uuidv7()], vesselId: 'pot-12', onHandMg: { cream: 5 } } }),

@@ -3,7 +3,7 @@ import { api, cutPlanSchema } from '@zabrik/contract';
 import { grams } from '@zabrik/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { deliveryBody, must } from '../testing/work.ts';
+import { deliveryBody, must, received } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let maren: Tablet;
@@ -35,9 +35,7 @@ describe('cut plans of a house', () => {
 
   it('are kept by the breakdowns that were begun with them', async () => {
     const { plan } = await read('tail-two-loins');
-    const lot = await must(ines, api.receive.accept, {
-      body: deliveryBody(kitchen, { species: 'monkfish', form: 'tail', grossMg: grams(1_500), tareMg: 0 }),
-    });
+    const lot = await received(kitchen, ines, { species: 'monkfish', form: 'tail', grossMg: grams(1_500), tareMg: 0 });
     const begun = await must(ines, api.bench.start, {
       body: { lotId: lot.lotId, planId: plan.id, animals: 1, massMg: null },
     });
@@ -112,8 +110,12 @@ describe('cut plans of a house', () => {
   it('retire and come back, and cannot be begun meanwhile', async () => {
     const params = { planId: 'prawn-peeled' };
     expect((await must(maren, api.bench.retirePlan, { params, body: { retired: true } })).retired).toBe(true);
-    const lot = await must(ines, api.receive.accept, {
-      body: deliveryBody(kitchen, { species: 'prawn', form: 'whole', animals: 28, grossMg: grams(1_000), tareMg: 0 }),
+    const lot = await received(kitchen, ines, {
+      species: 'prawn',
+      form: 'whole',
+      animals: 28,
+      grossMg: grams(1_000),
+      tareMg: 0,
     });
     const body = { lotId: lot.lotId, planId: params.planId, animals: 28, massMg: null };
     expect(await ines.ask(api.bench.start, { body })).toMatchObject({ status: 400 });
@@ -150,9 +152,7 @@ describe('species of a house', () => {
     await must(maren, api.bench.savePlan, {
       body: { plan: { ...plan, id: 'pike-fillets', starts: [{ species: 'pike', forms: ['whole'] }] }, basedOn: 0 },
     });
-    const lot = await must(ines, api.receive.accept, {
-      body: deliveryBody(kitchen, { species: 'pike', form: 'whole', grossMg: grams(2_300), tareMg: 0 }),
-    });
+    const lot = await received(kitchen, ines, { species: 'pike', form: 'whole', grossMg: grams(2_300), tareMg: 0 });
     const begun = await must(ines, api.bench.start, {
       body: { lotId: lot.lotId, planId: 'pike-fillets', animals: 1, massMg: null },
     });

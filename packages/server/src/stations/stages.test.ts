@@ -6,7 +6,7 @@ import { drawAnimal, seededRandom } from '@zabrik/core/twin';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { deliveryBody, must, takeBody } from '../testing/work.ts';
+import { must, received, takeBody } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -71,15 +71,13 @@ const starts = allPlans.map((plan) => {
 
 describe('every plan of the handbook', () => {
   it.each(starts)('$plan, from $species, to its last stage', async ({ plan, species, form, animals, typicalG }) => {
-    const delivery = await must(ines, api.receive.accept, {
-      body: deliveryBody(kitchen, {
-        species,
-        form,
-        animals,
-        grossMg: grams(Math.round(typicalG * animals)),
-        tareMg: 0,
-        landedOn: null,
-      }),
+    const delivery = await received(kitchen, ines, {
+      species,
+      form,
+      animals,
+      grossMg: grams(Math.round(typicalG * animals)),
+      tareMg: 0,
+      landedOn: null,
     });
     const first = await must(ines, api.bench.start, {
       body: { lotId: delivery.lotId, planId: plan, animals, massMg: null },
@@ -116,8 +114,13 @@ describe('every plan of the handbook', () => {
 
 describe('stages', () => {
   const startOf = async (planId: string, species: string, form: string, g: number, animals = 1, way?: 'by-animal') => {
-    const delivery = await must(ines, api.receive.accept, {
-      body: deliveryBody(kitchen, { species, form, animals, grossMg: grams(g), tareMg: 0, landedOn: null }),
+    const delivery = await received(kitchen, ines, {
+      species,
+      form,
+      animals,
+      grossMg: grams(g),
+      tareMg: 0,
+      landedOn: null,
     });
     return must(ines, api.bench.start, {
       body: { lotId: delivery.lotId, planId, animals, massMg: null, ...(way === undefined ? {} : { way }) },

@@ -3,7 +3,7 @@ import { grams } from '@zabrik/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { selectOne } from '../db/select.ts';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { closedHake, deliveryBody, hakePieces, must, startHake, takeBody } from '../testing/work.ts';
+import { closedHake, deliveryBody, hakePieces, must, received, startHake, takeBody } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -17,7 +17,7 @@ afterAll(() => kitchen.stop());
 
 describe('one fish, from the scale to its cost', () => {
   it('is received short, and the shortfall is said in grams and money', async () => {
-    const delivery = await must(ines, api.receive.accept, { body: deliveryBody(kitchen) });
+    const delivery = await received(kitchen, ines);
     expect(delivery).toMatchObject({
       netMg: grams(2_860),
       differenceMg: -grams(40),
@@ -73,14 +73,12 @@ describe('one fish, from the scale to its cost', () => {
   });
 
   it('counts the pieces of several animals, weighed one by one or together', async () => {
-    const delivery = await must(ines, api.receive.accept, {
-      body: deliveryBody(kitchen, {
-        species: 'guinea-fowl',
-        form: 'whole',
-        animals: 2,
-        grossMg: grams(2_600),
-        tareMg: 0,
-      }),
+    const delivery = await received(kitchen, ines, {
+      species: 'guinea-fowl',
+      form: 'whole',
+      animals: 2,
+      grossMg: grams(2_600),
+      tareMg: 0,
     });
     const breakdown = await must(ines, api.bench.start, {
       body: { lotId: delivery.lotId, planId: 'whole-bird-joints', animals: 2, massMg: null },

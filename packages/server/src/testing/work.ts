@@ -15,11 +15,9 @@ export async function must<E extends Endpoint>(
   return reply.body;
 }
 
-export const deliveryBody = (
-  kitchen: TestKitchen,
-  o: Partial<Ask<typeof api.receive.accept>['body']> = {},
-  cast = kitchen.home,
-) => ({
+type LineBody = Ask<typeof api.receive.accept>['body'];
+
+export const deliveryBody = (kitchen: TestKitchen, o: Partial<LineBody> = {}, cast = kitchen.home) => ({
   species: 'hake',
   form: 'gutted',
   animals: 1,
@@ -35,6 +33,14 @@ export const deliveryBody = (
   note: null,
   ...o,
 });
+
+/** Receives a line and insists that it became a lot. */
+export async function received(kitchen: TestKitchen, tablet: Tablet, o: Partial<LineBody> = {}, cast = kitchen.home) {
+  const line = await must(tablet, api.receive.accept, { body: deliveryBody(kitchen, o, cast) });
+  const { lotId, movementId, code } = line;
+  if (lotId === null || movementId === null || code === null) throw new Error('the line was refused');
+  return { ...line, lotId, movementId, code };
+}
 
 export const takeBody = (pieceId: string, destination: string, massG: number, replaces: string | null = null) =>
   ({
@@ -60,7 +66,7 @@ export const hakePieces: readonly (readonly [piece: string, tray: string, g: num
 ];
 
 export async function startHake(kitchen: TestKitchen, tablet: Tablet, cast = kitchen.home) {
-  const delivery = await must(tablet, api.receive.accept, { body: deliveryBody(kitchen, {}, cast) });
+  const delivery = await received(kitchen, tablet, {}, cast);
   const breakdown = await must(tablet, api.bench.start, {
     body: { lotId: delivery.lotId, planId: 'round-fish-two-fillets', animals: 1, massMg: null },
   });

@@ -4,6 +4,7 @@ import {
   type Balance,
   balanceStage,
   type CutPlan,
+  carryAllergens,
   formatMass,
   type PlanPiece,
   type PlanStage,
@@ -19,13 +20,13 @@ import {
   stageOf,
   type TakenPiece,
 } from '../../db/breakdownHead.ts';
-import { lastDayAfter, readHouse } from '../../db/house.ts';
+import { lastDayAfter, readHouse, usualPlace } from '../../db/house.ts';
 import { BreakdownPieceRow, BreakdownRow } from '../../db/models.ts';
 import { readSpecies } from '../../db/plans.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
-import { makeLot } from '../../massledger/makeLot.ts';
+import { keptFresh, makeLot } from '../../massledger/makeLot.ts';
 import { type Posting, writeMovement } from '../../massledger/writeMovement.ts';
 
 const sentenceFor = (balance: Balance, stage: PlanStage): string => {
@@ -129,6 +130,10 @@ export async function closeStage(
     made.push({ piece, massMg: t.massMg, costMinor: amounts[i] ?? 0, lotId });
     if (lotId !== null) {
       const name = `${species?.name ?? breakdown.species} ${piece.name}`;
+      const hours = categoryById.get(piece.category)?.useWithinHours ?? 24;
+      const useBy = lastDayAfter(house.timezone, at, hours, dates[0] ?? null);
+      // picked from what was cooked: it is eaten as it is
+      const ready = breakdown.form === 'cooked' && piece.edible;
       const { code } = await makeLot(db, command, {
         id: lotId,
         kind: 'piece',
@@ -139,17 +144,19 @@ export async function closeStage(
         destination: t.destination,
         pieces: countOf(t),
         madeMg: t.massMg,
-        useBy: lastDayAfter(
-          house.timezone,
-          at,
-          categoryById.get(piece.category)?.useWithinHours ?? 24,
-          dates[0] ?? null,
-        ),
+        keeping: keptFresh(usualPlace(house, ready), ready, useBy),
+        dateBasis:
+          useBy === dates[0]
+            ? 'the date of what it was cut from'
+            : `${hours} h, usual for ${categoryById.get(piece.category)?.label ?? 'such pieces'}`,
         supplierId: breakdown.supplierId,
         breakdownId: breakdown.id,
         pieceId: piece.id,
         runId: null,
-        allergens: species === undefined || species.allergen === 'none' ? [] : [species.allergen],
+        allergens: carryAllergens(
+          species === undefined || species.allergen === 'none' ? [] : [species.allergen],
+          ...sources.map(({ lot }) => lot.allergens),
+        ),
         // sent to another tray than the plan's, it is that and waits for nothing
         nextStage: t.destination === piece.destination ? (piece.next ?? null) : null,
         note: trayNote.get(t.destination) ?? null,

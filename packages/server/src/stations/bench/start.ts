@@ -16,7 +16,7 @@ import { findPlan, readSpecies } from '../../db/plans.ts';
 import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
-import { costOfPart, type HeldLot, lockLots } from '../../massledger/lockLots.ts';
+import { costOfPart, type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { readBreakdown } from './queries.ts';
 
 /** Beyond this many animals nobody weighs every piece apart unless they ask for it. */
@@ -79,9 +79,11 @@ interface Taken {
   readonly massMg: number;
 }
 
-/** How much of each lot comes to the bench. Errors  `lot_gone`; `not_enough`, naming the lot. */
+/** How much of each lot comes to the bench. Errors  `lot_gone`, `on_hold`, `cannot_keep` (frozen), `not_enough`, naming the lot. */
 const takeFrom = (lot: HeldLot, wantedMg: number | null): Taken => {
   if (lot.massMg === 0) throw new Problem('lot_gone', `Lot ${lot.code} is used up.`);
+  mustBeFree([lot]);
+  if (lot.state === 'frozen') throw new Problem('cannot_keep', `Lot ${lot.code} is frozen. Thaw it first.`);
   const massMg = wantedMg ?? lot.freeMg;
   if (massMg > lot.freeMg || massMg <= 0)
     throw new Problem(

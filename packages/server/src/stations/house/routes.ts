@@ -1,11 +1,21 @@
-import { allCategories, allUses } from '@zabrik/catalogue';
+import {
+  allCategories,
+  allCautions,
+  allGoods,
+  allUses,
+  inspectionClasses,
+  inspectionClassOf,
+  standingCaution,
+} from '@zabrik/catalogue';
 import { api } from '@zabrik/contract';
 import type { Router } from 'express';
-import { dayIn, readHouse } from '../../db/house.ts';
+import { dayIn, placesOf, readHouse, toleranceOf } from '../../db/house.ts';
+import { readLimitChoice } from '../../db/limits.ts';
 import { listPlans, readSpecies } from '../../db/plans.ts';
-import { selectOne } from '../../db/select.ts';
-import { mountRead } from '../../http/mount.ts';
+import { select, selectOne } from '../../db/select.ts';
+import { mountCommand, mountRead } from '../../http/mount.ts';
 import type { Kitchen } from '../../kitchen.ts';
+import { readHouseLimits, saveLimits, seeCaution } from './limits.ts';
 
 interface Figures {
   readonly receivedToday: number;
@@ -18,7 +28,7 @@ interface Figures {
 
 const FIGURES = `
 select
-  (select count(*)::int from delivery d where d.house_id = $1 and (d.at at time zone $2)::date = $3::date
+  (select count(*)::int from delivery_line d where d.house_id = $1 and d.movement_id is not null and (d.at at time zone $2)::date = $3::date
      and not exists (select 1 from movement r where r.reverses = d.movement_id)) as "receivedToday",
   (select count(*)::int from breakdown where house_id = $1 and state = 'open') as "openBreakdowns",
   (select count(*)::int from lot_balance where house_id = $1 and mass_mg > 0) as "lotsOnHand",
@@ -35,6 +45,7 @@ select
 export function houseRoutes(kitchen: Kitchen, router: Router): void {
   mountRead(router, api.house.read, async (who) => {
     const house = await readHouse(who.houseId);
+    const { profile } = await readLimitChoice(kitchen.db, house.id, house.timezone);
     const { school, scales, creditMinorPerKg, pantryMinorPerKg, vessels, labourMinorPerHour } = house.settings;
     return {
       id: house.id,
@@ -48,6 +59,9 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
       pantryMinorPerKg,
       labourMinorPerHour: labourMinorPerHour ?? null,
       vessels: [...vessels],
+      places: placesOf(house),
+      tolerance: toleranceOf(house),
+      limits: { profileId: profile.id, title: profile.title },
       simulated: kitchen.config.simulated,
     };
   });
@@ -70,6 +84,9 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
     return {
       uses: allUses,
       categories: allCategories,
+      goods: allGoods,
+      inspection: inspectionClasses,
+      inspectionClassOf,
       species: [...species.values()],
       plans: plans.map(({ plan, own, retired }) => ({
         id: plan.id,
@@ -85,4 +102,19 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
       })),
     };
   });
+
+  mountRead(router, api.house.limits, (who, { query }) => readHouseLimits(kitchen, who.houseId, query.profile));
+  mountCommand(kitchen, router, api.house.saveLimits, ['house', 'lots'], (command, asked) =>
+    saveLimits(kitchen, command, asked),
+  );
+  mountRead(router, api.house.cautions, async (who) => {
+    const house = await readHouse(who.houseId);
+    const seen = await select<{ id: string }>(
+      kitchen.db,
+      `select distinct caution_id as id from caution_seen where house_id = $1 and person_id = $2 and (at at time zone $3)::date = $4::date`,
+      [who.houseId, who.personId, house.timezone, dayIn(house.timezone, kitchen.clock())],
+    );
+    return { standing: standingCaution, cautions: allCautions, seenToday: seen.map((s) => s.id) };
+  });
+  mountCommand(kitchen, router, api.house.seeCaution, [], (command, asked) => seeCaution(kitchen, command, asked));
 }

@@ -1,9 +1,14 @@
-import type { Lot } from '@zabrik/contract';
+import type { Answer, Asked, api, Lot } from '@zabrik/contract';
 import type { Destination } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
 import { select, selectOne } from '../../db/select.ts';
-import type { Place } from '../../http/page.ts';
+import type { GroupPlace } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
+import { eventWords } from './words.ts';
+
+/** Movements that make lots out of lots. */
+export const makes = ['close-stage', 'run', 'split', 'merge', 'fill'] as const;
+const MAKES = (m: string): string => `${m}.kind in (${makes.map((k) => `'${k}'`).join(', ')})`;
 
 interface Row extends Omit<Lot, 'madeAt'> {
   readonly madeAt: Date;
@@ -12,9 +17,13 @@ interface Row extends Omit<Lot, 'madeAt'> {
 const LOT = `
 select l.id, l.code, l.kind, l.name, l.species, l.form, l.category, l.destination, l.pieces, b.mass_mg as "massMg", l.made_mg as "madeMg",
        b.cost_minor as "costMinor", l.use_by as "useBy", l.made_at as "madeAt", s.name as "supplierName", l.breakdown_id as "breakdownId", l.allergens, l.note, l.next_stage as "nextStage",
+       l.place_id as "placeId", l.state, l.ready, l.frozen_on as "frozenOn", l.thawed_on as "thawedOn", l.opened_on as "openedOn",
+       l.date_basis as "dateBasis", l.reserved_for as "reservedFor", l.held, l.goods, l.tub_use as "tubUse", l.labels,
        array(select distinct pl.code from posting o join posting i on i.movement_id = o.movement_id and i.mass_mg < 0
              join lot pl on pl.id = i.lot_id join movement m on m.id = o.movement_id
-             where o.lot_id = l.id and o.mass_mg > 0 and m.kind in ('close-stage', 'run') order by pl.code) as "parentCodes"
+             where o.lot_id = l.id and o.mass_mg > 0 and ${MAKES('m')} order by pl.code) as "parentCodes"`;
+
+const FROM = `
 from lot l join lot_balance b on b.lot_id = l.id left join supplier s on s.id = l.supplier_id
 where l.house_id = $1`;
 
@@ -24,23 +33,47 @@ export interface LotFilter {
   readonly search: string | undefined;
   readonly destination: Destination | undefined;
   readonly kind: Lot['kind'] | undefined;
+  readonly place: string | undefined;
+  readonly category: string | undefined;
+  readonly state: Lot['state'] | undefined;
+  readonly due: 'past' | 'today' | 'soon' | undefined;
+  readonly held: boolean;
   readonly cuttable: boolean;
 }
+export type LotGroup = NonNullable<Answered['group']>;
+type StockTake = Answer<typeof api.larder.stockTakes>['stockTakes'][number];
+type Answered = Asked<typeof api.larder.list>['query'];
 
 const FILTER = `and b.mass_mg > 0
-  and ($2::text is null or l.name ilike '%' || $2 || '%' or l.code ilike $2 || '%' or s.name ilike '%' || $2 || '%')
-  and ($3::text is null or l.destination = $3) and ($4::text is null or l.kind = $4) and (not $5::boolean or l.form is not null)`;
+  and ($2::text is null or l.name ilike '%' || $2 || '%' or l.code ilike $2 || '%' or s.name ilike '%' || $2 || '%' or l.reserved_for ilike '%' || $2 || '%')
+  and ($3::text is null or l.destination = $3) and ($4::text is null or l.kind = $4) and (not $5::boolean or l.form is not null)
+  and ($6::text is null or l.place_id = $6) and ($7::text is null or l.category = $7) and ($8::text is null or l.state = $8)
+  and ($9::text is null or case $9 when 'past' then l.use_by < $10::date when 'today' then l.use_by = $10::date
+       else l.use_by between $10::date and $10::date + 2 end)
+  and (not $11::boolean or l.held is not null)`;
 
 const FAR = '9999-12-31';
+const DUE = `coalesce(l.use_by, '${FAR}')`;
 
-/** What is on hand, first expired first; the place in the list is the use-by date and the id. */
+/** What lots are put together by; within a group the earliest date first. Never null: it is half of a place in the list. */
+const GROUP: Readonly<Record<LotGroup, string>> = {
+  place: 'l.place_id',
+  date: `${DUE}::text`,
+  destination: `case when l.destination is null and l.kind = 'delivery' then 'whole' when l.kind = 'goods' then 'goods' else coalesce(l.destination, 'larder') end`,
+  species: `coalesce(l.species, l.goods, '~')`,
+  supplier: `coalesce(s.name, '~')`,
+};
+
+/** What is on hand in the order asked for; the place in the list is the group, the use-by date and the id. */
 export async function listOnHand(
   db: Sequelize,
   houseId: string,
   filter: LotFilter,
+  group: LotGroup | undefined,
+  today: string,
   limit: number,
-  after: Place | undefined,
-): Promise<{ readonly lots: Lot[]; readonly total: number }> {
+  after: GroupPlace | undefined,
+): Promise<{ readonly lots: Lot[]; readonly total: number; readonly next: GroupPlace | undefined }> {
   const search = filter.search?.trim().replace(/[\\%_]/g, (c) => `\\${c}`);
   const bind = [
     houseId,
@@ -48,25 +81,49 @@ export async function listOnHand(
     filter.destination ?? null,
     filter.kind ?? null,
     filter.cuttable,
+    filter.place ?? null,
+    filter.category ?? null,
+    filter.state ?? null,
+    filter.due ?? null,
+    today,
+    filter.held,
   ];
+  // when nothing is asked for in groups, all are one
+  const key = group === undefined ? `''` : GROUP[group];
   const [rows, counted] = await Promise.all([
-    select<Row>(
+    select<Row & { readonly groupKey: string }>(
       db,
-      `${LOT} ${FILTER} and ($6::date is null or (coalesce(l.use_by, '${FAR}'), l.id) > ($6::date, $7::uuid))
-       order by coalesce(l.use_by, '${FAR}'), l.id limit $8`,
-      [...bind, after?.at ?? null, after?.id ?? null, limit + 1],
+      `${LOT}, ${key} as "groupKey" ${FROM} ${FILTER}
+         and ($12::date is null or (${key}, ${DUE}, l.id) > ($13::text, $12::date, $14::uuid))
+       order by ${key}, ${DUE}, l.id limit $15`,
+      [...bind, after?.at ?? null, after?.group ?? null, after?.id ?? null, limit + 1],
     ),
-    selectOne<{ total: number }>(
-      db,
-      `select count(*)::int as total from lot l join lot_balance b on b.lot_id = l.id left join supplier s on s.id = l.supplier_id
-       where l.house_id = $1 ${FILTER}`,
-      bind,
-    ),
+    selectOne<{ total: number }>(db, `select count(*)::int as total ${FROM} ${FILTER}`, bind),
   ]);
-  return { lots: rows.map(lotOf), total: counted?.total ?? 0 };
+  const last = rows.length > limit ? rows[limit - 1] : undefined;
+  return {
+    lots: rows.slice(0, limit).map(({ groupKey: _, ...row }) => lotOf(row)),
+    total: counted?.total ?? 0,
+    next: last === undefined ? undefined : { at: last.useBy ?? FAR, id: last.id, group: last.groupKey },
+  };
 }
 
-export const placeOf = (lot: Lot): Place => ({ at: lot.useBy ?? FAR, id: lot.id });
+export interface GroupRow {
+  readonly key: string;
+  readonly lots: number;
+  readonly massMg: number;
+  readonly costMinor: number;
+  readonly earliest: string | null;
+}
+
+/** What is on hand, added up. In the order in which the list stands by that group. */
+export const sumGroups = (db: Sequelize, houseId: string, by: LotGroup): Promise<GroupRow[]> =>
+  select<GroupRow>(
+    db,
+    `select ${GROUP[by]} as key, count(*)::int as lots, sum(b.mass_mg)::bigint as "massMg", sum(b.cost_minor)::bigint as "costMinor", min(l.use_by) as earliest
+     ${FROM} and b.mass_mg > 0 group by 1 order by 1`,
+    [houseId],
+  );
 
 interface LinkRow {
   readonly id: string;
@@ -89,15 +146,45 @@ interface EntryRow {
 
 const related = (mine: '>' | '<', theirs: '>' | '<'): string => `
 select x.id, x.code, x.name, sum(o.mass_mg)::bigint as "massMg"
-from posting p join movement m on m.id = p.movement_id and m.kind in ('close-stage', 'run')
+from posting p join movement m on m.id = p.movement_id and ${MAKES('m')}
   and not exists (select 1 from movement r where r.reverses = m.id)
 join posting o on o.movement_id = p.movement_id and o.mass_mg ${theirs} 0 join lot x on x.id = o.lot_id
 where p.lot_id = $1 and p.house_id = $2 and p.mass_mg ${mine} 0 group by x.id, x.code, x.name order by x.code`;
 
-export async function readLot(db: Sequelize, houseId: string, lotId: string) {
-  const row = await selectOne<Row>(db, `${LOT} and l.id = $2`, [houseId, lotId]);
+interface EventRow {
+  readonly id: string;
+  readonly kind: string;
+  readonly after: Readonly<Record<string, unknown>>;
+  readonly note: string | null;
+  readonly by: string;
+  readonly at: Date;
+  readonly undone: boolean;
+}
+
+const FREE = `
+select (b.mass_mg
+  - coalesce((select sum(i.mass_mg) from breakdown_input i join breakdown o on o.id = i.breakdown_id where i.lot_id = b.lot_id and o.state = 'open'), 0)
+  - coalesce((select sum(i.mass_mg) from run_input i join run r on r.id = i.run_id where i.lot_id = b.lot_id and r.state = 'planned'), 0))::bigint as "freeMg"
+from lot_balance b where b.lot_id = $1`;
+
+export const readEventsOf = (db: Sequelize, lotId: string): Promise<EventRow[]> =>
+  select<EventRow>(
+    db,
+    `select e.id, e.kind, e.after, e.note, p.name as by, e.at, exists (select 1 from lot_event u where u.undoes = e.id) as undone
+     from lot_event e join person p on p.id = e.person_id where e.lot_id = $1 order by e.seq`,
+    [lotId],
+  );
+
+/** A probe reading that nobody took back, in order of time. */
+export const readingsOf = (events: readonly EventRow[]): { centiC: number; at: string; by: string }[] =>
+  events.flatMap((e) =>
+    e.kind === 'reading' && !e.undone ? [{ centiC: Number(e.after['centiC']), at: e.at.toISOString(), by: e.by }] : [],
+  );
+
+export async function readLot(db: Sequelize, houseId: string, lotId: string, placeName: (id: string) => string) {
+  const row = await selectOne<Row>(db, `${LOT} ${FROM} and l.id = $2`, [houseId, lotId]);
   if (row === undefined) throw new Problem('not_found');
-  const [parents, children, entries] = await Promise.all([
+  const [parents, children, entries, free, events] = await Promise.all([
     select<LinkRow>(db, related('>', '<'), [lotId, houseId]),
     select<LinkRow>(db, related('<', '>'), [lotId, houseId]),
     select<EntryRow>(
@@ -108,6 +195,41 @@ export async function readLot(db: Sequelize, houseId: string, lotId: string) {
        where p.lot_id = $1 and p.house_id = $2 group by m.id, w.name order by m.at, m.id`,
       [lotId, houseId],
     ),
+    selectOne<{ freeMg: number }>(db, FREE, [lotId]),
+    readEventsOf(db, lotId),
   ]);
-  return { ...lotOf(row), parents, children, entries: entries.map((e) => ({ ...e, at: e.at.toISOString() })) };
+  return {
+    ...lotOf(row),
+    parents,
+    children,
+    entries: entries.map((e) => ({ ...e, at: e.at.toISOString() })),
+    freeMg: Math.max(0, free?.freeMg ?? 0),
+    readings: readingsOf(events),
+    events: events.map(({ after, at, ...e }) => ({
+      ...e,
+      at: at.toISOString(),
+      says: eventWords(e.kind, after, placeName),
+    })),
+  };
+}
+
+/** The tubs that hold something, earliest date first. */
+export const listTubLots = async (db: Sequelize, houseId: string): Promise<Lot[]> =>
+  (
+    await select<Row>(
+      db,
+      `${LOT} ${FROM} and b.mass_mg > 0 and l.kind = 'tub' order by l.use_by nulls last, l.id limit 60`,
+      [houseId],
+    )
+  ).map(lotOf);
+
+export async function listStockTakes(db: Sequelize, houseId: string, limit: number): Promise<StockTake[]> {
+  const rows = await select<Omit<StockTake, 'at'> & { readonly at: Date }>(
+    db,
+    `select t.id, t.place_id as "placeId", t.lots, t.differing, t.difference_mg as "differenceMg", t.difference_minor as "differenceMinor", t.note,
+            p.name as by, t.at
+     from stock_take t join person p on p.id = t.person_id where t.house_id = $1 order by t.at desc, t.id limit $2`,
+    [houseId, limit],
+  );
+  return rows.map((r) => ({ ...r, at: r.at.toISOString() }));
 }

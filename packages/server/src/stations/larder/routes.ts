@@ -1,28 +1,90 @@
+import { formsHistamine, speciesById } from '@zabrik/catalogue';
 import { api } from '@zabrik/contract';
+import { judgeLot } from '@zabrik/core';
 import type { Router } from 'express';
-import { mountCommand, mountRead } from '../../http/mount.ts';
-import { pageOf, readCursor } from '../../http/page.ts';
+import { dayIn, placesOf, readHouse } from '../../db/house.ts';
+import { judgedWords, limitsOf, readLimitChoice } from '../../db/limits.ts';
+import { mountCommand, mountFile, mountRead } from '../../http/mount.ts';
+import { groupCursorOf, readGroupCursor } from '../../http/page.ts';
 import type { Kitchen } from '../../kitchen.ts';
-import { listOnHand, placeOf, readLot } from './queries.ts';
+import { keep, undoKeep } from './keep.ts';
+import { labelPdf, listPrinted, printLabels, showPrinted } from './labels.ts';
+import { count, fill, merge, split, startTub } from './lots.ts';
+import { listOnHand, listStockTakes, listTubLots, readLot, sumGroups } from './queries.ts';
 import { takeOut } from './service.ts';
 import { readTrace } from './trace.ts';
+import { listTubs } from './tubs.ts';
 
 export function larderRoutes(kitchen: Kitchen, router: Router): void {
+  const { db } = kitchen;
   mountRead(router, api.larder.list, async (who, { query }) => {
-    const { search, destination, kind, cuttable } = query;
+    const { cursor, limit, group, cuttable, held, ...filter } = query;
+    const house = await readHouse(who.houseId);
     const found = await listOnHand(
-      kitchen.db,
+      db,
       who.houseId,
-      { search, destination, kind, cuttable: cuttable === 'yes' },
-      query.limit,
-      readCursor(query.cursor),
+      {
+        search: filter.search,
+        destination: filter.destination,
+        kind: filter.kind,
+        place: filter.place,
+        category: filter.category,
+        state: filter.state,
+        due: filter.due,
+        held: held === 'yes',
+        cuttable: cuttable === 'yes',
+      },
+      group,
+      dayIn(house.timezone, kitchen.clock()),
+      limit,
+      readGroupCursor(cursor),
     );
-    const { rows, next } = pageOf(found.lots, query.limit, placeOf);
-    return { lots: rows, next, total: found.total };
+    return { lots: found.lots, next: found.next === undefined ? null : groupCursorOf(found.next), total: found.total };
   });
-  mountRead(router, api.larder.read, (who, { params }) => readLot(kitchen.db, who.houseId, params.lotId));
-  mountRead(router, api.larder.trace, (who, { params }) =>
-    readTrace(kitchen.db, who.houseId, params.lotId, kitchen.clock()),
-  );
+  mountRead(router, api.larder.groups, async (who, { query }) => ({
+    groups: await sumGroups(db, who.houseId, query.by),
+  }));
+  mountRead(router, api.larder.read, async (who, { params }) => {
+    const house = await readHouse(who.houseId);
+    const lot = await readLot(
+      db,
+      who.houseId,
+      params.lotId,
+      (id) => placesOf(house).find((p) => p.id === id)?.name ?? id,
+    );
+    const species = speciesById.get(lot.species ?? '');
+    const judged = judgeLot(
+      limitsOf(await readLimitChoice(db, house.id, house.timezone)),
+      {
+        frozen: lot.state === 'frozen',
+        frozenBefore: lot.frozenOn !== null,
+        histamine: formsHistamine(lot.species),
+        fish: species?.allergen === 'fish',
+      },
+      lot.readings.map((r) => ({ at: r.at, C: r.centiC / 100 })),
+    );
+    return { ...lot, judged: judged.map(judgedWords) };
+  });
+  mountRead(router, api.larder.trace, (who, { params }) => readTrace(db, who.houseId, params.lotId, kitchen.clock()));
+  mountRead(router, api.larder.tubs, async (who) => {
+    const house = await readHouse(who.houseId);
+    return { tubs: await listTubs(db, house, await listTubLots(db, who.houseId)) };
+  });
+  mountRead(router, api.larder.stockTakes, async (who, { query }) => ({
+    stockTakes: await listStockTakes(db, who.houseId, query.limit),
+  }));
+  mountRead(router, api.larder.printed, () => listPrinted(kitchen));
+  mountFile(router, api.larder.showPrinted, (_who, { params }) => showPrinted(kitchen, params.job));
+  mountFile(router, api.larder.labelPdf, (who, { query }) => labelPdf(kitchen, who, query));
   mountCommand(kitchen, router, api.larder.takeOut, ['lots'], (command, asked) => takeOut(kitchen, command, asked));
+  mountCommand(kitchen, router, api.larder.keep, ['lots'], (command, asked) => keep(kitchen, command, asked));
+  mountCommand(kitchen, router, api.larder.undoKeep, ['lots'], (command, asked) => undoKeep(kitchen, command, asked));
+  mountCommand(kitchen, router, api.larder.split, ['lots'], (command, asked) => split(kitchen, command, asked));
+  mountCommand(kitchen, router, api.larder.merge, ['lots'], (command, asked) => merge(kitchen, command, asked));
+  mountCommand(kitchen, router, api.larder.startTub, ['lots'], (command, asked) => startTub(kitchen, command, asked));
+  mountCommand(kitchen, router, api.larder.fill, ['lots'], (command, asked) => fill(kitchen, command, asked));
+  mountCommand(kitchen, router, api.larder.count, ['lots'], (command, asked) => count(kitchen, command, asked));
+  mountCommand(kitchen, router, api.larder.printLabels, ['lots'], (command, asked) =>
+    printLabels(kitchen, command, asked),
+  );
 }

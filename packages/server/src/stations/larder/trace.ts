@@ -44,7 +44,7 @@ export async function readTrace(db: Sequelize, houseId: string, lotId: string, n
       select l.id, l.code, l.kind, l.name, l.destination, l.made_mg as "madeMg", b.mass_mg as "massMg", l.use_by as "useBy",
              l.made_at as "madeAt", maker.name as by, s.name as "supplierName", d.origin, d.landed_on as "landedOn", l.allergens
       from family f join lot l on l.id = f.lot_id join lot_balance b on b.lot_id = l.id
-      left join supplier s on s.id = l.supplier_id left join delivery d on d.lot_id = l.id
+      left join supplier s on s.id = l.supplier_id left join delivery_line d on d.lot_id = l.id
       left join lateral (
         select w.name from posting p join movement m on m.id = p.movement_id and ${STANDS} join person w on w.id = m.person_id
         where p.lot_id = l.id and p.mass_mg > 0 order by m.at limit 1

@@ -1,8 +1,11 @@
 import { api } from '@zabrik/contract';
 import type { Router } from 'express';
-import { mountCommand, mountRead } from '../../http/mount.ts';
+import { readHouse } from '../../db/house.ts';
+import { writeHouseFile } from '../../house/houseFile.ts';
+import { mountCommand, mountFile, mountRead } from '../../http/mount.ts';
 import { pageOf, readCursor } from '../../http/page.ts';
 import type { Kitchen } from '../../kitchen.ts';
+import { movementsCsv, movementsEpcis } from './exports.ts';
 import { listClosed } from './queries.ts';
 import { reverse } from './service.ts';
 import { yieldSheet } from './yieldSheet.ts';
@@ -17,4 +20,11 @@ export function ledgerRoutes(kitchen: Kitchen, router: Router): void {
   mountCommand(kitchen, router, api.ledger.reverse, ['breakdowns', 'lots', 'runs', 'deliveries'], (command, asked) =>
     reverse(kitchen, command, asked),
   );
+  mountFile(router, api.ledger.exportCsv, (who, { query }) => movementsCsv(kitchen, who, query));
+  mountFile(router, api.ledger.exportEpcis, (who, { query }) => movementsEpcis(kitchen, who, query));
+  mountFile(router, api.ledger.exportHouse, async (who) => ({
+    type: 'application/json',
+    name: `${(await readHouse(who.houseId)).slug}.house.json`,
+    body: writeHouseFile(kitchen.db, who.houseId, kitchen.clock()),
+  }));
 }

@@ -1,8 +1,11 @@
-import { useById } from '@zabrik/catalogue';
+import { allGoods, useById } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import {
+  addDays,
+  carryAllergens,
   combinedError,
   formatMass,
+  lastDay,
   priceOf,
   Refusal,
   refusalOf,
@@ -11,11 +14,13 @@ import {
   scaleUse,
 } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
-import { dayIn, lastDayAfter, readHouse } from '../../db/house.ts';
+import { dayIn, lastDayAfter, readHouse, usualPlace } from '../../db/house.ts';
+import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
+import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
-import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
-import { makeLot } from '../../massledger/makeLot.ts';
+import { costOfPart, type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
+import { keptFresh, makeLot } from '../../massledger/makeLot.ts';
 import { writeMovement } from '../../massledger/writeMovement.ts';
 import { readRunRow, runOf } from './queries.ts';
 
@@ -34,6 +39,7 @@ export async function planRun(
   if (body.vesselId !== null && vessel === undefined)
     throw new Problem('invalid', undefined, [{ path: 'vesselId', message: 'no such pot in this house' }]);
   const lots = await lockLots(db, transaction, who.houseId, [...new Set(body.lotIds)]);
+  mustBeFree(lots);
   const oldestFirst = [...lots].sort(
     (a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code),
   );
@@ -96,6 +102,45 @@ export async function planRun(
   return { ...runOf(await readRunRow(db, who.houseId, runId, transaction)), refused: [...scaled.refused] };
 }
 
+interface TakenGoods {
+  readonly lot: HeldLot;
+  readonly ingredient: string;
+  readonly massMg: number;
+  readonly costMinor: number;
+}
+
+/** What of the ingredients stands in the larder as vegetables and dry goods: first expired first out, nothing held back or past its date. */
+async function takeGoods(
+  { db }: Kitchen,
+  { who, transaction }: InCommand,
+  ingredients: readonly { readonly id: string; readonly massMg: number }[],
+  today: string,
+): Promise<TakenGoods[]> {
+  const fits = new Map(allGoods.flatMap((g) => (g.ingredient === undefined ? [] : [[g.id, g.ingredient] as const])));
+  const rows = await select<{ id: string }>(
+    db,
+    `select l.id from lot l join lot_balance b on b.lot_id = l.id
+     where l.house_id = $1 and b.mass_mg > 0 and l.goods = any($2::text[]) and l.held is null and (l.use_by is null or l.use_by >= $3::date)
+     order by l.use_by nulls last, l.id`,
+    [who.houseId, [...fits.keys()], today],
+    transaction,
+  );
+  const lots = await lockLots(
+    db,
+    transaction,
+    who.houseId,
+    rows.map((r) => r.id),
+  );
+  const wanted = new Map(ingredients.map((i) => [i.id, i.massMg]));
+  return lots.flatMap((lot): TakenGoods[] => {
+    const ingredient = fits.get(lot.goods ?? '') ?? '';
+    const massMg = Math.min(lot.freeMg, wanted.get(ingredient) ?? 0);
+    if (massMg <= 0) return [];
+    wanted.set(ingredient, (wanted.get(ingredient) ?? 0) - massMg);
+    return [{ lot, ingredient, massMg, costMinor: costOfPart(lot, massMg) }];
+  });
+}
+
 /**
  * The batch is done: what went in leaves its lots and the pantry, what came out is a new lot that carries the whole cost, spent
  * solids go to waste, and the rest is evaporation.
@@ -128,14 +173,19 @@ export async function finishRun(
       throw new Problem('not_enough', `Lot ${input.code} holds less than this batch was planned with.`);
     return { lot, massMg: input.massMg, costMinor: costOfPart(lot, input.massMg) };
   });
-  const pantry = run.ingredients.map((ingredient) => ({
-    ...ingredient,
-    costMinor: priceOf(ingredient.massMg, house.settings.pantryMinorPerKg[ingredient.id] ?? 0),
-  }));
+  mustBeFree(inputs.map((i) => i.lot));
+  // bought-in ingredients come out of the larder, oldest date first; what is not there is the pantry's
+  const today = dayIn(house.timezone, at);
+  const fromLarder = await takeGoods(kitchen, command, run.ingredients, today);
+  const pantry = run.ingredients.map((ingredient) => {
+    const there = fromLarder.reduce((sum, g) => sum + (g.ingredient === ingredient.id ? g.massMg : 0), 0);
+    const massMg = ingredient.massMg - there;
+    return { ...ingredient, massMg, costMinor: priceOf(massMg, house.settings.pantryMinorPerKg[ingredient.id] ?? 0) };
+  });
   const sum = (items: readonly { massMg: number; costMinor: number }[], of: 'massMg' | 'costMinor'): number =>
     items.reduce((total, item) => total + item[of], 0);
-  const inMg = sum(inputs, 'massMg') + sum(pantry, 'massMg');
-  const costMinor = sum(inputs, 'costMinor') + sum(pantry, 'costMinor');
+  const inMg = sum(inputs, 'massMg') + sum(fromLarder, 'massMg') + sum(pantry, 'massMg');
+  const costMinor = sum(inputs, 'costMinor') + sum(fromLarder, 'costMinor') + sum(pantry, 'costMinor');
   const lostMg = inMg - body.outputMg - body.spentMg;
   const scaleError = combinedError(
     [...inputs.map((i) => i.massMg), body.outputMg].map((massMg) => ({
@@ -156,6 +206,20 @@ export async function finishRun(
       .map((i) => i.lot.useBy)
       .filter((d) => d !== null)
       .sort()[0] ?? null;
+  // a raw filling lives no longer than what is in it; cooked food starts its own clock, as the house's limits count it
+  const ready = use.kind !== 'filling';
+  const usual = lastDayAfter(house.timezone, at, 24 * use.shelfLifeDays, ready ? null : earliest);
+  const marked = ready
+    ? shelfLifeOf(limitsOf(await readLimitChoice(db, who.houseId, house.timezone, transaction)), 'made')
+    : undefined;
+  const latest = marked === undefined ? undefined : lastDay(marked, today);
+  const useBy = latest !== undefined && latest < usual ? latest : usual;
+  const dateBasis =
+    marked !== undefined && useBy === latest
+      ? `${marked.value.max_days} days by ${marked.citation.document} ${marked.citation.section}`
+      : useBy === earliest && useBy < addDays(today, use.shelfLifeDays)
+        ? 'the oldest date of what went in'
+        : `${use.shelfLifeDays} days, usual for ${use.title.toLowerCase()}`;
   await makeLot(db, command, {
     id: lotId,
     kind: 'batch',
@@ -166,19 +230,18 @@ export async function finishRun(
     destination: use.kind === 'staff-dish' ? 'staff' : 'larder',
     pieces: run.plates ?? 1,
     madeMg: body.outputMg,
-    // a raw filling lives no longer than what is in it; cooked food starts its own clock
-    useBy: lastDayAfter(house.timezone, at, 24 * use.shelfLifeDays, use.kind === 'filling' ? earliest : null),
+    keeping: keptFresh(usualPlace(house, ready), ready, useBy),
+    dateBasis,
     supplierId: null,
     breakdownId: null,
     pieceId: null,
     runId: run.id,
-    allergens: [
-      ...new Set([
-        ...use.allergens,
-        ...use.ingredients.flatMap((i) => i.allergens),
-        ...inputs.flatMap((i) => i.lot.allergens),
-      ]),
-    ].sort(),
+    allergens: carryAllergens(
+      use.allergens,
+      ...use.ingredients.map((i) => i.allergens),
+      ...inputs.map((i) => i.lot.allergens),
+      ...fromLarder.map((g) => g.lot.allergens),
+    ),
   });
   const movementId = uuidv7();
   await writeMovement(db, command, {
@@ -189,6 +252,7 @@ export async function finishRun(
     reverses: null,
     postings: [
       ...inputs.map((i) => ({ lotId: i.lot.id, massMg: -i.massMg, costMinor: -i.costMinor })),
+      ...fromLarder.map((g) => ({ lotId: g.lot.id, massMg: -g.massMg, costMinor: -g.costMinor })),
       ...pantry.map((i) => ({ sink: 'pantry' as const, reason: i.id, massMg: -i.massMg, costMinor: -i.costMinor })),
       { lotId, massMg: body.outputMg, costMinor },
       { sink: 'waste', reason: `${use.id}/spent`, massMg: body.spentMg, costMinor: 0 },

@@ -1,23 +1,85 @@
 import { api } from '@zabrik/contract';
+import { claimWords } from '@zabrik/contract/claim-words';
 import type { Router } from 'express';
+import { v7 as uuidv7 } from 'uuid';
+import { dayIn, readHouse } from '../../db/house.ts';
 import { SupplierRow } from '../../db/models.ts';
-import { mountCommand, mountRead } from '../../http/mount.ts';
+import { readProbe } from '../../devices/askDevice.ts';
+import { mountCommand, mountFile, mountRead } from '../../http/mount.ts';
 import { pageOf, readCursor } from '../../http/page.ts';
+import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
-import { listDeliveries } from './queries.ts';
-import { acceptDelivery } from './service.ts';
+import { claimPdf } from './claimPdf.ts';
+import { callOffOrder, placeOrder } from './orders.ts';
+import { addPhotograph, listPhotographs, showPhotograph } from './photographs.ts';
+import { listPriceLists, listPrices, readPriceHistory, takePrices, undoPrices } from './prices.ts';
+import { listDeliveries, listOpenOrders, readDelivery } from './queries.ts';
+import { acceptDelivery, closeDelivery } from './service.ts';
 
 export function receiveRoutes(kitchen: Kitchen, router: Router): void {
+  const { db } = kitchen;
   mountRead(router, api.receive.suppliers, async (who) => {
     const suppliers = await SupplierRow.findAll({ where: { houseId: who.houseId }, order: ['name'] });
     return { suppliers: suppliers.map(({ id, name }) => ({ id, name })) };
   });
+  mountCommand(kitchen, router, api.receive.addSupplier, ['deliveries'], async ({ who, transaction }, { body }) => {
+    const there = await SupplierRow.findOne({ where: { houseId: who.houseId, name: body.name }, transaction });
+    if (there !== null)
+      throw new Problem('invalid', 'There is a supplier of that name already.', [
+        { path: 'name', message: 'is there already' },
+      ]);
+    const { id, name } = await SupplierRow.create(
+      { id: uuidv7(), houseId: who.houseId, name: body.name },
+      { transaction },
+    );
+    return { id, name };
+  });
   mountRead(router, api.receive.list, async (who, { query }) => {
-    const found = await listDeliveries(kitchen.db, who.houseId, query.limit, readCursor(query.cursor));
-    const { rows, next } = pageOf(found, query.limit, (d) => ({ at: d.at, id: d.lotId }));
+    const found = await listDeliveries(db, await readHouse(who.houseId), query.limit, readCursor(query.cursor));
+    const { rows, next } = pageOf(found, query.limit, (d) => ({ at: d.at, id: d.id }));
     return { deliveries: rows, next };
   });
+  mountRead(router, api.receive.read, async (who, { params }) =>
+    readDelivery(db, await readHouse(who.houseId), params.deliveryId),
+  );
   mountCommand(kitchen, router, api.receive.accept, ['deliveries', 'lots'], (command, asked) =>
     acceptDelivery(kitchen, command, asked),
   );
+  mountCommand(kitchen, router, api.receive.close, ['deliveries'], (command, asked) =>
+    closeDelivery(kitchen, command, asked),
+  );
+  mountRead(router, api.receive.photographs, (who, { params }) => listPhotographs(kitchen, who, params.lineId));
+  mountCommand(kitchen, router, api.receive.photograph, ['deliveries'], (command, asked) =>
+    addPhotograph(kitchen, command, asked),
+  );
+  mountFile(router, api.receive.showPhotograph, (who, { params }) => showPhotograph(kitchen, who, params.photographId));
+  mountFile(router, api.receive.claimPdf, async (who, { params }) => {
+    const house = await readHouse(who.houseId);
+    const delivery = await readDelivery(db, house, params.deliveryId);
+    if (claimWords(house, delivery) === '')
+      throw new Problem('not_found', 'There is nothing to claim for this delivery.');
+    return claimPdf(house, delivery);
+  });
+  mountRead(router, api.receive.orders, async (who) => ({ orders: await listOpenOrders(db, who.houseId) }));
+  mountCommand(kitchen, router, api.receive.order, ['deliveries'], (command, asked) =>
+    placeOrder(kitchen, command, asked),
+  );
+  mountCommand(kitchen, router, api.receive.callOff, ['deliveries'], (command, asked) =>
+    callOffOrder(kitchen, command, asked),
+  );
+  mountRead(router, api.receive.priceLists, async (who) => ({ lists: await listPriceLists(db, who.houseId) }));
+  mountCommand(kitchen, router, api.receive.sendPrices, ['prices'], (command, asked) =>
+    takePrices(kitchen, command, asked),
+  );
+  mountCommand(kitchen, router, api.receive.undoPrices, ['prices'], (command, asked) =>
+    undoPrices(kitchen, command, asked),
+  );
+  mountRead(router, api.receive.prices, async (who, { query }) => {
+    const house = await readHouse(who.houseId);
+    return listPrices(db, who.houseId, dayIn(house.timezone, kitchen.clock()), query);
+  });
+  mountRead(router, api.receive.priceHistory, async (who, { query }) => ({
+    points: await readPriceHistory(db, who.houseId, query.item, query.supplierId),
+  }));
+  mountRead(router, api.receive.probe, () => readProbe(kitchen.config.probe));
 }

@@ -1,20 +1,101 @@
-import { receiptDays } from '@zabrik/catalogue';
-import type { Answer, Asked, api, Delivery } from '@zabrik/contract';
+import { goodsById, inspectionById, inspectionClassOf, receiptDays } from '@zabrik/catalogue';
+import type { Answer, Asked, api } from '@zabrik/contract';
+import { addDays, type Keeping, minor } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
-import { lastDayAfter, readHouse } from '../../db/house.ts';
-import { DeliveryRow, SupplierRow } from '../../db/models.ts';
+import { dayIn, lastDayAfter, placeNamed, readHouse, usualPlace } from '../../db/house.ts';
+import { SupplierRow } from '../../db/models.ts';
 import { readSpecies } from '../../db/plans.ts';
+import { selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
-import { makeLot } from '../../massledger/makeLot.ts';
+import { keptFresh, makeLot } from '../../massledger/makeLot.ts';
 import { writeMovement } from '../../massledger/writeMovement.ts';
-import { readDelivery } from './queries.ts';
+import { readDelivery, readLine } from './queries.ts';
 
 const noSuch = (path: string, message: string): Problem => new Problem('invalid', message, [{ path, message }]);
 
+/** What is being received, animal or goods, as the catalogue knows it. */
+interface What {
+  readonly name: string;
+  readonly category: string | null;
+  readonly allergens: readonly string[];
+  readonly lifeDays: number;
+  readonly ready: boolean;
+  readonly inspection: string;
+  readonly kind: 'delivery' | 'goods';
+  readonly place: 'cold-room' | 'fridge' | 'freezer' | 'blast-chiller' | 'ambient' | null;
+}
+
+type Body = Asked<typeof api.receive.accept>['body'];
+
+async function whatOf(kitchen: Kitchen, command: InCommand, body: Body): Promise<What> {
+  if (body.goods !== null) {
+    const goods = goodsById.get(body.goods);
+    if (goods === undefined) throw noSuch('goods', 'not in the catalogue');
+    return {
+      name: goods.name,
+      category: null,
+      allergens: goods.allergens,
+      lifeDays: goods.lifeDays,
+      ready: goods.ready === true,
+      inspection: 'goods',
+      kind: 'goods',
+      place: goods.place,
+    };
+  }
+  const species = (await readSpecies(kitchen.db, command.who.houseId, command.transaction)).get(body.species ?? '');
+  if (species === undefined) throw noSuch('species', 'not in the catalogue');
+  const form = species.forms.find((f) => f.id === body.form && f.purchase);
+  if (form === undefined) throw noSuch('form', `${species.name} is not bought in this form`);
+  return {
+    name: `${species.name}, ${form.name}`,
+    category: null,
+    allergens: species.allergen === 'none' ? [] : [species.allergen],
+    lifeDays: receiptDays(species.group) - 1,
+    ready: form.id === 'cooked',
+    inspection:
+      body.came === 'frozen' || body.came === 'vacuum-packed'
+        ? body.came
+        : (inspectionClassOf[species.group] ?? 'red-meat'),
+    kind: 'delivery',
+    place: null,
+  };
+}
+
+/** The delivery a line belongs to: opened by its first line, in the name of whoever wrote that. Errors: `delivery_closed`, `not_found`. */
+async function openDelivery(kitchen: Kitchen, { who, at, transaction }: InCommand, body: Body): Promise<string> {
+  const id = body.deliveryId ?? uuidv7();
+  const order = body.orderId;
+  if (order !== null) {
+    const found = await selectOne<{ state: string; supplierId: string }>(
+      kitchen.db,
+      'select state, supplier_id as "supplierId" from supply_order where id = $1 and house_id = $2',
+      [order, who.houseId],
+      transaction,
+    );
+    if (found === undefined) throw new Problem('not_found', 'There is no such order in this house.');
+    if (found.supplierId !== body.supplierId) throw noSuch('orderId', 'this order is another supplier’s');
+  }
+  await kitchen.db.query(
+    `insert into delivery (id, house_id, supplier_id, order_id, invoice, person_id, at) values ($1, $2, $3, $4, $5, $6, $7) on conflict (id) do nothing`,
+    { bind: [id, who.houseId, body.supplierId, order, body.invoice, who.personId, at], transaction },
+  );
+  const head = await selectOne<{ closed: boolean; supplierId: string }>(
+    kitchen.db,
+    'select closed_at is not null as closed, supplier_id as "supplierId" from delivery where id = $1 and house_id = $2 for update',
+    [id, who.houseId],
+    transaction,
+  );
+  if (head === undefined) throw new Problem('not_found');
+  if (head.closed) throw new Problem('delivery_closed');
+  if (head.supplierId !== body.supplierId) throw noSuch('supplierId', 'this delivery is another supplier’s');
+  return id;
+}
+
 /**
- * Accepts a delivery: a lot with a code, and a movement from the supplier for the net mass at what the invoice asks.
- * What the invoice asks is the cost even when the scale shows less: the difference is a claim until the supplier pays it.
+ * Takes one line of a delivery. What is accepted becomes a lot with a code, and a movement from the supplier for its net mass; what is
+ * refused never was the house's and moves nothing. What the invoice asks is the cost of what was accepted, in proportion when a part
+ * went back: short weight stays in the cost until the supplier pays the claim.
  */
 export async function acceptDelivery(
   kitchen: Kitchen,
@@ -23,64 +104,141 @@ export async function acceptDelivery(
 ): Promise<Answer<typeof api.receive.accept>> {
   const { db } = kitchen;
   const { who, at, transaction } = command;
-  const species = (await readSpecies(db, who.houseId, transaction)).get(body.species);
-  if (species === undefined) throw noSuch('species', 'not in the catalogue');
-  const form = species.forms.find((f) => f.id === body.form && f.purchase);
-  if (form === undefined) throw noSuch('form', `${species.name} is not bought in this form`);
+  const what = await whatOf(kitchen, command, body);
+  const points = inspectionById.get(what.inspection)?.points ?? [];
+  const unknown = body.inspection.find((a) => !points.some((p) => p.id === a.pointId));
+  if (unknown !== undefined) throw noSuch('inspection', `${unknown.pointId} is not looked at here`);
   const house = await readHouse(who.houseId, transaction);
   const supplier = await SupplierRow.findOne({ where: { id: body.supplierId, houseId: who.houseId }, transaction });
   if (supplier === null) throw new Problem('not_found', 'There is no such supplier in this house.');
-  const useBy = body.useBy ?? lastDayAfter(house.timezone, at, 24 * (receiptDays(species.group) - 1), null);
-  const netMg = body.grossMg - body.tareMg;
-  const lotId = uuidv7();
-  await makeLot(db, command, {
-    id: lotId,
-    kind: 'delivery',
-    name: `${species.name}, ${form.name}`,
-    species: species.id,
-    form: form.id,
-    category: null,
-    destination: null,
-    pieces: body.animals,
-    madeMg: netMg,
-    useBy,
-    supplierId: supplier.id,
-    breakdownId: null,
-    pieceId: null,
-    runId: null,
-    allergens: species.allergen === 'none' ? [] : [species.allergen],
-  });
-  const movementId = uuidv7();
-  await writeMovement(db, command, {
-    id: movementId,
-    kind: 'receive',
-    station: 'receive',
-    note: body.note,
-    reverses: null,
-    postings: [
-      { sink: 'supplier', reason: null, massMg: -netMg, costMinor: -body.paidMinor },
-      { lotId, massMg: netMg, costMinor: body.paidMinor },
-    ],
-  });
-  await DeliveryRow.create(
-    {
-      lotId,
-      houseId: who.houseId,
-      grossMg: body.grossMg,
-      tareMg: body.tareMg,
-      invoiceMg: body.invoiceMg,
-      paidMinor: body.paidMinor,
-      temperatureCentiC: body.temperatureCentiC,
-      origin: body.origin,
-      landedOn: body.landedOn,
+  const deliveryId = await openDelivery(kitchen, command, body);
+  const today = dayIn(house.timezone, at);
+  const frozen = body.came === 'frozen';
+  const useBy =
+    body.useBy ?? (frozen ? addDays(today, 90) : lastDayAfter(house.timezone, at, 24 * what.lifeDays, null));
+  const placeId =
+    body.placeId === null
+      ? usualPlace(house, what.ready, frozen ? 'freezer' : what.place)
+      : placeNamed(house, body.placeId).id;
+  const netMg = body.grossMg === null ? 0 : body.grossMg - body.tareMg;
+  const acceptedMg = netMg - body.refusedMg;
+  const refused = body.verdict === 'refused';
+  const keeping: Keeping = {
+    ...keptFresh(placeId, what.ready, useBy),
+    ...(frozen ? { state: 'frozen' as const, frozenOn: today, daysLeft: 2 } : {}),
+  };
+  const costMinor = body.refusedMg === 0 ? body.paidMinor : minor((body.paidMinor * acceptedMg) / netMg);
+  let lotId: string | null = null;
+  let movementId: string | null = null;
+  if (!refused) {
+    lotId = uuidv7();
+    await makeLot(db, command, {
+      id: lotId,
+      kind: what.kind,
+      name: what.name,
+      species: body.species,
+      form: body.form,
+      category: what.category,
+      destination: what.kind === 'goods' ? 'larder' : null,
+      pieces: body.animals,
+      madeMg: acceptedMg,
+      keeping,
+      dateBasis:
+        body.useBy === null
+          ? frozen
+            ? 'bought frozen: 90 days, of quality'
+            : 'usual life from receipt'
+          : 'the supplier’s date',
+      supplierId: supplier.id,
+      breakdownId: null,
+      pieceId: null,
+      runId: null,
+      allergens: what.allergens,
+      goods: body.goods,
+    });
+    movementId = uuidv7();
+    await writeMovement(db, command, {
+      id: movementId,
+      kind: 'receive',
+      station: 'receive',
       note: body.note,
-      personId: who.personId,
-      at,
-      movementId,
+      reverses: null,
+      postings: [
+        { sink: 'supplier', reason: null, massMg: -acceptedMg, costMinor: -costMinor },
+        { lotId, massMg: acceptedMg, costMinor },
+      ],
+    });
+  }
+  const lineId = uuidv7();
+  const columns: Readonly<Record<string, unknown>> = {
+    id: lineId,
+    delivery_id: deliveryId,
+    house_id: who.houseId,
+    lot_id: lotId,
+    species: body.species,
+    form: body.form,
+    goods: body.goods,
+    animals: body.animals,
+    gross_mg: body.grossMg,
+    tare_mg: body.tareMg,
+    invoice_mg: body.invoiceMg,
+    paid_minor: body.paidMinor,
+    temperature_centi_c: body.temperatureCentiC,
+    origin: body.origin,
+    landed_on: body.landedOn,
+    use_by: refused ? null : useBy,
+    note: body.note,
+    verdict: body.verdict,
+    refused_mg: refused ? Math.max(1, netMg) : body.refusedMg,
+    refused_reason: body.refusedReason,
+    inspection: JSON.stringify(body.inspection),
+    details: JSON.stringify({ ...body.details, came: body.came }),
+    boxes: JSON.stringify(body.boxes),
+    codes: body.codes,
+    order_position: body.orderPosition,
+    person_id: who.personId,
+    at,
+    movement_id: movementId,
+  };
+  const names = Object.keys(columns);
+  await db.query(
+    `insert into delivery_line (${names.join(', ')}) values (${names.map((_, i) => `$${i + 1}`).join(', ')})`,
+    {
+      bind: Object.values(columns),
+      transaction,
     },
-    { transaction },
   );
-  const delivery: Delivery | undefined = await readDelivery(db, who.houseId, lotId, transaction);
-  if (delivery === undefined) throw new Error(`delivery ${lotId} was written and is not there`);
+  const line = await readLine(db, house, lineId, transaction);
+  if (line === undefined) throw new Error(`line ${lineId} was written and is not there`);
+  return line;
+}
+
+/** Nothing more comes. Its order is done when every line of it came whole; else it stays open for the rest. */
+export async function closeDelivery(
+  kitchen: Kitchen,
+  command: InCommand,
+  { params }: Asked<typeof api.receive.close>,
+): Promise<Answer<typeof api.receive.close>> {
+  const { db } = kitchen;
+  const { who, at, transaction } = command;
+  const house = await readHouse(who.houseId, transaction);
+  const head = await selectOne<{ closed: boolean; orderId: string | null }>(
+    db,
+    'select closed_at is not null as closed, order_id as "orderId" from delivery where id = $1 and house_id = $2 for update',
+    [params.deliveryId, who.houseId],
+    transaction,
+  );
+  if (head === undefined) throw new Problem('not_found');
+  if (head.closed) throw new Problem('delivery_closed');
+  await db.query('update delivery set closed_at = $3 where id = $1 and house_id = $2', {
+    bind: [params.deliveryId, who.houseId, at],
+    transaction,
+  });
+  const delivery = await readDelivery(db, house, params.deliveryId, transaction);
+  if (head.orderId !== null && delivery.missing.length === 0)
+    await db.query(`update supply_order set state = 'done' where id = $1 and house_id = $2 and state = 'open'`, {
+      bind: [head.orderId, who.houseId],
+      transaction,
+    });
   return delivery;
 }

@@ -2,6 +2,7 @@ import { api } from '@zabrik/contract';
 import { drawAnimal, seededRandom, splitIntoUnits } from '@zabrik/core/twin';
 import type { Router } from 'express';
 import { readHead, stageOf } from '../../db/breakdownHead.ts';
+import { stickProbe } from '../../devices/askDevice.ts';
 import { mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
@@ -44,5 +45,11 @@ export function simulationRoutes(kitchen: Kitchen, router: Router): void {
     }
     await scale.command(`load ${massMg}`);
     return { massMg };
+  });
+
+  mountRead(router, api.simulation.probe, async (_who, { body }) => {
+    if (!kitchen.config.simulated) throw new Problem('not_found');
+    await stickProbe(kitchen.config.probe, body.centiC);
+    return { centiC: body.centiC };
   });
 }

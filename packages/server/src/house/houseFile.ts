@@ -1,0 +1,179 @@
+/** Everything of one house as a JSON file, and back into another database: the open way out of this program and into it. */
+import type { Sequelize } from 'sequelize';
+import { Transaction } from 'sequelize';
+import { z } from 'zod';
+import { hashSecret } from '../access/secrets.ts';
+import { select, selectOne } from '../db/select.ts';
+
+/**
+ * The tables of a house, each after what it points at. `order`: how its rows follow each other. `drop`: what is only true in one
+ * database (places in a sequence) or must not leave it (secrets).
+ */
+const tables: readonly { readonly name: string; readonly order: string; readonly drop?: readonly string[] }[] = [
+  { name: 'person', order: 'name', drop: ['pin_hash', 'password_hash', 'wrong_count', 'locked_until'] },
+  { name: 'supplier', order: 'name' },
+  { name: 'house_species', order: 'id' },
+  { name: 'cut_plan', order: 'id, version' },
+  { name: 'house_limits', order: 'seq', drop: ['seq'] },
+  { name: 'caution_seen', order: 'at, id' },
+  { name: 'lot', order: 'serial' },
+  { name: 'movement', order: 'at, id' },
+  { name: 'posting', order: 'id', drop: ['id'] },
+  { name: 'lot_event', order: 'seq', drop: ['seq'] },
+  { name: 'stock_take', order: 'at, id' },
+  { name: 'supply_order', order: 'at, id' },
+  { name: 'supply_order_line', order: 'order_id, position' },
+  { name: 'delivery', order: 'at, id' },
+  { name: 'delivery_line', order: 'at, id' },
+  { name: 'photograph', order: 'at, id' },
+  { name: 'price_list', order: 'at, id' },
+  { name: 'price', order: 'list_id, line' },
+  { name: 'breakdown', order: 'started_at, id' },
+  { name: 'breakdown_input', order: 'breakdown_id, position' },
+  { name: 'breakdown_piece', order: 'breakdown_id, piece_id, destination' },
+  { name: 'weighing', order: 'seq', drop: ['seq'] },
+  { name: 'bench_event', order: 'seq', drop: ['seq'] },
+  { name: 'run', order: 'planned_at, id' },
+  { name: 'run_input', order: 'run_id, position' },
+];
+
+/** What of the database is no part of a house file, and why: a test holds this list against the database. */
+export const leftOut: Readonly<Record<string, string>> = {
+  house: 'stands at the head of the file',
+  session: 'who is signed in here and now',
+  command: 'answers kept for repeats of commands, for the tablets of this server',
+  lot_balance: 'follows from the postings, and is held against them when a file is read',
+  migration: 'the shape of the database',
+};
+export const tablesOfAHouse = tables.map((t) => t.name);
+
+const PAGE = 1_000;
+const FORMAT = 'zabrik-house';
+
+const newestMigration = async (db: Sequelize, transaction: Transaction): Promise<string> =>
+  (await selectOne<{ name: string }>(db, 'select name from migration order by name desc limit 1', [], transaction))
+    ?.name ?? '';
+
+/** The file, line by line, as the house stood at one moment. */
+export async function* writeHouseFile(db: Sequelize, houseId: string, at: Date): AsyncGenerator<string> {
+  const transaction = await db.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ });
+  try {
+    const house = await selectOne<{ row: object }>(
+      db,
+      'select to_jsonb(h) as row from house h where id = $1',
+      [houseId],
+      transaction,
+    );
+    const head = {
+      format: FORMAT,
+      version: 1,
+      at: at.toISOString(),
+      shape: await newestMigration(db, transaction),
+      house: house?.row,
+    };
+    yield `${JSON.stringify(head).slice(0, -1)},"tables":{\n`;
+    for (const [i, { name, order, drop = [] }] of tables.entries()) {
+      yield `${JSON.stringify(name)}:[\n`;
+      for (let from = 0; ; from += PAGE) {
+        const rows = await select<{ row: object }>(
+          db,
+          `select to_jsonb(t) - $2::text[] as row from ${name} t where house_id = $1 order by ${order} limit ${PAGE} offset ${from}`,
+          [houseId, drop],
+          transaction,
+        );
+        const text = rows.map((r) => JSON.stringify(r.row)).join(',\n');
+        if (rows.length > 0) yield from === 0 ? text : `,\n${text}`;
+        if (rows.length < PAGE) break;
+      }
+      yield `\n]${i === tables.length - 1 ? '' : ','}\n`;
+    }
+    yield '}}\n';
+  } finally {
+    await transaction.rollback();
+  }
+}
+
+const row = z.record(z.string(), z.unknown());
+const fileSchema = z.strictObject({
+  format: z.literal(FORMAT),
+  version: z.literal(1),
+  at: z.iso.datetime(),
+  shape: z.string(),
+  house: row.and(z.object({ id: z.uuid(), slug: z.string(), name: z.string() })),
+  tables: z.strictObject(Object.fromEntries(tables.map((t) => [t.name, z.array(row)]))),
+});
+
+export class HouseFileRefused extends Error {}
+
+/**
+ * Reads a house file into a database that does not have that house yet. All of it or nothing. Everyone gets this PIN: secrets never
+ * were in the file.
+ *
+ * Errors  `HouseFileRefused` with a sentence: not such a file, of another shape, or a house that is here already.
+ */
+export async function readHouseFile(
+  db: Sequelize,
+  text: string,
+  pin: string,
+): Promise<{ readonly name: string; readonly rows: number }> {
+  let json: unknown;
+  try {
+    json = JSON.parse(text);
+  } catch {
+    throw new HouseFileRefused('This is not JSON, or it is cut short. Nothing was read in.');
+  }
+  const read = fileSchema.safeParse(json);
+  if (!read.success) {
+    const [issue] = read.error.issues;
+    throw new HouseFileRefused(
+      `This is no house file: ${issue?.path.join('.')}: ${issue?.message}. Nothing was read in.`,
+    );
+  }
+  const file = read.data;
+  const pinHash = await hashSecret(pin);
+  return db.transaction(async (transaction) => {
+    const shape = await newestMigration(db, transaction);
+    if (shape !== file.shape)
+      throw new HouseFileRefused(
+        `The file has the shape ${file.shape}, this program ${shape}. Use the same version of the program.`,
+      );
+    const there = await selectOne<{ id: string }>(
+      db,
+      'select id from house where id = $1 or slug = $2',
+      [file.house.id, file.house.slug],
+      transaction,
+    );
+    if (there !== undefined)
+      throw new HouseFileRefused(`The house ${file.house.slug} is here already. Nothing was read in.`);
+    const insert = async (table: string, rows: readonly object[]): Promise<void> => {
+      const columns = [...new Set(rows.flatMap((r) => Object.keys(r)))];
+      const known = await select<{ name: string }>(
+        db,
+        `select column_name as name from information_schema.columns where table_schema = 'public' and table_name = $1`,
+        [table],
+        transaction,
+      );
+      const strange = columns.find((c) => !known.some((k) => k.name === c));
+      if (strange !== undefined) throw new HouseFileRefused(`${table} has no ${strange}. Nothing was read in.`);
+      const list = columns.map((c) => `"${c}"`).join(', ');
+      for (let from = 0; from < rows.length; from += PAGE)
+        await db.query(
+          `insert into ${table} (${list}) select ${list} from jsonb_populate_recordset(null::${table}, $1::jsonb)`,
+          { bind: [JSON.stringify(rows.slice(from, from + PAGE))], transaction },
+        );
+    };
+    await insert('house', [file.house]);
+    let rows = 0;
+    for (const { name } of tables) {
+      const given = file.tables[name] ?? [];
+      const foreign = given.find((r) => r['house_id'] !== file.house.id);
+      if (foreign !== undefined)
+        throw new HouseFileRefused(`A row of ${name} belongs to another house. Nothing was read in.`);
+      await insert(name, name === 'person' ? given.map((p) => ({ ...p, pin_hash: pinHash, wrong_count: 0 })) : given);
+      rows += given.length;
+    }
+    // ask the database now whether every movement sums to zero
+    await db.query('set constraints all immediate', { transaction });
+    return { name: file.house.name, rows };
+  });
+}

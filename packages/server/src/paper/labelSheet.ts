@@ -1,0 +1,117 @@
+import type { Asked, api } from '@zabrik/contract';
+import { allergens, type LabelContent, type LabelWords, layLabel } from '@zabrik/core';
+import bwip from 'bwip-js/node';
+import { newDocument } from './type.ts';
+
+export type LabelSize = Asked<typeof api.larder.labelPdf>['query']['size'];
+
+const MM = 72 / 25.4;
+
+interface Paper {
+  readonly page: readonly [width: number, height: number];
+  readonly label: readonly [width: number, height: number];
+  readonly columns: number;
+  readonly rows: number;
+  readonly left: number;
+  readonly top: number;
+  readonly stepX: number;
+  readonly stepY: number;
+}
+
+const roll = (width: number, height: number): Paper => ({
+  page: [width, height],
+  label: [width, height],
+  columns: 1,
+  rows: 1,
+  left: 0,
+  top: 0,
+  stepX: width,
+  stepY: height,
+});
+
+/** Millimetres. Rolls by their own size; A4 sheets of 24 (70 x 36) and 65 (38.1 x 21.2), common ones. */
+export const papers: Readonly<Record<LabelSize, Paper>> = {
+  '57x32': roll(57, 32),
+  '62x40': roll(62, 40),
+  '100x50': roll(100, 50),
+  'a4-24': { page: [210, 297], label: [70, 36], columns: 3, rows: 8, left: 0, top: 4.5, stepX: 70, stepY: 36 },
+  'a4-65': {
+    page: [210, 297],
+    label: [38.1, 21.2],
+    columns: 5,
+    rows: 13,
+    left: 4.75,
+    top: 10.7,
+    stepX: 40.6,
+    stepY: 21.2,
+  },
+};
+
+const dayWords = new Intl.DateTimeFormat('en-GB', {
+  weekday: 'short',
+  day: 'numeric',
+  month: 'short',
+  year: 'numeric',
+  timeZone: 'UTC',
+});
+
+/** The words of a label: allergens as the house's region names them. */
+export const labelWords = (us: boolean): LabelWords => ({
+  dates: { made: 'made', frozen: 'frozen', thawed: 'thawed', 'use-by': 'USE BY' },
+  day: (iso) => dayWords.format(new Date(`${iso}T00:00:00Z`)).replace(',', ''),
+  allergen: (id) => {
+    const known = allergens.find((a) => a.id === id);
+    return (us ? (known?.us ?? known?.eu) : known?.eu) ?? id;
+  },
+  contains: 'Contains:',
+  noAllergens: 'No listed allergen known.',
+  ready: 'ready to eat',
+  raw: 'raw',
+  reprint: 'REPRINT',
+});
+
+/** Labels as a PDF, in the order given: a page each on a roll, side by side on a sheet. Errors: `label_too_small` of the core. */
+export async function labelSheet(
+  contents: readonly LabelContent[],
+  size: LabelSize,
+  words: LabelWords,
+): Promise<Uint8Array> {
+  const paper = papers[size];
+  const { document, width, write } = await newDocument(
+    contents.length === 1 ? `Label ${contents[0]?.code}` : `${contents.length} labels`,
+  );
+  const [pageWidth, pageHeight] = paper.page.map((mm) => mm * MM) as [number, number];
+  const [labelWidth, labelHeight] = paper.label.map((mm) => mm * MM) as [number, number];
+  const perPage = paper.columns * paper.rows;
+  const squares = new Map<string, Awaited<ReturnType<typeof document.embedPng>>>();
+  for (const { element } of contents) {
+    if (squares.has(element)) continue;
+    const png = await bwip.toBuffer({
+      bcid: 'gs1datamatrix',
+      text: `(${element.slice(0, 2)})${element.slice(2)}`,
+      scale: 6,
+      paddingwidth: 0,
+      paddingheight: 0,
+    });
+    squares.set(element, await document.embedPng(png));
+  }
+  let page = document.addPage([pageWidth, pageHeight]);
+  for (const [i, content] of contents.entries()) {
+    if (i > 0 && i % perPage === 0) page = document.addPage([pageWidth, pageHeight]);
+    const at = i % perPage;
+    const left = (paper.left + (at % paper.columns) * paper.stepX) * MM;
+    const top = pageHeight - (paper.top + Math.floor(at / paper.columns) * paper.stepY) * MM;
+    const { lines, square } = layLabel(content, labelWidth, labelHeight, words, width);
+    for (const line of lines)
+      write(page, line.text, { x: left + line.x, y: top - line.y, size: line.size, bold: line.bold });
+    const image = squares.get(content.element);
+    if (image !== undefined)
+      page.drawImage(image, {
+        x: left + square.x,
+        y: top - square.y - square.side,
+        width: square.side,
+        height: square.side,
+      });
+  }
+  return document.save();
+}

@@ -1,0 +1,70 @@
+/** The typefaces of what we print: they ship with the app and go into every file, so that a name looks the same on any machine. */
+import { readFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
+import fontkit from '@pdf-lib/fontkit';
+import { PDFDocument, type PDFFont, type PDFPage, rgb } from 'pdf-lib';
+
+const require = createRequire(import.meta.url);
+const file = (subset: string, weight: number): Promise<Buffer> =>
+  readFile(
+    require.resolve(
+      `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-${subset}-${weight}-normal.woff`,
+    ),
+  );
+
+let read: Promise<readonly Buffer[]> | undefined;
+const files = (): Promise<readonly Buffer[]> => {
+  read ??= Promise.all([file('latin', 400), file('latin-ext', 400), file('latin', 700), file('latin-ext', 700)]);
+  return read;
+};
+
+export interface Type {
+  readonly document: PDFDocument;
+  /** Width in points. */
+  readonly width: (text: string, size: number, bold: boolean) => number;
+  readonly write: (
+    page: PDFPage,
+    text: string,
+    at: { readonly x: number; readonly y: number; readonly size: number; readonly bold?: boolean },
+  ) => void;
+}
+
+/** A letter neither face has, as a question mark: better seen than lost. */
+const UNKNOWN = '?';
+
+/** A new document with our typefaces in it. */
+export async function newDocument(title: string): Promise<Type> {
+  const document = await PDFDocument.create();
+  document.registerFontkit(fontkit);
+  document.setTitle(title);
+  document.setProducer('Zabrik');
+  document.setCreator('Zabrik');
+  const faces = await Promise.all((await files()).map((bytes) => document.embedFont(bytes, { subset: true })));
+  const [latin, latinExt, boldLatin, boldExt] = faces as [PDFFont, PDFFont, PDFFont, PDFFont];
+  const sets = new Map([latin, latinExt, boldLatin, boldExt].map((f) => [f, new Set(f.getCharacterSet())]));
+  /** The text in runs of one face each. */
+  const runs = (text: string, bold: boolean): { font: PDFFont; text: string }[] => {
+    const choices = bold ? [boldLatin, boldExt] : [latin, latinExt];
+    const out: { font: PDFFont; text: string }[] = [];
+    for (const letter of text.normalize('NFC')) {
+      const code = letter.codePointAt(0) ?? 0;
+      const font = choices.find((f) => sets.get(f)?.has(code) === true) ?? latin;
+      const shown = sets.get(font)?.has(code) === true ? letter : UNKNOWN;
+      const last = out.at(-1);
+      if (last?.font === font) last.text += shown;
+      else out.push({ font, text: shown });
+    }
+    return out;
+  };
+  return {
+    document,
+    width: (text, size, bold) => runs(text, bold).reduce((sum, r) => sum + r.font.widthOfTextAtSize(r.text, size), 0),
+    write: (page, text, { x, y, size, bold = false }) => {
+      let at = x;
+      for (const run of runs(text, bold)) {
+        page.drawText(run.text, { x: at, y, size, font: run.font, color: rgb(0.08, 0.13, 0.12) });
+        at += run.font.widthOfTextAtSize(run.text, size);
+      }
+    },
+  };
+}

@@ -1,0 +1,83 @@
+import { allCautions, limitProfiles } from '@zabrik/catalogue';
+import type { Answer, Asked, api } from '@zabrik/contract';
+import { figureOf, isLooser, isShownAsLimit, withFigure } from '@zabrik/core';
+import { v7 as uuidv7 } from 'uuid';
+import { readHouse } from '../../db/house.ts';
+import { profileNamed, readLimitChoice, readLimitHistory } from '../../db/limits.ts';
+import { Problem } from '../../http/problem.ts';
+import type { InCommand, Kitchen } from '../../kitchen.ts';
+
+/** The limits of the profile the house selected with the house's own figures, or of another one to look at. */
+export async function readHouseLimits(
+  kitchen: Kitchen,
+  houseId: string,
+  wanted: string | undefined,
+): Promise<Answer<typeof api.house.limits>> {
+  const house = await readHouse(houseId);
+  const choice = await readLimitChoice(kitchen.db, houseId, house.timezone);
+  const profile = wanted === undefined ? choice.profile : profileNamed(wanted);
+  if (profile === undefined) throw new Problem('not_found', 'There is no such profile.');
+  const changes = profile.id === choice.profile.id ? choice.changes : [];
+  const history = await readLimitHistory(kitchen.db, houseId);
+  return {
+    profileId: profile.id,
+    selected: choice.selected && profile.id === choice.profile.id,
+    title: profile.title,
+    scope: profile.scope,
+    deferral: profile.deferral,
+    profiles: limitProfiles.map(({ id, title }) => ({ id, title })),
+    limits: profile.limits.map((limit) => {
+      const change = changes.find((c) => c.limitId === limit.id);
+      const published = figureOf(limit);
+      return {
+        limit: change === undefined ? limit : withFigure(limit, change.figure),
+        shownAs: isShownAsLimit(limit) ? ('limit' as const) : ('check-your-code' as const),
+        changed:
+          change === undefined || published === undefined
+            ? null
+            : { figure: change.figure, published, looser: isLooser(limit, change.figure), why: change.why },
+      };
+    }),
+    history: history.map((h) => ({ ...h, at: h.at.toISOString() })),
+  };
+}
+
+/** Selects a profile and the house's own figures in it. Errors: `invalid`, naming a limit that is not in it or has no figure to change. */
+export async function saveLimits(
+  kitchen: Kitchen,
+  { who, at, transaction }: InCommand,
+  { body }: Asked<typeof api.house.saveLimits>,
+): Promise<Answer<typeof api.house.saveLimits>> {
+  const profile = profileNamed(body.profileId);
+  if (profile === undefined)
+    throw new Problem('invalid', undefined, [{ path: 'profileId', message: 'no such profile' }]);
+  for (const [i, change] of body.changes.entries()) {
+    const limit = profile.limits.find((l) => l.id === change.limitId);
+    if (limit === undefined || figureOf(limit) === undefined)
+      throw new Problem('invalid', undefined, [
+        { path: `changes.${i}.limitId`, message: 'no limit with a figure to change' },
+      ]);
+  }
+  await kitchen.db.query(
+    'insert into house_limits (id, house_id, profile_id, changes, note, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',
+    {
+      bind: [uuidv7(), who.houseId, profile.id, JSON.stringify(body.changes), body.note, who.personId, at],
+      transaction,
+    },
+  );
+  return { done: true };
+}
+
+export async function seeCaution(
+  kitchen: Kitchen,
+  { who, at, transaction }: InCommand,
+  { body }: Asked<typeof api.house.seeCaution>,
+): Promise<Answer<typeof api.house.seeCaution>> {
+  if (!allCautions.some((c) => c.id === body.cautionId))
+    throw new Problem('invalid', undefined, [{ path: 'cautionId', message: 'no such caution' }]);
+  await kitchen.db.query(
+    'insert into caution_seen (id, house_id, caution_id, about, person_id, at) values ($1, $2, $3, $4, $5, $6)',
+    { bind: [uuidv7(), who.houseId, body.cautionId, body.about, who.personId, at], transaction },
+  );
+  return { done: true };
+}

@@ -1,0 +1,227 @@
+import { frozenDays, speciesById, THAWED_DAYS } from '@zabrik/catalogue';
+import type { Answer, Asked, api } from '@zabrik/contract';
+import { changeKeeping, formatMass, type Keeping, type KeepingChange, type KeepingRules } from '@zabrik/core';
+import { v7 as uuidv7 } from 'uuid';
+import { dayIn, placeNamed, placesOf, readHouse } from '../../db/house.ts';
+import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
+import type { HouseRow } from '../../db/models.ts';
+import { selectOne } from '../../db/select.ts';
+import { Problem } from '../../http/problem.ts';
+import type { InCommand, Kitchen } from '../../kitchen.ts';
+import { type HeldLot, keepingOf, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
+import { splitLot } from './lots.ts';
+import { eventWords, mindNods, refusals } from './words.ts';
+
+type Body = Asked<typeof api.larder.keep>['body'];
+
+const columns: Readonly<Record<string, string>> = {
+  placeId: 'place_id',
+  state: 'state',
+  useBy: 'use_by',
+  frozenOn: 'frozen_on',
+  thawedOn: 'thawed_on',
+  openedOn: 'opened_on',
+  daysLeft: 'days_left',
+  dateBasis: 'date_basis',
+  reservedFor: 'reserved_for',
+  held: 'held',
+  labels: 'labels',
+};
+
+type State = Readonly<Record<string, string | number | boolean | null>>;
+
+const stateOf = (lot: HeldLot): State => ({
+  ...keepingOf(lot),
+  dateBasis: lot.dateBasis,
+  reservedFor: lot.reservedFor,
+  held: lot.held,
+});
+
+/** Only what is different. */
+const changesOf = (before: State, after: State): { before: State; after: State } => {
+  const keys = Object.keys(after).filter((k) => k in columns && after[k] !== before[k]);
+  const of = (s: State): State => Object.fromEntries(keys.map((k) => [k, s[k] ?? null]));
+  return { before: of(before), after: of(after) };
+};
+
+async function writeState(kitchen: Kitchen, command: InCommand, lotId: string, state: State): Promise<void> {
+  const entries = Object.entries(state).filter(([k]) => k in columns);
+  if (entries.length === 0) return;
+  await kitchen.db.query(
+    `update lot set ${entries.map(([k], i) => `${columns[k]} = $${i + 3}`).join(', ')} where id = $1 and house_id = $2`,
+    { bind: [lotId, command.who.houseId, ...entries.map(([, v]) => v)], transaction: command.transaction },
+  );
+}
+
+export async function writeEvent(
+  kitchen: Kitchen,
+  { who, at, transaction }: InCommand,
+  lotId: string,
+  event: { kind: string; before: State; after: State; note: string | null; undoes?: string },
+): Promise<string> {
+  const id = uuidv7();
+  await kitchen.db.query(
+    `insert into lot_event (id, house_id, lot_id, kind, before, after, note, undoes, person_id, at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
+    {
+      bind: [
+        id,
+        who.houseId,
+        lotId,
+        event.kind,
+        JSON.stringify(event.before),
+        JSON.stringify(event.after),
+        event.note,
+        event.undoes ?? null,
+        who.personId,
+        at,
+      ],
+      transaction,
+    },
+  );
+  return id;
+}
+
+const basisOf = (kind: Body['kind'], kept: Keeping, rules: KeepingRules, note: string | null): string | null => {
+  switch (kind) {
+    case 'freeze':
+      return `${rules.frozenDays} days frozen, of quality; ${kept.daysLeft === null ? 'no date' : `${kept.daysLeft} ${kept.daysLeft === 1 ? 'day' : 'days'} left`} when it was frozen`;
+    case 'thaw':
+      return 'thawed: no more days than it had when it was frozen';
+    case 'open':
+      return rules.opened === undefined
+        ? null
+        : `opened: ${rules.opened.value.max_days} days by ${rules.opened.citation.document} ${rules.opened.citation.section}`;
+    case 'date':
+      return `set by hand: ${note ?? ''}`;
+    default:
+      return null;
+  }
+};
+
+async function rulesFor(kitchen: Kitchen, command: InCommand, house: HouseRow, lot: HeldLot): Promise<KeepingRules> {
+  const limits = limitsOf(await readLimitChoice(kitchen.db, house.id, house.timezone, command.transaction));
+  const category = lot.category ?? (lot.species === null ? null : categoryOfSpecies(lot.species));
+  return { frozenDays: frozenDays(category), thawedDays: THAWED_DAYS, opened: shelfLifeOf(limits, 'opened') };
+}
+
+/** A whole animal keeps in the freezer as its meat does. */
+const categoryOfSpecies = (species: string): string => {
+  const group = speciesById.get(species)?.group ?? '';
+  if (group.includes('fish') || group === 'large-pelagic') return 'white-fish-portion';
+  if (group === 'crustacean') return 'crustacean-meat';
+  if (group === 'mollusc') return 'bivalve-meat';
+  return group === 'poultry' ? 'poultry-portion' : 'venison-portion';
+};
+
+/**
+ * Changes how a lot is kept, or a part of it that becomes a lot of its own, and writes what it was before beside it.
+ *
+ * Errors  `cannot_keep` with the reason; `needs_a_nod` with what to read first; `on_hold`; `not_enough`; `not_your_role` where only a
+ * chef may (a later date, letting a held lot go).
+ */
+export async function keep(
+  kitchen: Kitchen,
+  command: InCommand,
+  { params, body }: Asked<typeof api.larder.keep>,
+): Promise<Answer<typeof api.larder.keep>> {
+  const { db } = kitchen;
+  const { who, at, transaction } = command;
+  const [whole] = await lockLots(db, transaction, who.houseId, [params.lotId]);
+  if (whole === undefined) throw new Problem('not_found');
+  if (whole.massMg === 0) throw new Problem('lot_gone', `Lot ${whole.code} is used up.`);
+  const house = await readHouse(who.houseId, transaction);
+  const today = dayIn(house.timezone, at);
+  const placeName = (id: string): string => placesOf(house).find((p) => p.id === id)?.name ?? id;
+  const chef = who.role === 'head-chef' || who.role === 'sous-chef';
+
+  let lot = whole;
+  let state: State;
+  let note: string | null = null;
+  switch (body.kind) {
+    case 'reserve':
+      state = { reservedFor: body.reservedFor };
+      break;
+    case 'hold':
+      if (body.reason === null && !chef) throw new Problem('not_your_role', 'A chef lets a held lot go.');
+      state = { held: body.reason };
+      note = body.reason;
+      break;
+    case 'reading':
+      state = { centiC: body.centiC };
+      break;
+    default: {
+      const rules = await rulesFor(kitchen, command, house, whole);
+      const change: KeepingChange =
+        body.kind === 'date'
+          ? { kind: 'date', useBy: body.useBy }
+          : body.kind === 'open'
+            ? { kind: 'open' }
+            : { kind: body.kind, to: placeNamed(house, body.placeId) };
+      const kept = changeKeeping(keepingOf(whole), change, today, rules);
+      if (typeof kept === 'string')
+        throw new Problem('cannot_keep', `Lot ${whole.code}, ${whole.name}: ${refusals[kept]}`);
+      if (kept.nods.includes('date-later') && !chef) throw new Problem('not_your_role', 'A chef makes a date later.');
+      mindNods(kept.nods, body.nod);
+      note = body.kind === 'date' ? body.reason : body.note;
+      const part = body.kind === 'date' ? null : body.massMg;
+      if (part !== null && part > whole.massMg)
+        throw new Problem('not_enough', `Lot ${whole.code} has ${formatMass(whole.massMg)}.`);
+      if (part !== null && part < whole.massMg) {
+        mustBeFree([whole]);
+        const made = await splitLot(kitchen, command, whole, part, null);
+        const [taken] = await lockLots(db, transaction, who.houseId, [made.lotId]);
+        if (taken === undefined) throw new Error(`lot ${made.lotId} was split off and is not there`);
+        lot = taken;
+      }
+      const basis = basisOf(body.kind, kept.keeping, rules, note);
+      state = { ...kept.keeping, ...(basis === null ? {} : { dateBasis: basis }) };
+    }
+  }
+  const { before, after } = body.kind === 'reading' ? { before: {}, after: state } : changesOf(stateOf(lot), state);
+  if (Object.keys(after).length === 0)
+    throw new Problem('cannot_keep', `Lot ${lot.code}: ${refusals['already-there']}`);
+  await writeState(kitchen, command, lot.id, after);
+  const eventId = await writeEvent(kitchen, command, lot.id, { kind: body.kind, before, after, note });
+  return {
+    lotId: lot.id,
+    code: lot.code,
+    eventId,
+    useBy: (after['useBy'] as string | null | undefined) ?? lot.useBy,
+    says: eventWords(body.kind, after, placeName),
+  };
+}
+
+/** Puts a lot back to how it was kept before an event, if nothing has changed it since. Errors: `not_found`, `changed_since`. */
+export async function undoKeep(
+  kitchen: Kitchen,
+  command: InCommand,
+  { params }: Asked<typeof api.larder.undoKeep>,
+): Promise<Answer<typeof api.larder.undoKeep>> {
+  const { db } = kitchen;
+  const { who, transaction } = command;
+  const event = await selectOne<{ lotId: string; kind: string; before: State; after: State; undone: boolean }>(
+    db,
+    `select lot_id as "lotId", kind, before, after, exists (select 1 from lot_event u where u.undoes = e.id) as undone
+     from lot_event e where id = $1 and house_id = $2 and kind not in ('undo', 'label')`,
+    [params.eventId, who.houseId],
+    transaction,
+  );
+  if (event === undefined) throw new Problem('not_found');
+  const [lot] = await lockLots(db, transaction, who.houseId, [event.lotId]);
+  if (lot === undefined) throw new Problem('not_found');
+  const now = stateOf(lot);
+  const same = Object.entries(event.after).every(([k, v]) => !(k in columns) || now[k] === v);
+  if (event.undone || !same)
+    throw new Problem('changed_since', `Lot ${lot.code} was changed again since. Undo that first.`);
+  if (event.kind === 'hold' && event.before['held'] === null && who.role === 'butcher')
+    throw new Problem('not_your_role', 'A chef lets a held lot go.');
+  await writeState(kitchen, command, lot.id, event.before);
+  await writeEvent(kitchen, command, lot.id, {
+    kind: 'undo',
+    before: event.after,
+    after: event.before,
+    note: null,
+    undoes: params.eventId,
+  });
+  return { lotId: lot.id, useBy: (event.before['useBy'] as string | null | undefined) ?? lot.useBy };
+}

@@ -1,0 +1,132 @@
+import type { Answer, Asked, api } from '@zabrik/contract';
+import { type LabelContent, labelOf } from '@zabrik/core';
+import type { Transaction } from 'sequelize';
+import { dayIn, placesOf, readHouse } from '../../db/house.ts';
+import { readLimitChoice } from '../../db/limits.ts';
+import type { HouseRow } from '../../db/models.ts';
+import { select } from '../../db/select.ts';
+import { print, printedDocument, printedJobs } from '../../devices/askDevice.ts';
+import type { GivenFile } from '../../http/file.ts';
+import { Problem } from '../../http/problem.ts';
+import type { InCommand, Kitchen, Who } from '../../kitchen.ts';
+import { labelSheet, labelWords } from '../../paper/labelSheet.ts';
+import { writeEvent } from './keep.ts';
+
+interface Row {
+  readonly id: string;
+  readonly code: string;
+  readonly name: string;
+  readonly massMg: number;
+  readonly pieces: number;
+  readonly madeAt: Date;
+  readonly useBy: string | null;
+  readonly state: 'fresh' | 'frozen' | 'thawed';
+  readonly frozenOn: string | null;
+  readonly thawedOn: string | null;
+  readonly placeId: string;
+  readonly ready: boolean;
+  readonly allergens: string[];
+  readonly supplierName: string | null;
+  readonly origin: string | null;
+  readonly labels: number;
+}
+
+async function readLabelled(
+  kitchen: Kitchen,
+  houseId: string,
+  lotIds: readonly string[],
+  transaction?: Transaction,
+): Promise<Row[]> {
+  const rows = await select<Row>(
+    kitchen.db,
+    `select l.id, l.code, l.name, b.mass_mg as "massMg", l.pieces, l.made_at as "madeAt", l.use_by as "useBy", l.state, l.frozen_on as "frozenOn",
+            l.thawed_on as "thawedOn", l.place_id as "placeId", l.ready, l.allergens, s.name as "supplierName", d.origin, l.labels
+     from lot l join lot_balance b on b.lot_id = l.id left join supplier s on s.id = l.supplier_id left join delivery_line d on d.lot_id = l.id
+     where l.house_id = $1 and l.id = any($2::uuid[])`,
+    [houseId, [...lotIds]],
+    transaction,
+  );
+  const byId = new Map(rows.map((r) => [r.id, r]));
+  return lotIds.map((id) => {
+    const row = byId.get(id);
+    if (row === undefined) throw new Problem('not_found', 'There is no such lot in this house.');
+    if (row.massMg === 0)
+      throw new Problem('lot_gone', `Lot ${row.code} is used up: there is nothing to put a label on.`);
+    return row;
+  });
+}
+
+const contentOf = (row: Row, house: HouseRow, by: string): LabelContent =>
+  labelOf(
+    {
+      ...row,
+      madeOn: dayIn(house.timezone, row.madeAt),
+      placeName: placesOf(house).find((p) => p.id === row.placeId)?.name ?? row.placeId,
+    },
+    by,
+    row.labels,
+  );
+
+const wordsFor = async (kitchen: Kitchen, house: HouseRow) =>
+  labelWords((await readLimitChoice(kitchen.db, house.id, house.timezone)).profile.id.startsWith('us'));
+
+/** Labels to look at. It does not count as printed. */
+export async function labelPdf(
+  kitchen: Kitchen,
+  who: Who,
+  { lots, size }: Asked<typeof api.larder.labelPdf>['query'],
+): Promise<GivenFile> {
+  const house = await readHouse(who.houseId);
+  const rows = await readLabelled(kitchen, who.houseId, lots.split(','));
+  const pdf = await labelSheet(
+    rows.map((row) => contentOf(row, house, who.name)),
+    size,
+    await wordsFor(kitchen, house),
+  );
+  return { type: 'application/pdf', name: `labels-${rows[0]?.code ?? ''}.pdf`, inline: true, body: pdf };
+}
+
+/** Prints, and writes on every lot that it was: a second label of a lot says that it is one. */
+export async function printLabels(
+  kitchen: Kitchen,
+  command: InCommand,
+  { body }: Asked<typeof api.larder.printLabels>,
+): Promise<Answer<typeof api.larder.printLabels>> {
+  const { db, config } = kitchen;
+  const { who, transaction } = command;
+  const house = await readHouse(who.houseId, transaction);
+  const copies = new Map(body.lots.map((l) => [l.lotId, l.copies]));
+  const rows = await readLabelled(kitchen, who.houseId, [...copies.keys()], transaction);
+  const contents = rows.flatMap((row) =>
+    Array<LabelContent>(copies.get(row.id) ?? 1).fill(contentOf(row, house, who.name)),
+  );
+  const pdf = await labelSheet(contents, body.size, await wordsFor(kitchen, house));
+  const name = rows.length === 1 ? `${rows[0]?.code} ${rows[0]?.name}` : `${rows[0]?.code} and ${rows.length - 1} more`;
+  for (const row of rows) {
+    const printed = copies.get(row.id) ?? 1;
+    await db.query('update lot set labels = labels + $3 where id = $1 and house_id = $2', {
+      bind: [row.id, who.houseId, printed],
+      transaction,
+    });
+    await writeEvent(kitchen, command, row.id, {
+      kind: 'label',
+      before: {},
+      after: { copies: String(printed) },
+      note: null,
+    });
+  }
+  // last: what cannot be printed is not written down as printed
+  const job = await print(config.printer, name, contents.length, pdf);
+  return { job, labels: contents.length, reprints: contents.filter((c) => c.reprint).length };
+}
+
+export const listPrinted = async (kitchen: Kitchen): Promise<Answer<typeof api.larder.printed>> => ({
+  jobs: await printedJobs(kitchen.config.printer),
+});
+
+export const showPrinted = async (kitchen: Kitchen, job: string): Promise<GivenFile> => ({
+  type: 'application/pdf',
+  name: `printed-${job}.pdf`,
+  inline: true,
+  body: await printedDocument(kitchen.config.printer, job),
+});

@@ -1,0 +1,84 @@
+import { allUses, categoryById, useById } from '@zabrik/catalogue';
+import type { Lot, Tub } from '@zabrik/contract';
+import { potDue, type TracedMovement, tubContents } from '@zabrik/core';
+import type { Sequelize, Transaction } from 'sequelize';
+import type { HouseRow } from '../../db/models.ts';
+import { select } from '../../db/select.ts';
+import { Problem } from '../../http/problem.ts';
+
+interface PostingRow {
+  readonly movementId: string;
+  readonly at: Date;
+  readonly lotId: string | null;
+  readonly category: string | null;
+  readonly massMg: number;
+}
+
+type TubReading = Pick<Tub, 'contents' | 'useTitle' | 'usableMg' | 'enoughMg' | 'due'>;
+
+/** What a tub holds by kind, and whether there is enough of it for a pot of its use. */
+export async function readTub(
+  db: Sequelize,
+  house: HouseRow,
+  tubId: string,
+  useId: string,
+  transaction?: Transaction,
+): Promise<TubReading> {
+  const use = useById.get(useId);
+  if (use === undefined) throw new Problem('not_found', `The use ${useId} is not in the catalogue any more.`);
+  const rows = await select<PostingRow>(
+    db,
+    `select m.id as "movementId", m.at, p.lot_id as "lotId", l.category, p.mass_mg as "massMg"
+     from posting t join movement m on m.id = t.movement_id and m.kind <> 'reverse' and not exists (select 1 from movement r where r.reverses = m.id)
+     join posting p on p.movement_id = m.id left join lot l on l.id = p.lot_id
+     where t.lot_id = $1 order by m.at, m.id, p.id`,
+    [tubId],
+    transaction,
+  );
+  const categories = new Map(rows.map((r) => [r.lotId, r.category]));
+  const movements = new Map<string, TracedMovement>();
+  for (const { movementId, at, lotId, massMg } of rows) {
+    const before = movements.get(movementId);
+    movements.set(movementId, {
+      id: movementId,
+      kind: 'fill',
+      at: at.toISOString(),
+      postings: [...(before?.postings ?? []), { lotId, sink: null, reason: null, massMg }],
+    });
+  }
+  const contents = tubContents(tubId, [...movements.values()], (lotId) => categories.get(lotId) ?? '');
+  return {
+    contents: contents.map((c) => ({
+      category: c.kind,
+      label: categoryById.get(c.kind)?.label ?? 'nobody knows what',
+      massMg: Math.round(c.massMg),
+    })),
+    useTitle: use.title,
+    ...potDue(
+      use,
+      contents,
+      house.settings.vessels.map((v) => v.litres),
+    ),
+  };
+}
+
+/** Every tub with what could go into it now: lots of its kinds, as frozen or fresh as it is, earliest date first. */
+export async function listTubs(db: Sequelize, house: HouseRow, tubs: readonly Lot[]): Promise<Tub[]> {
+  return Promise.all(
+    tubs.map(async (tub) => {
+      const use = allUses.find((u) => u.id === tub.tubUse);
+      const [reading, offers] = await Promise.all([
+        readTub(db, house, tub.id, tub.tubUse ?? ''),
+        select<Tub['offers'][number]>(
+          db,
+          `select l.id, l.code, l.name, b.mass_mg as "massMg", l.use_by as "useBy" from lot l join lot_balance b on b.lot_id = l.id
+           where l.house_id = $1 and b.mass_mg > 0 and l.kind <> 'tub' and l.held is null and l.next_stage is null and l.category = any($2::text[])
+             and (l.state = 'frozen') = $3 and l.destination in ('stock', 'larder', 'filling', 'fat')
+           order by l.use_by nulls last, l.id limit 40`,
+          [house.id, [...(use?.accepts ?? [])], tub.state === 'frozen'],
+        ),
+      ]);
+      return { ...tub, ...reading, offers };
+    }),
+  );
+}

@@ -1,0 +1,173 @@
+import type { Asked, api } from '@zabrik/contract';
+import { type EpcisLot, epcisDocument, type TracedMovement } from '@zabrik/core';
+import Papa from 'papaparse';
+import type { Sequelize } from 'sequelize';
+import { readHouse } from '../../db/house.ts';
+import { select } from '../../db/select.ts';
+import type { GivenFile } from '../../http/file.ts';
+import { Problem } from '../../http/problem.ts';
+import type { Kitchen, Who } from '../../kitchen.ts';
+
+const PAGE = 2_000;
+
+interface CsvRow {
+  readonly posting: number;
+  readonly movement: string;
+  readonly kind: string;
+  readonly at: Date;
+  readonly by: string;
+  readonly reverses: string | null;
+  readonly lot: string | null;
+  readonly name: string | null;
+  readonly sink: string | null;
+  readonly reason: string | null;
+  readonly massMg: number;
+  readonly costMinor: number;
+  readonly note: string | null;
+}
+
+const headings = [
+  'movement',
+  'kind',
+  'at',
+  'by',
+  'takes_back',
+  'lot',
+  'what',
+  'sink',
+  'reason',
+  'mass_kg',
+  'cost',
+  'currency',
+  'note',
+] as const;
+
+/** From and until as whole days of the house's time zone. */
+const BETWEEN = `m.house_id = $1 and ($2::date is null or (m.at at time zone $4)::date >= $2::date) and ($3::date is null or (m.at at time zone $4)::date <= $3::date)`;
+
+/**
+ * Every posting as CSV by RFC 4180: CRLF, quotes where they are needed, a point in decimals, days and times by ISO 8601. For a spreadsheet,
+ * text it would run gets an apostrophe before it; `raw` leaves it as it is.
+ */
+async function* csvRows(
+  db: Sequelize,
+  houseId: string,
+  timezone: string,
+  currency: string,
+  query: Asked<typeof api.ledger.exportCsv>['query'],
+) {
+  const escapeFormulae = query.cells === 'spreadsheet';
+  const line = (rows: readonly (readonly unknown[])[]): string =>
+    `${Papa.unparse(rows as unknown[][], { newline: '\r\n', escapeFormulae: escapeFormulae ? /^[=+@\t\r]|^-(?!\d)/ : false })}\r\n`;
+  yield line([headings]);
+  for (let after = 0; ; ) {
+    const rows = await select<CsvRow>(
+      db,
+      `select p.id::int as posting, m.id as movement, m.kind, m.at, w.name as by, m.reverses, l.code as lot, l.name, p.sink, p.reason, p.mass_mg as "massMg",
+              p.cost_minor as "costMinor", m.note
+       from posting p join movement m on m.id = p.movement_id join person w on w.id = m.person_id left join lot l on l.id = p.lot_id
+       where ${BETWEEN} and p.id > $5 order by p.id limit ${PAGE}`,
+      [houseId, query.from ?? null, query.until ?? null, timezone, after],
+    );
+    if (rows.length > 0)
+      yield line(
+        rows.map((r) => [
+          r.movement,
+          r.kind,
+          r.at.toISOString(),
+          r.by,
+          r.reverses ?? '',
+          r.lot ?? '',
+          r.name ?? '',
+          r.sink ?? '',
+          r.reason ?? '',
+          (r.massMg / 1_000_000).toFixed(6),
+          (r.costMinor / 100).toFixed(2),
+          currency,
+          r.note ?? '',
+        ]),
+      );
+    const last = rows.at(-1);
+    if (last === undefined || rows.length < PAGE) return;
+    after = last.posting;
+  }
+}
+
+export async function movementsCsv(
+  kitchen: Kitchen,
+  who: Who,
+  query: Asked<typeof api.ledger.exportCsv>['query'],
+): Promise<GivenFile> {
+  const house = await readHouse(who.houseId);
+  return {
+    type: 'text/csv',
+    name: `movements-${house.slug}.csv`,
+    body: csvRows(kitchen.db, who.houseId, house.timezone, house.currency, query),
+  };
+}
+
+const MOST_EVENTS = 20_000;
+
+/** "+01:00": how far a time zone was from UTC at that moment. */
+const offsetIn =
+  (timezone: string) =>
+  (at: string): string => {
+    const part = new Intl.DateTimeFormat('en-GB', { timeZone: timezone, timeZoneName: 'longOffset' })
+      .formatToParts(new Date(at))
+      .find((p) => p.type === 'timeZoneName')?.value;
+    const match = /([+-]\d\d):(\d\d)/.exec(part ?? '');
+    return match === null ? '+00:00' : `${match[1]}:${match[2]}`;
+  };
+
+interface EventRow {
+  readonly id: string;
+  readonly kind: string;
+  readonly at: Date;
+  readonly postings: TracedMovement['postings'];
+}
+
+const STANDS = `m.kind <> 'reverse' and not exists (select 1 from movement r where r.reverses = m.id)`;
+
+/** The movements that stand, of a time or of one lot's family, as EPCIS 2.0. Errors: `too_large` when it is more than can be one file. */
+export async function movementsEpcis(
+  kitchen: Kitchen,
+  who: Who,
+  query: Asked<typeof api.ledger.exportEpcis>['query'],
+): Promise<GivenFile> {
+  const { db } = kitchen;
+  const house = await readHouse(who.houseId);
+  const family = `with recursive reached(lot_id) as (
+      select id from lot where id = $5::uuid and house_id = $1
+      union
+      select o.lot_id from reached d join posting i on i.lot_id = d.lot_id
+      join movement m on m.id = i.movement_id and ${STANDS}
+      join posting o on o.movement_id = m.id and o.lot_id is not null and (i.mass_mg < 0) <> (o.mass_mg < 0)
+    )`;
+  const rows = await select<EventRow>(
+    db,
+    `${family} select m.id, m.kind, m.at, jsonb_agg(jsonb_build_object('lotId', p.lot_id, 'sink', p.sink, 'reason', p.reason, 'massMg', p.mass_mg) order by p.id) as postings
+     from movement m join posting p on p.movement_id = m.id
+     where ${BETWEEN} and ${STANDS} and ($5::uuid is null or exists (select 1 from posting t join reached f on f.lot_id = t.lot_id where t.movement_id = m.id))
+     group by m.id order by m.at, m.id limit ${MOST_EVENTS + 1}`,
+    [who.houseId, query.from ?? null, query.until ?? null, house.timezone, query.lot ?? null],
+  );
+  if (rows.length > MOST_EVENTS)
+    throw new Problem('too_large', `More than ${MOST_EVENTS} events: choose a shorter time.`);
+  const ids = [...new Set(rows.flatMap((r) => r.postings.flatMap((p) => p.lotId ?? [])))];
+  const lots = await select<EpcisLot>(
+    db,
+    `select l.id, l.code, l.name, l.use_by as "useBy", s.name as "supplierName", l.allergens from lot l left join supplier s on s.id = l.supplier_id
+     where l.house_id = $1 and l.id = any($2::uuid[])`,
+    [who.houseId, ids],
+  );
+  const document = epcisDocument(
+    rows.map((r) => ({ ...r, at: r.at.toISOString() })),
+    new Map(lots.map((l) => [l.id, l])),
+    {
+      root: `https://${house.slug}.zabrik.invalid`,
+      offset: offsetIn(house.timezone),
+      at: kitchen.clock().toISOString(),
+    },
+  );
+  return { type: 'application/ld+json', name: `events-${house.slug}.jsonld`, body: JSON.stringify(document) };
+}
