@@ -63,6 +63,25 @@ const lineWhat = {
   goods: slug.nullable(),
 };
 
+/** An animal in a form, or goods: never both, never half of one. */
+const isOneThing = (
+  b: { species: string | null; form: string | null; goods: string | null },
+  context: z.RefinementCtx,
+): void => {
+  const wrong =
+    b.goods !== null
+      ? b.species !== null || b.form !== null
+        ? 'goods'
+        : undefined
+      : b.species === null
+        ? 'species'
+        : b.form === null
+          ? 'form'
+          : undefined;
+  if (wrong !== undefined)
+    context.addIssue({ code: 'custom', path: [wrong], message: 'an animal in a form, or goods' });
+};
+
 export const deliveryLineSchema = z.strictObject({
   id,
   deliveryId: id,
@@ -169,10 +188,7 @@ export const acceptBody = z
     path: ['tareMg'],
     error: 'the box cannot weigh more than box and goods',
   })
-  .refine((b) => (b.species === null) === (b.form === null) && (b.species === null) !== (b.goods === null), {
-    path: ['species'],
-    error: 'an animal in a form, or goods',
-  })
+  .superRefine(isOneThing)
   .refine((b) => b.grossMg !== null || b.verdict === 'refused', {
     path: ['grossMg'],
     error: 'only what is refused whole may go unweighed',
@@ -204,10 +220,7 @@ const orderLine = z
     massMg,
     minorPerKg: amountMinor.nullable(),
   })
-  .refine((l) => (l.species === null) === (l.form === null) && (l.species === null) !== (l.goods === null), {
-    path: ['species'],
-    error: 'an animal in a form, or goods',
-  });
+  .superRefine(isOneThing);
 
 export const orderSchema = z.strictObject({
   id,
@@ -301,9 +314,9 @@ export const receive = {
     ...routes.receive.photograph,
     summary: 'Add a photograph to a line: JPEG, PNG or WebP, up to 3 MB',
     params: z.strictObject({ lineId: id }),
-    body: z.strictObject({ base64: z.base64().min(16).max(4_000_000) }),
+    body: z.strictObject({ base64: z.base64().min(16).max(4_400_000) }),
     answer: z.strictObject({ id }),
-    takesBytes: 4_100_000,
+    takesBytes: 4_500_000,
   }),
   showPhotograph: endpoint({
     ...routes.receive.showPhotograph,

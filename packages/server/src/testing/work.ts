@@ -83,3 +83,7 @@ export async function closedHake(kitchen: TestKitchen, tablet: Tablet) {
   });
   return { delivery, breakdown, closed };
 }
+
+/** One white pixel. */
+export const smallestPng =
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==';

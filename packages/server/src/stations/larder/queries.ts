@@ -89,7 +89,7 @@ export async function listOnHand(
     filter.held,
   ];
   // when nothing is asked for in groups, all are one
-  const key = group === undefined ? `''` : GROUP[group];
+  const key = group === undefined ? `''::text` : GROUP[group];
   const [rows, counted] = await Promise.all([
     select<Row & { readonly groupKey: string }>(
       db,

@@ -3,7 +3,7 @@ import { formatMass } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
-import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
+import { costOfPart, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { writeMovement } from '../../massledger/writeMovement.ts';
 
 /** Takes mass out of a lot: to the guests, to the staff, or to the bin with a reason. Its cost goes with it. */
@@ -15,6 +15,8 @@ export async function takeOut(
   const { who, transaction } = command;
   const [lot] = await lockLots(kitchen.db, transaction, who.houseId, [params.lotId]);
   if (lot === undefined) throw new Problem('not_found');
+  // what is held back may be destroyed, and nothing else
+  if (body.to !== 'waste') mustBeFree([lot]);
   if (body.massMg > lot.freeMg)
     throw new Problem(
       'not_enough',

@@ -70,6 +70,12 @@ export async function listPhotographs(
   who: Who,
   lineId: string,
 ): Promise<Answer<typeof api.receive.photographs>> {
+  const line = await selectOne<{ id: string }>(
+    kitchen.db,
+    'select id from delivery_line where id = $1 and house_id = $2',
+    [lineId, who.houseId],
+  );
+  if (line === undefined) throw new Problem('not_found');
   const rows = await select<{ id: string; width: number; height: number; by: string; at: Date }>(
     kitchen.db,
     `select f.id, f.width, f.height, p.name as by, f.at from photograph f join person p on p.id = f.person_id
