@@ -60,6 +60,12 @@ export default defineConfig({
             // every file costs a slow tablet some milliseconds of its one thread: what screens share is one file, beside the few
             // lines that ask for it
             { name: 'early', test: /[\\/](?:early|scripts|routes)\.ts$/, priority: 2 },
+            // two screens draw charts, each when asked for: no other screen should wait for the library
+            {
+              name: 'chart',
+              test: /[\\/]node_modules[\\/](?:recharts|d3-|victory-vendor|@reduxjs|redux|react-redux|immer|reselect|decimal\.js-light|es-toolkit|internmap)/,
+              priority: 3,
+            },
             { name: 'shared', minShareCount: 2, priority: 1 },
           ],
         },

@@ -35,6 +35,7 @@ export * from './trace/epcis.ts';
 export * from './trace/gs1.ts';
 export * from './trace/label.ts';
 export * from './trace/labelLayout.ts';
+export * from './trace/labelWords.ts';
 export * from './trace/lineage.ts';
 export * from './trace/lotCode.ts';
 export * from './yields/individualsChart.ts';

@@ -76,6 +76,9 @@ export const tracedLotSchema = z.strictObject({
   origin: z.string().nullable(),
   landedOn: day.nullable(),
   allergens: z.array(z.string()),
+  placeId: slug,
+  state: z.enum(lotStates),
+  held: z.string().nullable(),
 });
 export type TracedLotHead = z.output<typeof tracedLotSchema>;
 
@@ -157,6 +160,21 @@ export const tubSchema = lotSchema.extend({
   offers: z.array(z.strictObject({ id, code: z.string(), name: z.string(), massMg: massMg, useBy: day.nullable() })),
 });
 export type Tub = z.output<typeof tubSchema>;
+
+export const labelContentSchema = z.strictObject({
+  code: z.string(),
+  element: z.string(),
+  name: z.string(),
+  massMg: z.int(),
+  pieces: z.int(),
+  dates: z.array(z.strictObject({ kind: z.enum(['made', 'frozen', 'thawed', 'use-by']), day })).readonly(),
+  allergens: z.array(z.string()).readonly(),
+  ready: z.boolean(),
+  place: z.string(),
+  from: z.string().nullable(),
+  by: z.string(),
+  reprint: z.boolean(),
+});
 
 export const labelSizes = ['57x32', '62x40', '100x50', 'a4-24', 'a4-65'] as const;
 
@@ -360,6 +378,7 @@ export const larder = {
     ...routes.larder.printed,
     summary: 'What came out of the label printer lately',
     answer: z.strictObject({
+      latest: z.array(labelContentSchema).describe('the labels printed last, as they would come out now'),
       jobs: z.array(
         z.strictObject({ job: z.string(), name: z.string(), labels: z.int(), at: instant, bytes: z.int() }),
       ),

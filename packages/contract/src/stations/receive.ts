@@ -91,6 +91,7 @@ export const deliveryLineSchema = z.strictObject({
   speciesName: z.string(),
   formName: z.string(),
   animals: z.int().min(1),
+  supplierId: id,
   supplierName: z.string(),
   origin: z.string().nullable(),
   grossMg: massMg.nullable(),

@@ -5,6 +5,7 @@ import { allergens, carryAllergens } from './allergens.ts';
 import { parseGs1 } from './gs1.ts';
 import { type LabelledLot, labelOf } from './label.ts';
 import { type LabelWords, layLabel, type Measure } from './labelLayout.ts';
+import { labelWords } from './labelWords.ts';
 
 const lot: LabelledLot = {
   code: '0417-F',
@@ -22,16 +23,7 @@ const lot: LabelledLot = {
   supplierName: 'Bram Quay Fish',
   origin: 'Marrow Bay, day boat, gill net',
 };
-const words: LabelWords = {
-  dates: { made: 'made', frozen: 'frozen', thawed: 'thawed', 'use-by': 'USE BY' },
-  day: (d) => d,
-  allergen: (id) => allergens.find((a) => a.id === id)?.eu ?? id,
-  contains: 'Contains:',
-  noAllergens: 'No listed allergen known.',
-  ready: 'ready to eat',
-  raw: 'raw',
-  reprint: 'REPRINT',
-};
+const words: LabelWords = { ...labelWords(false), day: (d) => d };
 const measure: Measure = (text, size, bold) => [...text].length * size * (bold ? 0.58 : 0.53);
 const mm = 72 / 25.4;
 const sizes = [

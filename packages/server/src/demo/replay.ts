@@ -46,6 +46,12 @@ export class Replay {
     return who;
   }
 
+  supplier(name: string): string {
+    const id = this.#cast.suppliers.get(name);
+    if (id === undefined) throw new Error(`no supplier called ${name} in the demo`);
+    return id;
+  }
+
   do<A>(name: string, at: Date, endpoint: string, work: (command: InCommand) => Promise<A>): Promise<A> {
     this.#now = at;
     return runCommand(this.#kitchen, this.who(name), uuidv7(), endpoint, null, work);
@@ -55,8 +61,7 @@ export class Replay {
     b: Omit<TwinBreakdown, 'startedAt' | 'closedAt' | 'weighings' | 'planId'>,
     animals: number,
   ): Promise<string> {
-    const supplierId = this.#cast.suppliers.get(b.supplierId);
-    if (supplierId === undefined) throw new Error(`no supplier called ${b.supplierId} in the demo`);
+    const supplierId = this.supplier(b.supplierId);
     const tareMg = b.startMg > 4_000_000 ? 820_000 : 412_000;
     const body = acceptBody.parse({
       species: b.speciesId,

@@ -230,3 +230,38 @@ export const origins: Readonly<Record<string, string>> = {
   'Hollin Farm Poultry': 'Hollin Farm',
   'Marrowfell Game and Meat': 'Marrowfell estate',
 };
+
+/** Vegetables and dry goods: what, grams, pence, hours ago. */
+export const dryGoods: readonly (readonly [goods: string, grams: number, pence: number, hoursAgo: number])[] = [
+  ['onion', 9_800, 880, 74],
+  ['carrot', 5_000, 450, 50],
+  ['celery', 2_400, 520, 50],
+  ['leek', 3_100, 775, 26],
+  ['fennel', 1_800, 540, 26],
+  ['parsley', 600, 420, 26],
+  ['cream', 4_000, 1_720, 26],
+  ['egg-white', 1_000, 390, 50],
+  ['butter', 5_000, 3_450, 98],
+  ['white-wine', 5_000, 2_100, 240],
+  ['salt', 6_000, 360, 700],
+  ['flour', 8_000, 760, 400],
+];
+
+/** A fish quay's list: item and pence a kilogram a month ago. */
+export const quayPrices: readonly (readonly [item: string, minorPerKg: number])[] = [
+  ['Hake, gutted, 2-4 kg', 1_090],
+  ['Hake, gutted, 1-2 kg', 890],
+  ['Plaice, gutted, 400-600 g', 780],
+  ['Plaice, gutted, over 1 kg', 960],
+  ['Monkfish tail, 1-2 kg', 2_150],
+  ['Gurnard, whole', 620],
+  ['Mackerel, whole, line', 690],
+  ['Squid, whole', 990],
+  ['Mussels, rope', 420],
+  ['Brill, gutted, 1-2 kg', 1_850],
+  ['Lemon sole, gutted', 1_480],
+  ['Turbot, gutted, 2-3 kg', 2_640],
+  ['Pollack, gutted', 760],
+  ['Haddock, gutted', 890],
+  ['Brown crab, live, cock', 640],
+];

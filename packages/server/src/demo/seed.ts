@@ -5,6 +5,7 @@ import { hashSecret } from '../access/secrets.ts';
 import { HouseRow, PersonRow, SupplierRow } from '../db/models.ts';
 import { select } from '../db/select.ts';
 import type { Kitchen, Who } from '../kitchen.ts';
+import { stockTheLarder } from './larderDay.ts';
 import { type Cast, Replay } from './replay.ts';
 import * as scenario from './scenario.ts';
 
@@ -87,6 +88,35 @@ async function eatUp(replay: Replay, breakdownId: string, closedAt: Date, turn: 
     );
     if (made !== undefined) await replay.takeOut(made.id, made.massMg, later(40), 'served', null);
   }
+}
+
+/** Hakes cut the day before yesterday, all but their bones eaten since. Gives their lots, largest first. */
+async function bonesOfTwoDaysAgo(replay: Replay, now: Date): Promise<OnHand[]> {
+  const ago = (hours: number): Date => new Date(now.getTime() - hours * HOUR);
+  const bones: OnHand[] = [];
+  for (const startMg of [3_240_000, 2_980_000]) {
+    const lotId = await replay.receive(
+      {
+        speciesId: 'hake',
+        form: 'gutted',
+        supplierId: 'Outer Skerry Boats',
+        cutterId: 'Jory Pellam',
+        receivedAt: ago(48),
+        startMg,
+        invoiceMg: startMg,
+        paidMinor: Math.round(startMg * 0.00108),
+        temperatureCentiC: 110,
+      },
+      1,
+    );
+    const breakdown = await replay.start(lotId, 'round-fish-two-fillets', 'Jory Pellam', ago(46.5), 1, null);
+    await replay.workStage(breakdown, 'Jory Pellam', ago(46.5), ago(46));
+    await replay.close(breakdown, 'Jory Pellam', ago(45.9));
+    for (const lot of await onHandOf(replay.kitchen, breakdown))
+      if (lot.destination === 'stock') bones.push(lot);
+      else await replay.takeOut(lot.id, lot.massMg, ago(45), lot.destination === 'portion' ? 'served' : 'staff', null);
+  }
+  return bones.sort((a, b) => b.massMg - a.massMg);
 }
 
 /** What stands in the kitchen this morning: work done since yesterday, animals still whole, one fish half way on the bench. */
@@ -259,4 +289,5 @@ export async function seedDemo(
     if ((i + 1) % 50 === 0) say(`${i + 1} of ${history.length} breakdowns`);
   }
   await thisMorning(replay, now);
+  await stockTheLarder(replay, now, await bonesOfTwoDaysAgo(replay, now));
 }

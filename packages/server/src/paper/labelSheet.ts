@@ -1,5 +1,5 @@
 import type { Asked, api } from '@zabrik/contract';
-import { allergens, type LabelContent, type LabelWords, layLabel } from '@zabrik/core';
+import { type LabelContent, type LabelWords, layLabel } from '@zabrik/core';
 import bwip from 'bwip-js/node';
 import { newDocument } from './type.ts';
 
@@ -46,29 +46,6 @@ export const papers: Readonly<Record<LabelSize, Paper>> = {
     stepY: 21.2,
   },
 };
-
-const dayWords = new Intl.DateTimeFormat('en-GB', {
-  weekday: 'short',
-  day: 'numeric',
-  month: 'short',
-  year: 'numeric',
-  timeZone: 'UTC',
-});
-
-/** The words of a label: allergens as the house's region names them. */
-export const labelWords = (us: boolean): LabelWords => ({
-  dates: { made: 'made', frozen: 'frozen', thawed: 'thawed', 'use-by': 'USE BY' },
-  day: (iso) => dayWords.format(new Date(`${iso}T00:00:00Z`)).replace(',', ''),
-  allergen: (id) => {
-    const known = allergens.find((a) => a.id === id);
-    return (us ? (known?.us ?? known?.eu) : known?.eu) ?? id;
-  },
-  contains: 'Contains:',
-  noAllergens: 'No listed allergen known.',
-  ready: 'ready to eat',
-  raw: 'raw',
-  reprint: 'REPRINT',
-});
 
 /** Labels as a PDF, in the order given: a page each on a roll, side by side on a sheet. Errors: `label_too_small` of the core. */
 export async function labelSheet(

@@ -42,10 +42,33 @@ const plans = screen(scripts.plans);
 const plan = screen(scripts.plan);
 const larder = screen(scripts.larder);
 const trace = screen(scripts.trace);
+const tubs = screen(scripts.tubs);
+const stockTake = screen(scripts.stockTake);
+const labels = screen(scripts.labels);
+const delivery = screen(scripts.delivery);
+const prices = screen(scripts.prices);
+const limits = screen(scripts.limits);
 const pots = screen(scripts.pots);
 const ledger = screen(scripts.ledger);
 const yieldSheet = screen(scripts.yieldSheet);
-const screens = { receive, benchList, bench, plans, plan, larder, trace, pots, ledger, yieldSheet };
+const screens = {
+  receive,
+  delivery,
+  prices,
+  benchList,
+  bench,
+  plans,
+  plan,
+  larder,
+  tubs,
+  stockTake,
+  labels,
+  trace,
+  pots,
+  ledger,
+  yieldSheet,
+  limits,
+};
 
 /** Done when the script and the reads that the address needs are here, so that the first drawing is the screen itself. */
 export function ready(path: string): Promise<unknown> {
@@ -65,7 +88,7 @@ const kept = {
   queryClient: client,
   persister,
   maxAge: 24 * 3_600_000,
-  buster: '2',
+  buster: '3',
   // a read that failed for want of network still has what it had: it must not be dropped from what is kept
   dehydrateOptions: { shouldDehydrateQuery: (query: Query) => query.state.data !== undefined },
 };
@@ -83,6 +106,12 @@ export const App = () => (
           <Route path="/bench/plans" element={<plans.Screen />} />
           <Route path="/bench/plans/:planId" element={<plan.Screen />} />
           <Route path="/bench/:breakdownId" element={<bench.Screen />} />
+          <Route path="/receive/prices" element={<prices.Screen />} />
+          <Route path="/receive/:deliveryId" element={<delivery.Screen />} />
+          <Route path="/limits" element={<limits.Screen />} />
+          <Route path="/larder/tubs" element={<tubs.Screen />} />
+          <Route path="/larder/count" element={<stockTake.Screen />} />
+          <Route path="/larder/labels" element={<labels.Screen />} />
           <Route path="/larder" element={<larder.Screen />} />
           <Route path="/larder/:lotId" element={<larder.Screen />} />
           <Route path="/larder/:lotId/trace" element={<trace.Screen />} />

@@ -6,6 +6,12 @@ export const scripts = {
   plans: () => import('../stations/bench/plans/Plans.tsx'),
   plan: () => import('../stations/bench/plans/Plan.tsx'),
   larder: () => import('../stations/larder/Larder.tsx'),
+  tubs: () => import('../stations/larder/Tubs.tsx'),
+  stockTake: () => import('../stations/larder/StockTake.tsx'),
+  labels: () => import('../stations/larder/Labels.tsx'),
+  delivery: () => import('../stations/receive/DeliveryPage.tsx'),
+  prices: () => import('../stations/receive/Prices.tsx'),
+  limits: () => import('../stations/house/Limits.tsx'),
   trace: () => import('../stations/larder/Trace.tsx'),
   pots: () => import('../stations/pots/Pots.tsx'),
   ledger: () => import('../stations/ledger/Ledger.tsx'),
@@ -25,8 +31,12 @@ export function needsOf(path: string): Needs | undefined {
     case 'sign-in':
       return undefined;
     case 'receive':
-      return { script: 'receive' };
+      return { script: id === undefined ? 'receive' : id === 'prices' ? 'prices' : 'delivery' };
+    case 'limits':
+      return { script: 'limits' };
     case 'larder':
+      if (id === 'tubs' || id === 'labels') return { script: id };
+      if (id === 'count') return { script: 'stockTake' };
       return { script: part === 'trace' ? 'trace' : 'larder' };
     case 'pots':
       return { script: 'pots' };

@@ -1,5 +1,5 @@
 import type { Answer, Asked, api } from '@zabrik/contract';
-import { type LabelContent, labelOf } from '@zabrik/core';
+import { type LabelContent, labelOf, labelWords } from '@zabrik/core';
 import type { Transaction } from 'sequelize';
 import { dayIn, placesOf, readHouse } from '../../db/house.ts';
 import { readLimitChoice } from '../../db/limits.ts';
@@ -9,7 +9,7 @@ import { print, printedDocument, printedJobs } from '../../devices/askDevice.ts'
 import type { GivenFile } from '../../http/file.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen, Who } from '../../kitchen.ts';
-import { labelSheet, labelWords } from '../../paper/labelSheet.ts';
+import { labelSheet } from '../../paper/labelSheet.ts';
 import { writeEvent } from './keep.ts';
 
 interface Row {
@@ -120,9 +120,26 @@ export async function printLabels(
   return { job, labels: contents.length, reprints: contents.filter((c) => c.reprint).length };
 }
 
-export const listPrinted = async (kitchen: Kitchen): Promise<Answer<typeof api.larder.printed>> => ({
-  jobs: await printedJobs(kitchen.config.printer),
-});
+/** What came out lately: the printer's jobs, and the labels of this house that were printed last. */
+export async function listPrinted(kitchen: Kitchen, who: Who): Promise<Answer<typeof api.larder.printed>> {
+  const events = await select<{ lotId: string; by: string }>(
+    kitchen.db,
+    `select e.lot_id as "lotId", p.name as by from lot_event e join person p on p.id = e.person_id join lot_balance b on b.lot_id = e.lot_id and b.mass_mg > 0
+     where e.house_id = $1 and e.kind = 'label' order by e.seq desc limit 12`,
+    [who.houseId],
+  );
+  const house = await readHouse(who.houseId);
+  const latest = [...new Map(events.map((e) => [e.lotId, e.by]))];
+  const rows = await readLabelled(
+    kitchen,
+    who.houseId,
+    latest.map(([lotId]) => lotId),
+  );
+  return {
+    latest: rows.map((row, i) => contentOf({ ...row, labels: row.labels - 1 }, house, latest[i]?.[1] ?? '')),
+    jobs: await printedJobs(kitchen.config.printer),
+  };
+}
 
 export const showPrinted = async (kitchen: Kitchen, job: string): Promise<GivenFile> => ({
   type: 'application/pdf',

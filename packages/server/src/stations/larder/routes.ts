@@ -73,7 +73,7 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
   mountRead(router, api.larder.stockTakes, async (who, { query }) => ({
     stockTakes: await listStockTakes(db, who.houseId, query.limit),
   }));
-  mountRead(router, api.larder.printed, () => listPrinted(kitchen));
+  mountRead(router, api.larder.printed, (who) => listPrinted(kitchen, who));
   mountFile(router, api.larder.showPrinted, (_who, { params }) => showPrinted(kitchen, params.job));
   mountFile(router, api.larder.labelPdf, (who, { query }) => labelPdf(kitchen, who, query));
   mountCommand(kitchen, router, api.larder.takeOut, ['lots'], (command, asked) => takeOut(kitchen, command, asked));

@@ -42,7 +42,8 @@ export async function readTrace(db: Sequelize, houseId: string, lotId: string, n
       db,
       `${family}
       select l.id, l.code, l.kind, l.name, l.destination, l.made_mg as "madeMg", b.mass_mg as "massMg", l.use_by as "useBy",
-             l.made_at as "madeAt", maker.name as by, s.name as "supplierName", d.origin, d.landed_on as "landedOn", l.allergens
+             l.made_at as "madeAt", maker.name as by, s.name as "supplierName", d.origin, d.landed_on as "landedOn", l.allergens,
+             l.place_id as "placeId", l.state, l.held
       from family f join lot l on l.id = f.lot_id join lot_balance b on b.lot_id = l.id
       left join supplier s on s.id = l.supplier_id left join delivery_line d on d.lot_id = l.id
       left join lateral (

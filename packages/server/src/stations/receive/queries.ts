@@ -21,7 +21,7 @@ interface Row
 }
 
 const LINE = `
-select d.id, d.delivery_id as "deliveryId", d.lot_id as "lotId", l.code, d.species, d.form, d.goods, d.animals, s.name as "supplierName", d.origin,
+select d.id, d.delivery_id as "deliveryId", d.lot_id as "lotId", l.code, d.species, d.form, d.goods, d.animals, h.supplier_id as "supplierId", s.name as "supplierName", d.origin,
        d.gross_mg as "grossMg", d.tare_mg as "tareMg", d.refused_mg as "refusedMg", d.invoice_mg as "invoiceMg", d.paid_minor as "paidMinor",
        d.temperature_centi_c as "temperatureCentiC", d.landed_on as "landedOn", d.use_by as "useBy", d.note, d.verdict,
        d.refused_reason as "refusedReason", d.inspection, d.details, d.boxes, d.codes, p.name as by, d.at, d.movement_id as "movementId",
@@ -111,21 +111,20 @@ async function deliveriesOf(
   heads: readonly HeadRow[],
   transaction?: Transaction,
 ): Promise<Delivery[]> {
-  const [selected, rows, orders] = await Promise.all([
-    selectedOf(db, house, transaction),
-    select<Row>(
-      db,
-      `${LINE} and d.delivery_id = any($2::uuid[]) order by d.at, d.id`,
-      [house.id, heads.map((h) => h.id)],
-      transaction,
-    ),
-    readOrders(
-      db,
-      house.id,
-      heads.flatMap((h) => h.orderId ?? []),
-      transaction,
-    ),
-  ]);
+  // one after another: they may share a transaction's one connection
+  const selected = await selectedOf(db, house, transaction);
+  const rows = await select<Row>(
+    db,
+    `${LINE} and d.delivery_id = any($2::uuid[]) order by d.at, d.id`,
+    [house.id, heads.map((h) => h.id)],
+    transaction,
+  );
+  const orders = await readOrders(
+    db,
+    house.id,
+    heads.flatMap((h) => h.orderId ?? []),
+    transaction,
+  );
   const tolerance = toleranceOf(house);
   return heads.map((head): Delivery => {
     const lines = rows.filter((r) => r.deliveryId === head.id).map((r) => lineOf(r, selected));

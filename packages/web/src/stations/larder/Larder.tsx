@@ -1,24 +1,28 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useVirtualizer } from '@tanstack/react-virtual';
 import type { Lot } from '@zabrik/contract';
 import { type Destination, formatMass } from '@zabrik/core';
-import { Search } from 'lucide-react';
+import { Search, Snowflake } from 'lucide-react';
 import { ToggleGroup } from 'radix-ui';
-import { useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { call } from '../../app/api.ts';
 import { ageWords, dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
-import { moneyOf, useHouse } from '../../app/queries.ts';
-import { Button } from '../../parts/Button.tsx';
+import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { clothOf, trayName, trays } from '../../parts/destinations.ts';
 import { inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
+import { Chosen } from './Chosen.tsx';
+import { LarderHead } from './LarderHead.tsx';
 import { LotPanel } from './LotPanel.tsx';
+import { type Grouping, groupings, groupKey, groupName, isGrouping, isShow, keptWords, shows } from './larderWords.ts';
 
-const filters: readonly { readonly id: Destination | 'whole'; readonly name: string }[] = [
+const filters: readonly { readonly id: Destination | 'whole' | 'goods'; readonly name: string }[] = [
   { id: 'whole', name: 'To be cut' },
   ...trays.filter((tray) => tray.id !== 'waste'),
+  { id: 'goods', name: 'Vegetables, dry' },
 ];
 
 const tones = {
@@ -29,128 +33,260 @@ const tones = {
   none: 'text-ink-soft',
 } as const;
 
-function Row({
-  lot,
-  heaviest,
-  chosen,
-  money,
-}: {
+const ROW = 58;
+const HEAD = 38;
+const columns =
+  'grid grid-cols-[44px_124px_minmax(0,1fr)_104px] items-center md:grid-cols-[44px_128px_minmax(0,1fr)_120px_minmax(60px,150px)_96px_80px_72px]';
+
+interface RowProps {
   readonly lot: Lot;
   readonly heaviest: number;
-  readonly chosen: boolean;
-  readonly money: (minor: number) => string;
-}) {
-  const navigate = useNavigate();
+  readonly open: boolean;
+  readonly picked: boolean;
+  readonly cost: string;
+  readonly onPick: (lot: Lot) => void;
+}
+
+const Row = memo(function Row({ lot, heaviest, open, picked, cost, onPick }: RowProps) {
   const due = dueWords(lot.useBy);
   const where = lot.destination ?? 'whole';
+  const kept = keptWords(lot);
   return (
-    <tr
-      className={`cursor-pointer border-b border-line ${chosen ? 'bg-calm-soft' : 'hover:bg-sheet-soft'}`}
-      onClick={() => void navigate(`/larder/${lot.id}`)}
+    // the link lies over all of the row: a touch anywhere opens the lot
+    <div
+      className={`${columns} relative h-full border-b border-line ${open ? 'bg-calm-soft' : picked ? 'bg-[#fff7e0]' : 'bg-sheet hover:bg-sheet-soft'}`}
     >
-      <td className={`py-2 pr-3 pl-4 leading-tight whitespace-nowrap ${tones[due.tone]}`}>
+      <span className="relative z-1 grid h-full place-items-center">
+        <input
+          type="checkbox"
+          aria-label={`Choose ${lot.code} ${lot.name}`}
+          className="size-5 accent-ink"
+          checked={picked}
+          onChange={() => onPick(lot)}
+        />
+      </span>
+      <span className={`pr-2 leading-tight whitespace-nowrap ${tones[due.tone]}`}>
         {due.text}
         <span className="block text-[13px] font-normal text-ink-soft">
           {lot.useBy === null ? '' : dayName(lot.useBy)}
         </span>
-      </td>
-      <td className="max-w-0 py-2 pr-3 leading-tight">
+      </span>
+      <span className="min-w-0 pr-3 leading-tight">
         <Link
-          to={`/larder/${lot.id}`}
-          className="block truncate font-head text-[16px] font-semibold"
-          onClick={(event) => event.stopPropagation()}
+          to={`/larder/${lot.id}${location.search}`}
+          className="block truncate font-head text-[16px] font-semibold after:absolute after:inset-0"
         >
+          {lot.state === 'frozen' && (
+            <Snowflake size={15} className="mr-1 inline-block align-[-2px]" aria-label="frozen" />
+          )}
           {lot.name}
         </Link>
         <span className="block truncate text-[13px] text-ink-soft">
           <span className="figure font-semibold">{lot.code}</span>
+          {kept.length > 0 && (
+            <span className={lot.held === null ? '' : 'font-semibold text-alarm'}> · {kept.join(' · ')}</span>
+          )}
           {lot.parentCodes.length > 0 &&
-            ` from ${lot.parentCodes.slice(0, 3).join(', ')}${lot.parentCodes.length > 3 ? ` and ${lot.parentCodes.length - 3} more` : ''}`}
+            ` · from ${lot.parentCodes.slice(0, 3).join(', ')}${lot.parentCodes.length > 3 ? ` and ${lot.parentCodes.length - 3} more` : ''}`}
           {lot.supplierName !== null && ` · ${lot.supplierName}`}
         </span>
-      </td>
-      <td className="py-2 pr-3 max-md:hidden">
-        <span className="flex items-center gap-2 text-[15px]">
-          <span className={`size-4 shrink-0 rounded-[3px] border border-ink/30 ${clothOf[where]}`} aria-hidden="true" />
-          {lot.destination === null ? 'to be cut' : trayName(lot.destination).toLowerCase()}
+      </span>
+      <span className="flex min-w-0 items-center gap-2 pr-2 text-[15px] max-md:hidden">
+        <span className={`size-4 shrink-0 rounded-[3px] border border-ink/30 ${clothOf[where]}`} aria-hidden="true" />
+        <span className="truncate">
+          {lot.kind === 'tub'
+            ? 'tub'
+            : lot.destination === null
+              ? 'to be cut'
+              : trayName(lot.destination).toLowerCase()}
         </span>
-      </td>
-      <td className="py-2 pr-3 max-md:hidden">
+      </span>
+      <span className="pr-3 max-md:hidden">
         <MiniRibbon
           totalMg={lot.massMg}
           scaleMg={heaviest}
           parts={[{ id: lot.id, name: lot.name, destination: where, massMg: lot.massMg }]}
         />
-      </td>
-      <td className="figure py-2 pr-4 text-right">{formatMass(lot.massMg)}</td>
-      <td className="py-2 pr-4 text-right max-md:hidden">{money(lot.costMinor)}</td>
-      <td className="py-2 pr-4 text-right whitespace-nowrap text-ink-soft max-md:hidden">{ageWords(lot.madeAt)}</td>
-    </tr>
+      </span>
+      <span className="figure pr-4 text-right">{formatMass(lot.massMg)}</span>
+      <span className="pr-4 text-right tabular-nums max-md:hidden">{cost}</span>
+      <span className="pr-4 text-right whitespace-nowrap text-ink-soft max-md:hidden">{ageWords(lot.madeAt)}</span>
+    </div>
   );
-}
+});
+
+type Item = { readonly kind: 'head'; readonly key: string } | { readonly kind: 'lot'; readonly lot: Lot };
+
+/** Lots with a heading where another group begins. */
+const withHeads = (lots: readonly Lot[], by: Grouping): Item[] =>
+  lots.flatMap((lot, i): Item[] => {
+    const before = lots[i - 1];
+    const key = groupKey(by, lot);
+    const item: Item = { kind: 'lot', lot };
+    return before !== undefined && groupKey(by, before) === key ? [item] : [{ kind: 'head', key }, item];
+  });
 
 export default function Larder() {
   const { lotId } = useParams();
+  const [params, setParams] = useSearchParams();
+  const order = params.get('by') ?? '';
+  const by: Grouping = isGrouping(order) ? order : 'date';
+  const asked = params.get('show') ?? '';
+  const shown = isShow(asked) ? asked : 'all';
+  const tray = filters.find((f) => f.id === params.get('tray'))?.id;
+  const place = params.get('place') ?? '';
   const [search, setSearch] = useState('');
-  const [destination, setDestination] = useState<Destination | 'whole' | undefined>(undefined);
+  const [picked, setPicked] = useState<ReadonlyMap<string, Lot>>(new Map());
+  const may = useMay('larder.keep');
   const { data: house } = useHouse();
-  const money = moneyOf(house);
+  const { data: catalogue } = useCatalogue();
+  const money = useMemo(() => moneyOf(house), [house]);
+  const set = (name: string, value: string | undefined): void =>
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before);
+        if (value === undefined || value === '') next.delete(name);
+        else next.set(name, value);
+        return next;
+      },
+      { replace: true },
+    );
   const filter = {
     search: search.trim() === '' ? undefined : search.trim(),
-    destination: destination === 'whole' ? undefined : destination,
-    kind: destination === 'whole' ? ('delivery' as const) : undefined,
+    destination: tray === 'whole' || tray === 'goods' ? undefined : tray,
+    kind: tray === 'whole' ? ('delivery' as const) : tray === 'goods' ? ('goods' as const) : undefined,
+    place: place === '' ? undefined : place,
+    state: shown === 'frozen' || shown === 'thawed' ? shown : undefined,
+    due: shown === 'past' || shown === 'today' || shown === 'soon' ? shown : undefined,
+    held: shown === 'held' ? ('yes' as const) : undefined,
+    group: by,
   };
   const lots = useInfiniteQuery({
     queryKey: ['lots', 'list', filter],
-    queryFn: ({ pageParam }) => call(api.larder.list, { query: { ...filter, cursor: pageParam, limit: 100 } }),
+    queryFn: ({ pageParam }) => call(api.larder.list, { query: { ...filter, cursor: pageParam, limit: 200 } }),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (page) => page.next ?? undefined,
     placeholderData: (before) => before,
+  });
+  const groups = useQuery({
+    queryKey: ['lots', 'groups', by],
+    queryFn: () => call(api.larder.groups, { query: { by } }),
   });
   const chosen = useQuery({
     queryKey: ['lots', 'one', lotId],
     queryFn: () => call(api.larder.read, { params: { lotId: lotId ?? '' } }),
     enabled: lotId !== undefined,
   });
-  const rows = lots.data?.pages.flatMap((page) => page.lots) ?? [];
-  const heaviest = Math.max(1, ...rows.map((lot) => lot.massMg));
-  const total = lots.data?.pages[0]?.total ?? 0;
-  const filtered = filter.search !== undefined || destination !== undefined;
+  const { data, hasNextPage, isFetchingNextPage, fetchNextPage } = lots;
+  const rows = useMemo(() => data?.pages.flatMap((page) => page.lots) ?? [], [data]);
+  const items = useMemo(() => withHeads(rows, by), [rows, by]);
+  const sums = useMemo(() => new Map(groups.data?.groups.map((g) => [g.key, g])), [groups.data]);
+  const heaviest = useMemo(() => rows.reduce((most, lot) => Math.max(most, lot.massMg), 1), [rows]);
+  const total = data?.pages[0]?.total ?? 0;
+  const filtered = filter.search !== undefined || tray !== undefined || place !== '' || shown !== 'all';
+
+  const scroller = useRef<HTMLDivElement>(null);
+  const list = useVirtualizer({
+    count: items.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (i) => (items[i]?.kind === 'head' ? HEAD : ROW),
+    overscan: 12,
+    getItemKey: (i) => {
+      const item = items[i];
+      return item === undefined ? i : item.kind === 'head' ? `head ${item.key}` : item.lot.id;
+    },
+  });
+  const drawn = list.getVirtualItems();
+  const lastDrawn = drawn.at(-1)?.index ?? 0;
+  useEffect(() => {
+    // the next page is asked for well before its first row comes into sight
+    if (hasNextPage && !isFetchingNextPage && lastDrawn > items.length - 80) void fetchNextPage();
+  }, [lastDrawn, items.length, hasNextPage, isFetchingNextPage, fetchNextPage]);
+
+  const pick = useRef((lot: Lot): void =>
+    setPicked((before) => {
+      const next = new Map(before);
+      if (!next.delete(lot.id)) next.set(lot.id, lot);
+      return next;
+    }),
+  );
+  const known = { house, species: catalogue?.species ?? [], goods: catalogue?.goods ?? [] };
+  const select = `${inputLook} h-11 w-auto py-0`;
   return (
-    <div className={`grid flex-1 ${lotId === undefined ? 'grid-cols-1' : 'lg:grid-cols-[1fr_400px]'}`}>
-      <section className="min-w-0 bg-sheet" aria-label="On hand">
-        <div className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line px-4 py-3">
-          <h1 className="text-2xl font-bold">Larder</h1>
+    <div
+      className={`grid min-h-0 flex-1 ${lotId === undefined ? 'grid-cols-1' : 'lg:grid-cols-[minmax(0,1fr)_420px]'}`}
+    >
+      <section className="flex min-w-0 flex-col bg-sheet lg:h-[calc(100dvh-52px)]" aria-label="On hand">
+        <LarderHead>
           <p className="text-ink-soft" role="status">
-            {lots.isSuccess && `${total} ${total === 1 ? 'lot' : 'lots'} on hand, earliest date first`}
+            {lots.isSuccess && `${total} ${total === 1 ? 'lot' : 'lots'}${filtered ? '' : ' on hand'}`}
           </p>
           <div className="relative ml-auto w-64">
             <Search size={18} className="absolute top-3 left-3 text-ink-soft" aria-hidden="true" />
             <input
               type="search"
               aria-label="Search by name, code or supplier"
-              placeholder="name, code, supplier"
+              placeholder="name, code, supplier, dish"
               className={`${inputLook} h-11 pl-9`}
               value={search}
               onChange={(event) => setSearch(event.target.value)}
             />
           </div>
+        </LarderHead>
+        <div className="flex flex-wrap items-center gap-2 border-b border-line px-4 py-2">
+          <select
+            aria-label="In which order"
+            className={select}
+            value={by}
+            onChange={(event) => set('by', event.target.value)}
+          >
+            {groupings.map((g) => (
+              <option key={g.id} value={g.id}>
+                {g.name}
+              </option>
+            ))}
+          </select>
+          <select
+            aria-label="Which place"
+            className={select}
+            value={place}
+            onChange={(event) => set('place', event.target.value)}
+          >
+            <option value="">every place</option>
+            {house?.places.map((p) => (
+              <option key={p.id} value={p.id}>
+                {p.name}
+              </option>
+            ))}
+          </select>
+          <select
+            aria-label="Which lots"
+            className={select}
+            value={shown}
+            onChange={(event) => set('show', event.target.value === 'all' ? undefined : event.target.value)}
+          >
+            {shows.map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.name}
+              </option>
+            ))}
+          </select>
           <ToggleGroup.Root
             type="single"
             aria-label="Only one tray"
-            className="flex w-full flex-wrap gap-2"
-            value={destination ?? 'all'}
-            onValueChange={(value) => setDestination(filters.find((f) => f.id === value)?.id)}
+            className="flex flex-wrap gap-1.5"
+            value={tray ?? 'all'}
+            onValueChange={(value) => set('tray', value === 'all' ? undefined : value)}
           >
             {[{ id: 'all', name: 'All' } as const, ...filters].map((t) => (
               <ToggleGroup.Item
                 key={t.id}
                 value={t.id}
-                className="flex min-h-10 items-center gap-2 rounded-full border-[1.5px] border-line-strong bg-white px-3.5 text-[15px] data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:text-white"
+                className="flex min-h-10 items-center gap-1.5 rounded-full border-[1.5px] border-line-strong bg-white px-3 text-[14px] data-[state=on]:border-ink data-[state=on]:bg-ink data-[state=on]:text-white"
               >
                 {t.id !== 'all' && (
                   <span
-                    className={`size-3.5 rounded-[3px] border border-white/60 ${clothOf[t.id]}`}
+                    className={`size-3.5 rounded-[3px] border border-white/60 ${clothOf[t.id === 'goods' ? 'larder' : t.id]}`}
                     aria-hidden="true"
                   />
                 )}
@@ -171,7 +307,7 @@ export default function Larder() {
                 className="underline"
                 onClick={() => {
                   setSearch('');
-                  setDestination(undefined);
+                  setParams({}, { replace: true });
                 }}
               >
                 Show everything
@@ -187,41 +323,72 @@ export default function Larder() {
             </Empty>
           )
         ) : (
-          <>
-            <table className="w-full table-fixed border-collapse text-left">
-              <thead className="text-[14px] text-ink-soft">
-                <tr className="border-b border-line">
-                  <th className="w-[128px] py-2 pl-4 font-semibold lg:w-[142px]">Use by</th>
-                  <th className="py-2 font-semibold">What</th>
-                  <th className="w-[124px] py-2 font-semibold max-md:hidden">For</th>
-                  <th
-                    className={`py-2 font-semibold max-md:hidden ${lotId === undefined ? 'w-[110px] lg:w-[200px]' : 'w-[90px]'}`}
-                  >
-                    <span className="sr-only">Mass as length</span>
-                  </th>
-                  <th className="w-[96px] py-2 pr-4 text-right font-semibold">Mass</th>
-                  <th className="w-[84px] py-2 pr-4 text-right font-semibold max-md:hidden">Cost</th>
-                  <th className="w-[76px] py-2 pr-4 text-right font-semibold max-md:hidden">Age</th>
-                </tr>
-              </thead>
-              <tbody>
-                {rows.map((lot) => (
-                  <Row key={lot.id} lot={lot} heaviest={heaviest} chosen={lot.id === lotId} money={money} />
-                ))}
-              </tbody>
-            </table>
-            {lots.hasNextPage && (
-              <div className="p-4 text-center">
-                <Button onClick={() => void lots.fetchNextPage()} disabled={lots.isFetchingNextPage}>
-                  {lots.isFetchingNextPage ? 'Reading…' : `Show more of ${total}`}
-                </Button>
+          <div className="flex min-h-0 flex-1 flex-col max-lg:h-[70dvh] max-lg:flex-none">
+            <div aria-hidden="true">
+              <div className={`${columns} border-b border-line py-1.5 text-[14px] font-semibold text-ink-soft`}>
+                <span></span>
+                <span>Use by</span>
+                <span>What</span>
+                <span className="max-md:hidden">For</span>
+                <span className="max-md:hidden"></span>
+                <span className="pr-4 text-right">Mass</span>
+                <span className="pr-4 text-right max-md:hidden">Cost</span>
+                <span className="pr-4 text-right max-md:hidden">Age</span>
               </div>
-            )}
-          </>
+            </div>
+            <div
+              ref={scroller}
+              tabIndex={-1}
+              className="min-h-0 flex-1 overflow-y-auto [contain:strict]"
+              data-testid="lots"
+            >
+              <ul aria-label="Lots" className="relative w-full" style={{ height: list.getTotalSize() }}>
+                {drawn.map((v) => {
+                  const item = items[v.index];
+                  if (item === undefined) return null;
+                  return (
+                    <li
+                      key={v.key}
+                      className="absolute inset-x-0 top-0"
+                      style={{ height: v.size, transform: `translateY(${v.start}px)` }}
+                    >
+                      {item.kind === 'lot' ? (
+                        <Row
+                          lot={item.lot}
+                          heaviest={heaviest}
+                          open={item.lot.id === lotId}
+                          picked={picked.has(item.lot.id)}
+                          cost={money(item.lot.costMinor)}
+                          onPick={pick.current}
+                        />
+                      ) : (
+                        <div className="flex h-full items-end border-b border-line-strong bg-ground/60 px-4 pb-1">
+                          <span className="font-head text-[15px] font-bold">
+                            {groupName(by, item.key, known)}
+                            {sums.has(item.key) && !filtered && (
+                              <span className="ml-3 font-normal text-ink-soft">
+                                {sums.get(item.key)?.lots} {sums.get(item.key)?.lots === 1 ? 'lot' : 'lots'},{' '}
+                                {formatMass(sums.get(item.key)?.massMg ?? 0)},{' '}
+                                {money(sums.get(item.key)?.costMinor ?? 0)}
+                              </span>
+                            )}
+                          </span>
+                        </div>
+                      )}
+                    </li>
+                  );
+                })}
+              </ul>
+            </div>
+          </div>
         )}
+        {may && picked.size > 0 && <Chosen lots={[...picked.values()]} clear={() => setPicked(new Map())} />}
       </section>
       {lotId !== undefined && (
-        <aside className="border-line bg-sheet-soft max-lg:order-first max-lg:border-b lg:border-l" aria-label="Lot">
+        <aside
+          className="border-line bg-sheet-soft max-lg:order-first max-lg:border-b lg:h-[calc(100dvh-52px)] lg:overflow-y-auto lg:border-l"
+          aria-label="Lot"
+        >
           {chosen.isPending ? (
             <Loading />
           ) : chosen.isError ? (

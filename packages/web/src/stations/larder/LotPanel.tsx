@@ -9,11 +9,13 @@ import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
 import { dayAndTime, dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
-import { useMay } from '../../app/queries.ts';
+import { useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { trayName } from '../../parts/destinations.ts';
 import { Field, inputLook } from '../../parts/Field.tsx';
 import { Notice } from '../../parts/Notice.tsx';
+import { LotActions } from './LotActions.tsx';
+import { entryNames, keptWords } from './larderWords.ts';
 
 type LotRead = Answer<typeof api.larder.read>;
 
@@ -32,14 +34,6 @@ const reasonNames: Readonly<Record<(typeof wasteReasons)[number], string>> = {
   returned: 'returned',
   tasting: 'tasting',
 };
-const entryNames: Readonly<Record<string, string>> = {
-  receive: 'received',
-  'close-stage': 'cut',
-  run: 'pot',
-  'take-out': 'taken out',
-  reverse: 'taken back',
-};
-
 function TakeOut({ lot }: { readonly lot: LotRead }) {
   const [mass, setMass] = useState(String(inGrams(lot.massMg)));
   const [reason, setReason] = useState<(typeof wasteReasons)[number]>('spoiled');
@@ -136,7 +130,9 @@ function Links({ title, links }: { readonly title: string; readonly links: LotRe
 /** One lot: what it is, where it came from, what it became, every entry on it, and the ways out. */
 export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money: (minor: number) => string }) {
   const may = useMay('larder.takeOut');
+  const mayKeep = useMay('larder.keep');
   const mayReverse = useMay('ledger.reverse');
+  const { data: house } = useHouse();
   const [taking, setTaking] = useState<string | undefined>(undefined);
   const [reason, setReason] = useState('');
   const reverse = useMutation({
@@ -150,9 +146,19 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
           <p className="figure text-[40px] leading-none">{lot.code}</p>
           <h2 className="mt-1 text-xl leading-tight font-bold break-words">{lot.name}</h2>
           <p className="text-ink-soft">
-            {lot.destination === null ? 'to be cut' : trayName(lot.destination).toLowerCase()} · made{' '}
-            {dayAndTime(lot.madeAt)}
+            {lot.kind === 'tub'
+              ? 'collecting tub'
+              : lot.destination === null
+                ? 'to be cut'
+                : trayName(lot.destination).toLowerCase()}{' '}
+            · {house?.places.find((p) => p.id === lot.placeId)?.name ?? lot.placeId},{' '}
+            {lot.ready ? 'ready to eat' : 'raw'} · made {dayAndTime(lot.madeAt)}
           </p>
+          {keptWords(lot).map((text) => (
+            <p key={text} className={`text-[15px] font-semibold ${lot.held !== null ? 'text-alarm' : ''}`}>
+              {text}
+            </p>
+          ))}
         </div>
         <Link
           to="/larder"
@@ -183,6 +189,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
           <dt className="text-[14px] text-ink-soft">Use by</dt>
           <dd>
             {lot.useBy === null ? 'no date' : dayName(lot.useBy)}, {dueWords(lot.useBy).text}
+            {lot.dateBasis !== null && <span className="block text-[13px] text-ink-soft">{lot.dateBasis}</span>}
           </dd>
         </div>
         <div>
@@ -197,10 +204,18 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
           Past its use-by date: no pot takes it. Throw it away with the reason, unless your own plan says otherwise.
         </Notice>
       )}
+      {lot.judged.map((j) => (
+        <Notice key={j.about} tone={j.verdict === 'outside' ? 'alarm' : j.verdict === 'open' ? 'attention' : 'calm'}>
+          {j.says}.{' '}
+          <span className="text-[13px]">
+            {j.document}; as recalled, {j.certainty} certainty.
+          </span>
+        </Notice>
+      ))}
       <p className="text-[13px] text-ink-soft">
-        Dates are the house’s usual ones. Your own plan and local code decide.
+        Dates are the house’s usual ones, limits those you selected. Your own plan and local code decide.
       </p>
-      {lot.massMg > 0 && lot.destination === null && (
+      {lot.massMg > 0 && lot.destination === null && lot.state !== 'frozen' && (
         <Link
           to={`/bench?lot=${lot.id}`}
           className="flex min-h-12 items-center justify-center rounded-plate bg-ink font-head font-semibold text-white"
@@ -208,6 +223,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
           Put it on the bench
         </Link>
       )}
+      {lot.massMg > 0 && mayKeep && <LotActions lot={lot} />}
       {lot.massMg > 0 && may && <TakeOut key={lot.massMg} lot={lot} />}
       <Link
         to={`/larder/${lot.id}/trace`}
@@ -221,6 +237,24 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
         <Link to={`/ledger/${lot.breakdownId}`} className="underline">
           Yield sheet of the breakdown it came from
         </Link>
+      )}
+      {lot.events.length > 0 && (
+        <section>
+          <h3 className="mb-1 text-[15px] font-bold text-ink-soft">How it was kept</h3>
+          <ol className="grid gap-1">
+            {lot.events.map((e) => (
+              <li key={e.id} className="flex justify-between gap-3 text-[14px]">
+                <span className={`min-w-0 ${e.undone ? 'line-through opacity-60' : ''}`}>
+                  {e.says}
+                  {e.note !== null && `: ${e.note}`}
+                </span>
+                <span className="shrink-0 text-ink-soft">
+                  {dayAndTime(e.at)}, {e.by}
+                </span>
+              </li>
+            ))}
+          </ol>
+        </section>
       )}
       <section>
         <h3 className="mb-1 text-[15px] font-bold text-ink-soft">Entries</h3>

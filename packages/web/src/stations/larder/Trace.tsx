@@ -12,7 +12,7 @@ import { Failed, Loading } from '../../parts/Notice.tsx';
 import { Ribbon } from '../../parts/Ribbon.tsx';
 import { outName, type TraceRow, viewOf } from './traceWords.ts';
 
-const kindNames = { delivery: 'received', piece: 'cut', batch: 'pot' } as const;
+const kindNames = { delivery: 'received', goods: 'received', piece: 'cut', batch: 'pot', tub: 'tub' } as const;
 
 function Rows({
   rows,
@@ -28,6 +28,7 @@ function Rows({
   readonly whole: (row: TraceRow) => number;
   readonly caption: string;
 }) {
+  const { data: house } = useHouse();
   return (
     <section aria-label={label} className="mt-6">
       <h2 className="text-lg font-bold">{label}</h2>
@@ -89,7 +90,10 @@ function Rows({
                         <>
                           <strong className="figure">{formatMass(traced.onHandMg)}</strong>
                           <span className="block text-[13px] text-ink-soft">
-                            {lot.destination === null ? 'to be cut' : trayName(lot.destination).toLowerCase()}
+                            {lot.destination === null ? 'to be cut' : trayName(lot.destination).toLowerCase()},{' '}
+                            {house?.places.find((p) => p.id === lot.placeId)?.name ?? lot.placeId}
+                            {lot.state === 'frozen' && ', frozen'}
+                            {lot.held !== null && ', on hold'}
                             {lot.useBy !== null && `, use by ${dayName(lot.useBy)}`}
                           </span>
                         </>

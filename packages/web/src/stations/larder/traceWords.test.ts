@@ -18,6 +18,9 @@ const head = (id: string, o: Partial<TracedLotHead> = {}): TracedLotHead => ({
   origin: null,
   landedOn: null,
   allergens: [],
+  placeId: 'cold-room',
+  state: 'fresh',
+  held: null,
   ...o,
 });
 const lot = (lotId: string, massMg: number) => ({ lotId, sink: null, reason: null, massMg });

@@ -24,10 +24,14 @@ export function treeRows(
   lots: ReadonlyMap<string, TracedLotHead>,
 ): readonly TraceRow[] {
   const under = new Map<string, TracedLot[]>();
+  const depthOf = new Map(traced.map((t) => [t.lotId, t.depth]));
   for (const t of traced) {
     // the nearest of those it comes through, so that it stands as deep as the way to it is long
-    const parent = t.via.find((v) => traced.some((x) => x.lotId === v && x.depth === t.depth - 1)) ?? t.via[0];
-    if (parent !== undefined) under.set(parent, [...(under.get(parent) ?? []), t]);
+    const parent = t.via.find((v) => depthOf.get(v) === t.depth - 1) ?? t.via[0];
+    if (parent === undefined) continue;
+    const siblings = under.get(parent) ?? [];
+    siblings.push(t);
+    under.set(parent, siblings);
   }
   const rows: TraceRow[] = [];
   const walk = (id: string, indent: number): void => {
@@ -53,6 +57,7 @@ const outNames: Readonly<Record<string, readonly [string, Destination]>> = {
   waste: ['thrown away', 'waste'],
   loss: ['drip and steam', 'fat'],
   supplier: ['sent back', 'waste'],
+  count: ['missing at a stock-take', 'fat'],
 };
 /** "thrown away, gills": the reason of a cut names its plan and piece, of which only the piece says something here. */
 export function outName({ sink, reason }: Pick<WayOut, 'sink' | 'reason'>): string {

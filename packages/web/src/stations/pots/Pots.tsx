@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { formatMass, refusalOf, type Use } from '@zabrik/core';
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import { useCatalogue } from '../../app/queries.ts';
@@ -45,10 +46,17 @@ function UseCard({
 
 export default function Pots() {
   const catalogue = useCatalogue();
-  const [useId, setUseId] = useState<string | undefined>(undefined);
+  const [params] = useSearchParams();
+  const [useId, setUseId] = useState<string | undefined>(params.get('use') ?? undefined);
   const lots = useQuery({
     queryKey: ['lots', 'pieces'],
-    queryFn: () => call(api.larder.list, { query: { kind: 'piece', limit: 200 } }),
+    queryFn: async () => {
+      const [tubs, pieces] = await Promise.all([
+        call(api.larder.list, { query: { kind: 'tub', limit: 50 } }),
+        call(api.larder.list, { query: { kind: 'piece', limit: 200 } }),
+      ]);
+      return { lots: [...tubs.lots, ...pieces.lots].filter((lot) => lot.held === null) };
+    },
   });
   if (catalogue.isPending || lots.isPending) return <Loading />;
   if (catalogue.isError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;

@@ -2,10 +2,18 @@ import type { Species } from '@zabrik/core';
 import { Command } from 'cmdk';
 import { useState } from 'react';
 
+interface Goods {
+  readonly id: string;
+  readonly name: string;
+  readonly group: string;
+}
+
 interface Props {
   readonly species: readonly Species[];
+  readonly goods: readonly Goods[];
+  /** The id of an animal or of goods. */
   readonly chosen: string;
-  readonly onChoose: (id: string) => void;
+  readonly onChoose: (id: string, what: 'species' | 'goods') => void;
   readonly error: string | undefined;
 }
 
@@ -19,12 +27,17 @@ const groupNames: Readonly<Record<string, string>> = {
   'feathered-game': 'feathered game',
   'furred-game': 'furred game',
   'farmed-meat': 'meat',
+  vegetable: 'vegetable',
+  herb: 'herb',
+  dairy: 'dairy',
+  dry: 'dry goods',
+  'bought-stock': 'bought-in stock',
 };
 
-/** Searchable list of every animal the catalogue knows, by its kitchen or scientific name. */
-export function AnimalPicker({ species, chosen, onChoose, error }: Props) {
+/** Searchable list of every animal the catalogue knows, by its kitchen or scientific name, and of what else a kitchen buys. */
+export function AnimalPicker({ species, goods, chosen, onChoose, error }: Props) {
   const [open, setOpen] = useState(false);
-  const picked = species.find((s) => s.id === chosen);
+  const picked = species.find((s) => s.id === chosen) ?? goods.find((g) => g.id === chosen);
   if (picked !== undefined && !open)
     return (
       <button
@@ -35,7 +48,11 @@ export function AnimalPicker({ species, chosen, onChoose, error }: Props) {
       >
         <span>
           <span className="figure block text-xl leading-tight">{picked.name}</span>
-          <span className="text-[14px] text-ink-soft italic">{picked.scientific}</span>
+          {'scientific' in picked && typeof picked.scientific === 'string' ? (
+            <span className="text-[14px] text-ink-soft italic">{picked.scientific}</span>
+          ) : (
+            <span className="text-[14px] text-ink-soft">{groupNames[picked.group] ?? picked.group}</span>
+          )}
         </span>
         <span className="underline">change</span>
       </button>
@@ -58,7 +75,7 @@ export function AnimalPicker({ species, chosen, onChoose, error }: Props) {
               value={s.id}
               keywords={[s.name, s.scientific, groupNames[s.group] ?? s.group]}
               onSelect={() => {
-                onChoose(s.id);
+                onChoose(s.id, 'species');
                 setOpen(false);
               }}
               className="flex min-h-11 cursor-pointer items-center justify-between rounded-md px-3 data-[selected=true]:bg-flow data-[selected=true]:text-white"
@@ -67,6 +84,21 @@ export function AnimalPicker({ species, chosen, onChoose, error }: Props) {
               <span className="text-[13px] opacity-80">{groupNames[s.group] ?? s.group}</span>
             </Command.Item>
           ))}
+        {goods.map((g) => (
+          <Command.Item
+            key={g.id}
+            value={g.id}
+            keywords={[g.name, groupNames[g.group] ?? g.group]}
+            onSelect={() => {
+              onChoose(g.id, 'goods');
+              setOpen(false);
+            }}
+            className="flex min-h-11 cursor-pointer items-center justify-between rounded-md px-3 data-[selected=true]:bg-flow data-[selected=true]:text-white"
+          >
+            <span className="font-semibold">{g.name}</span>
+            <span className="text-[13px] opacity-80">{groupNames[g.group] ?? g.group}</span>
+          </Command.Item>
+        ))}
       </Command.List>
     </Command>
   );

@@ -1,5 +1,17 @@
+import type { Species } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
-import { bodyOf, type DeliveryInput, deliveryForm, differenceOf, emptyDelivery, netOf } from './deliveryForm.ts';
+import {
+  bodyOf,
+  type DeliveryInput,
+  deliveryForm,
+  differenceOf,
+  emptyDelivery,
+  type LineContext,
+  netOf,
+  nextLine,
+  papersOf,
+  refusing,
+} from './deliveryForm.ts';
 
 const typed: DeliveryInput = {
   ...emptyDelivery,
@@ -12,10 +24,18 @@ const typed: DeliveryInput = {
   price: '£31.76',
   temperature: '34.5 F',
 };
+const context: LineContext = {
+  deliveryId: 'd',
+  orderId: null,
+  orderPosition: null,
+  inspection: [],
+  boxes: [],
+  codes: [],
+};
 
 describe('the delivery form', () => {
   it('reads what a cook types into milligrams, pence and hundredths of a degree', () => {
-    expect(bodyOf(deliveryForm.parse(typed))).toMatchObject({
+    expect(bodyOf(deliveryForm.parse(typed), 'fish', context)).toMatchObject({
       grossMg: 3_272_000,
       tareMg: 412_000,
       invoiceMg: 2_900_000,
@@ -24,19 +44,69 @@ describe('the delivery form', () => {
       landedOn: null,
       origin: null,
       note: null,
+      goods: null,
+      details: {},
     });
   });
 
-  it('says the difference while it is typed, in mass and money, as soon as it can', () => {
+  it('sends of the papers only what this animal has', () => {
+    const all = {
+      ...typed,
+      catchArea: '27.4.b',
+      gear: 'trawl',
+      shotBy: 'K.',
+      killPlace: 'hill',
+      healthMark: 'GB 7',
+      supplierLot: 'L1',
+    };
+    const details = (papers: 'fish' | 'game' | 'shellfish' | 'none') =>
+      bodyOf(deliveryForm.parse(all), papers, context).details;
+    expect(details('fish')).toEqual({ supplierLot: 'L1', catchArea: '27.4.b', gear: 'trawl' });
+    expect(details('game')).toEqual({ supplierLot: 'L1', killPlace: 'hill', shotBy: 'K.' });
+    expect(details('shellfish')).toEqual({ supplierLot: 'L1', catchArea: '27.4.b', healthMark: 'GB 7' });
+    expect(details('none')).toEqual({ supplierLot: 'L1' });
+  });
+
+  it('knows which papers an animal has', () => {
+    const of = (group: string, allergen: string, id = 'x') => papersOf({ id, group, allergen } as Species);
+    expect(of('round-fish', 'fish')).toBe('fish');
+    expect(of('mollusc', 'molluscs', 'mussel')).toBe('shellfish');
+    expect(of('mollusc', 'molluscs', 'squid')).toBe('fish');
+    expect(of('furred-game', 'none')).toBe('game');
+    expect(of('poultry', 'none')).toBe('none');
+    expect(papersOf(undefined)).toBe('none');
+  });
+
+  it('refuses a part or all of a line with its reason', () => {
+    const body = bodyOf(deliveryForm.parse(typed), 'fish', context);
+    expect(refusing(body, 'smell', 500_000)).toMatchObject({
+      verdict: 'part',
+      refusedMg: 500_000,
+      refusedReason: 'smell',
+    });
+    expect(refusing(body, 'warm', 'all')).toMatchObject({ verdict: 'refused', refusedMg: 0 });
+  });
+
+  it('keeps supplier and invoice number from line to line, and nothing else', () => {
+    expect(nextLine({ ...typed, invoiceNumber: 'BQ 1' })).toEqual({
+      ...emptyDelivery,
+      supplierId: 'someone',
+      invoiceNumber: 'BQ 1',
+    });
+  });
+
+  it('says the difference while it is typed, in mass and money, and whether it passes', () => {
     expect(netOf(typed)).toBe(2_860_000);
-    expect(differenceOf(typed)).toEqual({ differenceMg: -40_000, differenceMinor: -44 });
-    expect(differenceOf({ ...typed, price: '' })).toEqual({ differenceMg: -40_000, differenceMinor: 0 });
+    expect(differenceOf(typed)).toMatchObject({ differenceMg: -40_000, differenceMinor: -44, within: false });
+    expect(differenceOf(typed, { share: 0.02, massMg: 0 })?.within).toBe(true);
+    expect(differenceOf({ ...typed, price: '' })).toMatchObject({ differenceMg: -40_000, differenceMinor: 0 });
     expect(differenceOf({ ...typed, invoice: 'about three' })).toBeUndefined();
     expect(netOf({ gross: '400', tare: '412' })).toBeUndefined();
   });
 
   it.each([
     ['species', ''],
+    ['form', ''],
     ['supplierId', ''],
     ['gross', 'heavy'],
     ['gross', ''],
@@ -46,10 +116,15 @@ describe('the delivery form', () => {
     ['temperature', 'cold'],
     ['animals', '0'],
     ['note', 'x'.repeat(501)],
+    ['supplierLot', 'x'.repeat(121)],
   ] as const)('refuses %s = %j at that field, in words', (field, value) => {
     const read = deliveryForm.safeParse({ ...typed, [field]: value });
     expect(read.success).toBe(false);
     expect(read.error?.issues[0]?.path).toEqual([field]);
     expect(read.error?.issues[0]?.message).not.toMatch(/invalid|expected|regex/i);
+  });
+
+  it('wants no form of goods', () => {
+    expect(deliveryForm.safeParse({ ...typed, species: '', form: '', goods: 'cream' }).success).toBe(true);
   });
 });

@@ -1,6 +1,19 @@
-import type { Ask, api } from '@zabrik/contract';
-import { grams, type Milligrams, type MinorUnits, minor, parseMass, parseMoney, parseTemperature } from '@zabrik/core';
+import type { Ask, api, House } from '@zabrik/contract';
+import {
+  grams,
+  type Milligrams,
+  type MinorUnits,
+  minor,
+  parseMass,
+  parseMoney,
+  parseTemperature,
+  type Species,
+} from '@zabrik/core';
 import { z } from 'zod';
+
+export type LineBody = Ask<typeof api.receive.accept>['body'];
+export type CameAs = NonNullable<LineBody['came']>;
+export type RefusalReason = NonNullable<LineBody['refusedReason']>;
 
 const read =
   <T>(parse: (text: string) => T, says: string) =>
@@ -18,18 +31,22 @@ const mass = (says: string) =>
     .string()
     .transform(read<Milligrams>((text) => parseMass(text), says))
     .refine((value) => value > 0, says);
+const words = z.string().trim().max(120, 'At most 120 letters');
 
 /** The form as it is typed: every field is text until it is read here. */
 export const deliveryForm = z
   .object({
-    species: z.string().min(1, 'Pick the animal'),
-    form: z.string().min(1, 'Pick how it came'),
+    /** An animal's id, or goods: and theirs. */
+    species: z.string(),
+    goods: z.string(),
+    form: z.string(),
     animals: z
       .string()
       .regex(/^[1-9]\d{0,3}$/, 'How many came, a whole number')
       .transform(Number),
     supplierId: z.string().min(1, 'Who brought it?'),
-    origin: z.string().trim().max(120, 'At most 120 letters'),
+    invoiceNumber: z.string().trim().max(60, 'At most 60 letters'),
+    origin: words,
     gross: mass('A weight, such as 2860 or 2.86 kg'),
     tare: z
       .string()
@@ -44,17 +61,38 @@ export const deliveryForm = z
     landedOn: z.string(),
     useBy: z.string(),
     note: z.string().trim().max(500, 'At most 500 letters'),
+    came: z.enum(['fresh', 'live', 'frozen', 'vacuum-packed']),
+    supplierLot: words,
+    catchArea: words,
+    gear: words,
+    method: z.enum(['', 'caught', 'caught-in-freshwater', 'farmed']),
+    killPlace: words,
+    killedOn: z.string(),
+    shotBy: words,
+    declaration: words,
+    shotDamage: z.enum(['', 'none', 'light', 'heavy']),
+    healthMark: words,
+    purified: words,
   })
-  .refine((f) => f.tare < f.gross, { path: ['tare'], error: 'The box cannot weigh more than box and goods' });
+  .superRefine((f, context) => {
+    if (f.goods === '' && f.species === '')
+      context.addIssue({ code: 'custom', path: ['species'], message: 'Pick the animal' });
+    if (f.goods === '' && f.form === '')
+      context.addIssue({ code: 'custom', path: ['form'], message: 'Pick how it came' });
+    if (f.tare >= f.gross)
+      context.addIssue({ code: 'custom', path: ['tare'], message: 'The box cannot weigh more than box and goods' });
+  });
 
 export type DeliveryInput = z.input<typeof deliveryForm>;
 export type DeliveryRead = z.output<typeof deliveryForm>;
 
 export const emptyDelivery: DeliveryInput = {
   species: '',
+  goods: '',
   form: '',
   animals: '1',
   supplierId: '',
+  invoiceNumber: '',
   origin: '',
   gross: '',
   tare: '',
@@ -64,25 +102,99 @@ export const emptyDelivery: DeliveryInput = {
   landedOn: '',
   useBy: '',
   note: '',
+  came: 'fresh',
+  supplierLot: '',
+  catchArea: '',
+  gear: '',
+  method: '',
+  killPlace: '',
+  killedOn: '',
+  shotBy: '',
+  declaration: '',
+  shotDamage: '',
+  healthMark: '',
+  purified: '',
 };
+
+/** What stays in the form from one line of a delivery to the next. */
+export const nextLine = (typed: DeliveryInput): DeliveryInput => ({
+  ...emptyDelivery,
+  supplierId: typed.supplierId,
+  invoiceNumber: typed.invoiceNumber,
+});
+
+/** Which of the papers' fields stand in the form: only what this animal has. */
+export type Papers = 'fish' | 'shellfish' | 'game' | 'none';
+export function papersOf(species: Species | undefined): Papers {
+  if (species === undefined) return 'none';
+  if (
+    species.group === 'mollusc' &&
+    species.allergen === 'molluscs' &&
+    !/cephalopod|squid|cuttle|octopus/.test(species.id)
+  )
+    return 'shellfish';
+  if (species.group === 'feathered-game' || species.group === 'furred-game') return 'game';
+  return species.allergen === 'none' ? 'none' : 'fish';
+}
+
+export interface LineContext {
+  readonly deliveryId: string;
+  readonly orderId: string | null;
+  readonly orderPosition: number | null;
+  readonly inspection: NonNullable<LineBody['inspection']>;
+  readonly boxes: NonNullable<LineBody['boxes']>;
+  readonly codes: readonly string[];
+}
 
 const orNull = (text: string): string | null => (text === '' ? null : text);
 
-export const bodyOf = (f: DeliveryRead): Ask<typeof api.receive.accept>['body'] => ({
-  species: f.species,
-  form: f.form,
-  animals: f.animals,
-  supplierId: f.supplierId,
-  origin: orNull(f.origin),
-  grossMg: f.gross,
-  tareMg: f.tare,
-  invoiceMg: f.invoice,
-  paidMinor: f.price,
-  temperatureCentiC: f.temperature,
-  landedOn: orNull(f.landedOn),
-  useBy: orNull(f.useBy),
-  note: orNull(f.note),
-});
+/** A line accepted whole, as the server takes it; what the form has that does not apply to this animal is left out. */
+export function bodyOf(f: DeliveryRead, papers: Papers, context: LineContext): LineBody {
+  const pick = <K extends string>(...names: K[]): Partial<Record<K, string>> => {
+    const typed = f as unknown as Record<K, string>;
+    return Object.fromEntries(names.flatMap((n) => (typed[n] === '' ? [] : [[n, typed[n]]]))) as Partial<
+      Record<K, string>
+    >;
+  };
+  const details = {
+    ...pick('supplierLot'),
+    ...(papers === 'fish' ? pick('catchArea', 'gear', 'method') : {}),
+    ...(papers === 'shellfish' ? pick('catchArea', 'healthMark', 'purified') : {}),
+    ...(papers === 'game' ? pick('killPlace', 'killedOn', 'shotBy', 'declaration', 'shotDamage') : {}),
+  } as NonNullable<LineBody['details']>;
+  const goods = f.goods !== '';
+  return {
+    deliveryId: context.deliveryId,
+    supplierId: f.supplierId,
+    orderId: context.orderId,
+    orderPosition: context.orderPosition,
+    invoice: orNull(f.invoiceNumber),
+    species: goods ? null : f.species,
+    form: goods ? null : f.form,
+    goods: goods ? f.goods : null,
+    animals: f.animals,
+    origin: orNull(f.origin),
+    grossMg: f.gross,
+    tareMg: f.tare,
+    invoiceMg: f.invoice,
+    paidMinor: f.price,
+    temperatureCentiC: f.temperature,
+    landedOn: orNull(f.landedOn),
+    useBy: orNull(f.useBy),
+    note: orNull(f.note),
+    came: f.came,
+    details,
+    inspection: [...context.inspection],
+    boxes: [...context.boxes],
+    codes: [...context.codes],
+  };
+}
+
+/** The same line with a part sent back, or all of it. */
+export const refusing = (body: LineBody, reason: RefusalReason, refusedMg: number | 'all'): LineBody =>
+  refusedMg === 'all'
+    ? { ...body, verdict: 'refused', refusedReason: reason, refusedMg: 0 }
+    : { ...body, verdict: 'part', refusedReason: reason, refusedMg };
 
 const readOr = <T>(read: () => T): T | undefined => {
   try {
@@ -98,14 +210,19 @@ export function netOf({ gross, tare }: Pick<DeliveryInput, 'gross' | 'tare'>): n
   return netMg !== undefined && netMg > 0 ? netMg : undefined;
 }
 
-/** What is short or over against the invoice, in mass and money, as far as the form can be read yet. */
+/** What is short or over against the invoice, in mass and money, as far as the form can be read yet; and whether the house lets it pass. */
 export function differenceOf(
-  input: DeliveryInput,
-): { readonly differenceMg: number; readonly differenceMinor: number } | undefined {
+  input: Pick<DeliveryInput, 'gross' | 'tare' | 'invoice' | 'price'>,
+  tolerance: House['tolerance'] = { share: 0, massMg: 0 },
+): { readonly differenceMg: number; readonly differenceMinor: number; readonly within: boolean } | undefined {
   const netMg = netOf(input);
   const invoiceMg = readOr(() => parseMass(input.invoice));
   if (netMg === undefined || invoiceMg === undefined || invoiceMg <= 0) return undefined;
   const differenceMg = netMg - invoiceMg;
   const paid = readOr(() => parseMoney(input.price)) ?? 0;
-  return { differenceMg, differenceMinor: minor((paid * differenceMg) / invoiceMg) };
+  return {
+    differenceMg,
+    differenceMinor: minor((paid * differenceMg) / invoiceMg),
+    within: Math.abs(differenceMg) <= Math.max(tolerance.massMg, invoiceMg * tolerance.share),
+  };
 }

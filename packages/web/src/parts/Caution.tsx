@@ -1,0 +1,46 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { call } from '../app/api.ts';
+import { api } from '../app/endpoints.ts';
+import { useMay } from '../app/queries.ts';
+import { Button } from './Button.tsx';
+
+const useCautions = () =>
+  useQuery({ queryKey: ['cautions'], queryFn: () => call(api.house.cautions, {}), staleTime: 600_000 });
+
+/**
+ * A usual caution of the trade at its moment. What is to be read first each day stands with a button until it was; afterwards, and what
+ * needs no reading, it is one quiet line.
+ */
+export function Caution({ id, about }: { readonly id: string; readonly about?: string }) {
+  const { data } = useCautions();
+  const client = useQueryClient();
+  const may = useMay('house.seeCaution');
+  const see = useMutation({
+    mutationFn: () => call(api.house.seeCaution, { body: { cautionId: id, about: about ?? null } }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['cautions'] }),
+  });
+  const caution = data?.cautions.find((c) => c.id === id);
+  if (data === undefined || caution === undefined) return null;
+  const loud =
+    may && (caution.show.includes('first') || caution.show.includes('block')) && !data.seenToday.includes(id);
+  if (!loud)
+    return (
+      <p className="text-[14px] leading-snug text-ink-soft" title={data.standing}>
+        {caution.text}
+      </p>
+    );
+  return (
+    <div
+      role="note"
+      className="rounded-r-md border-l-4 border-attention bg-[#fff7e0] px-3.5 py-2.5 text-[15px] leading-snug"
+    >
+      <p>{caution.text}</p>
+      <div className="mt-2 flex items-center justify-between gap-3">
+        <span className="text-[13px] text-ink-soft">{data.standing}</span>
+        <Button look="plain" className="shrink-0" disabled={see.isPending} onClick={() => see.mutate()}>
+          Read
+        </Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,23 @@
+import { Refused } from '../app/api.ts';
+import { Button } from './Button.tsx';
+import { Notice } from './Notice.tsx';
+
+/** A refusal in words; where it only asks to be read, the way to do it all the same. */
+export function Nod({ error, onNod }: { readonly error: Error | null; readonly onNod: () => void }) {
+  if (error === null) return null;
+  const asks = error instanceof Refused && error.code === 'needs_a_nod';
+  return (
+    <div className="mt-2">
+      <Notice tone={asks ? 'attention' : 'alarm'}>
+        {error.message}
+        {asks && (
+          <span className="mt-2 block">
+            <Button look="plain" onClick={onNod}>
+              I have read it. Do it
+            </Button>
+          </span>
+        )}
+      </Notice>
+    </div>
+  );
+}

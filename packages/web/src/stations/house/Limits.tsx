@@ -1,0 +1,305 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import type { HouseLimit } from '@zabrik/contract';
+import { figureOf } from '@zabrik/core';
+import { useState } from 'react';
+import { call } from '../../app/api.ts';
+import { dayAndTime } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
+import { useMay } from '../../app/queries.ts';
+import { Button } from '../../parts/Button.tsx';
+import { Field, inputLook } from '../../parts/Field.tsx';
+import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { ReceiveHead } from '../receive/ReceiveHead.tsx';
+import { figureWords, topicName } from './limitWords.ts';
+
+interface Change {
+  readonly figure: string;
+  readonly why: string;
+}
+
+const certainties = { high: 'sure of it', medium: 'fairly sure of it', low: 'not sure of it' } as const;
+const forces: Readonly<Record<string, string>> = {
+  law: 'law',
+  code: 'model code',
+  'law-upstream': 'law for those before you',
+  national: 'national rule',
+  guidance: 'guidance',
+};
+
+function LimitRow({
+  of,
+  change,
+  editing,
+  onChange,
+}: {
+  readonly of: HouseLimit;
+  readonly change: Change | undefined;
+  readonly editing: boolean;
+  readonly onChange: (change: Change | undefined) => void;
+}) {
+  const { limit, shownAs, changed } = of;
+  const figure = figureOf(limit);
+  const unsure = shownAs === 'check-your-code';
+  return (
+    <li className="grid grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)_minmax(0,1fr)] gap-4 border-b border-line py-2.5">
+      <div className="min-w-0">
+        <p className="font-semibold break-words">{limit.product}</p>
+        <p className="text-[14px] text-ink-soft">{limit.caution}</p>
+      </div>
+      <div>
+        {unsure ? (
+          <p>
+            <strong>Check your code.</strong>
+            <span className="block text-[14px] text-ink-soft">
+              We recall {figureWords(limit)}, and are not sure enough to hold you to it.
+            </span>
+          </p>
+        ) : (
+          <p className="font-semibold">{figureWords(limit)}</p>
+        )}
+        {changed !== null && (
+          <p className={`text-[14px] ${changed.looser ? 'font-semibold text-alarm' : ''}`}>
+            yours; the document has {changed.published}
+            {changed.looser && ': yours lets through what it does not'}. {changed.why}
+          </p>
+        )}
+        {editing && figure !== undefined && !unsure && (
+          <div className="mt-1 grid grid-cols-[92px_minmax(0,1fr)] gap-2">
+            <input
+              aria-label={`${limit.id}: your figure`}
+              className={`${inputLook} h-10`}
+              inputMode="decimal"
+              placeholder={String(figure)}
+              value={change?.figure ?? ''}
+              onChange={(event) =>
+                onChange(
+                  event.target.value.trim() === '' ? undefined : { figure: event.target.value, why: change?.why ?? '' },
+                )
+              }
+            />
+            <input
+              aria-label={`${limit.id}: why`}
+              className={`${inputLook} h-10`}
+              placeholder="why, and who says so"
+              value={change?.why ?? ''}
+              disabled={change === undefined}
+              onChange={(event) => onChange({ figure: change?.figure ?? '', why: event.target.value })}
+            />
+          </div>
+        )}
+      </div>
+      <div className="text-[14px] text-ink-soft">
+        <p>
+          {limit.citation.document} <strong className="font-semibold text-ink">{limit.citation.section}</strong>
+        </p>
+        <p>
+          {forces[limit.force]}; recalled from memory, we are {certainties[limit.certainty]}
+        </p>
+        {limit.note !== undefined && <p>{limit.note}</p>}
+      </div>
+    </li>
+  );
+}
+
+/** The limits the house selected: each with its document, its section, and how sure we are of it; and who selected them, and why. */
+export default function Limits() {
+  const may = useMay('house.saveLimits');
+  const [profile, setProfile] = useState<string | undefined>(undefined);
+  const [topic, setTopic] = useState('receiving');
+  const [editing, setEditing] = useState(false);
+  const [changes, setChanges] = useState<ReadonlyMap<string, Change>>(new Map());
+  const [note, setNote] = useState('');
+  const limits = useQuery({
+    queryKey: ['house', 'limits', profile],
+    queryFn: () => call(api.house.limits, { query: { profile } }),
+  });
+  const cautions = useQuery({
+    queryKey: ['cautions'],
+    queryFn: () => call(api.house.cautions, {}),
+    staleTime: 600_000,
+  });
+  const kept = (list: readonly HouseLimit[]) =>
+    list.flatMap((l) =>
+      l.changed === null ? [] : [[l.limit.id, { figure: String(l.changed.figure), why: l.changed.why }] as const],
+    );
+  const save = useMutation({
+    mutationFn: (profileId: string) =>
+      call(api.house.saveLimits, {
+        body: {
+          profileId,
+          changes: [...changes].map(([limitId, c]) => ({
+            limitId,
+            figure: Number(c.figure.replace(',', '.')),
+            why: c.why.trim(),
+          })),
+          note: note.trim(),
+        },
+      }),
+    onSuccess: () => {
+      setEditing(false);
+      setNote('');
+      setProfile(undefined);
+    },
+  });
+  if (limits.isPending) return <Loading />;
+  if (limits.isError) return <Failed error={limits.error} again={() => void limits.refetch()} />;
+  const { data } = limits;
+  const topics = [...new Set(data.limits.map((l) => l.limit.topic))];
+  const shown = data.limits.filter((l) => l.limit.topic === (topics.includes(topic) ? topic : topics[0]));
+  const bad = [...changes.values()].some(
+    (c) => !Number.isFinite(Number(c.figure.replace(',', '.'))) || c.why.trim() === '',
+  );
+  return (
+    <div className="flex flex-1 flex-col">
+      <ReceiveHead />
+      <div className="grid flex-1 content-start lg:grid-cols-[210px_minmax(0,1fr)_300px] lg:content-stretch">
+        <nav aria-label="Topics" className="border-r border-line bg-sheet-soft p-2">
+          <ul>
+            {topics.map((t) => (
+              <li key={t}>
+                <button
+                  type="button"
+                  aria-pressed={t === topic}
+                  className="min-h-10 w-full rounded-md px-3 text-left text-[15px] hover:bg-sheet aria-pressed:bg-ink aria-pressed:text-white"
+                  onClick={() => setTopic(t)}
+                >
+                  {topicName(t)}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </nav>
+        <section className="bg-sheet px-5 py-4" aria-label="Limits">
+          <div className="flex flex-wrap items-center gap-3">
+            <select
+              aria-label="Profile"
+              className={`${inputLook} h-12 w-auto max-w-full text-[17px] font-semibold`}
+              value={data.profileId}
+              onChange={(event) => {
+                setProfile(event.target.value);
+                setChanges(new Map());
+              }}
+            >
+              {data.profiles.map((p) => (
+                <option key={p.id} value={p.id}>
+                  {p.title}
+                </option>
+              ))}
+            </select>
+            {data.selected ? (
+              <span className="font-semibold text-calm">selected by your house</span>
+            ) : (
+              <span className="font-semibold text-alarm">
+                {profile === undefined ? 'nobody has selected yet: by your time zone' : 'not selected'}
+              </span>
+            )}
+            {may && !editing && (
+              <Button
+                className="ml-auto"
+                onClick={() => {
+                  setEditing(true);
+                  setChanges(new Map(kept(data.limits)));
+                }}
+              >
+                Select, or change figures
+              </Button>
+            )}
+          </div>
+          <p className="mt-2 text-[14px] text-ink-soft">{data.scope}</p>
+          {editing && (
+            <form
+              className="mt-3 grid grid-cols-[minmax(0,1fr)_auto_auto] items-end gap-3 rounded-plate border-[1.5px] border-ink bg-white p-3"
+              onSubmit={(event) => {
+                event.preventDefault();
+                save.mutate(data.profileId);
+              }}
+            >
+              <Field
+                label="Why this profile, and who says so"
+                value={note}
+                maxLength={500}
+                onChange={(event) => setNote(event.target.value)}
+              />
+              <Button onClick={() => setEditing(false)} className="h-11">
+                Leave it
+              </Button>
+              <Button
+                type="submit"
+                look="strong"
+                className="h-11"
+                disabled={note.trim() === '' || bad || save.isPending}
+              >
+                Select {data.title.split(':')[0]}
+              </Button>
+              {changes.size > 0 && (
+                <p className="col-span-3 text-[14px]">
+                  {changes.size} {changes.size === 1 ? 'figure' : 'figures'} of your own
+                  {bad && ': each wants a number and a reason'}.
+                </p>
+              )}
+              {save.isError && (
+                <div className="col-span-3">
+                  <Notice tone="alarm">{save.error.message}</Notice>
+                </div>
+              )}
+            </form>
+          )}
+          <h2 className="mt-4 mb-1 text-xl font-bold">{topicName(shown[0]?.limit.topic ?? topic)}</h2>
+          <ul className="border-t border-line">
+            {shown.map((l) => (
+              <LimitRow
+                key={l.limit.id}
+                of={l}
+                change={changes.get(l.limit.id)}
+                editing={editing}
+                onChange={(change) =>
+                  setChanges((before) => {
+                    const next = new Map(before);
+                    if (change === undefined) next.delete(l.limit.id);
+                    else next.set(l.limit.id, change);
+                    return next;
+                  })
+                }
+              />
+            ))}
+          </ul>
+          <p className="mt-3 text-[14px] text-ink-soft">{data.deferral}</p>
+        </section>
+        <aside className="grid content-start gap-4 border-l border-line bg-sheet-soft p-4" aria-label="Who and why">
+          <section>
+            <h2 className="mb-1 text-lg font-bold">Who selected, and why</h2>
+            {data.history.length === 0 && (
+              <p className="text-[15px] text-ink-soft">Nobody yet. The head chef selects, with a note.</p>
+            )}
+            <ol className="grid gap-2 text-[14px]">
+              {data.history.map((h) => (
+                <li key={h.at} className="rounded-md border border-line bg-white px-3 py-2">
+                  <strong>{data.profiles.find((p) => p.id === h.profileId)?.title.split(':')[0] ?? h.profileId}</strong>
+                  {h.changes > 0 && `, ${h.changes} own figures`}
+                  <span className="block">{h.note}</span>
+                  <span className="text-ink-soft">
+                    {h.by}, {dayAndTime(h.at)}
+                  </span>
+                </li>
+              ))}
+            </ol>
+          </section>
+          <section>
+            <h2 className="mb-1 text-lg font-bold">The usual cautions</h2>
+            <p className="mb-1 text-[13px] text-ink-soft">{cautions.data?.standing}</p>
+            <ul className="grid gap-1.5 text-[14px]">
+              {cautions.data?.cautions.map((c) => (
+                <li key={c.id}>
+                  <details>
+                    <summary className="min-h-8 cursor-pointer font-semibold">{c.id.replaceAll('.', ', ')}</summary>
+                    {c.text}
+                  </details>
+                </li>
+              ))}
+            </ul>
+          </section>
+        </aside>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,54 @@
+/** Limits in words: their figure with its unit, and the name of their topic. */
+import type { Limit } from '@zabrik/core';
+
+const hours = (h: number): string => (h < 1 ? `${Math.round(h * 60)} min` : `${h} h`);
+const seconds = (s: number): string =>
+  s === 0 ? 'at once' : s < 120 ? `${s} s` : s < 7_200 ? `${Math.round(s / 60)} min` : `${(s / 3_600).toFixed(1)} h`;
+const degrees = (C: number, F: number | undefined): string => `${C} °C${F === undefined ? '' : ` (${F} °F)`}`;
+
+/** The figure of a limit as a cook would say it; a rule without a figure in its own words. */
+export function figureWords(limit: Limit): string {
+  switch (limit.kind) {
+    case 'max_temp':
+      return `at most ${degrees(limit.value.max_C, limit.value.max_F)}`;
+    case 'min_temp':
+      return `at least ${degrees(limit.value.min_C, limit.value.min_F)}`;
+    case 'cook_time_temp': {
+      const [first, ...rest] = limit.value.points;
+      if (first === undefined) return '';
+      return `${degrees(first.T_C, first.T_F)} for ${seconds(first.t_s)}${rest.length > 0 ? `, or ${rest.length} other points of the table` : ''}`;
+    }
+    case 'freeze_treatment':
+      return limit.value.options.map((o) => `${degrees(o.hold_C, undefined)} for ${hours(o.hold_h)}`).join(', or ');
+    case 'cooling':
+      return `${limit.value.start_C === null ? '' : `from ${limit.value.start_C} °C `}${limit.value.steps.map((s) => `to ${s.to_C} °C within ${hours(s.within_min / 60)}`).join(', ')}`;
+    case 'shelf_life':
+      return `${limit.value.max_days} days${limit.value.at_max_C === undefined ? '' : ` at most ${limit.value.at_max_C} °C`}${
+        (limit.value.day_of_preparation_is ?? limit.value.day_of_opening_is) === 0
+          ? ', the day itself not counted'
+          : ', the day itself is day one'
+      }`;
+    case 'exposure':
+      return `${hours(limit.value.max_h)} above ${limit.value.above_C} °C${
+        limit.value.then_max_h === undefined
+          ? ''
+          : `, ${hours(limit.value.then_max_h)} once above ${limit.value.if_any_above_C} °C`
+      }`;
+    case 'time_limit':
+      return `${hours(limit.value.max_h)} at most`;
+    case 'sampling_plan':
+      return `${limit.value.n} samples, at most ${limit.value.c} above ${limit.value.m}, none above ${limit.value.M}`;
+    default: {
+      const rule = limit.value['rule'] ?? limit.value['published'];
+      if (typeof rule === 'string') return rule;
+      const list = limit.value['items'] ?? limit.value['require'] ?? limit.value['accept'];
+      if (Array.isArray(list)) return list.map(String).join('; ');
+      const days = limit.value['days'];
+      return typeof days === 'number' ? `${days} days` : 'see the document';
+    }
+  }
+}
+
+/** "cold-holding" -> "Cold holding" */
+export const topicName = (topic: string): string =>
+  `${topic.charAt(0).toUpperCase()}${topic.slice(1).replaceAll('-', ' ')}`;

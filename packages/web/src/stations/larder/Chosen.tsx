@@ -1,0 +1,109 @@
+import { useMutation } from '@tanstack/react-query';
+import type { Lot } from '@zabrik/contract';
+import { formatMass } from '@zabrik/core';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { call } from '../../app/api.ts';
+import { api } from '../../app/endpoints.ts';
+import { useCatalogue, useHouse } from '../../app/queries.ts';
+import { Button } from '../../parts/Button.tsx';
+import { inputLook } from '../../parts/Field.tsx';
+import { Nod } from '../../parts/Nod.tsx';
+import { PrintLabels } from './PrintLabels.tsx';
+
+/** What can be done with several lots at once: put together, start a tub, print labels. */
+export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonly clear: () => void }) {
+  const navigate = useNavigate();
+  const { data: catalogue } = useCatalogue();
+  const { data: house } = useHouse();
+  const [doing, setDoing] = useState<'tub' | 'labels' | undefined>(undefined);
+  const uses = (catalogue?.uses ?? []).filter((u) => lots.every((l) => u.accepts.includes(l.category ?? '')));
+  const [useId, setUseId] = useState('');
+  const [name, setName] = useState('');
+  const use = uses.find((u) => u.id === useId) ?? uses[0];
+  const coldRoom = house?.places.find((p) => p.kind === 'cold-room') ?? house?.places[0];
+  const freezer = house?.places.find((p) => p.kind === 'freezer');
+  const frozen = lots.some((l) => l.state === 'frozen');
+  const merge = useMutation({
+    mutationFn: (nod: boolean) => call(api.larder.merge, { body: { lotIds: lots.map((l) => l.id), nod } }),
+    onSuccess: ({ lotId }) => {
+      clear();
+      void navigate(`/larder/${lotId}`);
+    },
+  });
+  const tub = useMutation({
+    mutationFn: (nod: boolean) =>
+      call(api.larder.startTub, {
+        body: {
+          useId: use?.id ?? '',
+          name: name.trim() === '' ? `Tub for ${use?.title.toLowerCase() ?? 'stock'}` : name.trim(),
+          placeId: (frozen ? freezer : coldRoom)?.id ?? '',
+          from: lots.map((l) => ({ lotId: l.id, massMg: null })),
+          nod,
+        },
+      }),
+    onSuccess: () => {
+      clear();
+      void navigate('/larder/tubs');
+    },
+  });
+  return (
+    <section className="border-t-2 border-ink bg-sheet-soft px-4 py-3" aria-label="Chosen lots">
+      <div className="flex flex-wrap items-center gap-2">
+        <strong className="mr-2">
+          {lots.length} {lots.length === 1 ? 'lot' : 'lots'}, {formatMass(lots.reduce((sum, l) => sum + l.massMg, 0))}
+        </strong>
+        <Button look="plain" disabled={lots.length < 2 || merge.isPending} onClick={() => merge.mutate(false)}>
+          Put together
+        </Button>
+        <Button look="plain" disabled={use === undefined} onClick={() => setDoing(doing === 'tub' ? undefined : 'tub')}>
+          Start a tub
+        </Button>
+        <Button look="plain" onClick={() => setDoing(doing === 'labels' ? undefined : 'labels')}>
+          Print labels
+        </Button>
+        <Button className="ml-auto" onClick={clear}>
+          Choose none
+        </Button>
+      </div>
+      {doing === 'tub' && use !== undefined && (
+        <form
+          className="mt-3 flex flex-wrap items-center gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            tub.mutate(false);
+          }}
+        >
+          <label className="flex items-center gap-2">
+            collects for
+            <select
+              className={`${inputLook} h-11 w-auto`}
+              value={use.id}
+              onChange={(event) => setUseId(event.target.value)}
+            >
+              {uses.map((u) => (
+                <option key={u.id} value={u.id}>
+                  {u.title}
+                </option>
+              ))}
+            </select>
+          </label>
+          <input
+            aria-label="Name of the tub"
+            placeholder={`Tub for ${use.title.toLowerCase()}`}
+            className={`${inputLook} h-11 w-64`}
+            maxLength={120}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+          <Button type="submit" look="strong" disabled={tub.isPending}>
+            Into the tub
+          </Button>
+        </form>
+      )}
+      {doing === 'labels' && <PrintLabels lots={lots} />}
+      <Nod error={merge.error} onNod={() => merge.mutate(true)} />
+      <Nod error={tub.error} onNod={() => tub.mutate(true)} />
+    </section>
+  );
+}

@@ -1,0 +1,296 @@
+import { useMutation } from '@tanstack/react-query';
+import type { Answer, Ask } from '@zabrik/contract';
+import { formatMass, parseMass } from '@zabrik/core';
+import { useState } from 'react';
+import { call } from '../../app/api.ts';
+import { dayName } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
+import { useHouse } from '../../app/queries.ts';
+import { Button } from '../../parts/Button.tsx';
+import { Field, inputLook } from '../../parts/Field.tsx';
+import { Nod } from '../../parts/Nod.tsx';
+import { Notice } from '../../parts/Notice.tsx';
+import { ProbeReading } from '../../parts/ProbeReading.tsx';
+import { PrintLabels } from './PrintLabels.tsx';
+
+type LotRead = Answer<typeof api.larder.read>;
+type KeepBody = Ask<typeof api.larder.keep>['body'];
+type Doing = 'move' | 'freeze' | 'thaw' | 'open' | 'split' | 'reserve' | 'date' | 'hold' | 'reading' | 'label';
+
+const names: Readonly<Record<Doing, string>> = {
+  move: 'Move',
+  freeze: 'Freeze',
+  thaw: 'Thaw',
+  open: 'Open',
+  split: 'Part',
+  reserve: 'Reserve',
+  date: 'Date',
+  hold: 'Hold',
+  reading: 'Probe',
+  label: 'Label',
+};
+
+/** What may be done to a lot that is kept so. */
+const doable = (lot: LotRead): Doing[] => [
+  'move',
+  ...(lot.state === 'frozen' ? (['thaw'] as const) : (['freeze'] as const)),
+  ...(lot.openedOn === null ? (['open'] as const) : []),
+  ...(lot.nextStage === null ? (['split'] as const) : []),
+  'reserve',
+  'reading',
+  'label',
+  'date',
+  'hold',
+];
+
+/** Everything that is done to a lot without taking anything out of it. */
+export function LotActions({ lot }: { readonly lot: LotRead }) {
+  const { data: house } = useHouse();
+  const [doing, setDoing] = useState<Doing | undefined>(undefined);
+  const [part, setPart] = useState('');
+  const [words, setWords] = useState('');
+  const [day, setDay] = useState(lot.useBy ?? '');
+  const [place, setPlace] = useState('');
+  const keep = useMutation({
+    mutationFn: (body: KeepBody) => call(api.larder.keep, { params: { lotId: lot.id }, body }),
+    onSuccess: () => {
+      setDoing(undefined);
+      setPart('');
+      setWords('');
+    },
+  });
+  const split = useMutation({
+    mutationFn: (massMg: number) =>
+      call(api.larder.split, { params: { lotId: lot.id }, body: { massMg, pieces: null } }),
+    onSuccess: () => {
+      setDoing(undefined);
+      setPart('');
+    },
+  });
+  const undo = useMutation({
+    mutationFn: (eventId: string) => call(api.larder.undoKeep, { params: { eventId } }),
+    onSuccess: () => keep.reset(),
+  });
+  const choose = (next: Doing): void => {
+    setDoing(doing === next ? undefined : next);
+    setPlace('');
+    keep.reset();
+    split.reset();
+    undo.reset();
+  };
+  let massMg: number | null | undefined;
+  let error: string | undefined;
+  try {
+    massMg = part.trim() === '' ? null : parseMass(part);
+    if (massMg !== null && massMg > lot.massMg) error = `The lot has ${formatMass(lot.massMg)}`;
+    if (massMg !== null && massMg <= 0) error = 'A weight, such as 160 or 1.2 kg';
+  } catch {
+    error = 'A weight, such as 160 or 1.2 kg';
+  }
+  const fits =
+    house?.places.filter((p) =>
+      doing === 'freeze'
+        ? p.kind === 'freezer'
+        : doing === 'thaw'
+          ? p.kind === 'fridge' || p.kind === 'cold-room'
+          : p.id !== lot.placeId && (p.kind === 'freezer') === (lot.state === 'frozen'),
+    ) ?? [];
+  const to = fits.find((p) => p.id === place) ?? fits.find((p) => p.holds === (lot.ready ? 'ready' : 'raw')) ?? fits[0];
+  const last = keep.variables;
+  const nod = (): void => {
+    if (last !== undefined && 'nod' in last) keep.mutate({ ...last, nod: true });
+  };
+  const partField = (label: string) => (
+    <Field
+      label={label}
+      unit="g"
+      inputMode="decimal"
+      placeholder="all of it"
+      value={part}
+      error={part.trim() === '' ? undefined : error}
+      onChange={(event) => setPart(event.target.value)}
+    />
+  );
+  return (
+    <section aria-label="Keep" className="rounded-plate border border-line bg-white p-3">
+      <div className="grid grid-cols-5 gap-1.5">
+        {doable(lot).map((d) => (
+          <button
+            key={d}
+            type="button"
+            aria-pressed={doing === d}
+            className="min-h-12 rounded-md border-[1.5px] border-line-strong bg-white px-1 font-head text-[15px] font-semibold hover:border-ink aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-white"
+            onClick={() => choose(d)}
+          >
+            {d === 'hold' && lot.held !== null ? 'Let go' : names[d]}
+          </button>
+        ))}
+      </div>
+      {(doing === 'move' || doing === 'freeze' || doing === 'thaw') && (
+        <form
+          className="mt-3 grid grid-cols-2 gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (to !== undefined && error === undefined)
+              keep.mutate({ kind: doing, placeId: to.id, massMg: massMg === lot.massMg ? null : (massMg ?? null) });
+          }}
+        >
+          <div>
+            <label htmlFor="keep-place" className="mb-1 block text-[15px] font-semibold">
+              {doing === 'move' ? 'To' : doing === 'freeze' ? 'Into' : 'Thaw in'}
+            </label>
+            <select
+              id="keep-place"
+              className={`${inputLook} h-11`}
+              value={to?.id ?? ''}
+              onChange={(event) => setPlace(event.target.value)}
+            >
+              {fits.map((p) => (
+                <option key={p.id} value={p.id}>
+                  {p.name}
+                  {p.holds === 'any' ? '' : p.holds === 'ready' ? ' (ready to eat)' : ' (raw)'}
+                </option>
+              ))}
+            </select>
+          </div>
+          {partField('How much')}
+          <p className="col-span-2 text-[14px] text-ink-soft">
+            {doing === 'freeze' &&
+              'Its days stop counting. The frozen date is one of quality; what it has left comes back when it is thawed.'}
+            {doing === 'thaw' && 'In the cold, on a tray. It gets back no more days than it had, and two at most.'}
+            {doing === 'move' &&
+              fits.length === 0 &&
+              'There is no other place for it. To freeze or thaw it is a step of its own.'}
+          </p>
+          <Button
+            type="submit"
+            look="strong"
+            className="col-span-2"
+            disabled={to === undefined || error !== undefined || keep.isPending}
+          >
+            {names[doing]} {massMg == null ? 'all of it' : formatMass(massMg)}
+            {to !== undefined && `, ${to.name}`}
+          </Button>
+        </form>
+      )}
+      {doing === 'split' && (
+        <form
+          className="mt-3 grid grid-cols-2 items-end gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (massMg != null && error === undefined) split.mutate(massMg);
+          }}
+        >
+          {partField('Take off')}
+          <Button
+            type="submit"
+            look="strong"
+            className="h-11"
+            disabled={massMg == null || error !== undefined || split.isPending}
+          >
+            Part it
+          </Button>
+        </form>
+      )}
+      {doing === 'open' && (
+        <div className="mt-3 flex items-center justify-between gap-3">
+          <p className="text-[14px] text-ink-soft">
+            Opened today: the shorter of its date and your profile’s days from opening.
+          </p>
+          <Button look="strong" disabled={keep.isPending} onClick={() => keep.mutate({ kind: 'open' })}>
+            Opened
+          </Button>
+        </div>
+      )}
+      {(doing === 'reserve' || (doing === 'hold' && lot.held === null)) && (
+        <form
+          className="mt-3 flex items-end gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            const text = words.trim();
+            if (doing === 'reserve') keep.mutate({ kind: 'reserve', reservedFor: text === '' ? null : text });
+            else if (text !== '') keep.mutate({ kind: 'hold', reason: text });
+          }}
+        >
+          <Field
+            className="flex-1"
+            label={doing === 'reserve' ? 'For which dish or pot' : 'Why nothing may leave it'}
+            placeholder={doing === 'reserve' ? (lot.reservedFor ?? 'Friday’s pie') : 'recall, waiting for papers'}
+            maxLength={doing === 'reserve' ? 120 : 300}
+            value={words}
+            onChange={(event) => setWords(event.target.value)}
+          />
+          <Button
+            type="submit"
+            look={doing === 'hold' ? 'alarm' : 'strong'}
+            className="h-11"
+            disabled={keep.isPending || (words.trim() === '' && (doing === 'hold' || lot.reservedFor === null))}
+          >
+            {doing === 'hold' ? 'Hold it' : words.trim() === '' ? 'No longer' : 'Reserve'}
+          </Button>
+        </form>
+      )}
+      {doing === 'hold' && lot.held !== null && (
+        <div className="mt-3 flex items-center justify-between gap-3">
+          <p className="text-[14px]">Held: {lot.held}</p>
+          <Button look="strong" disabled={keep.isPending} onClick={() => keep.mutate({ kind: 'hold', reason: null })}>
+            Let it go
+          </Button>
+        </div>
+      )}
+      {doing === 'date' && (
+        <form
+          className="mt-3 grid grid-cols-[1fr_1.4fr_auto] items-end gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (day !== '' && words.trim() !== '') keep.mutate({ kind: 'date', useBy: day, reason: words.trim() });
+          }}
+        >
+          <Field label="Use by" type="date" value={day} onChange={(event) => setDay(event.target.value)} />
+          <Field label="Why" value={words} maxLength={500} onChange={(event) => setWords(event.target.value)} />
+          <Button
+            type="submit"
+            look="strong"
+            className="h-11"
+            disabled={day === '' || words.trim() === '' || keep.isPending}
+          >
+            Set
+          </Button>
+        </form>
+      )}
+      {doing === 'reading' && (
+        <div className="mt-3">
+          <ProbeReading onTake={(centiC) => keep.mutate({ kind: 'reading', centiC })} />
+          <p className="mt-1 text-[14px] text-ink-soft">Probe the thickest part. Clean the probe before and after.</p>
+        </div>
+      )}
+      {doing === 'label' && <PrintLabels lots={[lot]} />}
+      <Nod error={keep.error ?? split.error} onNod={nod} />
+      {keep.isSuccess && (
+        <div className="mt-2">
+          <Notice tone="calm">
+            <span className="flex items-center justify-between gap-3">
+              <span>
+                {keep.data.code} {keep.data.says}
+                {keep.data.useBy !== null && `. Use by ${dayName(keep.data.useBy)}`}.
+              </span>
+              <Button onClick={() => undo.mutate(keep.data.eventId)} disabled={undo.isPending}>
+                Undo
+              </Button>
+            </span>
+          </Notice>
+        </div>
+      )}
+      {split.isSuccess && (
+        <div className="mt-2">
+          <Notice tone="calm">The part is lot {split.data.code}. Write it on the tub.</Notice>
+        </div>
+      )}
+      {undo.isError && (
+        <div className="mt-2">
+          <Notice tone="alarm">{undo.error.message}</Notice>
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,109 @@
+import { useMutation } from '@tanstack/react-query';
+import type { Ask } from '@zabrik/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { call } from '../../app/api.ts';
+import { api } from '../../app/endpoints.ts';
+import { Button } from '../../parts/Button.tsx';
+import { inputLook } from '../../parts/Field.tsx';
+import { Notice } from '../../parts/Notice.tsx';
+
+type Size = Ask<typeof api.larder.printLabels>['body']['size'];
+const sizes: readonly { readonly id: Size; readonly name: string }[] = [
+  { id: '57x32', name: 'roll, 57 × 32 mm' },
+  { id: '62x40', name: 'roll, 62 × 40 mm' },
+  { id: '100x50', name: 'roll, 100 × 50 mm' },
+  { id: 'a4-24', name: 'A4 sheet of 24' },
+  { id: 'a4-65', name: 'A4 sheet of 65' },
+];
+const KEPT = 'zabrik-label-size';
+const kept = (): Size => {
+  try {
+    return sizes.find((s) => s.id === localStorage.getItem(KEPT))?.id ?? '62x40';
+  } catch {
+    return '62x40';
+  }
+};
+
+/** Prints labels of lots on the label printer, or opens them as a PDF for sheets. */
+export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: string; readonly labels: number }[] }) {
+  const [size, setSize] = useState<Size>(kept);
+  const [copies, setCopies] = useState('1');
+  const print = useMutation({
+    mutationFn: () =>
+      call(api.larder.printLabels, {
+        body: { size, lots: lots.map((l) => ({ lotId: l.id, copies: Number(copies) })) },
+      }),
+  });
+  const count = /^[1-9]\d?$/.test(copies);
+  const before = lots.filter((l) => l.labels > 0).length;
+  return (
+    <div className="mt-3">
+      <div className="flex flex-wrap items-center gap-2">
+        <select
+          aria-label="Label size"
+          className={`${inputLook} h-11 w-auto`}
+          value={size}
+          onChange={(event) => {
+            const next = sizes.find((s) => s.id === event.target.value)?.id ?? '62x40';
+            setSize(next);
+            try {
+              localStorage.setItem(KEPT, next);
+            } catch {
+              // a browser that keeps nothing asks again next time
+            }
+          }}
+        >
+          {sizes.map((s) => (
+            <option key={s.id} value={s.id}>
+              {s.name}
+            </option>
+          ))}
+        </select>
+        <label className="flex items-center gap-2">
+          <span>of each</span>
+          <input
+            className={`${inputLook} h-11 w-16`}
+            inputMode="numeric"
+            aria-invalid={!count}
+            value={copies}
+            onChange={(event) => setCopies(event.target.value)}
+          />
+        </label>
+        <Button look="strong" disabled={!count || print.isPending} onClick={() => print.mutate()}>
+          {print.isPending ? 'Printing…' : 'Print'}
+        </Button>
+        <a
+          className="flex min-h-11 items-center px-2 underline"
+          href={`/api/v1/labels.pdf?lots=${lots.map((l) => l.id).join(',')}&size=${size}`}
+          target="_blank"
+          rel="noreferrer"
+        >
+          Look at them as PDF
+        </a>
+      </div>
+      {before > 0 && !print.isSuccess && (
+        <p className="mt-1 text-[14px] text-ink-soft">
+          {before === 1 ? 'One of them has' : `${before} of them have`} a label already: the new one says it is a
+          reprint.
+        </p>
+      )}
+      {print.isSuccess && (
+        <div className="mt-2">
+          <Notice tone="calm">
+            {print.data.labels} {print.data.labels === 1 ? 'label' : 'labels'} printed
+            {print.data.reprints > 0 && `, ${print.data.reprints} marked as reprint`}.{' '}
+            <Link className="underline" to="/larder/labels">
+              What came out
+            </Link>
+          </Notice>
+        </div>
+      )}
+      {print.isError && (
+        <div className="mt-2">
+          <Notice tone="alarm">{print.error.message}</Notice>
+        </div>
+      )}
+    </div>
+  );
+}

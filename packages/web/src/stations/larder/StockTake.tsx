@@ -1,0 +1,275 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import type { Lot } from '@zabrik/contract';
+import { formatCount, formatMass, inGrams } from '@zabrik/core';
+import { Scale } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { call } from '../../app/api.ts';
+import { dayAndTime, dueWords } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
+import { useScale } from '../../app/live.ts';
+import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
+import { Button } from '../../parts/Button.tsx';
+import { inputLook } from '../../parts/Field.tsx';
+import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { SimulatedPan } from '../bench/SimulatedPan.tsx';
+import { LarderHead } from './LarderHead.tsx';
+import { type Counted, countedMg, linesOf, reasons, roundOf } from './stockTake.ts';
+
+interface LineProps {
+  readonly lot: Lot;
+  readonly counted: Counted | undefined;
+  readonly onCount: (counted: Counted) => void;
+}
+
+function Line({ lot, counted, onCount }: LineProps) {
+  const scale = useScale();
+  const text = counted?.text ?? '';
+  const mg = text.trim() === '' ? undefined : countedMg(text);
+  const differs = mg !== undefined && mg !== lot.massMg;
+  const set = (next: Partial<Counted>): void => onCount({ text, reason: counted?.reason ?? '', ...next });
+  return (
+    <li
+      className={`grid grid-cols-[84px_minmax(0,1fr)_88px_auto] items-center gap-3 border-b border-line px-4 py-2 ${
+        mg === undefined ? 'bg-sheet' : differs ? 'bg-[#fff7e0]' : 'bg-calm-soft'
+      }`}
+    >
+      <span className="figure text-xl">{lot.code}</span>
+      <span className="min-w-0">
+        <span className="block truncate font-head font-semibold">{lot.name}</span>
+        <span className="text-[14px] text-ink-soft">
+          {dueWords(lot.useBy).text}
+          {lot.state === 'frozen' && ' · frozen'}
+        </span>
+      </span>
+      <span className="figure text-right">{formatMass(lot.massMg)}</span>
+      <span className="flex flex-wrap items-center justify-end gap-2">
+        <Button
+          className="h-12"
+          aria-label={`${lot.code}: take the scale’s weight`}
+          disabled={scale.state !== 'steady' || scale.netMg <= 0}
+          onClick={() => set({ text: String(inGrams(scale.netMg)) })}
+        >
+          <Scale size={18} aria-hidden="true" />
+          <span className="figure w-14 text-right" aria-hidden="true">
+            {scale.state === 'away' ? '–' : formatCount(inGrams(scale.netMg))}
+          </span>
+        </Button>
+        <input
+          aria-label={`${lot.code}: counted, grams`}
+          className={`${inputLook} figure h-12 w-28 text-right`}
+          inputMode="decimal"
+          placeholder="grams"
+          aria-invalid={text.trim() !== '' && mg === undefined}
+          value={text}
+          onChange={(event) => set({ text: event.target.value })}
+        />
+        <Button
+          className="h-12"
+          aria-label={`${lot.code}: it agrees`}
+          onClick={() => set({ text: String(inGrams(lot.massMg)), reason: '' })}
+        >
+          Agrees
+        </Button>
+        <Button className="h-12" aria-label={`${lot.code}: gone`} onClick={() => set({ text: '0' })}>
+          Gone
+        </Button>
+      </span>
+      {differs && (
+        <span className="col-span-4 flex flex-wrap items-center gap-2">
+          <span className="figure text-alarm">
+            {mg > lot.massMg ? '+' : '−'}
+            {formatMass(Math.abs(mg - lot.massMg))}
+          </span>
+          {reasons.map((r) => (
+            <button
+              key={r}
+              type="button"
+              aria-pressed={counted?.reason === r}
+              className="min-h-10 rounded-full border-[1.5px] border-line-strong bg-white px-3 text-[14px] aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-white"
+              onClick={() => set({ reason: r })}
+            >
+              {r}
+            </button>
+          ))}
+          <input
+            aria-label={`${lot.code}: why it differs`}
+            placeholder="or in your words"
+            maxLength={120}
+            className={`${inputLook} h-10 min-w-40 flex-1`}
+            value={counted?.reason ?? ''}
+            onChange={(event) => set({ reason: event.target.value })}
+          />
+        </span>
+      )}
+    </li>
+  );
+}
+
+function Rounds() {
+  const { data: house } = useHouse();
+  const money = moneyOf(house);
+  const takes = useQuery({
+    queryKey: ['lots', 'stock-takes'],
+    queryFn: () => call(api.larder.stockTakes, { query: { limit: 12 } }),
+  });
+  if (!takes.isSuccess || takes.data.stockTakes.length === 0)
+    return <p className="text-ink-soft">No round was written down yet.</p>;
+  return (
+    <ol className="grid gap-2">
+      {takes.data.stockTakes.map((t) => (
+        <li key={t.id} className="rounded-md border border-line bg-white px-3 py-2 text-[14px]">
+          <span className="flex justify-between gap-3 font-semibold">
+            <span>{house?.places.find((p) => p.id === t.placeId)?.name ?? 'Everywhere'}</span>
+            <span className={t.differing > 0 ? 'text-alarm' : ''}>
+              {t.differing === 0 ? 'all agreed' : `${formatMass(t.differenceMg)}, ${money(t.differenceMinor)}`}
+            </span>
+          </span>
+          <span className="text-ink-soft">
+            {dayAndTime(t.at)}, {t.by}: {t.lots} counted, {t.differing} differed{t.note !== null && `. ${t.note}`}
+          </span>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** A walk through one place with the scale: lot by lot what is there, and why it differs. Nothing is written before the end. */
+export default function StockTake() {
+  const may = useMay('larder.count');
+  const { data: house } = useHouse();
+  const [placeId, setPlaceId] = useState('');
+  const [counts, setCounts] = useState<ReadonlyMap<string, Counted>>(new Map());
+  const [note, setNote] = useState('');
+  const key = useRef(uuidv7());
+  const place = house?.places.find((p) => p.id === placeId) ?? house?.places[0];
+  const lots = useQuery({
+    queryKey: ['lots', 'count', place?.id],
+    queryFn: async () => {
+      const all: Lot[] = [];
+      let cursor: string | undefined;
+      // a round holds a thousand at most: more than anyone weighs between two services
+      do {
+        const page = await call(api.larder.list, { query: { place: place?.id, group: 'date', limit: 200, cursor } });
+        all.push(...page.lots);
+        cursor = page.next ?? undefined;
+      } while (cursor !== undefined && all.length < 1_000);
+      return all;
+    },
+    enabled: place !== undefined,
+  });
+  const round = roundOf(lots.data ?? [], counts);
+  const write = useMutation({
+    mutationFn: () =>
+      call(
+        api.larder.count,
+        {
+          body: {
+            placeId: place?.id ?? null,
+            note: note.trim() === '' ? null : note.trim(),
+            counts: linesOf(lots.data ?? [], counts),
+          },
+        },
+        key.current,
+      ),
+    onSuccess: () => {
+      setCounts(new Map());
+      setNote('');
+    },
+    onSettled: () => {
+      key.current = uuidv7();
+    },
+  });
+  const ready =
+    round.counted > 0 && round.unexplained.length === 0 && round.unreadable.length === 0 && !write.isPending;
+  return (
+    <div className="grid flex-1 content-start lg:grid-cols-[minmax(0,1fr)_320px]">
+      <section aria-label="Stock-take" className="flex min-w-0 flex-col bg-sheet lg:h-[calc(100dvh-52px)]">
+        <LarderHead>
+          <select
+            aria-label="Which place is counted"
+            className={`${inputLook} h-11 w-auto`}
+            value={place?.id ?? ''}
+            onChange={(event) => {
+              setPlaceId(event.target.value);
+              setCounts(new Map());
+              write.reset();
+            }}
+          >
+            {house?.places.map((p) => (
+              <option key={p.id} value={p.id}>
+                {p.name}
+              </option>
+            ))}
+          </select>
+          <span className="ml-auto">
+            <SimulatedPan />
+          </span>
+        </LarderHead>
+        {!may ? (
+          <Empty title="Counting is for the kitchen">The rounds that were written down stand beside this.</Empty>
+        ) : lots.isPending ? (
+          <Loading />
+        ) : lots.isError ? (
+          <Failed error={lots.error} again={() => void lots.refetch()} />
+        ) : lots.data.length === 0 ? (
+          <Empty title="Nothing should be here">
+            If something is, it came in without being written down: receive it.
+          </Empty>
+        ) : (
+          <ul className="min-h-0 flex-1 lg:overflow-y-auto" aria-label="What should be here, earliest date first">
+            {lots.data.map((lot) => (
+              <Line
+                key={lot.id}
+                lot={lot}
+                counted={counts.get(lot.id)}
+                onCount={(counted) => setCounts((before) => new Map(before).set(lot.id, counted))}
+              />
+            ))}
+          </ul>
+        )}
+        {may && (
+          <div className="flex flex-wrap items-center gap-3 border-t-2 border-ink bg-sheet-soft px-4 py-3">
+            <p role="status" data-testid="round">
+              <strong>
+                {round.counted} of {lots.data?.length ?? 0} counted
+              </strong>
+              {round.differing > 0 &&
+                `, ${round.differing} differ by ${formatMass(round.differenceMg)}${round.unexplained.length > 0 ? `; ${round.unexplained.length} want a reason` : ''}`}
+              {round.unreadable.length > 0 && `; ${round.unreadable.length} cannot be read`}
+            </p>
+            <input
+              aria-label="Note on this round"
+              placeholder="note"
+              maxLength={500}
+              className={`${inputLook} h-12 w-52`}
+              value={note}
+              onChange={(event) => setNote(event.target.value)}
+            />
+            <Button look="strong" size="bench" className="ml-auto" disabled={!ready} onClick={() => write.mutate()}>
+              Write the round down
+            </Button>
+            {write.isError && (
+              <div className="w-full">
+                <Notice tone="alarm">{write.error.message} What you counted is still here.</Notice>
+              </div>
+            )}
+            {write.isSuccess && round.counted === 0 && (
+              <div className="w-full">
+                <Notice tone="calm">
+                  {write.data.lots} counted, {write.data.differing} differed
+                  {write.data.differing > 0 && ` by ${formatMass(write.data.differenceMg)}`}. A chef can take it back in
+                  the ledger of any of its lots.
+                </Notice>
+              </div>
+            )}
+          </div>
+        )}
+      </section>
+      <aside className="border-line bg-sheet-soft p-4 lg:border-l" aria-label="Rounds before">
+        <h2 className="mb-2 text-lg font-bold">Rounds before</h2>
+        <Rounds />
+      </aside>
+    </div>
+  );
+}

@@ -1,0 +1,35 @@
+import type { Lot } from '@zabrik/contract';
+import { describe, expect, it } from 'vitest';
+import { countedMg, linesOf, roundOf } from './stockTake.ts';
+
+const lot = (id: string, massMg: number): Lot => ({ id, massMg }) as Lot;
+const lots = [lot('a', 500_000), lot('b', 1_200_000), lot('c', 80_000)];
+const typed = (o: Record<string, readonly [string, string?]>) =>
+  new Map(Object.entries(o).map(([id, [text, reason = '']]) => [id, { text, reason }]));
+
+describe('a round through the larder', () => {
+  it('counts what can be read, asks a reason of what differs, and adds the difference up', () => {
+    expect(roundOf(lots, typed({ a: ['500'], b: ['1.15 kg'], c: ['some'] }))).toEqual({
+      counted: 2,
+      differing: 1,
+      differenceMg: -50_000,
+      unexplained: ['b'],
+      unreadable: ['c'],
+    });
+    expect(roundOf(lots, typed({ b: ['1.15 kg', 'drip'] })).unexplained).toEqual([]);
+    expect(roundOf(lots, new Map())).toMatchObject({ counted: 0, differing: 0 });
+  });
+
+  it('sends only what was counted, and no reason for what agrees', () => {
+    expect(linesOf(lots, typed({ a: ['500', 'drip'], b: ['0', 'used'], c: [''] }))).toEqual([
+      { lotId: 'a', countedMg: 500_000, reason: null },
+      { lotId: 'b', countedMg: 0, reason: 'used' },
+    ]);
+  });
+
+  it('knows nothing from not counted', () => {
+    expect(countedMg('0')).toBe(0);
+    expect(countedMg('')).toBeUndefined();
+    expect(countedMg('lots')).toBeUndefined();
+  });
+});

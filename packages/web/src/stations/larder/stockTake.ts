@@ -1,0 +1,70 @@
+/** A round through the larder as it is typed and weighed: what was counted, what differs, and what still wants a reason. */
+import type { Ask, api, Lot } from '@zabrik/contract';
+import { parseMass } from '@zabrik/core';
+
+export interface Counted {
+  readonly text: string;
+  readonly reason: string;
+}
+
+export const reasons = [
+  'drip',
+  'used and not written down',
+  'thrown away and not written down',
+  'weighed wrong before',
+  'put elsewhere',
+] as const;
+
+/** What was typed, in milligrams; undefined while it cannot be read. */
+export function countedMg(text: string): number | undefined {
+  if (text.trim() === '0') return 0;
+  try {
+    return parseMass(text);
+  } catch {
+    return undefined;
+  }
+}
+
+export interface Round {
+  readonly counted: number;
+  readonly differing: number;
+  readonly differenceMg: number;
+  readonly unexplained: readonly string[];
+  readonly unreadable: readonly string[];
+}
+
+/** How the round stands: a lot counts as done when its figure can be read; one that differs wants a reason. */
+export function roundOf(lots: readonly Lot[], counts: ReadonlyMap<string, Counted>): Round {
+  let counted = 0;
+  let differing = 0;
+  let differenceMg = 0;
+  const unexplained: string[] = [];
+  const unreadable: string[] = [];
+  for (const lot of lots) {
+    const typed = counts.get(lot.id);
+    if (typed === undefined || typed.text.trim() === '') continue;
+    const mg = countedMg(typed.text);
+    if (mg === undefined) {
+      unreadable.push(lot.id);
+      continue;
+    }
+    counted += 1;
+    if (mg === lot.massMg) continue;
+    differing += 1;
+    differenceMg += mg - lot.massMg;
+    if (typed.reason.trim() === '') unexplained.push(lot.id);
+  }
+  return { counted, differing, differenceMg, unexplained, unreadable };
+}
+
+/** The command's lines: only what was counted. */
+export const linesOf = (
+  lots: readonly Lot[],
+  counts: ReadonlyMap<string, Counted>,
+): Ask<typeof api.larder.count>['body']['counts'] =>
+  lots.flatMap((lot) => {
+    const typed = counts.get(lot.id);
+    const mg = typed === undefined ? undefined : countedMg(typed.text);
+    if (typed === undefined || mg === undefined) return [];
+    return [{ lotId: lot.id, countedMg: mg, reason: mg === lot.massMg ? null : typed.reason.trim() || null }];
+  });

@@ -1,0 +1,452 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import type { DeliveryLine, Order } from '@zabrik/contract';
+import { formatCount, formatMass, type InspectionAnswer, inGrams, parseMass } from '@zabrik/core';
+import { Scale } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { useForm, useWatch } from 'react-hook-form';
+import { v7 as uuidv7 } from 'uuid';
+import { call, Refused } from '../../app/api.ts';
+import { api } from '../../app/endpoints.ts';
+import { useScale } from '../../app/live.ts';
+import { moneyOf, useCatalogue, useHouse } from '../../app/queries.ts';
+import { Button } from '../../parts/Button.tsx';
+import { Caution } from '../../parts/Caution.tsx';
+import { Field, inputLook } from '../../parts/Field.tsx';
+import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { ProbeReading } from '../../parts/ProbeReading.tsx';
+import { SimulatedPan } from '../bench/SimulatedPan.tsx';
+import { AnimalPicker } from './AnimalPicker.tsx';
+import {
+  bodyOf,
+  type CameAs,
+  type DeliveryInput,
+  type DeliveryRead,
+  deliveryForm,
+  differenceOf,
+  emptyDelivery,
+  type LineBody,
+  netOf,
+  nextLine,
+  papersOf,
+  type RefusalReason,
+  refusing,
+} from './deliveryForm.ts';
+import { Inspection } from './Inspection.tsx';
+import { Papers } from './Papers.tsx';
+import { ScanBox } from './ScanBox.tsx';
+import { Verdict } from './Verdict.tsx';
+import { differenceWords } from './words.ts';
+
+/** Grams, until someone types a unit of their own. */
+const unitOf = (text: string): string => (/[a-z]/i.test(text) ? '' : 'g');
+
+const cameNames: readonly { readonly id: CameAs; readonly name: string }[] = [
+  { id: 'fresh', name: 'fresh' },
+  { id: 'live', name: 'live' },
+  { id: 'frozen', name: 'frozen' },
+  { id: 'vacuum-packed', name: 'vacuum-packed' },
+];
+
+/** Fields that a scanned box fills but that are its own, not the line's. */
+const fromCode = (fills: Partial<DeliveryInput>): [keyof DeliveryInput, string][] =>
+  Object.entries(fills).flatMap(([name, value]): [keyof DeliveryInput, string][] =>
+    typeof value === 'string' ? [[name as keyof DeliveryInput, value]] : [],
+  );
+
+interface Props {
+  readonly deliveryId: string;
+  readonly order: Order | undefined;
+  /** The supplier of the delivery, once it has a line. */
+  readonly supplierId: string | undefined;
+  readonly onLine: (line: DeliveryLine) => void;
+}
+
+/** One line of a delivery: what it is, what the papers and the nose say, what the scale says, and the verdict. */
+export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
+  const catalogue = useCatalogue();
+  const suppliers = useQuery({
+    queryKey: ['suppliers'],
+    queryFn: () => call(api.receive.suppliers, {}),
+    staleTime: 600_000,
+  });
+  const { data: house } = useHouse();
+  const scale = useScale();
+  const money = moneyOf(house);
+  const key = useRef(uuidv7());
+  const [answers, setAnswers] = useState<readonly InspectionAnswer[]>([]);
+  const [boxes, setBoxes] = useState<NonNullable<LineBody['boxes']>>([]);
+  const [codes, setCodes] = useState<readonly string[]>([]);
+  const [position, setPosition] = useState<number | null>(null);
+  const form = useForm<DeliveryInput, undefined, DeliveryRead>({
+    resolver: zodResolver(deliveryForm),
+    defaultValues: { ...emptyDelivery, supplierId: supplierId ?? order?.supplierId ?? '' },
+  });
+  const { register, setValue, handleSubmit, setError, reset, formState, control } = form;
+  const values = useWatch({ control });
+  const typed = { ...emptyDelivery, ...values };
+  const send = useMutation({
+    mutationFn: (body: LineBody) => call(api.receive.accept, { body }, key.current),
+    onSuccess: (line) => {
+      key.current = uuidv7();
+      setAnswers([]);
+      setBoxes([]);
+      setCodes([]);
+      setPosition(null);
+      reset(nextLine(typed));
+      onLine(line);
+    },
+    onError: (error) => {
+      if (!(error instanceof Refused)) return;
+      key.current = uuidv7(); // the server kept nothing under it
+      if (error.field === 'form' || error.field === 'species') setError(error.field, { message: error.message });
+    },
+  });
+  if (catalogue.isPending || suppliers.isPending) return <Loading />;
+  if (catalogue.isError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
+  if (suppliers.isError) return <Failed error={suppliers.error} again={() => void suppliers.refetch()} />;
+
+  const species = catalogue.data.species.find((s) => s.id === typed.species);
+  const papers = papersOf(species);
+  const classId =
+    typed.goods !== ''
+      ? 'goods'
+      : typed.came === 'frozen' || typed.came === 'vacuum-packed'
+        ? typed.came
+        : catalogue.data.inspectionClassOf[species?.group ?? ''];
+  const inspection = catalogue.data.inspection.find((c) => c.id === classId);
+  const error = (name: keyof DeliveryInput): string | undefined => formState.errors[name]?.message;
+  const netMg = netOf(typed);
+  const difference = differenceOf(typed, house?.tolerance);
+  const write = (change: (body: LineBody) => LineBody): void =>
+    void handleSubmit((read) =>
+      send.mutate(
+        change(
+          bodyOf(read, papers, {
+            deliveryId,
+            orderId: order?.id ?? null,
+            orderPosition: position,
+            inspection: answers.filter((a) => inspection?.points.some((p) => p.id === a.pointId)),
+            boxes: boxes.length > 0 && boxesMatch(typed, boxes) ? boxes : [],
+            codes: [...codes],
+          }),
+        ),
+      ),
+    )();
+  /** What is refused unweighed has no figures: the form need not be whole for it. */
+  const refuse = (reason: RefusalReason, refusedMg: number | 'all'): void => {
+    if (refusedMg === 'all' && typed.gross.trim() === '') {
+      const invoice = typed.invoice.trim() === '' ? '1' : typed.invoice;
+      const read = deliveryForm.safeParse({
+        ...typed,
+        gross: invoice,
+        tare: '',
+        invoice,
+        price: typed.price === '' ? '0' : typed.price,
+      });
+      if (read.success) {
+        const body = bodyOf(read.data, papers, {
+          deliveryId,
+          orderId: order?.id ?? null,
+          orderPosition: position,
+          inspection: [...answers],
+          boxes: [],
+          codes: [...codes],
+        });
+        send.mutate({ ...refusing(body, reason, 'all'), grossMg: null, tareMg: 0 });
+        return;
+      }
+    }
+    write((body) => refusing(body, reason, refusedMg));
+  };
+  const addBox = (): void => {
+    const box = {
+      grossMg: parseMass(typed.gross) as number,
+      tareMg: (typed.tare.trim() === '' ? 0 : parseMass(typed.tare)) as number,
+    };
+    const all = boxesMatch(typed, boxes) ? boxes : [...boxes, box];
+    setBoxes(all);
+    setValue('gross', '');
+    setValue('tare', '');
+  };
+  const sumBoxes = (): void => {
+    const last =
+      netMg === undefined || boxesMatch(typed, boxes)
+        ? boxes
+        : [
+            ...boxes,
+            {
+              grossMg: parseMass(typed.gross) as number,
+              tareMg: (typed.tare.trim() === '' ? 0 : parseMass(typed.tare)) as number,
+            },
+          ];
+    setBoxes(last);
+    setValue('gross', String(inGrams(last.reduce((s, b) => s + b.grossMg, 0))), { shouldValidate: true });
+    setValue('tare', String(inGrams(last.reduce((s, b) => s + b.tareMg, 0))), { shouldValidate: true });
+  };
+  const fromScale = (name: 'gross' | 'tare') => (
+    <Button
+      look="plain"
+      className="h-14 px-3"
+      disabled={scale.state !== 'steady' || scale.grossMg <= 0}
+      onClick={() => setValue(name, String(inGrams(scale.grossMg)), { shouldValidate: true })}
+      aria-label={`Take ${name === 'gross' ? 'gross' : 'box'} from the scale`}
+    >
+      <Scale size={20} aria-hidden="true" />
+      <span className="figure w-16 text-right" aria-hidden="true">
+        {scale.state === 'away' ? 'no scale' : formatCount(inGrams(scale.grossMg))}
+      </span>
+    </Button>
+  );
+  return (
+    <form
+      className="grid gap-4"
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        write((body) => body);
+      }}
+    >
+      {order !== undefined && (
+        <fieldset className="min-w-0 border-0 p-0">
+          <legend className="mb-1 text-[15px] font-semibold">Expected of {order.supplierName}</legend>
+          <div className="flex flex-wrap gap-2">
+            {order.lines.map((l) => (
+              <button
+                key={l.position}
+                type="button"
+                aria-pressed={position === l.position}
+                className={`min-h-14 rounded-md border-[1.5px] px-3 text-left leading-tight aria-pressed:border-ink aria-pressed:bg-flow aria-pressed:text-white ${l.cameMg >= l.massMg * 0.9 ? 'border-line bg-sheet text-ink-soft' : 'border-line-strong bg-white'}`}
+                onClick={() => {
+                  setPosition(l.position);
+                  setValue('goods', l.goods ?? '');
+                  setValue('species', l.species ?? '', { shouldValidate: true });
+                  setValue('form', l.form ?? '');
+                  setValue('supplierId', order.supplierId);
+                  if (l.count !== null) setValue('animals', String(l.count));
+                  setValue('invoice', String(inGrams(l.massMg - l.cameMg > 0 ? l.massMg - l.cameMg : l.massMg)));
+                }}
+              >
+                <span className="block font-semibold">{l.name}</span>
+                <span className="text-[14px]">
+                  {formatMass(l.massMg)}
+                  {l.cameMg > 0 && `, ${formatMass(l.cameMg)} came`}
+                </span>
+              </button>
+            ))}
+          </div>
+        </fieldset>
+      )}
+      <div className="grid grid-cols-2 gap-x-5 gap-y-4">
+        <div>
+          <AnimalPicker
+            species={catalogue.data.species}
+            goods={catalogue.data.goods}
+            chosen={typed.goods === '' ? typed.species : typed.goods}
+            error={error('species')}
+            onChoose={(id, what) => {
+              setAnswers([]);
+              setValue('goods', what === 'goods' ? id : '');
+              setValue('species', what === 'species' ? id : '', { shouldValidate: true });
+              const chosen = catalogue.data.species.find((s) => s.id === id);
+              const forms = chosen?.forms.filter((f) => f.purchase) ?? [];
+              setValue('form', what === 'goods' ? '' : ((forms.find((f) => f.id === 'gutted') ?? forms[0])?.id ?? ''));
+              const live = chosen !== undefined && (chosen.group === 'crustacean' || papersOf(chosen) === 'shellfish');
+              setValue('came', live ? 'live' : 'fresh');
+            }}
+          />
+          {error('species') !== undefined && <p className="mt-1 text-[14px] text-alarm">{error('species')}</p>}
+          {species !== undefined && (
+            <fieldset className="mt-3 min-w-0 border-0 p-0">
+              <legend className="mb-1 text-[15px] font-semibold">How it came</legend>
+              <div className="flex flex-wrap gap-2">
+                {species.forms
+                  .filter((f) => f.purchase)
+                  .map((f) => (
+                    <label
+                      key={f.id}
+                      className="flex min-h-11 cursor-pointer items-center rounded-md border-[1.5px] border-line-strong bg-white px-3 has-checked:border-ink has-checked:bg-flow has-checked:text-white has-focus-visible:outline-3 has-focus-visible:outline-attention"
+                    >
+                      <input type="radio" value={f.id} className="sr-only" {...register('form')} />
+                      {f.name}
+                    </label>
+                  ))}
+              </div>
+              {error('form') !== undefined && <p className="mt-1 text-[14px] text-alarm">{error('form')}</p>}
+            </fieldset>
+          )}
+          {(species !== undefined || typed.goods !== '') && (
+            <fieldset className="mt-2 min-w-0 border-0 p-0">
+              <legend className="sr-only">Fresh, live, frozen or packed</legend>
+              <div className="flex flex-wrap gap-2">
+                {cameNames.map((c) => (
+                  <label
+                    key={c.id}
+                    className="flex min-h-10 cursor-pointer items-center rounded-full border-[1.5px] border-line-strong bg-white px-3 text-[15px] has-checked:border-ink has-checked:bg-ink has-checked:text-white has-focus-visible:outline-3 has-focus-visible:outline-attention"
+                  >
+                    <input type="radio" value={c.id} className="sr-only" {...register('came')} />
+                    {c.name}
+                  </label>
+                ))}
+              </div>
+            </fieldset>
+          )}
+        </div>
+        <div>
+          <ScanBox
+            onRead={(fills, code) => {
+              for (const [name, value] of fromCode(fills))
+                setValue(name, value, { shouldValidate: true, shouldDirty: true });
+              setCodes((before) => [...before, code].slice(0, 200));
+            }}
+          />
+          <div className="mt-3">
+            <Caution id={papers === 'game' ? 'game.source' : classId === 'live-shellfish' ? 'molluscs' : 'receiving'} />
+          </div>
+          <div className="mt-3 grid grid-cols-[minmax(0,1fr)_auto] items-end gap-3">
+            <Field
+              label="Temperature"
+              unit="°C"
+              inputMode="decimal"
+              error={error('temperature')}
+              {...register('temperature')}
+            />
+            <ProbeReading
+              onTake={(centiC) => setValue('temperature', (centiC / 100).toFixed(1), { shouldValidate: true })}
+            />
+          </div>
+        </div>
+      </div>
+      {inspection !== undefined && (species !== undefined || typed.goods !== '') && (
+        <Inspection
+          inspection={inspection}
+          answers={answers}
+          onAnswer={(answer) => setAnswers((before) => [...before.filter((a) => a.pointId !== answer.pointId), answer])}
+          tags={(species?.inspection ?? []).slice(0, 2)}
+        />
+      )}
+      <div className="grid gap-5 md:grid-cols-[1fr_1fr_0.62fr]">
+        <Field
+          label="Gross, with box"
+          unit={unitOf(typed.gross)}
+          big
+          inputMode="decimal"
+          error={error('gross')}
+          action={fromScale('gross')}
+          {...register('gross')}
+        />
+        <Field
+          label="Box"
+          unit={unitOf(typed.tare)}
+          big
+          inputMode="decimal"
+          error={error('tare')}
+          action={fromScale('tare')}
+          {...register('tare')}
+        />
+        <div>
+          <span className="mb-1 block text-[15px] font-semibold">Net</span>
+          <output className="figure flex h-14 items-center text-[32px]" data-testid="net">
+            {netMg === undefined ? '–' : formatMass(netMg)}
+          </output>
+        </div>
+      </div>
+      <div className="-mt-2 flex flex-wrap items-center gap-2 text-[15px]">
+        <Button disabled={netMg === undefined || boxesMatch(typed, boxes)} onClick={addBox}>
+          Another box
+        </Button>
+        {boxes.length > 0 && (
+          <>
+            <span data-testid="boxes">
+              {boxes.length} {boxes.length === 1 ? 'box' : 'boxes'}:{' '}
+              {boxes.map((b) => formatMass(b.grossMg - b.tareMg)).join(', ')}
+            </span>
+            <Button look="plain" disabled={boxesMatch(typed, boxes)} onClick={sumBoxes}>
+              Add them up
+            </Button>
+            <Button onClick={() => setBoxes(boxes.slice(0, -1))}>Take the last back</Button>
+          </>
+        )}
+      </div>
+      <div className="grid gap-5 md:grid-cols-[1fr_1fr_1.24fr]">
+        <Field
+          label="Invoice weight"
+          unit={unitOf(typed.invoice)}
+          big
+          inputMode="decimal"
+          error={error('invoice')}
+          {...register('invoice')}
+        />
+        <Field
+          label="Invoice price, in all"
+          unit={house?.currency === 'GBP' ? '£' : (house?.currency ?? '')}
+          big
+          inputMode="decimal"
+          error={error('price')}
+          {...register('price')}
+        />
+        <div className="self-end pb-1" role="status" data-testid="difference">
+          {difference !== undefined && (
+            <Notice tone={difference.differenceMg < 0 && !difference.within ? 'attention' : 'calm'}>
+              <span className="figure">
+                {differenceWords(difference.differenceMg, difference.differenceMinor, money)}
+              </span>
+              {difference.differenceMg !== 0 && difference.within && ', which the scales may differ'}
+              {difference.differenceMg < 0 && !difference.within && ' Tell the driver before he leaves.'}
+            </Notice>
+          )}
+        </div>
+      </div>
+      <div className="grid grid-cols-4 gap-x-4 gap-y-3">
+        <div>
+          <label htmlFor="supplier" className="mb-1 block text-[15px] font-semibold">
+            Supplier
+          </label>
+          <select
+            id="supplier"
+            className={`${inputLook} h-11`}
+            aria-invalid={error('supplierId') !== undefined}
+            disabled={supplierId !== undefined}
+            {...register('supplierId')}
+          >
+            <option value="">who brought it</option>
+            {suppliers.data.suppliers.map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.name}
+              </option>
+            ))}
+          </select>
+          {error('supplierId') !== undefined && <p className="mt-1 text-[14px] text-alarm">{error('supplierId')}</p>}
+        </div>
+        <Field label="Invoice number" error={error('invoiceNumber')} {...register('invoiceNumber')} />
+        <Field label="How many" inputMode="numeric" error={error('animals')} {...register('animals')} />
+        <Field label="Origin" error={error('origin')} {...register('origin')} />
+        <Field label="Landed or killed on" type="date" error={error('landedOn')} {...register('landedOn')} />
+        <Field label="Use by" type="date" error={error('useBy')} hint="Empty: the usual life" {...register('useBy')} />
+        <Field label="Note" className="col-span-2" error={error('note')} {...register('note')} />
+      </div>
+      <Papers kind={papers} register={register} error={error} />
+      {send.isError && <Notice tone="alarm">{send.error.message} What you typed is still here.</Notice>}
+      <div className="sticky bottom-0 -mx-5 flex flex-wrap items-center justify-between gap-4 border-t border-line bg-ground px-5 py-3">
+        <SimulatedPan />
+        <Verdict netMg={netMg} busy={send.isPending} onAccept={() => write((body) => body)} onRefuse={refuse} />
+      </div>
+    </form>
+  );
+}
+
+/** Whether gross and tare in the form are those of all boxes together. */
+function boxesMatch(
+  typed: DeliveryInput,
+  boxes: readonly { readonly grossMg: number; readonly tareMg: number }[],
+): boolean {
+  if (boxes.length === 0) return false;
+  try {
+    return (
+      parseMass(typed.gross) === boxes.reduce((s, b) => s + b.grossMg, 0) &&
+      (typed.tare.trim() === '' ? 0 : parseMass(typed.tare)) === boxes.reduce((s, b) => s + b.tareMg, 0)
+    );
+  } catch {
+    return false;
+  }
+}

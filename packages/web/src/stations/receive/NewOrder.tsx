@@ -1,0 +1,152 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import type { Ask } from '@zabrik/contract';
+import { formatMass, parseMass } from '@zabrik/core';
+import { addDays, format } from 'date-fns';
+import { useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { call } from '../../app/api.ts';
+import { api } from '../../app/endpoints.ts';
+import { useCatalogue } from '../../app/queries.ts';
+import { Button } from '../../parts/Button.tsx';
+import { Field, inputLook } from '../../parts/Field.tsx';
+import { Notice } from '../../parts/Notice.tsx';
+
+type OrderLine = Ask<typeof api.receive.order>['body']['lines'][number];
+
+/** A line as it was added: two may be alike. */
+interface Added extends OrderLine {
+  readonly key: string;
+}
+
+/** Writes down what was ordered: a supplier, a day, and its lines one by one. */
+export function NewOrder({ done }: { readonly done: () => void }) {
+  const { data: catalogue } = useCatalogue();
+  const suppliers = useQuery({
+    queryKey: ['suppliers'],
+    queryFn: () => call(api.receive.suppliers, {}),
+    staleTime: 600_000,
+  });
+  const [supplierId, setSupplierId] = useState('');
+  const [dueOn, setDueOn] = useState(() => format(addDays(new Date(), 1), 'yyyy-MM-dd'));
+  const [what, setWhat] = useState('');
+  const [mass, setMass] = useState('');
+  const [lines, setLines] = useState<readonly Added[]>([]);
+  const order = useMutation({
+    mutationFn: () =>
+      call(api.receive.order, {
+        body: { supplierId, dueOn, note: null, lines: lines.map(({ key: _, ...line }) => line) },
+      }),
+    onSuccess: done,
+  });
+  const items = [
+    ...(catalogue?.species ?? []).flatMap((s) =>
+      s.forms.filter((f) => f.purchase).map((f) => ({ value: `${s.id}/${f.id}`, name: `${s.name}, ${f.name}` })),
+    ),
+    ...(catalogue?.goods ?? []).map((g) => ({ value: `goods/${g.id}`, name: g.name })),
+  ].sort((a, b) => a.name.localeCompare(b.name));
+  let massMg: number | undefined;
+  try {
+    massMg = parseMass(mass);
+  } catch {
+    massMg = undefined;
+  }
+  const add = (): void => {
+    const [first = '', second = ''] = what.split('/');
+    if (massMg === undefined || massMg <= 0 || second === '') return;
+    const goods = first === 'goods';
+    setLines([
+      ...lines,
+      {
+        key: uuidv7(),
+        species: goods ? null : first,
+        form: goods ? null : second,
+        goods: goods ? second : null,
+        count: null,
+        massMg,
+        minorPerKg: null,
+      },
+    ]);
+    setWhat('');
+    setMass('');
+  };
+  const nameOf = (l: OrderLine): string =>
+    items.find((i) => i.value === (l.goods === null ? `${l.species}/${l.form}` : `goods/${l.goods}`))?.name ?? '';
+  return (
+    <form
+      className="mb-3 grid gap-2 rounded-plate border-[1.5px] border-ink bg-white p-3"
+      aria-label="Order"
+      onSubmit={(event) => {
+        event.preventDefault();
+        order.mutate();
+      }}
+    >
+      <select
+        aria-label="Of which supplier"
+        className={`${inputLook} h-11`}
+        value={supplierId}
+        onChange={(event) => setSupplierId(event.target.value)}
+      >
+        <option value="">of which supplier</option>
+        {suppliers.data?.suppliers.map((s) => (
+          <option key={s.id} value={s.id}>
+            {s.name}
+          </option>
+        ))}
+      </select>
+      <Field label="Expected on" type="date" value={dueOn} onChange={(event) => setDueOn(event.target.value)} />
+      <ul className="text-[15px]">
+        {lines.map((l) => (
+          <li key={l.key} className="flex items-center justify-between gap-2">
+            <span className="truncate">{nameOf(l)}</span>
+            <span className="figure">{formatMass(l.massMg)}</span>
+            <button
+              type="button"
+              className="min-h-9 underline"
+              onClick={() => setLines(lines.filter((x) => x.key !== l.key))}
+            >
+              take out
+            </button>
+          </li>
+        ))}
+      </ul>
+      <div className="grid grid-cols-[minmax(0,1fr)_84px_auto] gap-2">
+        <select
+          aria-label="What"
+          className={`${inputLook} h-11`}
+          value={what}
+          onChange={(event) => setWhat(event.target.value)}
+        >
+          <option value="">what</option>
+          {items.map((i) => (
+            <option key={i.value} value={i.value}>
+              {i.name}
+            </option>
+          ))}
+        </select>
+        <input
+          aria-label="How much"
+          placeholder="5 kg"
+          className={`${inputLook} h-11`}
+          value={mass}
+          onChange={(event) => setMass(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter') return;
+            event.preventDefault();
+            add();
+          }}
+        />
+        <Button disabled={what === '' || massMg === undefined || massMg <= 0} onClick={add}>
+          Add
+        </Button>
+      </div>
+      {order.isError && <Notice tone="alarm">{order.error.message}</Notice>}
+      <Button
+        type="submit"
+        look="strong"
+        disabled={supplierId === '' || dueOn === '' || lines.length === 0 || order.isPending}
+      >
+        Write the order down
+      </Button>
+    </form>
+  );
+}

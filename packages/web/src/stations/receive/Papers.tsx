@@ -1,0 +1,90 @@
+import type { UseFormRegister } from 'react-hook-form';
+import { Field, inputLook } from '../../parts/Field.tsx';
+import type { DeliveryInput, Papers as Kind } from './deliveryForm.ts';
+
+interface Props {
+  readonly kind: Kind;
+  readonly register: UseFormRegister<DeliveryInput>;
+  readonly error: (name: keyof DeliveryInput) => string | undefined;
+}
+
+function Choice({
+  label,
+  name,
+  options,
+  register,
+}: {
+  readonly label: string;
+  readonly name: 'method' | 'shotDamage';
+  readonly options: readonly (readonly [value: string, text: string])[];
+  readonly register: Props['register'];
+}) {
+  return (
+    <div>
+      <label htmlFor={`papers-${name}`} className="mb-1 block text-[15px] font-semibold">
+        {label}
+      </label>
+      <select id={`papers-${name}`} className={`${inputLook} h-11`} {...register(name)}>
+        <option value="">not said</option>
+        {options.map(([value, text]) => (
+          <option key={value} value={value}>
+            {text}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
+
+/** What the papers say: of each animal only what it has. */
+export function Papers({ kind, register, error }: Props) {
+  const field = (name: keyof DeliveryInput, label: string, type = 'text') => (
+    <Field label={label} type={type} error={error(name)} {...register(name)} />
+  );
+  return (
+    <div className="grid grid-cols-2 gap-x-4 gap-y-3 md:grid-cols-4" data-testid="papers">
+      {field('supplierLot', 'Supplier’s lot')}
+      {kind === 'fish' && (
+        <>
+          {field('catchArea', 'Catch area')}
+          {field('gear', 'Gear')}
+          <Choice
+            label="Caught or farmed"
+            name="method"
+            register={register}
+            options={[
+              ['caught', 'caught at sea'],
+              ['caught-in-freshwater', 'caught in freshwater'],
+              ['farmed', 'farmed'],
+            ]}
+          />
+        </>
+      )}
+      {kind === 'shellfish' && (
+        <>
+          {field('healthMark', 'Health mark on the tag')}
+          {field('catchArea', 'Harvest area')}
+          {field('purified', 'Purified where, when')}
+        </>
+      )}
+      {kind === 'game' && (
+        <>
+          {field('killPlace', 'Killed where')}
+          {field('killedOn', 'Killed on', 'date')}
+          {field('shotBy', 'Shot by')}
+          {field('declaration', 'Declaration number')}
+          <Choice
+            label="Shot damage"
+            name="shotDamage"
+            register={register}
+            options={[
+              ['none', 'none seen'],
+              ['light', 'light'],
+              ['heavy', 'heavy'],
+            ]}
+          />
+        </>
+      )}
+    </div>
+  );
+}

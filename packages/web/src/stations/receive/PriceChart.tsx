@@ -1,0 +1,48 @@
+import { formatMoney } from '@zabrik/core';
+import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import { dayName } from '../../app/dates.ts';
+
+interface Props {
+  readonly points: readonly { readonly day: string; readonly minorPerKg: number }[];
+  readonly currency: string;
+}
+
+/** What an item cost from list to list: each price holds until the next. */
+export default function PriceChart({ points, currency }: Props) {
+  const last = points.at(-1);
+  return (
+    <figure className="m-0">
+      <div className="h-48" aria-hidden="true">
+        <ResponsiveContainer width="100%" height="100%">
+          <LineChart data={[...points]} margin={{ top: 12, right: 12, bottom: 0, left: 0 }}>
+            <CartesianGrid stroke="var(--color-line)" vertical={false} />
+            <XAxis dataKey="day" tickFormatter={dayName} fontSize={12} stroke="var(--color-ink-soft)" />
+            <YAxis
+              tickFormatter={(v: number) => formatMoney(v, currency)}
+              width={64}
+              fontSize={12}
+              stroke="var(--color-ink-soft)"
+              domain={['auto', 'auto']}
+            />
+            <Tooltip
+              formatter={(v) => [`${formatMoney(Number(v), currency)} a kg`, '']}
+              labelFormatter={(d) => dayName(String(d))}
+            />
+            <Line
+              type="stepAfter"
+              dataKey="minorPerKg"
+              stroke="var(--color-ink)"
+              strokeWidth={2}
+              dot={{ r: 3 }}
+              isAnimationActive={false}
+            />
+          </LineChart>
+        </ResponsiveContainer>
+      </div>
+      <figcaption className="text-[14px] text-ink-soft">
+        {points.map((p) => `${dayName(p.day)} ${formatMoney(p.minorPerKg, currency)}`).join(', ')}
+        {last !== undefined && ' a kilogram'}
+      </figcaption>
+    </figure>
+  );
+}

@@ -1,0 +1,348 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { Answer } from '@zabrik/contract';
+import { format } from 'date-fns';
+import { Search } from 'lucide-react';
+import { lazy, Suspense, useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { call } from '../../app/api.ts';
+import { dayAndTime, dayName } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
+import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
+import { Button } from '../../parts/Button.tsx';
+import { Field, inputLook } from '../../parts/Field.tsx';
+import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { ReceiveHead } from './ReceiveHead.tsx';
+import { faultWords, type PriceFile, readPriceFile, readWith } from './readPriceFile.ts';
+
+// the chart brings its library: only who opens an item's history waits for it
+const PriceChart = lazy(() => import('./PriceChart.tsx'));
+
+const PART = 1_000;
+type Price = Answer<typeof api.receive.prices>['prices'][number];
+
+function ReadIn({ file, done }: { readonly file: PriceFile; readonly done: () => void }) {
+  const client = useQueryClient();
+  const { data: house } = useHouse();
+  const money = moneyOf(house);
+  const suppliers = useQuery({
+    queryKey: ['suppliers'],
+    queryFn: () => call(api.receive.suppliers, {}),
+    staleTime: 600_000,
+  });
+  const [item, setItem] = useState(file.guess.item ?? -1);
+  const [price, setPrice] = useState(file.guess.price ?? -1);
+  const [unit, setUnit] = useState(file.guess.unit ?? -1);
+  const [supplierId, setSupplierId] = useState('');
+  const [validFrom, setValidFrom] = useState(() => format(new Date(), 'yyyy-MM-dd'));
+  const [sent, setSent] = useState(0);
+  const matched = item >= 0 && price >= 0;
+  const read = matched ? readWith(file, { item, price, unit: unit < 0 ? null : unit }) : undefined;
+  const send = useMutation({
+    mutationFn: async () => {
+      const rows = read?.rows ?? [];
+      const listId = uuidv7();
+      for (let from = 0; from < rows.length; from += PART) {
+        const part = rows.slice(from, from + PART);
+        await call(api.receive.sendPrices, {
+          body: {
+            listId,
+            supplierId,
+            file: file.name.slice(0, 120),
+            validFrom,
+            last: from + PART >= rows.length,
+            rows: part,
+          },
+        });
+        setSent(from + part.length);
+      }
+    },
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: ['prices'] });
+      done();
+    },
+  });
+  const column = (label: string, value: number, set: (n: number) => void, optional: boolean) => (
+    <label className="block text-[15px] font-semibold">
+      {label}
+      <select
+        className={`${inputLook} mt-1 h-11 font-normal`}
+        value={value}
+        onChange={(event) => set(Number(event.target.value))}
+      >
+        <option value={-1}>{optional ? 'none: all by the kilogram' : 'which column?'}</option>
+        {file.columns.map((c) => (
+          <option key={c.at} value={c.at}>
+            {c.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+  return (
+    <section aria-label="Price list to read in" className="rounded-plate border-[1.5px] border-ink bg-white p-4">
+      <h2 className="mb-2 text-lg font-bold">{file.name}</h2>
+      <div className="grid gap-3 md:grid-cols-5">
+        {column('Item', item, setItem, false)}
+        {column('Price', price, setPrice, false)}
+        {column('Unit', unit, setUnit, true)}
+        <label className="block text-[15px] font-semibold">
+          Supplier
+          <select
+            className={`${inputLook} mt-1 h-11 font-normal`}
+            value={supplierId}
+            onChange={(event) => setSupplierId(event.target.value)}
+          >
+            <option value="">whose list?</option>
+            {suppliers.data?.suppliers.map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <Field
+          label="Counts from"
+          type="date"
+          value={validFrom}
+          onChange={(event) => setValidFrom(event.target.value)}
+        />
+      </div>
+      {read !== undefined && (
+        <div className="mt-3 grid gap-4 md:grid-cols-2">
+          <div>
+            <p className="font-semibold" role="status">
+              {read.rows.length} of {file.cells.length} rows can be read
+            </p>
+            <table className="w-full text-left text-[15px]">
+              <thead className="sr-only">
+                <tr>
+                  <th>Item</th>
+                  <th>A kilogram</th>
+                </tr>
+              </thead>
+              <tbody>
+                {read.rows.slice(0, 8).map((r) => (
+                  <tr key={r.line} className="border-b border-line">
+                    <td className="max-w-0 truncate py-1 pr-3">{r.item}</td>
+                    <td className="figure w-28 text-right whitespace-nowrap">{money(r.minorPerKg)} a kg</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+          {read.faults.length > 0 && (
+            <div>
+              <p className="font-semibold text-alarm">{read.faults.length} are left out</p>
+              <ul className="max-h-56 overflow-y-auto text-[14px]">
+                {read.faults.slice(0, 200).map((f) => (
+                  <li key={f.line}>
+                    line {f.line} {faultWords[f.fault]}: <span className="text-ink-soft">“{f.cell}”</span>
+                  </li>
+                ))}
+              </ul>
+            </div>
+          )}
+        </div>
+      )}
+      {send.isError && <Notice tone="alarm">{send.error.message} Nothing of the list counts.</Notice>}
+      <div className="mt-3 flex items-center gap-3">
+        <Button
+          look="strong"
+          disabled={read === undefined || read.rows.length === 0 || supplierId === '' || send.isPending}
+          onClick={() => send.mutate()}
+        >
+          {send.isPending ? `${sent} of ${read?.rows.length ?? 0} sent…` : `Read in ${read?.rows.length ?? 0} prices`}
+        </Button>
+        {send.isPending && (
+          <progress
+            className="h-3 flex-1 accent-ink"
+            value={sent}
+            max={read?.rows.length ?? 1}
+            aria-label="Rows sent"
+          />
+        )}
+        <Button onClick={done}>Not this file</Button>
+      </div>
+    </section>
+  );
+}
+
+function History({ price, close }: { readonly price: Price; readonly close: () => void }) {
+  const { data: house } = useHouse();
+  const history = useQuery({
+    queryKey: ['prices', 'history', price.item, price.supplierId],
+    queryFn: () => call(api.receive.priceHistory, { query: { item: price.item, supplierId: price.supplierId } }),
+  });
+  return (
+    <section aria-label="Price history" className="rounded-plate border border-line bg-white p-3">
+      <div className="flex items-start justify-between gap-3">
+        <h2 className="text-lg leading-tight font-bold">
+          {price.item} <span className="block text-[14px] font-normal text-ink-soft">{price.supplierName}</span>
+        </h2>
+        <Button onClick={close}>Close</Button>
+      </div>
+      {history.isSuccess && (
+        <Suspense fallback={<Loading />}>
+          <PriceChart points={history.data.points} currency={house?.currency ?? 'GBP'} />
+        </Suspense>
+      )}
+    </section>
+  );
+}
+
+/** What things cost: price lists read in from CSV, the price that counts for each item, and how it went. */
+export default function Prices() {
+  const may = useMay('receive.sendPrices');
+  const { data: house } = useHouse();
+  const money = moneyOf(house);
+  const [search, setSearch] = useState('');
+  const [file, setFile] = useState<PriceFile | string | undefined>(undefined);
+  const [opened, setOpened] = useState<Price | undefined>(undefined);
+  const prices = useQuery({
+    queryKey: ['prices', 'list', search.trim()],
+    queryFn: () =>
+      call(api.receive.prices, { query: { search: search.trim() === '' ? undefined : search.trim(), limit: 200 } }),
+    placeholderData: (before) => before,
+  });
+  const lists = useQuery({ queryKey: ['prices', 'lists'], queryFn: () => call(api.receive.priceLists, {}) });
+  const undo = useMutation({ mutationFn: (listId: string) => call(api.receive.undoPrices, { params: { listId } }) });
+  const change = (p: Price): string => {
+    if (p.beforeMinor === null || p.beforeMinor === p.minorPerKg) return '';
+    const share = (p.minorPerKg - p.beforeMinor) / p.beforeMinor;
+    return `${share > 0 ? '+' : '−'}${Math.abs(share * 100).toFixed(1)} %`;
+  };
+  return (
+    <div className="flex flex-1 flex-col">
+      <ReceiveHead />
+      <div className="grid flex-1 content-start gap-0 lg:grid-cols-[minmax(0,1fr)_360px] lg:content-stretch">
+        <section className="bg-sheet px-5 py-4" aria-label="Prices">
+          <div className="mb-3 flex flex-wrap items-center gap-3">
+            <div className="relative w-72">
+              <Search size={18} className="absolute top-3 left-3 text-ink-soft" aria-hidden="true" />
+              <input
+                type="search"
+                aria-label="Search an item"
+                placeholder="hake, cream"
+                className={`${inputLook} h-11 pl-9`}
+                value={search}
+                onChange={(event) => setSearch(event.target.value)}
+              />
+            </div>
+            <p className="text-ink-soft" role="status">
+              {prices.data !== undefined &&
+                `${prices.data.total} ${prices.data.total === 1 ? 'price counts' : 'prices count'} today`}
+            </p>
+            {may && (
+              <label className="ml-auto inline-flex min-h-11 cursor-pointer items-center rounded-plate bg-ink px-4 font-head font-semibold text-white has-focus-visible:outline-3 has-focus-visible:outline-attention">
+                Read in a CSV list
+                <input
+                  type="file"
+                  accept=".csv,text/csv,text/plain"
+                  className="sr-only"
+                  onChange={(event) => {
+                    const [chosen] = event.target.files ?? [];
+                    event.target.value = '';
+                    if (chosen === undefined) return;
+                    chosen.arrayBuffer().then(
+                      (bytes) => setFile(readPriceFile(chosen.name, bytes)),
+                      () => setFile('The file cannot be read.'),
+                    );
+                  }}
+                />
+              </label>
+            )}
+          </div>
+          {typeof file === 'string' && <Notice tone="alarm">{file} Nothing was read in.</Notice>}
+          {typeof file === 'object' && <ReadIn key={file.name} file={file} done={() => setFile(undefined)} />}
+          {prices.isPending ? (
+            <Loading />
+          ) : prices.isError ? (
+            <Failed error={prices.error} again={() => void prices.refetch()} />
+          ) : prices.data.prices.length === 0 ? (
+            <Empty title={search.trim() === '' ? 'No price list yet' : 'No such item'}>
+              A supplier’s list as CSV: a column with names, one with prices, perhaps one with units. Each row is shown
+              before anything counts.
+            </Empty>
+          ) : (
+            <table className="mt-2 w-full text-left">
+              <thead className="text-[14px] text-ink-soft">
+                <tr className="border-b border-line">
+                  <th className="py-2 font-semibold">Item</th>
+                  <th className="py-2 font-semibold">Supplier</th>
+                  <th className="py-2 text-right font-semibold">A kilogram</th>
+                  <th className="py-2 text-right font-semibold">Before</th>
+                  <th className="py-2 text-right font-semibold">Change</th>
+                  <th className="py-2 pl-4 font-semibold">Since</th>
+                </tr>
+              </thead>
+              <tbody>
+                {prices.data.prices.map((p) => (
+                  <tr key={`${p.supplierId} ${p.item}`} className="border-b border-line">
+                    <td className="max-w-0 w-[38%] py-1.5 pr-3">
+                      <button
+                        type="button"
+                        className="block min-h-9 max-w-full truncate text-left font-semibold underline"
+                        onClick={() => setOpened(p)}
+                      >
+                        {p.item}
+                      </button>
+                    </td>
+                    <td className="py-1.5 pr-3">{p.supplierName}</td>
+                    <td className="figure py-1.5 text-right">{money(p.minorPerKg)}</td>
+                    <td className="py-1.5 text-right text-ink-soft">
+                      {p.beforeMinor === null ? '' : money(p.beforeMinor)}
+                    </td>
+                    <td
+                      className={`py-1.5 text-right ${p.beforeMinor !== null && p.minorPerKg > p.beforeMinor ? 'font-semibold text-alarm' : ''}`}
+                    >
+                      {change(p)}
+                    </td>
+                    <td className="py-1.5 pl-4 whitespace-nowrap text-ink-soft">{dayName(p.validFrom)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+        </section>
+        <aside className="grid content-start gap-4 border-line bg-sheet-soft p-4 lg:border-l" aria-label="Lists">
+          {opened !== undefined && (
+            <History key={`${opened.supplierId} ${opened.item}`} price={opened} close={() => setOpened(undefined)} />
+          )}
+          <section>
+            <h2 className="mb-2 text-lg font-bold">Lists read in</h2>
+            {undo.isError && <Notice tone="alarm">{undo.error.message}</Notice>}
+            <ol className="grid gap-2">
+              {lists.data?.lists.map((l) => (
+                <li
+                  key={l.id}
+                  className={`rounded-md border border-line bg-white px-3 py-2 text-[14px] ${l.state === 'taken-back' ? 'opacity-60' : ''}`}
+                >
+                  <span className="flex justify-between gap-3 font-semibold">
+                    <span className={`truncate ${l.state === 'taken-back' ? 'line-through' : ''}`}>
+                      {l.supplierName}
+                    </span>
+                    <span>{l.rows} rows</span>
+                  </span>
+                  <span className="block truncate text-ink-soft">
+                    {l.file}, from {dayName(l.validFrom)}; {l.by}, {dayAndTime(l.at)}
+                  </span>
+                  {l.state === 'coming' && <span className="text-alarm">not whole: it does not count</span>}
+                  {may && l.state === 'stands' && (
+                    <button
+                      type="button"
+                      className="min-h-9 underline"
+                      disabled={undo.isPending}
+                      onClick={() => undo.mutate(l.id)}
+                    >
+                      Take it back
+                    </button>
+                  )}
+                </li>
+              ))}
+            </ol>
+          </section>
+        </aside>
+      </div>
+    </div>
+  );
+}
