@@ -38,7 +38,7 @@ export function ProbeReading({ onTake }: { readonly onTake: (centiC: number) => 
           {shown == null ? 'no probe' : formatTemperature(shown)}
         </span>
       </Button>
-      <span className="w-20 text-[13px] text-ink-soft">
+      <span className="w-20 text-[13px] leading-tight text-ink-soft">
         {probe.data?.state === 'moving' ? 'still moving' : steady ? 'steady' : ''}
       </span>
       {house?.simulated === true && (

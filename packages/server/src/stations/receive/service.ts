@@ -210,6 +210,12 @@ export async function acceptDelivery(
   );
   const line = await readLine(db, house, lineId, transaction);
   if (line === undefined) throw new Error(`line ${lineId} was written and is not there`);
+  // a line without a delivery is one of its own: nothing more comes with it
+  if (body.deliveryId === null)
+    await db.query('update delivery set closed_at = $3 where id = $1 and house_id = $2', {
+      bind: [deliveryId, who.houseId, at],
+      transaction,
+    });
   return line;
 }
 

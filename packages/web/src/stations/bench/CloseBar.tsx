@@ -63,7 +63,7 @@ export function CloseBar({ balance, stage, missingPasses, pending, onClose, onBa
         <input
           aria-label="Another reason"
           placeholder="another reason"
-          className={`${inputLook} h-14 min-w-40 flex-1`}
+          className={`${inputLook} h-14 min-w-40! flex-1`}
           maxLength={500}
           value={reason}
           onChange={(event) => setReason(event.target.value)}

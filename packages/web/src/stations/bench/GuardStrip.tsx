@@ -23,7 +23,7 @@ export function GuardStrip({ flow }: { readonly flow: BenchFlow }) {
           aria-label="Why it was skipped"
           placeholder="why, if you like"
           maxLength={120}
-          className={`${inputLook} h-11 min-w-0 flex-1`}
+          className={`${inputLook} h-11 min-w-0! flex-1`}
           value={note}
           onChange={(event) => setNote(event.target.value)}
         />

@@ -22,7 +22,7 @@ export function TakeBar({ flow, may }: { readonly flow: BenchFlow; readonly may:
           autoFocus
           inputMode="decimal"
           placeholder={typing.for === 'split' ? 'grams to split off' : 'grams'}
-          className={`${inputLook} figure h-16 min-w-0 flex-1 text-2xl`}
+          className={`${inputLook} figure h-16 min-w-0! flex-1 text-2xl`}
           value={typing.text}
           onChange={(event) => flow.setTyping({ ...typing, text: event.target.value })}
           onKeyDown={(event) => {

@@ -44,7 +44,7 @@ function LimitRow({
     <li className="grid grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)_minmax(0,1fr)] gap-4 border-b border-line py-2.5">
       <div className="min-w-0">
         <p className="font-semibold break-words">{limit.product}</p>
-        <p className="text-[14px] text-ink-soft">{limit.caution}</p>
+        <p className="text-[14px] text-ink-soft">{limit.caution.replaceAll('degC', '°C')}</p>
       </div>
       <div>
         {unsure ? (
@@ -95,7 +95,7 @@ function LimitRow({
         <p>
           {forces[limit.force]}; recalled from memory, we are {certainties[limit.certainty]}
         </p>
-        {limit.note !== undefined && <p>{limit.note}</p>}
+        {limit.note !== undefined && <p>{limit.note.replaceAll('degC', '°C')}</p>}
       </div>
     </li>
   );
@@ -173,7 +173,7 @@ export default function Limits() {
           <div className="flex flex-wrap items-center gap-3">
             <select
               aria-label="Profile"
-              className={`${inputLook} h-12 w-auto max-w-full text-[17px] font-semibold`}
+              className={`${inputLook} h-12 w-auto! max-w-full text-[17px] font-semibold`}
               value={data.profileId}
               onChange={(event) => {
                 setProfile(event.target.value);

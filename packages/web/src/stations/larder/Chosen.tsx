@@ -77,7 +77,7 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
           <label className="flex items-center gap-2">
             collects for
             <select
-              className={`${inputLook} h-11 w-auto`}
+              className={`${inputLook} h-11 w-auto!`}
               value={use.id}
               onChange={(event) => setUseId(event.target.value)}
             >
@@ -91,7 +91,7 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
           <input
             aria-label="Name of the tub"
             placeholder={`Tub for ${use.title.toLowerCase()}`}
-            className={`${inputLook} h-11 w-64`}
+            className={`${inputLook} h-11 w-64!`}
             maxLength={120}
             value={name}
             onChange={(event) => setName(event.target.value)}

@@ -35,26 +35,30 @@ const tones = {
 
 const ROW = 58;
 const HEAD = 38;
-const columns =
-  'grid grid-cols-[44px_124px_minmax(0,1fr)_104px] items-center md:grid-cols-[44px_128px_minmax(0,1fr)_120px_minmax(60px,150px)_96px_80px_72px]';
+const wide =
+  'grid grid-cols-[44px_124px_minmax(0,1fr)_104px] items-center md:grid-cols-[44px_128px_minmax(0,1fr)_120px_150px_96px_80px_72px]';
+/** Beside an open lot there is room for what tells lots apart, and for no more. */
+const narrow =
+  'grid grid-cols-[44px_124px_minmax(0,1fr)_104px] items-center md:grid-cols-[44px_128px_minmax(0,1fr)_110px_96px]';
 
 interface RowProps {
   readonly lot: Lot;
   readonly heaviest: number;
   readonly open: boolean;
   readonly picked: boolean;
+  readonly beside: boolean;
   readonly cost: string;
   readonly onPick: (lot: Lot) => void;
 }
 
-const Row = memo(function Row({ lot, heaviest, open, picked, cost, onPick }: RowProps) {
+const Row = memo(function Row({ lot, heaviest, open, picked, beside, cost, onPick }: RowProps) {
   const due = dueWords(lot.useBy);
   const where = lot.destination ?? 'whole';
   const kept = keptWords(lot);
   return (
     // the link lies over all of the row: a touch anywhere opens the lot
     <div
-      className={`${columns} relative h-full border-b border-line ${open ? 'bg-calm-soft' : picked ? 'bg-[#fff7e0]' : 'bg-sheet hover:bg-sheet-soft'}`}
+      className={`${beside ? narrow : wide} relative h-full border-b border-line ${open ? 'bg-calm-soft' : picked ? 'bg-[#fff7e0]' : 'bg-sheet hover:bg-sheet-soft'}`}
     >
       <span className="relative z-1 grid h-full place-items-center">
         <input
@@ -101,7 +105,7 @@ const Row = memo(function Row({ lot, heaviest, open, picked, cost, onPick }: Row
               : trayName(lot.destination).toLowerCase()}
         </span>
       </span>
-      <span className="pr-3 max-md:hidden">
+      <span className={beside ? 'hidden' : 'pr-3 max-md:hidden'}>
         <MiniRibbon
           totalMg={lot.massMg}
           scaleMg={heaviest}
@@ -109,8 +113,10 @@ const Row = memo(function Row({ lot, heaviest, open, picked, cost, onPick }: Row
         />
       </span>
       <span className="figure pr-4 text-right">{formatMass(lot.massMg)}</span>
-      <span className="pr-4 text-right tabular-nums max-md:hidden">{cost}</span>
-      <span className="pr-4 text-right whitespace-nowrap text-ink-soft max-md:hidden">{ageWords(lot.madeAt)}</span>
+      <span className={beside ? 'hidden' : 'pr-4 text-right tabular-nums max-md:hidden'}>{cost}</span>
+      <span className={beside ? 'hidden' : 'pr-4 text-right whitespace-nowrap text-ink-soft max-md:hidden'}>
+        {ageWords(lot.madeAt)}
+      </span>
     </div>
   );
 });
@@ -211,7 +217,7 @@ export default function Larder() {
     }),
   );
   const known = { house, species: catalogue?.species ?? [], goods: catalogue?.goods ?? [] };
-  const select = `${inputLook} h-11 w-auto py-0`;
+  const select = `${inputLook} h-11 w-auto! py-0`;
   return (
     <div
       className={`grid min-h-0 flex-1 ${lotId === undefined ? 'grid-cols-1' : 'lg:grid-cols-[minmax(0,1fr)_420px]'}`}
@@ -325,15 +331,17 @@ export default function Larder() {
         ) : (
           <div className="flex min-h-0 flex-1 flex-col max-lg:h-[70dvh] max-lg:flex-none">
             <div aria-hidden="true">
-              <div className={`${columns} border-b border-line py-1.5 text-[14px] font-semibold text-ink-soft`}>
+              <div
+                className={`${lotId === undefined ? wide : narrow} border-b border-line py-1.5 text-[14px] font-semibold text-ink-soft`}
+              >
                 <span></span>
                 <span>Use by</span>
                 <span>What</span>
                 <span className="max-md:hidden">For</span>
-                <span className="max-md:hidden"></span>
+                <span className={lotId === undefined ? 'max-md:hidden' : 'hidden'}></span>
                 <span className="pr-4 text-right">Mass</span>
-                <span className="pr-4 text-right max-md:hidden">Cost</span>
-                <span className="pr-4 text-right max-md:hidden">Age</span>
+                <span className={lotId === undefined ? 'pr-4 text-right max-md:hidden' : 'hidden'}>Cost</span>
+                <span className={lotId === undefined ? 'pr-4 text-right max-md:hidden' : 'hidden'}>Age</span>
               </div>
             </div>
             <div
@@ -358,6 +366,7 @@ export default function Larder() {
                           heaviest={heaviest}
                           open={item.lot.id === lotId}
                           picked={picked.has(item.lot.id)}
+                          beside={lotId !== undefined}
                           cost={money(item.lot.costMinor)}
                           onPick={pick.current}
                         />

@@ -42,7 +42,7 @@ export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: s
       <div className="flex flex-wrap items-center gap-2">
         <select
           aria-label="Label size"
-          className={`${inputLook} h-11 w-auto`}
+          className={`${inputLook} h-11 w-auto!`}
           value={size}
           onChange={(event) => {
             const next = sizes.find((s) => s.id === event.target.value)?.id ?? '62x40';
@@ -63,7 +63,7 @@ export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: s
         <label className="flex items-center gap-2">
           <span>of each</span>
           <input
-            className={`${inputLook} h-11 w-16`}
+            className={`${inputLook} h-11 w-16!`}
             inputMode="numeric"
             aria-invalid={!count}
             value={copies}

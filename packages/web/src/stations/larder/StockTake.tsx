@@ -57,7 +57,7 @@ function Line({ lot, counted, onCount }: LineProps) {
         </Button>
         <input
           aria-label={`${lot.code}: counted, grams`}
-          className={`${inputLook} figure h-12 w-28 text-right`}
+          className={`${inputLook} figure h-12 w-28! text-right`}
           inputMode="decimal"
           placeholder="grams"
           aria-invalid={text.trim() !== '' && mg === undefined}
@@ -96,7 +96,7 @@ function Line({ lot, counted, onCount }: LineProps) {
             aria-label={`${lot.code}: why it differs`}
             placeholder="or in your words"
             maxLength={120}
-            className={`${inputLook} h-10 min-w-40 flex-1`}
+            className={`${inputLook} h-10 min-w-40! flex-1`}
             value={counted?.reason ?? ''}
             onChange={(event) => set({ reason: event.target.value })}
           />
@@ -188,7 +188,7 @@ export default function StockTake() {
         <LarderHead>
           <select
             aria-label="Which place is counted"
-            className={`${inputLook} h-11 w-auto`}
+            className={`${inputLook} h-11 w-auto!`}
             value={place?.id ?? ''}
             onChange={(event) => {
               setPlaceId(event.target.value);
@@ -242,7 +242,7 @@ export default function StockTake() {
               aria-label="Note on this round"
               placeholder="note"
               maxLength={500}
-              className={`${inputLook} h-12 w-52`}
+              className={`${inputLook} h-12 w-52!`}
               value={note}
               onChange={(event) => setNote(event.target.value)}
             />

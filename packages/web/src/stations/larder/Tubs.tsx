@@ -49,7 +49,7 @@ function TubCard({ tub }: { readonly tub: Tub }) {
           <span className="figure block text-3xl">{formatMass(tub.massMg)}</span>
           <span className={due.tone === 'late' || due.tone === 'now' ? 'font-semibold text-alarm' : 'text-ink-soft'}>
             {due.text}
-            {tub.useBy !== null && `, ${dayName(tub.useBy)}`}
+            {tub.useBy !== null && due.text !== dayName(tub.useBy) && `, ${dayName(tub.useBy)}`}
           </span>
         </p>
       </header>

@@ -81,7 +81,7 @@ export default function Ledger() {
         <label className="ml-auto flex items-center gap-2">
           Animal
           <select
-            className={`${inputLook} h-11 w-52`}
+            className={`${inputLook} h-11 w-52!`}
             value={species}
             onChange={(event) => setSpecies(event.target.value)}
           >

@@ -286,7 +286,7 @@ function TakeBack({ movementId, breakdownId }: { readonly movementId: string; re
         aria-label="Why it is reopened"
         autoFocus
         placeholder="why"
-        className={`${inputLook} h-10 w-56`}
+        className={`${inputLook} h-10 w-56!`}
         value={reason}
         onChange={(event) => setReason(event.target.value)}
       />

@@ -163,7 +163,7 @@ export function Batch({ use, lots }: BatchProps) {
               <label className="mt-3 flex items-center justify-between gap-3 text-[15px]">
                 Pot
                 <select
-                  className={`${inputLook} h-10 w-40`}
+                  className={`${inputLook} h-10 w-40!`}
                   value={vesselId}
                   onChange={(event) => setVesselId(event.target.value)}
                 >

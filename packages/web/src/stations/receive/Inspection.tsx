@@ -29,7 +29,7 @@ export function Inspection({ inspection, answers, onAnswer, tags }: Props) {
           {answered} of {points.length}
         </span>
       </h2>
-      <ul className="grid gap-2 sm:grid-cols-2">
+      <ul className="grid gap-x-6 gap-y-2 sm:grid-cols-2">
         {points.map((p) => {
           const Sense = senses[p.sense];
           const answer = answers.find((a) => a.pointId === p.id)?.good;

@@ -20,6 +20,7 @@ import { AnimalPicker } from './AnimalPicker.tsx';
 import {
   bodyOf,
   type CameAs,
+  cameUsually,
   type DeliveryInput,
   type DeliveryRead,
   deliveryForm,
@@ -222,6 +223,7 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
                   setValue('goods', l.goods ?? '');
                   setValue('species', l.species ?? '', { shouldValidate: true });
                   setValue('form', l.form ?? '');
+                  setValue('came', cameUsually(catalogue.data.species.find((x) => x.id === l.species)));
                   setValue('supplierId', order.supplierId);
                   if (l.count !== null) setValue('animals', String(l.count));
                   setValue('invoice', String(inGrams(l.massMg - l.cameMg > 0 ? l.massMg - l.cameMg : l.massMg)));
@@ -251,8 +253,7 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
               const chosen = catalogue.data.species.find((s) => s.id === id);
               const forms = chosen?.forms.filter((f) => f.purchase) ?? [];
               setValue('form', what === 'goods' ? '' : ((forms.find((f) => f.id === 'gutted') ?? forms[0])?.id ?? ''));
-              const live = chosen !== undefined && (chosen.group === 'crustacean' || papersOf(chosen) === 'shellfish');
-              setValue('came', live ? 'live' : 'fresh');
+              setValue('came', cameUsually(chosen));
             }}
           />
           {error('species') !== undefined && <p className="mt-1 text-[14px] text-alarm">{error('species')}</p>}
@@ -303,7 +304,7 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
           <div className="mt-3">
             <Caution id={papers === 'game' ? 'game.source' : classId === 'live-shellfish' ? 'molluscs' : 'receiving'} />
           </div>
-          <div className="mt-3 grid grid-cols-[minmax(0,1fr)_auto] items-end gap-3">
+          <div className="mt-3 grid grid-cols-[120px_minmax(0,1fr)] items-end gap-3">
             <Field
               label="Temperature"
               unit="°C"

@@ -285,7 +285,7 @@ export default function Receive() {
           )}
         </section>
         <aside
-          className="grid content-start gap-5 border-l border-line bg-sheet p-4"
+          className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-5 border-l border-line bg-sheet p-4"
           aria-label="What came and what is expected"
         >
           <Expected taken={order} onTake={anew} />

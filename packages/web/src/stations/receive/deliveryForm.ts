@@ -137,6 +137,10 @@ export function papersOf(species: Species | undefined): Papers {
   return species.allergen === 'none' ? 'none' : 'fish';
 }
 
+/** Shellfish and crustaceans come alive unless someone says otherwise. */
+export const cameUsually = (species: Species | undefined): CameAs =>
+  species !== undefined && (species.group === 'crustacean' || papersOf(species) === 'shellfish') ? 'live' : 'fresh';
+
 export interface LineContext {
   readonly deliveryId: string;
   readonly orderId: string | null;

@@ -1,0 +1,141 @@
+import { api } from '@zabrik/contract';
+import { grams } from '@zabrik/core';
+import Papa from 'papaparse';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { connect } from '../db/connect.ts';
+import { migrate } from '../db/migrations.ts';
+import { select } from '../db/select.ts';
+import { makeDatabase, openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
+import { closedHake, must, received, smallestPng } from '../testing/work.ts';
+import { leftOut, readHouseFile, tablesOfAHouse, writeHouseFile } from './houseFile.ts';
+
+let kitchen: TestKitchen;
+let ines: Tablet;
+let maren: Tablet;
+let file = '';
+const houseId = (): string => kitchen.home?.houseId ?? '';
+const written = async (db = kitchen.kitchen.db): Promise<string> => {
+  let text = '';
+  for await (const part of writeHouseFile(db, houseId(), new Date('2026-11-25T10:00:00Z'))) text += part;
+  return text;
+};
+beforeAll(async () => {
+  kitchen = await openTestKitchen();
+  ines = await kitchen.signIn(kitchen.personOf('Ines Calloway'));
+  maren = await kitchen.signIn(kitchen.personOf('Maren Ostle'));
+  const { closed, delivery } = await closedHake(kitchen, ines);
+  const frame = closed.lots.at(-1)?.lotId ?? '';
+  await must(ines, api.larder.keep, { params: { lotId: frame }, body: { kind: 'freeze', placeId: 'freezer' } });
+  await must(ines, api.larder.count, {
+    body: { placeId: 'freezer', note: null, counts: [{ lotId: frame, countedMg: grams(460), reason: '=1+1' }] },
+  });
+  await must(ines, api.receive.photograph, { params: { lineId: delivery.id }, body: { base64: smallestPng } });
+  const pin = closed.lots[3]?.lotId ?? '';
+  const run = await must(ines, api.pots.plan, {
+    body: { useId: 'fish-fumet', lotIds: [pin], vesselId: null, onHandMg: {} },
+  });
+  await must(ines, api.pots.finish, {
+    params: { runId: run.id },
+    body: { outputMg: run.expectedMg.mean, spentMg: 1, note: null },
+  });
+  await must(maren, api.house.saveLimits, { body: { profileId: 'eu', changes: [], note: 'x' } });
+  const served = await must(ines, api.larder.takeOut, {
+    params: { lotId: closed.lots[1]?.lotId ?? '' },
+    body: { massMg: grams(10), to: 'served', reason: null, note: null },
+  });
+  await must(maren, api.ledger.reverse, { params: { movementId: served.movementId }, body: { reason: 'came back' } });
+  await received(kitchen, ines);
+  file = await written();
+});
+afterAll(() => kitchen.stop());
+
+describe('a house as a file', () => {
+  it('has every table that belongs to a house, or says why not', async () => {
+    const all = await select<{ name: string }>(
+      kitchen.kitchen.db,
+      `select table_name as name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE'`,
+      [],
+    );
+    expect(all.map((t) => t.name).sort()).toEqual([...tablesOfAHouse, ...Object.keys(leftOut)].sort());
+  });
+
+  it('comes back into another database without losing a row, and balances there', async () => {
+    const db = connect(await makeDatabase());
+    await migrate(db);
+    await readHouseFile(db, file, '9753');
+    const lines = (text: string) => text.split('\n').map((l) => l.replace(/,$/, ''));
+    expect(lines(await written(db))).toEqual(lines(file));
+    const balances = (d = db) =>
+      select(d, 'select lot_id, mass_mg, cost_minor from lot_balance where house_id = $1 order by lot_id', [houseId()]);
+    expect(await balances()).toEqual(await balances(kitchen.kitchen.db));
+    await expect(readHouseFile(db, file, '9753')).rejects.toThrow('is here already');
+    await db.close();
+  });
+
+  it('holds no secret', () => {
+    expect(file).not.toMatch(/argon2|pin_hash|password_hash/);
+  });
+
+  it('is refused in words when it is none, is cut short, of another shape, or does not balance; nothing is read in', async () => {
+    const db = connect(await makeDatabase());
+    await migrate(db);
+    const json = JSON.parse(file) as { tables: { posting: { mass_mg: number }[] } };
+    const refused = (text: string) => expect(readHouseFile(db, text, '9753')).rejects;
+    await refused('{').toThrow('not JSON');
+    await refused('{"format":"x"}').toThrow('no house file');
+    await refused(file.slice(0, -40)).toThrow('cut short');
+    await refused(file.replace('0006-receiving', '0003-stations')).toThrow('shape');
+    const [first, ...rest] = json.tables.posting;
+    await refused(
+      JSON.stringify({
+        ...json,
+        tables: { ...json.tables, posting: [{ ...first, mass_mg: (first?.mass_mg ?? 0) + 1 }, ...rest] },
+      }),
+    ).toThrow('does not sum to zero');
+    expect(await select(db, 'select id from house', [])).toEqual([]);
+    await db.close();
+  });
+});
+
+describe('other ways out', () => {
+  it('CSV: a head, CRLF, a line for each posting, sums of zero, and no cell a spreadsheet would run', async () => {
+    const reply = await maren.raw('get', '/api/v1/ledger/movements.csv');
+    const text = String(reply.body['text']);
+    expect(reply.headers.get('content-type')).toContain('text/csv');
+    expect(text.replaceAll('\r\n', '')).not.toMatch(/[\r\n]/);
+    const { data } = Papa.parse<Record<string, string>>(text.trim(), { header: true });
+    const [counted] = await select<{ n: number }>(
+      kitchen.kitchen.db,
+      'select count(*)::int as n from posting where house_id = $1',
+      [houseId()],
+    );
+    expect(data).toHaveLength(counted?.n ?? 0);
+    expect(data.reduce((sum, r) => sum + Math.round(Number(r['mass_kg']) * 1e6), 0)).toBe(0);
+    expect(data.some((r) => r['reason'] === "'=1+1")).toBe(true);
+    const raw = String((await maren.raw('get', '/api/v1/ledger/movements.csv?cells=raw')).body['text']);
+    expect(raw).toContain(',=1+1,');
+    expect((await ines.raw('get', '/api/v1/ledger/movements.csv')).status).toBe(403);
+  });
+
+  it('EPCIS: only what stands, and of one lot only its family', async () => {
+    const all = (await maren.raw('get', '/api/v1/ledger/movements.jsonld')).body as {
+      epcisBody: { eventList: { eventID: string }[] };
+    };
+    const reversed = await select<{ id: string }>(
+      kitchen.kitchen.db,
+      'select id from movement where reverses is not null or id in (select reverses from movement)',
+      [],
+    );
+    for (const { id } of reversed)
+      expect(all.epcisBody.eventList.map((e) => e.eventID)).not.toContain(`urn:uuid:${id}`);
+    const lone = await received(kitchen, ines);
+    const one = (await maren.raw('get', `/api/v1/ledger/movements.jsonld?lot=${lone.lotId}`)).body as typeof all;
+    expect(one.epcisBody.eventList).toHaveLength(1);
+  });
+
+  it('the whole house over HTTP, for the head chef alone', async () => {
+    expect((await ines.raw('get', '/api/v1/ledger/house.json')).status).toBe(403);
+    const reply = await maren.raw('get', '/api/v1/ledger/house.json');
+    expect(reply.body).toMatchObject({ format: 'zabrik-house', version: 1 });
+  });
+});
