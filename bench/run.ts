@@ -5,6 +5,7 @@ import { cpus, totalmem } from 'node:os';
 import { KitchenProcess, signInOver } from '../e2e/kitchenProcess.ts';
 import { expectationTimes, hands, outboxRuns } from './atTheBench.ts';
 import { firstScreen } from './firstScreen.ts';
+import { larderTimes } from './larder.ts';
 import { type BenchSeat, bareInserts, type Load, weighings } from './weighings.ts';
 
 const BENCHES = 20;
@@ -63,6 +64,7 @@ try {
     ours.push(await weighings(kitchen.port, seats, SECONDS));
   }
   const paced = await weighings(kitchen.port, seats, 15, 500);
+  const larder = await larderTimes(kitchen.base, databaseUrl, await signInOver(kitchen.base, 'Maren Ostle'));
   const middle = (loads: readonly Load[], of: (load: Load) => number): number => {
     const sorted = loads.map(of).sort((a, b) => a - b);
     return ((sorted[1] ?? 0) + (sorted[2] ?? 0)) / 2;
@@ -96,6 +98,11 @@ Load generator, server, PostgreSQL and browser share the ${cpus().length} cores.
 | Expectation of 20 pieces with 5,000 records | middle ${f(expectation.middle, 1)} ms, slowest ${f(expectation.slowest, 1)} ms | under 30 ms | ${mark(expectation.slowest < 30)} |
 | Randomised offline and online runs that lost, doubled or reordered a weight | ${network.broken} of ${network.runs} | 0 | ${mark(network.broken === 0)} |
 | The same on a tablet that has opened it before | ${f(screen.againMs)} ms | under 2 s | ${mark(screen.againMs < 2_000)} |
+| Larder of ${larder.lots} lots on hand, ${larder.movements} movements: first page and sums of its groups, over HTTP | middle ${f(larder.firstMiddle)} ms, slowest of 20 ${f(larder.firstSlowest)} ms | under 300 ms | ${mark(larder.firstSlowest < 300)} |
+| The same list scrolled for five seconds | ${f(larder.framesPerSecond, 1)} frames a second (${f(larder.longFrames * 100, 1)} % later than 25 ms) | 60 | ${mark(larder.framesPerSecond >= 59)} |
+| Trace of a lot with 2,000 descendants, over HTTP | middle ${f(larder.traceMiddle)} ms, slowest of 20 ${f(larder.traceSlowest)} ms; reckoned in ${f(larder.recallReckoned)} ms | under 200 ms | ${mark(larder.traceSlowest < 200)} |
+| Box codes read | ${f(larder.codesPerSecond)} a second | 100,000 a second | ${mark(larder.codesPerSecond >= 100_000)} |
+| Price list of 10,000 rows read in, in parts with progress | ${f(larder.pricesMs / 1_000, 1)} s | under 5 s | ${mark(larder.pricesMs < 5_000)} |
 `;
   writeFileSync(new URL('../docs/benchmarks.md', import.meta.url), text);
   process.stdout.write(text);

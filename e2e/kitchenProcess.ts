@@ -14,13 +14,13 @@ export interface KitchenOptions {
   readonly breakdowns: number;
 }
 
-const firstLine = (child: ChildProcess, wanted: RegExp): Promise<string> =>
+const firstLine = (child: ChildProcess, wanted: RegExp): Promise<readonly string[]> =>
   new Promise((resolve, reject) => {
     let text = '';
     child.stdout?.on('data', (chunk: Buffer) => {
       text += chunk.toString();
-      const found = wanted.exec(text)?.[1];
-      if (found !== undefined) resolve(found);
+      const found = wanted.exec(text);
+      if (found !== null) resolve(found);
     });
     child.once('exit', (code) => reject(new Error(`ended with ${code} before it was ready: ${text}`)));
   });
@@ -30,7 +30,7 @@ export class KitchenProcess {
   readonly #database: string;
   #server: ChildProcess | undefined;
   #scale: ChildProcess | undefined;
-  #scaleAt = '';
+  #devices: NodeJS.ProcessEnv = {};
   port = 0;
 
   constructor(options: KitchenOptions, database = 'zabrik') {
@@ -103,17 +103,22 @@ export class KitchenProcess {
       env: { ...process.env, ZABRIK_SCALE_FAST: '1' },
       stdio: ['ignore', 'pipe', 'inherit'],
     });
-    this.#scaleAt = await firstLine(this.#scale, /scale listening (\S+)/);
+    // the scales are said last
+    const [, probe, printer, scale] = await firstLine(
+      this.#scale,
+      /probe listening (\S+)\s+printer listening (\S+)\s+scale listening (\S+)/,
+    );
+    this.#devices = { ZABRIK_PROBE: probe, ZABRIK_PRINTER: printer, ZABRIK_SCALE: scale };
   }
 
   /** Starts the server, or starts it again on the port it had. */
   async startServer(): Promise<void> {
     this.#server = spawn('node', ['--enable-source-maps', 'packages/server/dist/main.js'], {
       cwd: ROOT,
-      env: this.#environment({ ZABRIK_SCALE: this.#scaleAt }),
+      env: this.#environment(this.#devices),
       stdio: ['ignore', 'pipe', 'inherit'],
     });
-    this.port = Number(await firstLine(this.#server, /server listening (\d+)/));
+    this.port = Number((await firstLine(this.#server, /server listening (\d+)/))[1]);
   }
 
   killServer(): Promise<void> {

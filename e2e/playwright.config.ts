@@ -2,7 +2,8 @@ import { createHash } from 'node:crypto';
 import { defineConfig } from '@playwright/test';
 
 /** Each file of tests has a kitchen of its own, so that they run side by side and none sees what another has eaten. */
-const KITCHENS = process.env['SHOTS'] === '1' ? ['screenshots.ts'] : ['bench.spec.ts', 'slice.spec.ts'];
+const KITCHENS =
+  process.env['SHOTS'] === '1' ? ['screenshots.ts'] : ['bench.spec.ts', 'slice.spec.ts', 'larder.spec.ts'];
 
 // of this checkout, so that two on one machine do not collide; below the range that systems hand out
 const FIRST_PORT =
@@ -21,7 +22,7 @@ export default defineConfig({
   // what is slow is a matter for the benchmarks; here a busy machine must not look like a fault
   timeout: 180_000,
   expect: { timeout: 15_000 },
-  workers: KITCHENS.length,
+  workers: 2,
   reporter: [['list'], ['./plainLine.ts']],
   projects: KITCHENS.map((file, i) => ({
     name: file.split('.')[0] ?? file,

@@ -21,16 +21,29 @@ test('pictures', async ({ page }) => {
   await page.getByRole('link', { name: /^Receive/ }).click();
   await page.getByPlaceholder(/Animal/).fill('hak');
   await page.getByRole('option', { name: /Hake/ }).click();
+  await page.getByRole('button', { name: /^Eyes: yes/ }).click();
+  await page.getByRole('button', { name: /^Gills, lifted with a finger: yes/ }).click();
+  await page.getByRole('button', { name: /^Flesh beside the backbone: no/ }).click();
   await page.getByLabel('Gross, with box').fill('5.44 kg');
   await page.getByLabel('Box', { exact: true }).fill('820');
   await page.getByLabel('Invoice weight').fill('4.8 kg');
   await page.getByLabel('Invoice price, in all').fill('52.56');
-  await page.getByLabel('Supplier').selectOption({ label: 'Bram Quay Fish' });
-  await page.getByLabel('Temperature').fill('1.4');
+  await page.getByLabel('Supplier', { exact: true }).selectOption({ label: 'Bram Quay Fish' });
+  await page.getByLabel('Temperature', { exact: true }).fill('1.4');
   await page.getByLabel('How many').fill('2');
   await page.getByLabel('Origin').fill('Marrow Bay, day boat');
   await load(page, 1_240);
+  await page.evaluate(() => scrollTo(0, 0));
   await shot(page, 'receive');
+
+  // what came this morning: mussels that went back, and the claim
+  await page.goto('/receive');
+  await page.getByRole('link', { name: /claim £21/ }).click();
+  await page.getByTestId('claim').waitFor();
+  await shot(page, 'delivery');
+  await page.goto('/limits');
+  await page.getByText('selected by your house').waitFor();
+  await shot(page, 'limits');
 
   await page.getByRole('link', { name: /^Bench/ }).click();
   await page
@@ -42,10 +55,6 @@ test('pictures', async ({ page }) => {
   await putOn(page, () => page.keyboard.press('p'));
   await shot(page, 'bench');
   await page.keyboard.press('Space');
-  await page.getByRole('tab', { name: 'Weights, 5' }).click();
-  await page.getByRole('tabpanel').getByRole('button').nth(1).click();
-  await shot(page, 'bench-putting-right');
-  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: /Close stage/ }).click();
   await shot(page, 'bench-out-of-balance');
 
@@ -55,7 +64,6 @@ test('pictures', async ({ page }) => {
   await page.getByRole('button', { name: /^Drawing.*Legs, breasts/ }).click();
   await page.getByRole('button', { name: 'Put the next piece on' }).waitFor();
   await load(page, 0);
-  await shot(page, 'bench-at-rest');
   for (let i = 0; i < 3; i += 1) {
     await putOn(page, () => page.keyboard.press('p'));
     await page.keyboard.press('Space');
@@ -119,13 +127,6 @@ test('pictures', async ({ page }) => {
   await page.goto('/bench/plans');
   await page.getByRole('link', { name: /Four fillets/ }).waitFor();
   await shot(page, 'cut-plans');
-  await page.getByRole('link', { name: /Legs, breasts, winglets/ }).click();
-  await page.getByRole('button', { name: 'Change it' }).waitFor();
-  await shot(page, 'cut-plan');
-  await page.getByRole('button', { name: 'Change it' }).click();
-  await page.mouse.wheel(0, 260);
-  await shot(page, 'plan-editor');
-  await page.getByRole('button', { name: 'Leave it as it was' }).click();
 
   await page.getByRole('link', { name: /^Ledger/ }).click();
   await page.getByLabel('Animal').selectOption({ label: 'Hake' });
@@ -149,6 +150,22 @@ test('pictures', async ({ page }) => {
   await page.getByRole('region', { name: 'Made from' }).getByRole('link').first().click();
   await page.getByRole('region', { name: 'Went into' }).getByRole('row').nth(4).waitFor();
   await shot(page, 'trace');
+  await page.goto('/larder/tubs');
+  await page.getByRole('article').first().waitFor();
+  await shot(page, 'tubs');
+  await page.goto('/larder?show=frozen');
+  await page.getByTestId('lots').getByRole('checkbox').first().check();
+  await page.getByRole('button', { name: 'Print labels' }).click();
+  await page.getByRole('button', { name: 'Print', exact: true }).click();
+  await page.getByText(/labels? printed/).waitFor();
+  await page.goto('/larder?tray=portion');
+  for (const n of [0, 1, 2]) await page.getByTestId('lots').getByRole('checkbox').nth(n).check();
+  await page.getByRole('button', { name: 'Print labels' }).click();
+  await page.getByRole('button', { name: 'Print', exact: true }).click();
+  await page.getByText(/labels? printed/).waitFor();
+  await page.goto('/larder/labels');
+  await page.getByRole('img').first().waitFor();
+  await shot(page, 'labels');
 
   await page.getByRole('link', { name: /^Pots/ }).click();
   await page.getByRole('button', { name: /^Fish mousseline/ }).click();

@@ -38,7 +38,7 @@ test('the whole job by touch: receive, bench, larder, ledger, pots; a second scr
   await expect(page.getByText('Who brought it?')).toBeVisible();
   await page.getByPlaceholder(/Animal/).fill('plai');
   await page.getByRole('option', { name: /Plaice/ }).click();
-  await page.getByText('gutted, head on').click();
+  await page.getByRole('group', { name: 'How it came' }).getByText('gutted, head on').click();
   await load(page, 412);
   await page.getByRole('button', { name: 'Take box from the scale' }).click();
   await load(page, 1_372);
@@ -49,8 +49,8 @@ test('the whole job by touch: receive, bench, larder, ledger, pots; a second scr
   await page.getByLabel('Invoice weight').fill('1 kg');
   await page.getByLabel('Invoice price, in all').fill('7.80');
   await expect(page.getByTestId('difference')).toContainText('40 g short, £0.31');
-  await page.getByLabel('Supplier').selectOption({ label: 'Bram Quay Fish' });
-  await page.getByLabel('Temperature').fill('1.2');
+  await page.getByLabel('Supplier', { exact: true }).selectOption({ label: 'Bram Quay Fish' });
+  await page.getByLabel('Temperature', { exact: true }).fill('1.2');
   await page.getByRole('button', { name: 'Accept delivery' }).click();
   const code = (await page.getByTestId('new-code').textContent())?.trim() ?? '';
   expect(code).toMatch(/^\d{4}-[A-Z]$/);

@@ -9,7 +9,12 @@ export default defineConfig({
     emptyOutDir: true,
     sourcemap: true,
     rolldownOptions: {
-      input: { main: 'src/main.ts', seed: 'src/demo/seedMain.ts', scale: '../devices/src/scaleMain.ts' },
+      input: {
+        main: 'src/main.ts',
+        seed: 'src/demo/seedMain.ts',
+        scale: '../devices/src/scaleMain.ts',
+        houseFile: 'src/house/houseFileMain.ts',
+      },
       output: { entryFileNames: '[name].js' },
     },
   },

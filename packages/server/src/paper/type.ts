@@ -5,16 +5,16 @@ import fontkit from '@pdf-lib/fontkit';
 import { PDFDocument, type PDFFont, type PDFPage, rgb } from 'pdf-lib';
 
 const require = createRequire(import.meta.url);
-const file = (subset: string, weight: number): Promise<Buffer> =>
-  readFile(
-    require.resolve(
-      `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-${subset}-${weight}-normal.woff`,
-    ),
-  );
+const faceFiles = [
+  require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff'),
+  require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-ext-400-normal.woff'),
+  require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff'),
+  require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-ext-700-normal.woff'),
+];
 
 let read: Promise<readonly Buffer[]> | undefined;
 const files = (): Promise<readonly Buffer[]> => {
-  read ??= Promise.all([file('latin', 400), file('latin-ext', 400), file('latin', 700), file('latin-ext', 700)]);
+  read ??= Promise.all(faceFiles.map((face) => readFile(face)));
   return read;
 };
 

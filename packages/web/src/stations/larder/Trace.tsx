@@ -5,7 +5,7 @@ import { Link, useParams } from 'react-router';
 import { call } from '../../app/api.ts';
 import { dayAndTime, dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
-import { useHouse } from '../../app/queries.ts';
+import { useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { clothOf, trayName } from '../../parts/destinations.ts';
 import { Failed, Loading } from '../../parts/Notice.tsx';
@@ -116,6 +116,7 @@ function Rows({
 export default function Trace() {
   const { lotId = '' } = useParams();
   const { data: house } = useHouse();
+  const mayExport = useMay('ledger.exportEpcis');
   const query = useQuery({
     queryKey: ['lots', 'trace', lotId],
     queryFn: () => call(api.larder.trace, { params: { lotId } }),
@@ -143,6 +144,15 @@ export default function Trace() {
         </p>
         <span className="no-print flex gap-2 self-center">
           <Button onClick={() => print()}>Print</Button>
+          {mayExport && (
+            <a
+              href={`/api/v1/ledger/movements.jsonld?lot=${root.id}`}
+              download
+              className="flex min-h-10 items-center rounded-md border-[1.5px] border-line-strong bg-white px-4 font-head text-[15px] font-semibold"
+            >
+              EPCIS events
+            </a>
+          )}
           <Link
             to={`/larder/${root.id}`}
             className="flex min-h-10 items-center rounded-md border-[1.5px] border-ink bg-white px-4 font-head text-[15px] font-semibold"

@@ -6,7 +6,7 @@ import { Link, useNavigate } from 'react-router';
 import { call } from '../../app/api.ts';
 import { clockTime, dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
-import { moneyOf, useCatalogue, useHouse } from '../../app/queries.ts';
+import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
@@ -56,6 +56,8 @@ function Row({ b, money }: { readonly b: ClosedBreakdown; readonly money: (minor
 }
 
 export default function Ledger() {
+  const mayCsv = useMay('ledger.exportCsv');
+  const mayHouse = useMay('ledger.exportHouse');
   const [species, setSpecies] = useState('');
   const catalogue = useCatalogue();
   const { data: house } = useHouse();
@@ -93,6 +95,26 @@ export default function Ledger() {
             ))}
           </select>
         </label>
+        {(mayCsv || mayHouse) && (
+          <p className="flex flex-wrap items-baseline gap-x-4 text-[15px]">
+            <span className="text-ink-soft">The books to take along:</span>
+            {mayCsv && (
+              <>
+                <a className="underline" href="/api/v1/ledger/movements.csv" download>
+                  CSV
+                </a>
+                <a className="underline" href="/api/v1/ledger/movements.jsonld" download>
+                  EPCIS events
+                </a>
+              </>
+            )}
+            {mayHouse && (
+              <a className="underline" href="/api/v1/ledger/house.json" download>
+                the whole house, JSON
+              </a>
+            )}
+          </p>
+        )}
       </div>
       {list.isPending ? (
         <Loading />

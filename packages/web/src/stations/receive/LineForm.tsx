@@ -77,6 +77,8 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
   const key = useRef(uuidv7());
   const [answers, setAnswers] = useState<readonly InspectionAnswer[]>([]);
   const [boxes, setBoxes] = useState<NonNullable<LineBody['boxes']>>([]);
+  /** Gross and tare in the form are those of all boxes together. */
+  const [addedUp, setAddedUp] = useState(false);
   const [codes, setCodes] = useState<readonly string[]>([]);
   const [position, setPosition] = useState<number | null>(null);
   const form = useForm<DeliveryInput, undefined, DeliveryRead>({
@@ -92,6 +94,7 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
       key.current = uuidv7();
       setAnswers([]);
       setBoxes([]);
+      setAddedUp(false);
       setCodes([]);
       setPosition(null);
       reset(nextLine(typed));
@@ -118,6 +121,7 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
   const inspection = catalogue.data.inspection.find((c) => c.id === classId);
   const error = (name: keyof DeliveryInput): string | undefined => formState.errors[name]?.message;
   const netMg = netOf(typed);
+  const whole = addedUp && boxesMatch(typed, boxes);
   const difference = differenceOf(typed, house?.tolerance);
   const write = (change: (body: LineBody) => LineBody): void =>
     void handleSubmit((read) =>
@@ -128,7 +132,7 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
             orderId: order?.id ?? null,
             orderPosition: position,
             inspection: answers.filter((a) => inspection?.points.some((p) => p.id === a.pointId)),
-            boxes: boxes.length > 0 && boxesMatch(typed, boxes) ? boxes : [],
+            boxes: whole ? boxes : [],
             codes: [...codes],
           }),
         ),
@@ -160,30 +164,22 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
     }
     write((body) => refusing(body, reason, refusedMg));
   };
+  const boxNow = () => ({
+    grossMg: parseMass(typed.gross) as number,
+    tareMg: (typed.tare.trim() === '' ? 0 : parseMass(typed.tare)) as number,
+  });
   const addBox = (): void => {
-    const box = {
-      grossMg: parseMass(typed.gross) as number,
-      tareMg: (typed.tare.trim() === '' ? 0 : parseMass(typed.tare)) as number,
-    };
-    const all = boxesMatch(typed, boxes) ? boxes : [...boxes, box];
-    setBoxes(all);
+    setBoxes(whole ? boxes : [...boxes, boxNow()]);
+    setAddedUp(false);
     setValue('gross', '');
     setValue('tare', '');
   };
   const sumBoxes = (): void => {
-    const last =
-      netMg === undefined || boxesMatch(typed, boxes)
-        ? boxes
-        : [
-            ...boxes,
-            {
-              grossMg: parseMass(typed.gross) as number,
-              tareMg: (typed.tare.trim() === '' ? 0 : parseMass(typed.tare)) as number,
-            },
-          ];
-    setBoxes(last);
-    setValue('gross', String(inGrams(last.reduce((s, b) => s + b.grossMg, 0))), { shouldValidate: true });
-    setValue('tare', String(inGrams(last.reduce((s, b) => s + b.tareMg, 0))), { shouldValidate: true });
+    const all = netMg === undefined ? boxes : [...boxes, boxNow()];
+    setBoxes(all);
+    setAddedUp(true);
+    setValue('gross', String(inGrams(all.reduce((s, b) => s + b.grossMg, 0))), { shouldValidate: true });
+    setValue('tare', String(inGrams(all.reduce((s, b) => s + b.tareMg, 0))), { shouldValidate: true });
   };
   const fromScale = (name: 'gross' | 'tare') => (
     <Button
@@ -353,7 +349,7 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
         </div>
       </div>
       <div className="-mt-2 flex flex-wrap items-center gap-2 text-[15px]">
-        <Button disabled={netMg === undefined || boxesMatch(typed, boxes)} onClick={addBox}>
+        <Button disabled={netMg === undefined && !whole} onClick={addBox}>
           Another box
         </Button>
         {boxes.length > 0 && (
@@ -362,10 +358,17 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
               {boxes.length} {boxes.length === 1 ? 'box' : 'boxes'}:{' '}
               {boxes.map((b) => formatMass(b.grossMg - b.tareMg)).join(', ')}
             </span>
-            <Button look="plain" disabled={boxesMatch(typed, boxes)} onClick={sumBoxes}>
+            <Button look="plain" disabled={whole} onClick={sumBoxes}>
               Add them up
             </Button>
-            <Button onClick={() => setBoxes(boxes.slice(0, -1))}>Take the last back</Button>
+            <Button
+              onClick={() => {
+                setBoxes(boxes.slice(0, -1));
+                setAddedUp(false);
+              }}
+            >
+              Take the last back
+            </Button>
           </>
         )}
       </div>

@@ -74,14 +74,10 @@ export const deliveryForm = z
     healthMark: words,
     purified: words,
   })
-  .superRefine((f, context) => {
-    if (f.goods === '' && f.species === '')
-      context.addIssue({ code: 'custom', path: ['species'], message: 'Pick the animal' });
-    if (f.goods === '' && f.form === '')
-      context.addIssue({ code: 'custom', path: ['form'], message: 'Pick how it came' });
-    if (f.tare >= f.gross)
-      context.addIssue({ code: 'custom', path: ['tare'], message: 'The box cannot weigh more than box and goods' });
-  });
+  // asked whatever else is missing: the whole form is said at once
+  .refine((f) => f.goods !== '' || f.species !== '', { path: ['species'], error: 'Pick the animal', when: () => true })
+  .refine((f) => f.goods !== '' || f.form !== '', { path: ['form'], error: 'Pick how it came', when: () => true })
+  .refine((f) => f.tare < f.gross, { path: ['tare'], error: 'The box cannot weigh more than box and goods' });
 
 export type DeliveryInput = z.input<typeof deliveryForm>;
 export type DeliveryRead = z.output<typeof deliveryForm>;
