@@ -54,18 +54,18 @@ async function fillHouse(databaseUrl: string): Promise<{ readonly rootId: string
         [count],
       );
       await client.query(
-        `${lot(`m.id, $1, $2::int + m.n, lpad(($2::int + m.n)::text, 6, '0') || '-X', 'piece', 'Made-up piece ' || m.n, 'hake',
+        `${lot(`m.id, $1::uuid, $2::int + m.n, lpad(($2::int + m.n)::text, 6, '0') || '-X', 'piece', 'Made-up piece ' || m.n, 'hake',
           case m.n % 3 when 0 then 'white-fish-frame' when 1 then 'white-fish-portion' else 'white-fish-trim' end,
           case m.n % 3 when 0 then 'stock' when 1 then 'portion' else 'filling' end, 1, $3::bigint, current_date + (${days})::int, ${at}, 'cold-room', 'fresh', '{fish}'`)} from made m`,
         [house.id, house.serial + from, mg],
       );
       await client.query(
-        `insert into movement (id, house_id, command_id, kind, station, at, person_id) select m.movement, $1, gen_random_uuid(), 'receive', 'receive', ${at}, $2 from made m`,
+        `insert into movement (id, house_id, command_id, kind, station, at, person_id) select m.movement, $1::uuid, gen_random_uuid(), 'receive', 'receive', ${at}, $2::uuid from made m`,
         [house.id, house.person],
       );
       await client.query(
         `insert into posting (movement_id, house_id, lot_id, sink, mass_mg, cost_minor)
-         select m.movement, $1, m.id, null, $2::bigint, 100 from made m union all select m.movement, $1, null, 'supplier', -$2::bigint, -100 from made m`,
+         select m.movement, $1::uuid, m.id, null, $2::bigint, 100 from made m union all select m.movement, $1::uuid, null, 'supplier', -$2::bigint, -100 from made m`,
         [house.id, mg],
       );
     };
@@ -75,12 +75,12 @@ async function fillHouse(databaseUrl: string): Promise<{ readonly rootId: string
     await client.query('create temp table gone on commit drop as select id, gen_random_uuid() as movement from made');
     await client.query(
       `insert into movement (id, house_id, command_id, kind, station, at, person_id)
-       select g.movement, $1, gen_random_uuid(), 'take-out', 'larder', l.made_at + interval '1 day', $2 from gone g join lot l on l.id = g.id`,
+       select g.movement, $1::uuid, gen_random_uuid(), 'take-out', 'larder', l.made_at + interval '1 day', $2::uuid from gone g join lot l on l.id = g.id`,
       [house.id, house.person],
     );
     await client.query(
       `insert into posting (movement_id, house_id, lot_id, sink, mass_mg, cost_minor)
-       select movement, $1, id, null, -900000::bigint, -100 from gone union all select movement, $1, null, 'served', 900000::bigint, 100 from gone`,
+       select movement, $1::uuid, id, null, -900000::bigint, -100 from gone union all select movement, $1::uuid, null, 'served', 900000::bigint, 100 from gone`,
       [house.id],
     );
     // one delivery into 40 lots, each into 10, each of those into 4 with pantry goods beside
@@ -98,20 +98,20 @@ async function fillHouse(databaseUrl: string): Promise<{ readonly rootId: string
       const serial = await nextSerial(rows.length);
       await client.query(
         `insert into lot (id, house_id, serial, code, kind, name, species, category, destination, pieces, made_mg, use_by, made_at, allergens)
-         select r.id, $1, $2::int + row_number() over (), 'T' || ($2::int + row_number() over ()), 'piece', 'Descendant', 'hake', 'white-fish-portion', 'portion', 1, $3::bigint, current_date, now() - interval '1 hour' * $4::int, '{fish}'
+         select r.id, $1::uuid, $2::int + row_number() over (), 'T' || ($2::int + row_number() over ()), 'piece', 'Descendant', 'hake', 'white-fish-portion', 'portion', 1, $3::bigint, current_date, now() - interval '1 hour' * $4::int, '{fish}'
          from jsonb_to_recordset($5::jsonb) r(id uuid)`,
         [house.id, serial, mg, 10 - hours, JSON.stringify(rows)],
       );
       const movements = [...new Set(rows.map((r) => r.movement))];
       await client.query(
         `insert into movement (id, house_id, command_id, kind, station, at, person_id)
-         select m, $1, gen_random_uuid(), $2, 'bench', now() - interval '1 hour' * $3::int, $4 from unnest($5::uuid[]) m`,
+         select m, $1::uuid, gen_random_uuid(), $2::text, 'bench', now() - interval '1 hour' * $3::int, $4::uuid from unnest($5::uuid[]) m`,
         [house.id, kind, 10 - hours, house.person, movements],
       );
       await client.query(
         `insert into posting (movement_id, house_id, lot_id, mass_mg, cost_minor)
-         select movement, $1, parent, -count(*) * $2::bigint, 0 from jsonb_to_recordset($3::jsonb) r(movement uuid, parent uuid) group by 1, 3
-         union all select movement, $1, id, $2::bigint, 0 from jsonb_to_recordset($3::jsonb) r(movement uuid, id uuid)`,
+         select movement, $1::uuid, parent, -count(*) * $2::bigint, 0 from jsonb_to_recordset($3::jsonb) r(movement uuid, parent uuid) group by 1, 3
+         union all select movement, $1::uuid, id, $2::bigint, 0 from jsonb_to_recordset($3::jsonb) r(movement uuid, id uuid)`,
         [house.id, mg, JSON.stringify(rows)],
       );
       return rows.map((r) => r.id);

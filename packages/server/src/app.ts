@@ -74,10 +74,12 @@ export function createApp({ kitchen, session, announcer, scaleHouse }: Parts): E
   });
   app.use(requestLog(kitchen.log));
   const compress = compression();
+  // over a kitchen's own network the time to squeeze an answer hard is more than it saves
+  const compressAnswer = compression({ level: 1 });
   app.use((request, response, next) => {
     // answers to commands are small, and the live stream must not wait in a buffer
     if (request.method !== 'GET' || request.path === '/api/v1/live') next();
-    else compress(request, response, next);
+    else (request.path.startsWith('/api/') ? compressAnswer : compress)(request, response, next);
   });
   const router = express.Router();
   router.use(sameOrigin, session);

@@ -173,11 +173,16 @@ const fault = (why: Gs1Fault, data: Record<string, string | number>): Refusal =>
  */
 export function checkDigit(body: string): number {
   let sum = 0;
-  for (let i = 0; i < body.length; i += 1) sum += Number(body[body.length - 1 - i]) * (i % 2 === 0 ? 3 : 1);
+  for (let i = body.length - 1, weight = 3; i >= 0; i -= 1, weight = 4 - weight)
+    sum += (body.charCodeAt(i) - 48) * weight;
   return (10 - (sum % 10)) % 10;
 }
 
-const twoDigits = (n: number): string => String(n).padStart(2, '0');
+const twoDigits = (n: number): string => (n < 10 ? `0${n}` : String(n));
+/** The number of two digits that stand at this place. */
+const pairAt = (text: string, at: number): number => (text.charCodeAt(at) - 48) * 10 + text.charCodeAt(at + 1) - 48;
+const monthDays = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31] as const;
+const isLeap = (year: number): boolean => year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0);
 
 /**
  * A six-digit date: the century that is nearest, day 00 the last of its month.
@@ -186,24 +191,30 @@ const twoDigits = (n: number): string => String(n).padStart(2, '0');
  * @example gs1Date("280200", 2026) -> "2028-02-29"; gs1Date("991231", 2026) -> "1999-12-31"
  */
 export function gs1Date(yymmdd: string, thisYear: number): string {
-  const [yy = 0, month = 0, day = 0] = [0, 2, 4].map((i) => Number(yymmdd.slice(i, i + 2)));
+  const yy = pairAt(yymmdd, 0);
+  const month = pairAt(yymmdd, 2);
+  const day = pairAt(yymmdd, 4);
   const ahead = yy - (thisYear % 100);
   const century = Math.floor(thisYear / 100) + (ahead >= 51 ? -1 : ahead <= -50 ? 1 : 0);
   const year = century * 100 + yy;
-  if (month < 1 || month > 12) throw fault('bad-month', { date: yymmdd });
-  const last = new Date(Date.UTC(year, month, 0)).getUTCDate();
+  const days = monthDays[month - 1];
+  if (days === undefined) throw fault('bad-month', { date: yymmdd });
+  const last = month === 2 && isLeap(year) ? 29 : days;
   if (day > last) throw fault('bad-day', { date: yymmdd });
   return `${year}-${twoDigits(month)}-${twoDigits(day === 0 ? last : day)}`;
 }
 
 const MG_PER_POUND = 453_592.37;
+/** Ten to the n: the fourth digit of an identifier says how many decimals. */
+const powers = [1, 10, 100, 1_000, 10_000, 100_000, 1e6, 1e7, 1e8, 1e9] as const;
 
 /** What stands in one element, read. */
 function readField(ai: string, raw: string, rule: Rule, thisYear: number): Gs1Field {
-  const decimals = 10 ** Number(ai[3] ?? 0);
+  const decimals = ai.length === 4 ? (powers[ai.charCodeAt(3) - 48] ?? 1) : 1;
   switch (rule.kind) {
     case 'key':
-      if (checkDigit(raw.slice(0, -1)) !== Number(raw.at(-1))) throw fault('check-digit', { ai, data: raw });
+      if (checkDigit(raw.slice(0, -1)) !== raw.charCodeAt(raw.length - 1) - 48)
+        throw fault('check-digit', { ai, data: raw });
       return { ai, raw };
     case 'date':
       return { ai, raw, date: gs1Date(raw, thisYear) };
@@ -232,12 +243,21 @@ function readField(ai: string, raw: string, rule: Rule, thisYear: number): Gs1Fi
   }
 }
 
+interface Identified {
+  readonly ai: string;
+  readonly rule: Rule;
+  /** Whole length with the identifier; undefined where it goes on to a separator. */
+  readonly fixed: number | undefined;
+}
+const identified = new Map(
+  [...rules].map(([ai, rule]): [string, Identified] => [ai, { ai, rule, fixed: predefined[ai.slice(0, 2)] }]),
+);
+
 /** The identifier that begins here. None is the beginning of another, so the shortest that is known is the one. */
-function identifierAt(code: string, at: number): readonly [string, Rule] {
+function identifierAt(code: string, at: number): Identified {
   for (let length = 2; length <= 4; length += 1) {
-    const ai = code.slice(at, at + length);
-    const rule = rules.get(ai);
-    if (rule !== undefined) return [ai, rule];
+    const found = identified.get(code.slice(at, at + length));
+    if (found !== undefined) return found;
   }
   throw fault('unknown-ai', { ai: code.slice(at, at + 4), at });
 }
@@ -254,6 +274,7 @@ function unbracketed(printed: string): string {
 
 /** A lot that ends like a date element: what a lost separator leaves behind. */
 function swallowed(lot: string, thisYear: number): Gs1Message['lostSeparator'] {
+  if (lot.length < 9) return undefined;
   const tail = /^(.+)(1[1357])(\d{6})$/.exec(lot);
   if (tail?.[1] === undefined || tail[2] === undefined || tail[3] === undefined) return undefined;
   try {
@@ -272,16 +293,16 @@ function swallowed(lot: string, thisYear: number): Gs1Message['lostSeparator'] {
  */
 export function parseGs1(scanned: string, thisYear: number): Gs1Message {
   if (scanned.length > LONGEST) throw fault('too-long', { length: scanned.length });
-  const bare = scanned.trim().replace(/^\](?:C1|e0|d2|Q3|J1)/, '');
+  const trimmed = scanned.trim();
+  const bare = trimmed.startsWith(']') ? trimmed.replace(/^\](?:C1|e0|d2|Q3|J1)/, '') : trimmed;
   const code = bare.startsWith('(') ? unbracketed(bare) : bare.startsWith(SEPARATOR) ? bare.slice(1) : bare;
   if (code === '') throw fault('empty', {});
   const fields: Gs1Field[] = [];
   const seen = new Map<string, string>();
   for (let at = 0; at < code.length; ) {
-    const [ai, rule] = identifierAt(code, at);
-    const fixed = predefined[ai.slice(0, 2)];
-    const stop = code.indexOf(SEPARATOR, at);
-    const end = fixed === undefined ? (stop === -1 ? code.length : stop) : Math.min(at + fixed, code.length);
+    const { ai, rule, fixed } = identifierAt(code, at);
+    const stop = fixed === undefined ? code.indexOf(SEPARATOR, at) : at + fixed;
+    const end = stop === -1 ? code.length : Math.min(stop, code.length);
     const raw = code.slice(at + ai.length, end);
     if (!rule.data.test(raw)) throw fault('bad-data', { ai, data: raw, at });
     const before = seen.get(ai);

@@ -90,7 +90,13 @@ const kept = {
   maxAge: 24 * 3_600_000,
   buster: '3',
   // a read that failed for want of network still has what it had: it must not be dropped from what is kept
-  dehydrateOptions: { shouldDehydrateQuery: (query: Query) => query.state.data !== undefined },
+  // the larder's pages are kept while there is one: to write twenty thousand lots every second would be felt on every touch
+  dehydrateOptions: {
+    shouldDehydrateQuery: ({ queryKey, state: { data } }: Query) =>
+      data !== undefined &&
+      !(queryKey[0] === 'lots' && ['trace', 'count'].includes(String(queryKey[1]))) &&
+      !(queryKey[1] === 'list' && ((data as { pages?: readonly unknown[] }).pages?.length ?? 1) > 1),
+  },
 };
 void persistQueryClientRestore(kept).finally(() => persistQueryClientSubscribe(kept));
 

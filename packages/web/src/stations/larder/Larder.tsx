@@ -1,127 +1,27 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import type { Lot } from '@zabrik/contract';
-import { type Destination, formatMass } from '@zabrik/core';
-import { Search, Snowflake } from 'lucide-react';
+import type { Destination } from '@zabrik/core';
+import { Search } from 'lucide-react';
 import { ToggleGroup } from 'radix-ui';
-import { memo, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { call } from '../../app/api.ts';
-import { ageWords, dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
-import { clothOf, trayName, trays } from '../../parts/destinations.ts';
+import { clothOf, trays } from '../../parts/destinations.ts';
 import { inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
-import { MiniRibbon } from '../../parts/Ribbon.tsx';
 import { Chosen } from './Chosen.tsx';
 import { LarderHead } from './LarderHead.tsx';
+import { type Item, LotList, narrow, wide } from './LotList.tsx';
 import { LotPanel } from './LotPanel.tsx';
-import { type Grouping, groupings, groupKey, groupName, isGrouping, isShow, keptWords, shows } from './larderWords.ts';
+import { type Grouping, groupings, groupKey, isGrouping, isShow, shows } from './larderWords.ts';
 
 const filters: readonly { readonly id: Destination | 'whole' | 'goods'; readonly name: string }[] = [
   { id: 'whole', name: 'To be cut' },
   ...trays.filter((tray) => tray.id !== 'waste'),
   { id: 'goods', name: 'Vegetables, dry' },
 ];
-
-const tones = {
-  late: 'text-alarm font-bold',
-  now: 'text-alarm font-semibold',
-  soon: 'font-semibold',
-  fine: '',
-  none: 'text-ink-soft',
-} as const;
-
-const ROW = 58;
-const HEAD = 38;
-const wide =
-  'grid grid-cols-[44px_124px_minmax(0,1fr)_104px] items-center md:grid-cols-[44px_128px_minmax(0,1fr)_120px_150px_96px_80px_72px]';
-/** Beside an open lot there is room for what tells lots apart, and for no more. */
-const narrow =
-  'grid grid-cols-[44px_124px_minmax(0,1fr)_104px] items-center md:grid-cols-[44px_128px_minmax(0,1fr)_110px_96px]';
-
-interface RowProps {
-  readonly lot: Lot;
-  readonly heaviest: number;
-  readonly open: boolean;
-  readonly picked: boolean;
-  readonly beside: boolean;
-  readonly cost: string;
-  readonly onPick: (lot: Lot) => void;
-}
-
-const Row = memo(function Row({ lot, heaviest, open, picked, beside, cost, onPick }: RowProps) {
-  const due = dueWords(lot.useBy);
-  const where = lot.destination ?? 'whole';
-  const kept = keptWords(lot);
-  return (
-    // the link lies over all of the row: a touch anywhere opens the lot
-    <div
-      className={`${beside ? narrow : wide} relative h-full border-b border-line ${open ? 'bg-calm-soft' : picked ? 'bg-[#fff7e0]' : 'bg-sheet hover:bg-sheet-soft'}`}
-    >
-      <span className="relative z-1 grid h-full place-items-center">
-        <input
-          type="checkbox"
-          aria-label={`Choose ${lot.code} ${lot.name}`}
-          className="size-5 accent-ink"
-          checked={picked}
-          onChange={() => onPick(lot)}
-        />
-      </span>
-      <span className={`pr-2 leading-tight whitespace-nowrap ${tones[due.tone]}`}>
-        {due.text}
-        <span className="block text-[13px] font-normal text-ink-soft">
-          {lot.useBy === null ? '' : dayName(lot.useBy)}
-        </span>
-      </span>
-      <span className="min-w-0 pr-3 leading-tight">
-        <Link
-          to={`/larder/${lot.id}${location.search}`}
-          className="block truncate font-head text-[16px] font-semibold after:absolute after:inset-0"
-        >
-          {lot.state === 'frozen' && (
-            <Snowflake size={15} className="mr-1 inline-block align-[-2px]" aria-label="frozen" />
-          )}
-          {lot.name}
-        </Link>
-        <span className="block truncate text-[13px] text-ink-soft">
-          <span className="figure font-semibold">{lot.code}</span>
-          {kept.length > 0 && (
-            <span className={lot.held === null ? '' : 'font-semibold text-alarm'}> · {kept.join(' · ')}</span>
-          )}
-          {lot.parentCodes.length > 0 &&
-            ` · from ${lot.parentCodes.slice(0, 3).join(', ')}${lot.parentCodes.length > 3 ? ` and ${lot.parentCodes.length - 3} more` : ''}`}
-          {lot.supplierName !== null && ` · ${lot.supplierName}`}
-        </span>
-      </span>
-      <span className="flex min-w-0 items-center gap-2 pr-2 text-[15px] max-md:hidden">
-        <span className={`size-4 shrink-0 rounded-[3px] border border-ink/30 ${clothOf[where]}`} aria-hidden="true" />
-        <span className="truncate">
-          {lot.kind === 'tub'
-            ? 'tub'
-            : lot.destination === null
-              ? 'to be cut'
-              : trayName(lot.destination).toLowerCase()}
-        </span>
-      </span>
-      <span className={beside ? 'hidden' : 'pr-3 max-md:hidden'}>
-        <MiniRibbon
-          totalMg={lot.massMg}
-          scaleMg={heaviest}
-          parts={[{ id: lot.id, name: lot.name, destination: where, massMg: lot.massMg }]}
-        />
-      </span>
-      <span className="figure pr-4 text-right">{formatMass(lot.massMg)}</span>
-      <span className={beside ? 'hidden' : 'pr-4 text-right tabular-nums max-md:hidden'}>{cost}</span>
-      <span className={beside ? 'hidden' : 'pr-4 text-right whitespace-nowrap text-ink-soft max-md:hidden'}>
-        {ageWords(lot.madeAt)}
-      </span>
-    </div>
-  );
-});
-
-type Item = { readonly kind: 'head'; readonly key: string } | { readonly kind: 'lot'; readonly lot: Lot };
 
 /** Lots with a heading where another group begins. */
 const withHeads = (lots: readonly Lot[], by: Grouping): Item[] =>
@@ -191,24 +91,6 @@ export default function Larder() {
   const total = data?.pages[0]?.total ?? 0;
   const filtered = filter.search !== undefined || tray !== undefined || place !== '' || shown !== 'all';
 
-  const scroller = useRef<HTMLDivElement>(null);
-  const list = useVirtualizer({
-    count: items.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: (i) => (items[i]?.kind === 'head' ? HEAD : ROW),
-    overscan: 12,
-    getItemKey: (i) => {
-      const item = items[i];
-      return item === undefined ? i : item.kind === 'head' ? `head ${item.key}` : item.lot.id;
-    },
-  });
-  const drawn = list.getVirtualItems();
-  const lastDrawn = drawn.at(-1)?.index ?? 0;
-  useEffect(() => {
-    // the next page is asked for well before its first row comes into sight
-    if (hasNextPage && !isFetchingNextPage && lastDrawn > items.length - 80) void fetchNextPage();
-  }, [lastDrawn, items.length, hasNextPage, isFetchingNextPage, fetchNextPage]);
-
   const pick = useRef((lot: Lot): void =>
     setPicked((before) => {
       const next = new Map(before);
@@ -216,7 +98,11 @@ export default function Larder() {
       return next;
     }),
   );
-  const known = { house, species: catalogue?.species ?? [], goods: catalogue?.goods ?? [] };
+  const askMore = useCallback(() => void fetchNextPage(), [fetchNextPage]);
+  const known = useMemo(
+    () => ({ house, species: catalogue?.species ?? [], goods: catalogue?.goods ?? [] }),
+    [house, catalogue],
+  );
   const select = `${inputLook} h-11 w-auto! py-0`;
   return (
     <div
@@ -344,51 +230,18 @@ export default function Larder() {
                 <span className={lotId === undefined ? 'pr-4 text-right max-md:hidden' : 'hidden'}>Age</span>
               </div>
             </div>
-            <div
-              ref={scroller}
-              tabIndex={-1}
-              className="min-h-0 flex-1 overflow-y-auto [contain:strict]"
-              data-testid="lots"
-            >
-              <ul aria-label="Lots" className="relative w-full" style={{ height: list.getTotalSize() }}>
-                {drawn.map((v) => {
-                  const item = items[v.index];
-                  if (item === undefined) return null;
-                  return (
-                    <li
-                      key={v.key}
-                      className="absolute inset-x-0 top-0"
-                      style={{ height: v.size, transform: `translateY(${v.start}px)` }}
-                    >
-                      {item.kind === 'lot' ? (
-                        <Row
-                          lot={item.lot}
-                          heaviest={heaviest}
-                          open={item.lot.id === lotId}
-                          picked={picked.has(item.lot.id)}
-                          beside={lotId !== undefined}
-                          cost={money(item.lot.costMinor)}
-                          onPick={pick.current}
-                        />
-                      ) : (
-                        <div className="flex h-full items-end border-b border-line-strong bg-ground/60 px-4 pb-1">
-                          <span className="font-head text-[15px] font-bold">
-                            {groupName(by, item.key, known)}
-                            {sums.has(item.key) && !filtered && (
-                              <span className="ml-3 font-normal text-ink-soft">
-                                {sums.get(item.key)?.lots} {sums.get(item.key)?.lots === 1 ? 'lot' : 'lots'},{' '}
-                                {formatMass(sums.get(item.key)?.massMg ?? 0)},{' '}
-                                {money(sums.get(item.key)?.costMinor ?? 0)}
-                              </span>
-                            )}
-                          </span>
-                        </div>
-                      )}
-                    </li>
-                  );
-                })}
-              </ul>
-            </div>
+            <LotList
+              items={items}
+              by={by}
+              known={known}
+              sums={filtered ? undefined : sums}
+              heaviest={heaviest}
+              openId={lotId}
+              picked={picked}
+              money={money}
+              onPick={pick.current}
+              more={hasNextPage && !isFetchingNextPage ? askMore : undefined}
+            />
           </div>
         )}
         {may && picked.size > 0 && <Chosen lots={[...picked.values()]} clear={() => setPicked(new Map())} />}

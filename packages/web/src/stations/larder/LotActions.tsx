@@ -1,7 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import type { Answer, Ask } from '@zabrik/contract';
 import { formatMass, parseMass } from '@zabrik/core';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { call } from '../../app/api.ts';
 import { dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
@@ -47,13 +47,17 @@ const doable = (lot: LotRead): Doing[] => [
 export function LotActions({ lot }: { readonly lot: LotRead }) {
   const { data: house } = useHouse();
   const [doing, setDoing] = useState<Doing | undefined>(undefined);
+  const doingNow = useRef(doing);
+  doingNow.current = doing;
   const [part, setPart] = useState('');
   const [words, setWords] = useState('');
   const [day, setDay] = useState(lot.useBy ?? '');
   const [place, setPlace] = useState('');
   const keep = useMutation({
     mutationFn: (body: KeepBody) => call(api.larder.keep, { params: { lotId: lot.id }, body }),
-    onSuccess: () => {
+    // the lot is often here anew before the answer is: what was opened meanwhile stays open
+    onSuccess: (_answer, body) => {
+      if (doingNow.current !== body.kind) return;
       setDoing(undefined);
       setPart('');
       setWords('');

@@ -27,7 +27,8 @@ export type Show = (typeof shows)[number]['id'];
 export const isGrouping = (text: string): text is Grouping => groupings.some((g) => g.id === text);
 export const isShow = (text: string): text is Show => shows.some((s) => s.id === text);
 
-interface Known {
+/** What keys are put into words with. */
+export interface Known {
   readonly house: House | undefined;
   readonly species: readonly Species[];
   readonly goods: readonly { readonly id: string; readonly name: string }[];
