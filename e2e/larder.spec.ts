@@ -99,13 +99,11 @@ test('a delivery: a scanned box, short weight, a refused line with its photograp
     .getByLabel('Photograph of Mussel')
     .setInputFiles({ name: 'gaping.png', mimeType: 'image/png', buffer: picture });
   await expect(page.getByRole('img', { name: '1 of Mussel' })).toBeVisible();
-  await page
-    .getByLabel('Photograph of Mussel')
-    .setInputFiles({
-      name: 'no.jpg',
-      mimeType: 'image/jpeg',
-      buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'),
-    });
+  await page.getByLabel('Photograph of Mussel').setInputFiles({
+    name: 'no.jpg',
+    mimeType: 'image/jpeg',
+    buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'),
+  });
   await expect(page.getByText('no JPEG, PNG or WebP photograph')).toBeVisible();
   const pdf = await page.request.get((await page.getByRole('link', { name: 'As PDF' }).getAttribute('href')) ?? '');
   expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');

@@ -306,7 +306,7 @@ test('a scanned box fills the form, and a lot is traced from the boat to what is
   await scan.press('Enter');
   await expect(page.getByLabel('Invoice weight')).toHaveValue('6240');
   await expect(page.getByLabel('Use by')).toHaveValue('2029-11-04');
-  await expect(page.getByLabel('Note', { exact: true })).toHaveValue(/batch or lot T2611A/);
+  await expect(page.getByLabel('Supplier’s lot')).toHaveValue('T2611A');
   await axe(page, 'a scanned box');
 
   await page.getByRole('link', { name: /^Larder/ }).click();

@@ -19,6 +19,9 @@ const fetchAppAtOnce: Plugin = {
   },
 };
 
+const CHARTS =
+  /[\\/]node_modules[\\/](?:recharts|d3-|victory-vendor|@reduxjs|redux|react-redux|immer|reselect|decimal\.js-light|es-toolkit|internmap)/;
+
 export default defineConfig({
   plugins: [
     react(),
@@ -61,12 +64,7 @@ export default defineConfig({
             // lines that ask for it
             { name: 'early', test: /[\\/](?:early|scripts|routes)\.ts$/, priority: 2 },
             // two screens draw charts, each when asked for: no other screen should wait for the library
-            {
-              name: 'chart',
-              test: /[\\/]node_modules[\\/](?:recharts|d3-|victory-vendor|@reduxjs|redux|react-redux|immer|reselect|decimal\.js-light|es-toolkit|internmap)/,
-              priority: 3,
-            },
-            { name: 'shared', minShareCount: 2, priority: 1 },
+            { name: 'shared', test: (id: string) => !CHARTS.test(id), minShareCount: 2, priority: 1 },
           ],
         },
       },

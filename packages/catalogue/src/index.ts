@@ -1,7 +1,17 @@
 /** The handbook that ships with the app: species, cut plans, uses, piece categories. Data in ../data, provenance beside each figure. */
-import type { CutPlan, InspectionClass, LimitProfile, PlaceKind, Provenance, Species, Use } from '@zabrik/core';
+import type {
+  CutPlan,
+  InspectionClass,
+  LimitProfile,
+  PlaceKind,
+  Provenance,
+  Species,
+  TubPurpose,
+  Use,
+} from '@zabrik/core';
 import categoriesFile from '../data/categories.json' with { type: 'json' };
 import cautionsFile from '../data/cautions.json' with { type: 'json' };
+import collectionsFile from '../data/collections.json' with { type: 'json' };
 import goodsFile from '../data/goods.json' with { type: 'json' };
 import inspectionFile from '../data/inspection.json' with { type: 'json' };
 import keepingFile from '../data/keeping.json' with { type: 'json' };
@@ -74,6 +84,15 @@ export const planById = byId(allPlans);
 export const useById = byId(allUses);
 export const categoryById = byId(allCategories);
 export const goodsById = byId(allGoods);
+
+/** What a collecting tub may be for: every use, and what is collected without one. */
+export const tubPurposes = new Map<string, TubPurpose>([
+  ...allUses.map((use): [string, TubPurpose] => [use.id, use]),
+  ...collectionsFile.collections.map((c): [string, TubPurpose] => [
+    c.id,
+    { ...c, refuses: [], caps: [], enoughMg: c.enoughGrams * 1_000 },
+  ]),
+]);
 export const inspectionById = byId(inspectionClasses);
 
 /** Days after thawing, the day of thawing as day one. UK guidance as recalled, 24 h from full thaw; the house may be stricter. */

@@ -160,6 +160,7 @@ export const house = {
         )
         .readonly(),
       goods: z.array(goodsSchema).readonly(),
+      tubPurposes: z.array(z.strictObject({ id: slug, title: shortText, accepts: z.array(z.string()).readonly() })),
       inspection: z.array(inspectionClassSchema).readonly(),
       inspectionClassOf: z.record(z.string(), z.string()),
     }),

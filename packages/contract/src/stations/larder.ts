@@ -209,6 +209,7 @@ export const larder = {
       freeMg: z.int().describe('what nobody has put on a bench or promised to a pot'),
       events: z.array(lotEventSchema),
       readings: z.array(z.strictObject({ centiC: temperatureCentiC, at: instant, by: z.string() })),
+      cautions: z.array(z.string()).describe('usual cautions that matter for this lot, by their id'),
       judged: z.array(judgedSchema).describe('against the limits the house selected'),
       parents: z.array(link),
       children: z.array(link),
@@ -288,7 +289,11 @@ export const larder = {
     ...routes.larder.split,
     summary: 'Part a lot: what is taken becomes a lot of its own with the same dates',
     params: z.strictObject({ lotId: id }),
-    body: z.strictObject({ massMg, pieces: z.int().min(1).max(10_000).nullable() }),
+    body: z.strictObject({
+      massMg,
+      pieces: z.int().min(1).max(10_000).nullable(),
+      trim: z.boolean().default(false).describe('of vegetables: what comes off becomes trim to collect'),
+    }),
     answer: z.strictObject({ movementId: id, lotId: id, code: z.string() }),
   }),
   merge: endpoint({

@@ -49,6 +49,12 @@ describe('enough for a pot', () => {
     expect(potDue(fumet, [{ kind: 'frame', massMg: 1_800_000 }], [12]).due).toBe(true);
   });
 
+  it('is what a collection says, where there is no pot to reckon from', () => {
+    const stems = { id: 's', title: 'Stems', accepts: ['stem'], refuses: [], caps: [], enoughMg: 150_000 };
+    expect(potDue(stems, [{ kind: 'stem', massMg: 149_000 }], [12])).toMatchObject({ enoughMg: 150_000, due: false });
+    expect(potDue(stems, [{ kind: 'stem', massMg: 150_000 }], []).due).toBe(true);
+  });
+
   it('counts a capped kind only as far as the rest carries it, and what the use refuses not at all', () => {
     const contents = [
       { kind: 'head', massMg: 5_000_000 },

@@ -45,6 +45,14 @@ export function tubContents(
     .sort((a, b) => b.massMg - a.massMg || a.kind.localeCompare(b.kind));
 }
 
+/** What a tub collects for: a use, or a collection that only has to become enough. */
+export interface TubPurpose extends Pick<Use, 'id' | 'title' | 'accepts' | 'refuses' | 'caps'> {
+  readonly litresPerKg?: number;
+  readonly gramsPerPlate?: number;
+  /** Where there is no use to reckon from. */
+  readonly enoughMg?: number;
+}
+
 export interface PotDue {
   /** What of the tub the use takes, caps and all. */
   readonly usableMg: number;
@@ -63,7 +71,7 @@ const WORTH_FILLING = 0.5;
  * Units   milligrams; litres; the fill is three quarters of the vessel's name.
  * @example a fumet of 2.5 l a kg of bones in a 12 l pot: 12 x 0.75 x 0.5 / 2.5 = 1.8 kg
  */
-export function potDue(use: Use, contents: readonly TubKind[], litres: readonly number[]): PotDue {
+export function potDue(use: TubPurpose, contents: readonly TubKind[], litres: readonly number[]): PotDue {
   const accepted = contents.filter((c) => use.accepts.includes(c.kind));
   const usableMg = accepted.reduce((sum, c) => {
     const cap = use.caps.find((k) => k.category === c.kind);
@@ -73,10 +81,11 @@ export function potDue(use: Use, contents: readonly TubKind[], litres: readonly 
   }, 0);
   const smallest = litres.length === 0 ? undefined : Math.min(...litres);
   const enoughMg =
-    use.litresPerKg !== undefined && smallest !== undefined
+    use.enoughMg ??
+    (use.litresPerKg !== undefined && smallest !== undefined
       ? Math.round(((smallest * 0.75 * WORTH_FILLING) / use.litresPerKg) * 1_000_000)
       : use.gramsPerPlate !== undefined
         ? use.gramsPerPlate * 10_000
-        : 1_000_000;
+        : 1_000_000);
   return { usableMg: Math.floor(usableMg), enoughMg, due: usableMg >= enoughMg };
 }

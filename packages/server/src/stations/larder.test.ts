@@ -292,6 +292,72 @@ describe('a collecting tub', () => {
   });
 });
 
+describe('trim of vegetables', () => {
+  it('comes off a lot, is collected in a tub of its own, and says when there is enough', async () => {
+    const celery = await received(kitchen, ines, {
+      species: null,
+      form: null,
+      goods: 'celery',
+      grossMg: grams(4_000),
+      tareMg: 0,
+    });
+    const trim = (massG: number) =>
+      ines.ask(api.larder.split, {
+        params: { lotId: celery.lotId },
+        body: { massMg: grams(massG), pieces: null, trim: true },
+      });
+    const first = await trim(1_000);
+    expect(await read(first.body.lotId)).toMatchObject({
+      name: 'Celery, trim',
+      category: 'vegetable-trim',
+      destination: 'stock',
+      allergens: ['celery'],
+    });
+    const tub = await must(ines, api.larder.startTub, {
+      body: {
+        useId: 'vegetable-trim',
+        name: 'Trim',
+        placeId: 'cold-room',
+        from: [{ lotId: first.body.lotId, massMg: null }],
+      },
+    });
+    const more = await trim(600);
+    const filled = await must(ines, api.larder.fill, {
+      params: { lotId: tub.lotId },
+      body: { from: [{ lotId: more.body.lotId, massMg: null }] },
+    });
+    expect(filled.due).toBe(true);
+    const salt = await received(kitchen, ines, {
+      species: null,
+      form: null,
+      goods: 'salt',
+      grossMg: grams(500),
+      tareMg: 0,
+    });
+    expect(
+      await ines.ask(api.larder.split, {
+        params: { lotId: salt.lotId },
+        body: { massMg: 1, pieces: null, trim: true },
+      }),
+    ).toMatchObject({ status: 409, body: { detail: expect.stringContaining('not collected') } });
+  });
+});
+
+describe('cautions of a lot', () => {
+  it('stand where they matter: histamine, shellfish and its tag, shot, a hold', async () => {
+    const of = async (o: Parameters<typeof received>[2]) => read((await received(kitchen, ines, o)).lotId);
+    expect((await of({ species: 'mackerel', form: 'whole' })).cautions).toEqual(['scombroid']);
+    expect((await of({ species: 'wood-pigeon', form: 'whole' })).cautions).toEqual(['shot']);
+    expect((await of({})).cautions).toEqual([]);
+    await must(maren, api.house.saveLimits, { body: { profileId: 'eu', changes: [], note: 'x' } });
+    const mussels = await of({ species: 'mussel', form: 'whole', came: 'live' });
+    expect(mussels.cautions).toEqual(['molluscs']);
+    expect(mussels.judged).toMatchObject([
+      { verdict: 'not-judged', says: 'keep the tag 60 days after the last of it was served' },
+    ]);
+  });
+});
+
 describe('a stock-take', () => {
   it('writes the differences with their reasons and worth; what agrees moves nothing', async () => {
     const { head, frame } = await bones();

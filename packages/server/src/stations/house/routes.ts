@@ -6,6 +6,7 @@ import {
   inspectionClasses,
   inspectionClassOf,
   standingCaution,
+  tubPurposes,
 } from '@zabrik/catalogue';
 import { api } from '@zabrik/contract';
 import type { Router } from 'express';
@@ -85,6 +86,7 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
       uses: allUses,
       categories: allCategories,
       goods: allGoods,
+      tubPurposes: [...tubPurposes.values()].map(({ id, title, accepts }) => ({ id, title, accepts })),
       inspection: inspectionClasses,
       inspectionClassOf,
       species: [...species.values()],

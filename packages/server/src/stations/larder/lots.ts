@@ -1,5 +1,5 @@
 /** Lots made of lots without a knife or a fire: parted, put together, collected in a tub, counted. */
-import { useById } from '@zabrik/catalogue';
+import { goodsById, tubPurposes } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { carryAllergens, formatMass, type Keeping, mergeKeeping, minor } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
@@ -38,6 +38,7 @@ export async function splitLot(
   lot: HeldLot,
   massMg: number,
   pieces: number | null,
+  trim?: { readonly name: string; readonly category: string },
 ): Promise<Answer<typeof api.larder.split>> {
   enough(lot, massMg);
   mustNotWait(lot);
@@ -46,12 +47,12 @@ export async function splitLot(
   const lotId = uuidv7();
   const { code } = await makeLot(kitchen.db, command, {
     id: lotId,
-    kind: lot.kind,
-    name: lot.name,
+    kind: trim === undefined ? lot.kind : 'piece',
+    name: trim?.name ?? lot.name,
     species: lot.species,
     form: lot.form,
-    category: lot.category,
-    destination: lot.destination,
+    category: trim?.category ?? lot.category,
+    destination: trim === undefined ? lot.destination : 'stock',
     pieces: pieces ?? Math.max(1, Math.round((lot.pieces * massMg) / lot.massMg)),
     madeMg: massMg,
     keeping: keepingOf(lot),
@@ -63,7 +64,7 @@ export async function splitLot(
     runId: null,
     allergens: lot.allergens,
     note: lot.note,
-    goods: lot.goods,
+    goods: trim === undefined ? lot.goods : null,
     tubUse: lot.tubUse,
     madeAt: lot.madeAt,
   });
@@ -91,7 +92,17 @@ export async function split(
   const [lot] = await lockLots(kitchen.db, command.transaction, command.who.houseId, [params.lotId]);
   if (lot === undefined) throw new Problem('not_found');
   mustBeFree([lot]);
-  return splitLot(kitchen, command, lot, body.massMg, body.pieces);
+  if (!body.trim) return splitLot(kitchen, command, lot, body.massMg, body.pieces);
+  const goods = goodsById.get(lot.goods ?? '');
+  if (goods?.trim?.goesTo !== 'tub')
+    throw new Problem(
+      'not_alike',
+      `Lot ${lot.code}, ${lot.name}: its trim is not collected. Throw it away as inedible part.`,
+    );
+  return splitLot(kitchen, command, lot, body.massMg, body.pieces, {
+    name: `${goods.name}, ${goods.group === 'herb' ? 'stems' : 'trim'}`,
+    category: goods.group === 'herb' ? 'herb-stems' : 'vegetable-trim',
+  });
 }
 
 const joined = (lots: readonly HeldLot[]): Keeping => {
@@ -185,7 +196,7 @@ async function going(
   tubId: string | null,
   from: readonly { readonly lotId: string; readonly massMg: number | null }[],
 ): Promise<Going[]> {
-  const use = useById.get(useId);
+  const use = tubPurposes.get(useId);
   if (use === undefined)
     throw new Problem('invalid', 'There is no such use.', [{ path: 'useId', message: 'no such use' }]);
   const wanted = new Map(from.map((f) => [f.lotId, f.massMg]));

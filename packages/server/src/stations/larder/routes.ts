@@ -7,6 +7,7 @@ import { judgedWords, limitsOf, readLimitChoice } from '../../db/limits.ts';
 import { mountCommand, mountFile, mountRead } from '../../http/mount.ts';
 import { groupCursorOf, readGroupCursor } from '../../http/page.ts';
 import type { Kitchen } from '../../kitchen.ts';
+import { cautionsOf, tagWords } from './cautions.ts';
 import { keep, undoKeep } from './keep.ts';
 import { labelPdf, listPrinted, printLabels, showPrinted } from './labels.ts';
 import { count, fill, merge, split, startTub } from './lots.ts';
@@ -53,8 +54,9 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
       (id) => placesOf(house).find((p) => p.id === id)?.name ?? id,
     );
     const species = speciesById.get(lot.species ?? '');
+    const limits = limitsOf(await readLimitChoice(db, house.id, house.timezone));
     const judged = judgeLot(
-      limitsOf(await readLimitChoice(db, house.id, house.timezone)),
+      limits,
       {
         frozen: lot.state === 'frozen',
         frozenBefore: lot.frozenOn !== null,
@@ -63,7 +65,11 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
       },
       lot.readings.map((r) => ({ at: r.at, C: r.centiC / 100 })),
     );
-    return { ...lot, judged: judged.map(judgedWords) };
+    return {
+      ...lot,
+      judged: [...judged.map(judgedWords), ...tagWords(limits, species, lot)],
+      cautions: cautionsOf(species, lot),
+    };
   });
   mountRead(router, api.larder.trace, (who, { params }) => readTrace(db, who.houseId, params.lotId, kitchen.clock()));
   mountRead(router, api.larder.tubs, async (who) => {

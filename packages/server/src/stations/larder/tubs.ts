@@ -1,4 +1,4 @@
-import { allUses, categoryById, useById } from '@zabrik/catalogue';
+import { categoryById, tubPurposes } from '@zabrik/catalogue';
 import type { Lot, Tub } from '@zabrik/contract';
 import { potDue, type TracedMovement, tubContents } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
@@ -24,7 +24,7 @@ export async function readTub(
   useId: string,
   transaction?: Transaction,
 ): Promise<TubReading> {
-  const use = useById.get(useId);
+  const use = tubPurposes.get(useId);
   if (use === undefined) throw new Problem('not_found', `The use ${useId} is not in the catalogue any more.`);
   const rows = await select<PostingRow>(
     db,
@@ -66,7 +66,7 @@ export async function readTub(
 export async function listTubs(db: Sequelize, house: HouseRow, tubs: readonly Lot[]): Promise<Tub[]> {
   return Promise.all(
     tubs.map(async (tub) => {
-      const use = allUses.find((u) => u.id === tub.tubUse);
+      const use = tubPurposes.get(tub.tubUse ?? '');
       const [reading, offers] = await Promise.all([
         readTub(db, house, tub.id, tub.tubUse ?? ''),
         select<Tub['offers'][number]>(

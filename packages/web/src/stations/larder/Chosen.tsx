@@ -17,7 +17,7 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
   const { data: catalogue } = useCatalogue();
   const { data: house } = useHouse();
   const [doing, setDoing] = useState<'tub' | 'labels' | undefined>(undefined);
-  const uses = (catalogue?.uses ?? []).filter((u) => lots.every((l) => u.accepts.includes(l.category ?? '')));
+  const uses = (catalogue?.tubPurposes ?? []).filter((u) => lots.every((l) => u.accepts.includes(l.category ?? '')));
   const [useId, setUseId] = useState('');
   const [name, setName] = useState('');
   const use = uses.find((u) => u.id === useId) ?? uses[0];

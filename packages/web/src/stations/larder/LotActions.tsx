@@ -1,12 +1,13 @@
 import { useMutation } from '@tanstack/react-query';
 import type { Answer, Ask } from '@zabrik/contract';
-import { formatMass, parseMass } from '@zabrik/core';
+import { formatMass, formatShare, parseMass } from '@zabrik/core';
 import { useRef, useState } from 'react';
 import { call } from '../../app/api.ts';
 import { dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
-import { useHouse } from '../../app/queries.ts';
+import { useCatalogue, useHouse } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
+import { Caution } from '../../parts/Caution.tsx';
 import { Field, inputLook } from '../../parts/Field.tsx';
 import { Nod } from '../../parts/Nod.tsx';
 import { Notice } from '../../parts/Notice.tsx';
@@ -15,7 +16,7 @@ import { PrintLabels } from './PrintLabels.tsx';
 
 type LotRead = Answer<typeof api.larder.read>;
 type KeepBody = Ask<typeof api.larder.keep>['body'];
-type Doing = 'move' | 'freeze' | 'thaw' | 'open' | 'split' | 'reserve' | 'date' | 'hold' | 'reading' | 'label';
+type Doing = 'move' | 'freeze' | 'thaw' | 'open' | 'split' | 'trim' | 'reserve' | 'date' | 'hold' | 'reading' | 'label';
 
 const names: Readonly<Record<Doing, string>> = {
   move: 'Move',
@@ -23,6 +24,7 @@ const names: Readonly<Record<Doing, string>> = {
   thaw: 'Thaw',
   open: 'Open',
   split: 'Part',
+  trim: 'Trim',
   reserve: 'Reserve',
   date: 'Date',
   hold: 'Hold',
@@ -30,12 +32,23 @@ const names: Readonly<Record<Doing, string>> = {
   label: 'Label',
 };
 
+/** The usual caution at the moment it matters. */
+const cautionOf: Readonly<Partial<Record<Doing, string>>> = {
+  freeze: 'freeze.parasite',
+  thaw: 'thaw',
+  reading: 'probe',
+  label: 'date.label',
+  hold: 'recall',
+  trim: 'allergens.bench',
+};
+
 /** What may be done to a lot that is kept so. */
-const doable = (lot: LotRead): Doing[] => [
+const doable = (lot: LotRead, trims: boolean): Doing[] => [
   'move',
   ...(lot.state === 'frozen' ? (['thaw'] as const) : (['freeze'] as const)),
   ...(lot.openedOn === null ? (['open'] as const) : []),
   ...(lot.nextStage === null ? (['split'] as const) : []),
+  ...(trims ? (['trim'] as const) : []),
   'reserve',
   'reading',
   'label',
@@ -46,6 +59,8 @@ const doable = (lot: LotRead): Doing[] => [
 /** Everything that is done to a lot without taking anything out of it. */
 export function LotActions({ lot }: { readonly lot: LotRead }) {
   const { data: house } = useHouse();
+  const { data: catalogue } = useCatalogue();
+  const trim = catalogue?.goods.find((g) => g.id === lot.goods && g.trim?.goesTo === 'tub')?.trim;
   const [doing, setDoing] = useState<Doing | undefined>(undefined);
   const doingNow = useRef(doing);
   doingNow.current = doing;
@@ -64,8 +79,8 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
     },
   });
   const split = useMutation({
-    mutationFn: (massMg: number) =>
-      call(api.larder.split, { params: { lotId: lot.id }, body: { massMg, pieces: null } }),
+    mutationFn: (o: { readonly massMg: number; readonly trim: boolean }) =>
+      call(api.larder.split, { params: { lotId: lot.id }, body: { ...o, pieces: null } }),
     onSuccess: () => {
       setDoing(undefined);
       setPart('');
@@ -118,7 +133,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
   return (
     <section aria-label="Keep" className="rounded-plate border border-line bg-white p-3">
       <div className="grid grid-cols-5 gap-1.5">
-        {doable(lot).map((d) => (
+        {doable(lot, trim !== undefined).map((d) => (
           <button
             key={d}
             type="button"
@@ -177,22 +192,22 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
           </Button>
         </form>
       )}
-      {doing === 'split' && (
+      {(doing === 'split' || doing === 'trim') && (
         <form
           className="mt-3 grid grid-cols-2 items-end gap-3"
           onSubmit={(event) => {
             event.preventDefault();
-            if (massMg != null && error === undefined) split.mutate(massMg);
+            if (massMg != null && error === undefined) split.mutate({ massMg, trim: doing === 'trim' });
           }}
         >
-          {partField('Take off')}
+          {partField(doing === 'trim' ? 'Comes off as trim' : 'Take off')}
           <Button
             type="submit"
             look="strong"
             className="h-11"
             disabled={massMg == null || error !== undefined || split.isPending}
           >
-            Part it
+            {doing === 'trim' ? 'Trimmed' : 'Part it'}
           </Button>
         </form>
       )}
@@ -265,10 +280,20 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
       {doing === 'reading' && (
         <div className="mt-3">
           <ProbeReading onTake={(centiC) => keep.mutate({ kind: 'reading', centiC })} />
-          <p className="mt-1 text-[14px] text-ink-soft">Probe the thickest part. Clean the probe before and after.</p>
         </div>
       )}
+      {doing === 'trim' && trim !== undefined && (
+        <p className="mt-2 text-[14px] text-ink-soft">
+          Usually {formatShare(trim.low, 0)} to {formatShare(trim.high, 0)},{' '}
+          {formatMass(Math.round(lot.massMg * trim.mean))} of this ({trim.provenance.replaceAll('-', ' ')}).
+        </p>
+      )}
       {doing === 'label' && <PrintLabels lots={[lot]} />}
+      {doing !== undefined && cautionOf[doing] !== undefined && (
+        <div className="mt-2">
+          <Caution id={cautionOf[doing] ?? ''} about={`${lot.code} ${lot.name}`.slice(0, 120)} />
+        </div>
+      )}
       <Nod error={keep.error ?? split.error} onNod={nod} />
       {keep.isSuccess && (
         <div className="mt-2">

@@ -11,6 +11,7 @@ import { dayAndTime, dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
+import { Caution } from '../../parts/Caution.tsx';
 import { trayName } from '../../parts/destinations.ts';
 import { Field, inputLook } from '../../parts/Field.tsx';
 import { Notice } from '../../parts/Notice.tsx';
@@ -34,7 +35,7 @@ const reasonNames: Readonly<Record<(typeof wasteReasons)[number], string>> = {
   returned: 'returned',
   tasting: 'tasting',
 };
-function TakeOut({ lot }: { readonly lot: LotRead }) {
+function TakeOut({ lot, money }: { readonly lot: LotRead; readonly money: (minor: number) => string }) {
   const [mass, setMass] = useState(String(inGrams(lot.massMg)));
   const [reason, setReason] = useState<(typeof wasteReasons)[number]>('spoiled');
   const key = useRef(uuidv7());
@@ -98,6 +99,11 @@ function TakeOut({ lot }: { readonly lot: LotRead }) {
           </Button>
         ))}
       </div>
+      {ready && (
+        <p className="mt-2 text-[14px] text-ink-soft">
+          Worth {money(lot.massMg > 0 ? (lot.costMinor * (massMg ?? 0)) / lot.massMg : 0)}: that goes with it.
+        </p>
+      )}
       {takeOut.isError && <p className="mt-2 text-alarm">{takeOut.error.message}</p>}
     </section>
   );
@@ -204,8 +210,11 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
           Past its use-by date: no pot takes it. Throw it away with the reason, unless your own plan says otherwise.
         </Notice>
       )}
+      {lot.cautions.map((id) => (
+        <Caution key={id} id={id} about={`${lot.code} ${lot.name}`.slice(0, 120)} />
+      ))}
       {lot.judged.map((j) => (
-        <Notice key={j.about} tone={j.verdict === 'outside' ? 'alarm' : j.verdict === 'open' ? 'attention' : 'calm'}>
+        <Notice key={j.about} tone={j.verdict === 'outside' ? 'alarm' : j.verdict === 'within' ? 'calm' : 'attention'}>
           {j.says}.{' '}
           <span className="text-[13px]">
             {j.document}; as recalled, {j.certainty} certainty.
@@ -224,7 +233,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
         </Link>
       )}
       {lot.massMg > 0 && mayKeep && <LotActions lot={lot} />}
-      {lot.massMg > 0 && may && <TakeOut key={lot.massMg} lot={lot} />}
+      {lot.massMg > 0 && may && <TakeOut key={lot.massMg} lot={lot} money={money} />}
       <Link
         to={`/larder/${lot.id}/trace`}
         className="flex min-h-11 items-center justify-center rounded-plate border-[1.5px] border-ink bg-white font-head font-semibold"

@@ -190,6 +190,40 @@ function History({ price, close }: { readonly price: Price; readonly close: () =
   );
 }
 
+function NewSupplier() {
+  const client = useQueryClient();
+  const [name, setName] = useState('');
+  const add = useMutation({
+    mutationFn: () => call(api.receive.addSupplier, { body: { name: name.trim() } }),
+    onSuccess: async () => {
+      setName('');
+      await client.invalidateQueries({ queryKey: ['suppliers'] });
+    },
+  });
+  return (
+    <form
+      className="flex items-end gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        add.mutate();
+      }}
+    >
+      <Field
+        className="flex-1"
+        label="New supplier"
+        maxLength={120}
+        value={name}
+        error={add.isError ? add.error.message : undefined}
+        hint={add.isSuccess ? `${add.data.name} is written down` : undefined}
+        onChange={(event) => setName(event.target.value)}
+      />
+      <Button type="submit" className="h-11" disabled={name.trim() === '' || add.isPending}>
+        Add
+      </Button>
+    </form>
+  );
+}
+
 /** What things cost: price lists read in from CSV, the price that counts for each item, and how it went. */
 export default function Prices() {
   const may = useMay('receive.sendPrices');
@@ -308,6 +342,7 @@ export default function Prices() {
           {opened !== undefined && (
             <History key={`${opened.supplierId} ${opened.item}`} price={opened} close={() => setOpened(undefined)} />
           )}
+          {may && <NewSupplier />}
           <section>
             <h2 className="mb-2 text-lg font-bold">Lists read in</h2>
             {undo.isError && <Notice tone="alarm">{undo.error.message}</Notice>}

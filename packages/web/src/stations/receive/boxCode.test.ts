@@ -14,12 +14,22 @@ describe('a scanned box', () => {
     expect(fills).toEqual({
       invoice: '6240',
       useBy: '2026-11-04',
-      origin: 'area 27.4.b',
+      catchArea: '27.4.b',
       animals: '2',
-      note: 'trade item 99521234001013; batch or lot T2611A',
+      supplierLot: 'T2611A',
+      note: 'trade item 99521234001013',
     });
     expect(says).toContain('net weight 6,240 g');
     expect(says).toContain('use by 04/11/2026');
+  });
+
+  it('fills gear and method of a fishery box', () => {
+    expect(box(`7009GNS${FNC1}701001${FNC1}10T2`).fills).toMatchObject({
+      gear: 'GNS',
+      method: 'caught',
+      supplierLot: 'T2',
+    });
+    expect(box(`701009${FNC1}10T2`).fills.method).toBeUndefined();
   });
 
   it('reads what is printed with brackets, and pounds', () => {

@@ -29,6 +29,13 @@ const faults: Readonly<Record<Gs1Fault, (data: Refusal['data']) => string>> = {
   '37-without-02': () => 'The code counts what is inside but does not say what.',
 };
 
+const methods: Readonly<Record<string, DeliveryInput['method']>> = {
+  '01': 'caught',
+  '02': 'caught-in-freshwater',
+  '03': 'farmed',
+  '04': 'farmed',
+};
+
 const printed = (date: string): string => date.split('-').reverse().join('/');
 
 function read(message: Gs1Message): BoxRead {
@@ -51,10 +58,21 @@ function read(message: Gs1Message): BoxRead {
     } else if ((ai === '30' || ai === '37') && value !== undefined && value > 0) {
       fills.animals = String(value);
       says.push(`${title} ${value}`);
-    } else if (ai === '7005') {
-      fills.origin = `area ${raw}`;
+    } else if (ai === '10') {
+      fills.supplierLot = raw;
       says.push(`${title} ${raw}`);
-    } else if (['10', '01', '02', '00', '21', '251', '7008', '7009'].includes(ai)) {
+    } else if (ai === '7005') {
+      fills.catchArea = raw;
+      says.push(`${title} ${raw}`);
+    } else if (ai === '7009') {
+      fills.gear = raw;
+      says.push(`${title} ${raw}`);
+    } else if (ai === '7010') {
+      // 01 sea, 02 freshwater, 03 farmed (04 cultivated: taken as farmed)
+      const method = methods[raw];
+      if (method !== undefined) fills.method = method;
+      says.push(`${title} ${raw}`);
+    } else if (['01', '02', '00', '21', '251', '7008'].includes(ai)) {
       notes.push(`${title} ${raw}`);
       says.push(`${title} ${raw}`);
     } else says.push(`${title} ${date === undefined ? raw : printed(date)}`);
