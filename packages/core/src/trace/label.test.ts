@@ -53,6 +53,7 @@ describe('a label', () => {
         'USE BY 2026-11-26',
         'fish',
         '0417-F',
+        'Cold room',
       ])
         expect(text, String(size)).toContain(what);
     }

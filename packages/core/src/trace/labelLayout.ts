@@ -33,6 +33,8 @@ export interface LabelWords {
 
 const LEADING = 1.14;
 const SMALLEST = 3.6;
+/** Below this the type is not made smaller for what may go. */
+const COMFORTABLE = 6.4;
 
 const breakWord = (word: string, width: number, size: number, bold: boolean, measure: Measure): string[] => {
   const parts: string[] = [];
@@ -64,8 +66,8 @@ export function wrap(text: string, width: number, size: number, bold: boolean, m
 }
 
 /**
- * Lays a label out: as large as everything that must stand on it allows. What may go when there is no room is the place and where it
- * came from, and of a very long name the end; the dates, the code and the allergens never.
+ * Lays a label out: as large as everything that must stand on it allows. What may go when there is no room for type of this size is
+ * where it came from, and of a very long name the end; the dates, the storage, the code and the allergens never.
  *
  * Units   points, from the top left.
  * Errors  `label_too_small`: at the smallest readable type it does not hold what must stand on it.
@@ -89,9 +91,9 @@ export function layLabel(
     content.allergens.length === 0
       ? words.noAllergens
       : `${words.contains} ${content.allergens.map(words.allergen).join(', ')}`;
-  const optional = [content.from, content.place].filter((t): t is string => t !== null && t !== '');
-  for (let base = Math.min(10, height / 9); base >= SMALLEST; base -= 0.2) {
-    for (let kept = optional.length; kept >= 0; kept -= 1) {
+  const optional = content.from === null || content.from === '' ? [] : [content.from];
+  for (let kept = optional.length; kept >= 0; kept -= 1) {
+    for (let base = Math.min(10, height / 9); base >= (kept > 0 ? COMFORTABLE : SMALLEST); base -= 0.2) {
       const lines: LabelLine[] = [];
       let y = margin;
       const put = (text: string, size: number, bold: boolean, most = Number.POSITIVE_INFINITY): void => {
@@ -104,7 +106,7 @@ export function layLabel(
       };
       put(content.name, base * 1.3, true, 2);
       put(
-        `${formatMass(content.massMg)}${content.pieces > 1 ? `, ${content.pieces} pieces` : ''} · ${content.ready ? words.ready : words.raw}`,
+        `${formatMass(content.massMg)}${content.pieces > 1 ? `, ${content.pieces} pieces` : ''} · ${content.ready ? words.ready : words.raw} · ${content.place}`,
         base,
         false,
       );

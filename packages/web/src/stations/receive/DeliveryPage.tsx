@@ -151,7 +151,7 @@ function Line({
                 ...(line.origin === null ? [] : [line.origin]),
                 ...(line.landedOn === null ? [] : [`landed or killed ${dayName(line.landedOn)}`]),
                 ...Object.entries(line.details).map(
-                  ([k, v]) => `${detailNames[k] ?? k} ${String(v).replaceAll('-', ' ')}`,
+                  ([k, v]) => `${detailNames[k] ?? k} ${k === 'method' ? String(v).replaceAll('-', ' ') : String(v)}`,
                 ),
               ].join(' · ')}
             </p>

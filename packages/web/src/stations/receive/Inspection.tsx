@@ -29,12 +29,12 @@ export function Inspection({ inspection, answers, onAnswer, tags }: Props) {
           {answered} of {points.length}
         </span>
       </h2>
-      <ul className="grid gap-x-6 gap-y-2 sm:grid-cols-2">
+      <ul className="grid gap-x-6 gap-y-2 sm:grid-cols-2 lg:grid-cols-3">
         {points.map((p) => {
           const Sense = senses[p.sense];
           const answer = answers.find((a) => a.pointId === p.id)?.good;
           return (
-            <li key={p.id} className="grid grid-cols-[minmax(0,1fr)_56px_56px] items-stretch gap-2">
+            <li key={p.id} className="grid grid-cols-[minmax(0,1fr)_56px_56px] items-stretch gap-1.5">
               <span className="min-w-0 leading-tight">
                 <span className="flex items-center gap-1.5 font-semibold">
                   <Sense size={16} aria-hidden="true" />
