@@ -1,4 +1,5 @@
 /** What is looked at, smelt, pressed and measured before a delivery is signed for. */
+import type { Species } from '../breakdown/plan.ts';
 import { isShownAsLimit, judgeTemperature } from '../safety/judge.ts';
 import type { LeastTemperature, Limit, MostTemperature, Verdict } from '../safety/limit.ts';
 
@@ -24,6 +25,10 @@ export interface InspectionAnswer {
   readonly pointId: string;
   readonly good: boolean;
 }
+
+/** Molluscs in shells: they come alive, with a tag. Squid and their kin are molluscs too, and are cut like fish. */
+export const isShellfish = (species: Pick<Species, 'id' | 'group'> | undefined): boolean =>
+  species?.group === 'mollusc' && !/squid|cuttle|octopus/.test(species.id);
 
 /** What the points add up to. It advises; the person at the door decides. */
 export type InspectionAdvice = 'accept' | 'look-again' | 'refuse';

@@ -131,6 +131,26 @@ describe('other ways out', () => {
     const lone = await received(kitchen, ines);
     const one = (await maren.raw('get', `/api/v1/ledger/movements.jsonld?lot=${lone.lotId}`)).body as typeof all;
     expect(one.epcisBody.eventList).toHaveLength(1);
+    // of two fish in one pot, one has nothing to do with how the other came and was cut
+    const bones = async () => (await closedHake(kitchen, ines)).closed;
+    const [a, b] = [await bones(), await bones()];
+    const run = await must(ines, api.pots.plan, {
+      body: {
+        useId: 'fish-fumet',
+        lotIds: [a.lots[4]?.lotId ?? '', b.lots[4]?.lotId ?? ''],
+        vesselId: null,
+        onHandMg: {},
+      },
+    });
+    await must(ines, api.pots.finish, {
+      params: { runId: run.id },
+      body: { outputMg: run.expectedMg.mean, spentMg: 1, note: null },
+    });
+    const mine = (await maren.raw('get', `/api/v1/ledger/movements.jsonld?lot=${a.lots[4]?.lotId}`)).body as typeof all;
+    const ids = mine.epcisBody.eventList.map((e) => e.eventID);
+    expect(ids).toContain(`urn:uuid:${a.movementId}`);
+    expect(ids).not.toContain(`urn:uuid:${b.movementId}`);
+    expect(ids).toHaveLength(3);
   });
 
   it('the whole house over HTTP, for the head chef alone', async () => {

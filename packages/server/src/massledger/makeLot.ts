@@ -1,5 +1,6 @@
 import { type Destination, type Keeping, lotCode } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
+import { insertRow } from '../db/insertRow.ts';
 import { selectOne } from '../db/select.ts';
 import type { InCommand } from '../kitchen.ts';
 
@@ -87,10 +88,6 @@ export async function makeLot(db: Sequelize, command: InCommand, lot: NewLot): P
     goods: lot.goods ?? null,
     tub_use: lot.tubUse ?? null,
   };
-  const names = Object.keys(columns);
-  await db.query(`insert into lot (${names.join(', ')}) values (${names.map((_, i) => `$${i + 1}`).join(', ')})`, {
-    bind: Object.values(columns),
-    transaction,
-  });
+  await insertRow(db, 'lot', columns, transaction);
   return { code };
 }

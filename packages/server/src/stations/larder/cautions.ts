@@ -1,9 +1,6 @@
 import { formsHistamine } from '@zabrik/catalogue';
 import type { Judged, Lot } from '@zabrik/contract';
-import type { Limit, Species } from '@zabrik/core';
-
-const isShellfish = (species: Species | undefined): boolean =>
-  species?.group === 'mollusc' && !/squid|cuttle|octopus/.test(species.id);
+import { isShellfish, type Limit, type Species } from '@zabrik/core';
 
 /** The usual cautions that matter for a lot, by what it is and how it is kept. */
 export function cautionsOf(
@@ -24,8 +21,9 @@ export function cautionsOf(
 export function tagWords(limits: readonly Limit[], species: Species | undefined, lot: Pick<Lot, 'kind'>): Judged[] {
   if (!isShellfish(species) || lot.kind !== 'delivery') return [];
   return limits.flatMap((l): Judged[] => {
-    const days = l.value['days' as keyof typeof l.value] as unknown;
-    if (l.kind !== 'retention' || !/tag|bivalve|shell/.test(l.id) || typeof days !== 'number') return [];
+    if (l.kind !== 'retention') return [];
+    const days = l.value['days'];
+    if (!/tag|bivalve|shell/.test(l.id) || typeof days !== 'number') return [];
     return [
       {
         limitId: l.id,

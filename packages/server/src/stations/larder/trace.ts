@@ -2,22 +2,9 @@ import type { Answer, api } from '@zabrik/contract';
 import type { Sequelize } from 'sequelize';
 import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
+import { FAMILY, STANDS } from '../../massledger/family.ts';
 
 type Trace = Answer<typeof api.larder.trace>;
-
-/** A movement that stands: neither a counter-entry nor taken back by one. */
-const STANDS = `m.kind <> 'reverse' and not exists (select 1 from movement r where r.reverses = m.id)`;
-
-/** All lots reached from one by going through standing movements: in at this sign, out at the other. */
-const reached = (name: string, mine: '<' | '>', theirs: '<' | '>'): string => `
-${name}(lot_id) as (
-  select id from lot where id = $1 and house_id = $2
-  union
-  select o.lot_id from ${name} d
-  join posting i on i.lot_id = d.lot_id and i.house_id = $2 and i.mass_mg ${mine} 0
-  join movement m on m.id = i.movement_id and ${STANDS}
-  join posting o on o.movement_id = m.id and o.lot_id is not null and o.mass_mg ${theirs} 0
-)`;
 
 /** A moment as text: to make a Date of every row, and text of it again, cost more than the query. */
 const asText = (at: string): string => `to_char(${at} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
@@ -25,12 +12,10 @@ const asText = (at: string): string => `to_char(${at} at time zone 'UTC', 'YYYY-
 /** Reads a lot's whole family, up to the deliveries and down to what left the house. */
 export async function readTrace(db: Sequelize, houseId: string, lotId: string, now: Date): Promise<Trace> {
   // both find the family for themselves: side by side that is sooner than handing two thousand ids to and fro
-  const family = `with recursive ${reached('down', '<', '>')}, ${reached('up', '>', '<')},
-    family as (select lot_id from down union select lot_id from up)`;
   const [lots, movements] = await Promise.all([
     select<Omit<Trace['lots'][number], 'by'>>(
       db,
-      `${family}
+      `${FAMILY}
       select l.id, l.code, l.kind, l.name, l.destination, l.made_mg as "madeMg", b.mass_mg as "massMg", l.use_by as "useBy",
              ${asText('l.made_at')} as "madeAt", s.name as "supplierName", d.origin, d.landed_on as "landedOn", l.allergens,
              l.place_id as "placeId", l.state, l.held
@@ -41,7 +26,7 @@ export async function readTrace(db: Sequelize, houseId: string, lotId: string, n
     ),
     select<Trace['movements'][number]>(
       db,
-      `${family},
+      `${FAMILY},
       touched as (
         select distinct m.id from family f join posting p on p.lot_id = f.lot_id join movement m on m.id = p.movement_id and ${STANDS}
       )

@@ -7,6 +7,7 @@ import { select } from '../../db/select.ts';
 import type { GivenFile } from '../../http/file.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen, Who } from '../../kitchen.ts';
+import { FAMILY, STANDS } from '../../massledger/family.ts';
 
 const PAGE = 2_000;
 
@@ -43,7 +44,8 @@ const headings = [
 ] as const;
 
 /** From and until as whole days of the house's time zone. */
-const BETWEEN = `m.house_id = $1 and ($2::date is null or (m.at at time zone $4)::date >= $2::date) and ($3::date is null or (m.at at time zone $4)::date <= $3::date)`;
+const between = (from: string, until: string, timezone: string): string =>
+  `(${from}::date is null or (m.at at time zone ${timezone})::date >= ${from}::date) and (${until}::date is null or (m.at at time zone ${timezone})::date <= ${until}::date)`;
 
 /**
  * Every posting as CSV by RFC 4180: CRLF, quotes where they are needed, a point in decimals, days and times by ISO 8601. For a spreadsheet,
@@ -66,7 +68,7 @@ async function* csvRows(
       `select p.id::int as posting, m.id as movement, m.kind, m.at, w.name as by, m.reverses, l.code as lot, l.name, p.sink, p.reason, p.mass_mg as "massMg",
               p.cost_minor as "costMinor", m.note
        from posting p join movement m on m.id = p.movement_id join person w on w.id = m.person_id left join lot l on l.id = p.lot_id
-       where ${BETWEEN} and p.id > $5 order by p.id limit ${PAGE}`,
+       where m.house_id = $1 and ${between('$2', '$3', '$4')} and p.id > $5 order by p.id limit ${PAGE}`,
       [houseId, query.from ?? null, query.until ?? null, timezone, after],
     );
     if (rows.length > 0)
@@ -126,8 +128,6 @@ interface EventRow {
   readonly postings: TracedMovement['postings'];
 }
 
-const STANDS = `m.kind <> 'reverse' and not exists (select 1 from movement r where r.reverses = m.id)`;
-
 /** The movements that stand, of a time or of one lot's family, as EPCIS 2.0. Errors: `too_large` when it is more than can be one file. */
 export async function movementsEpcis(
   kitchen: Kitchen,
@@ -136,20 +136,14 @@ export async function movementsEpcis(
 ): Promise<GivenFile> {
   const { db } = kitchen;
   const house = await readHouse(who.houseId);
-  const family = `with recursive reached(lot_id) as (
-      select id from lot where id = $5::uuid and house_id = $1
-      union
-      select o.lot_id from reached d join posting i on i.lot_id = d.lot_id
-      join movement m on m.id = i.movement_id and ${STANDS}
-      join posting o on o.movement_id = m.id and o.lot_id is not null and (i.mass_mg < 0) <> (o.mass_mg < 0)
-    )`;
   const rows = await select<EventRow>(
     db,
-    `${family} select m.id, m.kind, m.at, jsonb_agg(jsonb_build_object('lotId', p.lot_id, 'sink', p.sink, 'reason', p.reason, 'massMg', p.mass_mg) order by p.id) as postings
+    `${FAMILY} select m.id, m.kind, m.at, jsonb_agg(jsonb_build_object('lotId', p.lot_id, 'sink', p.sink, 'reason', p.reason, 'massMg', p.mass_mg) order by p.id) as postings
      from movement m join posting p on p.movement_id = m.id
-     where ${BETWEEN} and ${STANDS} and ($5::uuid is null or exists (select 1 from posting t join reached f on f.lot_id = t.lot_id where t.movement_id = m.id))
+     where m.house_id = $2 and ${between('$3', '$4', '$5')} and ${STANDS}
+       and ($1::uuid is null or exists (select 1 from posting t join family f on f.lot_id = t.lot_id where t.movement_id = m.id))
      group by m.id order by m.at, m.id limit ${MOST_EVENTS + 1}`,
-    [who.houseId, query.from ?? null, query.until ?? null, house.timezone, query.lot ?? null],
+    [query.lot ?? null, who.houseId, query.from ?? null, query.until ?? null, house.timezone],
   );
   if (rows.length > MOST_EVENTS)
     throw new Problem('too_large', `More than ${MOST_EVENTS} events: choose a shorter time.`);

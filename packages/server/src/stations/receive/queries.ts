@@ -1,10 +1,11 @@
 import { goodsById, inspectionById, inspectionClassOf, speciesById } from '@zabrik/catalogue';
 import type { Delivery, DeliveryLine, Order } from '@zabrik/contract';
-import { claimOf, judgeReceiving, type Limit, minor } from '@zabrik/core';
+import { claimOf, judgeReceiving, type Limit, minor, type Species } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { toleranceOf } from '../../db/house.ts';
 import { limitsOf, readLimitChoice } from '../../db/limits.ts';
 import type { HouseRow } from '../../db/models.ts';
+import { readSpecies } from '../../db/plans.ts';
 import { select, selectOne } from '../../db/select.ts';
 import type { Place } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
@@ -31,24 +32,26 @@ from delivery_line d join delivery h on h.id = d.delivery_id join supplier s on 
 left join lot l on l.id = d.lot_id
 where d.house_id = $1`;
 
-/** What is looked at when this comes: the class of its group, or of how it came. */
-export const inspectionClass = (species: string | null, came: DeliveryLine['came']): string => {
-  if (species === null) return 'goods';
+/** What is looked at when this comes: the class of its group, or of how it came. No animal is goods. */
+export const inspectionClass = (species: Pick<Species, 'group'> | undefined, came: DeliveryLine['came']): string => {
+  if (species === undefined) return 'goods';
   if (came === 'frozen' || came === 'vacuum-packed') return came;
-  return inspectionClassOf[speciesById.get(species)?.group ?? ''] ?? 'red-meat';
+  return inspectionClassOf[species.group] ?? 'red-meat';
 };
 
 interface Selected {
   readonly profileId: string;
   readonly limits: readonly Limit[];
+  /** The handbook's animals and the house's own. */
+  readonly animals: ReadonlyMap<string, Species>;
 }
 
-const lineOf = (row: Row, { profileId, limits }: Selected): DeliveryLine => {
-  const species = speciesById.get(row.species ?? '');
+const lineOf = (row: Row, { profileId, limits, animals }: Selected): DeliveryLine => {
+  const species = animals.get(row.species ?? '');
   const { came = 'fresh', ...details } = row.details;
   const netMg = row.grossMg === null ? 0 : row.grossMg - row.tareMg;
   const differenceMg = row.grossMg === null ? 0 : netMg - row.invoiceMg;
-  const limit = limits.find((l) => l.id === inspectionById.get(inspectionClass(row.species, came))?.limits[profileId]);
+  const limit = limits.find((l) => l.id === inspectionById.get(inspectionClass(species, came))?.limits[profileId]);
   const judged = row.temperatureCentiC === null ? undefined : judgeReceiving(limit, row.temperatureCentiC);
   return {
     ...row,
@@ -77,7 +80,11 @@ const lineOf = (row: Row, { profileId, limits }: Selected): DeliveryLine => {
 
 const selectedOf = async (db: Sequelize, house: HouseRow, transaction?: Transaction): Promise<Selected> => {
   const choice = await readLimitChoice(db, house.id, house.timezone, transaction);
-  return { profileId: choice.profile.id, limits: limitsOf(choice) };
+  return {
+    profileId: choice.profile.id,
+    limits: limitsOf(choice),
+    animals: await readSpecies(db, house.id, transaction),
+  };
 };
 
 export async function readLine(

@@ -1,8 +1,9 @@
-import { goodsById, inspectionById, inspectionClassOf, receiptDays } from '@zabrik/catalogue';
+import { goodsById, inspectionById, receiptDays } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { addDays, type Keeping, minor } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { dayIn, lastDayAfter, placeNamed, readHouse, usualPlace } from '../../db/house.ts';
+import { insertRow } from '../../db/insertRow.ts';
 import { SupplierRow } from '../../db/models.ts';
 import { readSpecies } from '../../db/plans.ts';
 import { selectOne } from '../../db/select.ts';
@@ -10,7 +11,7 @@ import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { keptFresh, makeLot } from '../../massledger/makeLot.ts';
 import { writeMovement } from '../../massledger/writeMovement.ts';
-import { readDelivery, readLine } from './queries.ts';
+import { inspectionClass, readDelivery, readLine } from './queries.ts';
 
 const noSuch = (path: string, message: string): Problem => new Problem('invalid', message, [{ path, message }]);
 
@@ -38,7 +39,7 @@ async function whatOf(kitchen: Kitchen, command: InCommand, body: Body): Promise
       allergens: goods.allergens,
       lifeDays: goods.lifeDays,
       ready: goods.ready === true,
-      inspection: 'goods',
+      inspection: inspectionClass(undefined, body.came),
       kind: 'goods',
       place: goods.place,
     };
@@ -53,10 +54,7 @@ async function whatOf(kitchen: Kitchen, command: InCommand, body: Body): Promise
     allergens: species.allergen === 'none' ? [] : [species.allergen],
     lifeDays: receiptDays(species.group) - 1,
     ready: form.id === 'cooked',
-    inspection:
-      body.came === 'frozen' || body.came === 'vacuum-packed'
-        ? body.came
-        : (inspectionClassOf[species.group] ?? 'red-meat'),
+    inspection: inspectionClass(species, body.came),
     kind: 'delivery',
     place: null,
   };
@@ -200,14 +198,7 @@ export async function acceptDelivery(
     at,
     movement_id: movementId,
   };
-  const names = Object.keys(columns);
-  await db.query(
-    `insert into delivery_line (${names.join(', ')}) values (${names.map((_, i) => `$${i + 1}`).join(', ')})`,
-    {
-      bind: Object.values(columns),
-      transaction,
-    },
-  );
+  await insertRow(db, 'delivery_line', columns, transaction);
   const line = await readLine(db, house, lineId, transaction);
   if (line === undefined) throw new Error(`line ${lineId} was written and is not there`);
   // a line without a delivery is one of its own: nothing more comes with it

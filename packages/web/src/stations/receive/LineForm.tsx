@@ -1,5 +1,5 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import type { DeliveryLine, Order } from '@zabrik/contract';
 import { formatCount, formatMass, type InspectionAnswer, inGrams, parseMass } from '@zabrik/core';
 import { Scale } from 'lucide-react';
@@ -36,6 +36,7 @@ import {
 import { Inspection } from './Inspection.tsx';
 import { Papers } from './Papers.tsx';
 import { ScanBox } from './ScanBox.tsx';
+import { useSuppliers } from './useSuppliers.ts';
 import { Verdict } from './Verdict.tsx';
 import { differenceWords } from './words.ts';
 
@@ -66,11 +67,7 @@ interface Props {
 /** One line of a delivery: what it is, what the papers and the nose say, what the scale says, and the verdict. */
 export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
   const catalogue = useCatalogue();
-  const suppliers = useQuery({
-    queryKey: ['suppliers'],
-    queryFn: () => call(api.receive.suppliers, {}),
-    staleTime: 600_000,
-  });
+  const suppliers = useSuppliers();
   const { data: house } = useHouse();
   const scale = useScale();
   const money = moneyOf(house);

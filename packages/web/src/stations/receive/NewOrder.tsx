@@ -1,4 +1,4 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import type { Ask } from '@zabrik/contract';
 import { formatMass, parseMass } from '@zabrik/core';
 import { addDays, format } from 'date-fns';
@@ -10,6 +10,7 @@ import { useCatalogue } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field, inputLook } from '../../parts/Field.tsx';
 import { Notice } from '../../parts/Notice.tsx';
+import { useSuppliers } from './useSuppliers.ts';
 
 type OrderLine = Ask<typeof api.receive.order>['body']['lines'][number];
 
@@ -21,11 +22,7 @@ interface Added extends OrderLine {
 /** Writes down what was ordered: a supplier, a day, and its lines one by one. */
 export function NewOrder({ done }: { readonly done: () => void }) {
   const { data: catalogue } = useCatalogue();
-  const suppliers = useQuery({
-    queryKey: ['suppliers'],
-    queryFn: () => call(api.receive.suppliers, {}),
-    staleTime: 600_000,
-  });
+  const suppliers = useSuppliers();
   const [supplierId, setSupplierId] = useState('');
   const [dueOn, setDueOn] = useState(() => format(addDays(new Date(), 1), 'yyyy-MM-dd'));
   const [what, setWhat] = useState('');

@@ -13,6 +13,7 @@ import { Field, inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { ReceiveHead } from './ReceiveHead.tsx';
 import { faultWords, type PriceFile, readPriceFile, readWith } from './readPriceFile.ts';
+import { useSuppliers } from './useSuppliers.ts';
 
 // the chart brings its library: only who opens an item's history waits for it
 const PriceChart = lazy(() => import('./PriceChart.tsx'));
@@ -24,11 +25,7 @@ function ReadIn({ file, done }: { readonly file: PriceFile; readonly done: () =>
   const client = useQueryClient();
   const { data: house } = useHouse();
   const money = moneyOf(house);
-  const suppliers = useQuery({
-    queryKey: ['suppliers'],
-    queryFn: () => call(api.receive.suppliers, {}),
-    staleTime: 600_000,
-  });
+  const suppliers = useSuppliers();
   const [item, setItem] = useState(file.guess.item ?? -1);
   const [price, setPrice] = useState(file.guess.price ?? -1);
   const [unit, setUnit] = useState(file.guess.unit ?? -1);

@@ -1,6 +1,7 @@
 import type { Ask, api, House } from '@zabrik/contract';
 import {
   grams,
+  isShellfish,
   type Milligrams,
   type MinorUnits,
   minor,
@@ -123,12 +124,7 @@ export const nextLine = (typed: DeliveryInput): DeliveryInput => ({
 export type Papers = 'fish' | 'shellfish' | 'game' | 'none';
 export function papersOf(species: Species | undefined): Papers {
   if (species === undefined) return 'none';
-  if (
-    species.group === 'mollusc' &&
-    species.allergen === 'molluscs' &&
-    !/cephalopod|squid|cuttle|octopus/.test(species.id)
-  )
-    return 'shellfish';
+  if (isShellfish(species)) return 'shellfish';
   if (species.group === 'feathered-game' || species.group === 'furred-game') return 'game';
   return species.allergen === 'none' ? 'none' : 'fish';
 }
