@@ -265,7 +265,10 @@ export default function Limits() {
           </ul>
           <p className="mt-3 text-[14px] text-ink-soft">{data.deferral}</p>
         </section>
-        <aside className="grid content-start gap-4 border-l border-line bg-sheet-soft p-4" aria-label="Who and why">
+        <aside
+          className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-4 border-l border-line bg-sheet-soft p-4"
+          aria-label="Who and why"
+        >
           <section>
             <h2 className="mb-1 text-lg font-bold">Who selected, and why</h2>
             {data.history.length === 0 && (
@@ -275,7 +278,7 @@ export default function Limits() {
               {data.history.map((h) => (
                 <li key={h.at} className="rounded-md border border-line bg-white px-3 py-2">
                   <strong>{data.profiles.find((p) => p.id === h.profileId)?.title.split(':')[0] ?? h.profileId}</strong>
-                  {h.changes > 0 && `, ${h.changes} own figures`}
+                  {h.changes > 0 && `, ${h.changes} own ${h.changes === 1 ? 'figure' : 'figures'}`}
                   <span className="block">{h.note}</span>
                   <span className="text-ink-soft">
                     {h.by}, {dayAndTime(h.at)}

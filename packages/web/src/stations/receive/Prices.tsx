@@ -335,7 +335,10 @@ export default function Prices() {
             </table>
           )}
         </section>
-        <aside className="grid content-start gap-4 border-line bg-sheet-soft p-4 lg:border-l" aria-label="Lists">
+        <aside
+          className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-4 border-line bg-sheet-soft p-4 lg:border-l"
+          aria-label="Lists"
+        >
           {opened !== undefined && (
             <History key={`${opened.supplierId} ${opened.item}`} price={opened} close={() => setOpened(undefined)} />
           )}
