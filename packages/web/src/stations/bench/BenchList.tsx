@@ -19,7 +19,7 @@ import { restWords } from './benchWords.ts';
 function OpenOnes() {
   const open = useQuery({ queryKey: ['breakdowns', 'list'], queryFn: () => call(api.bench.list, { query: {} }) });
   if (open.isPending) return <Loading />;
-  if (open.isError) return <Failed error={open.error} again={() => void open.refetch()} />;
+  if (open.isLoadingError) return <Failed error={open.error} again={() => void open.refetch()} />;
   if (open.data.breakdowns.length === 0)
     return <p className="py-3 text-ink-soft">The bench is clear. Pick what to cut from the list.</p>;
   return (
@@ -76,7 +76,7 @@ function WaitingOnes() {
     },
   });
   if (waiting.isPending) return <Loading />;
-  if (waiting.isError) return <Failed error={waiting.error} again={() => void waiting.refetch()} />;
+  if (waiting.isLoadingError) return <Failed error={waiting.error} again={() => void waiting.refetch()} />;
   if (waiting.data.waiting.length === 0)
     return <p className="py-3 text-ink-soft">Nothing waits. Pieces stand here between two stages of a plan.</p>;
   return (
@@ -155,7 +155,7 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
     },
   });
   if (catalogue.isPending) return <Loading />;
-  if (catalogue.isError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
+  if (catalogue.isLoadingError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
   const plans = catalogue.data.plans.filter(
     (p) => !p.retired && lot.species !== null && lot.form !== null && planStartsFrom(p, lot.species, lot.form),
   );
@@ -313,7 +313,7 @@ export default function BenchList() {
           <StartOne key={lot.id} lot={lot} back={() => setSearch({})} />
         ) : lots.isPending ? (
           <Loading />
-        ) : lots.isError ? (
+        ) : lots.isLoadingError ? (
           <Failed error={lots.error} again={() => void lots.refetch()} />
         ) : lots.data.lots.length === 0 ? (
           <Empty title="Nothing whole to cut">

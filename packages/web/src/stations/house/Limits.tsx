@@ -142,7 +142,7 @@ export default function Limits() {
     },
   });
   if (limits.isPending) return <Loading />;
-  if (limits.isError) return <Failed error={limits.error} again={() => void limits.refetch()} />;
+  if (limits.isLoadingError) return <Failed error={limits.error} again={() => void limits.refetch()} />;
   const { data } = limits;
   const topics = [...new Set(data.limits.map((l) => l.limit.topic))];
   const shown = data.limits.filter((l) => l.limit.topic === (topics.includes(topic) ? topic : topics[0]));

@@ -21,7 +21,7 @@ export default function Labels() {
       <LarderHead />
       {printed.isPending ? (
         <Loading />
-      ) : printed.isError ? (
+      ) : printed.isLoadingError ? (
         <Failed error={printed.error} again={() => void printed.refetch()} />
       ) : printed.data.latest.length === 0 && printed.data.jobs.length === 0 ? (
         <Empty title="No label came out yet">

@@ -189,7 +189,7 @@ export default function Larder() {
         </div>
         {lots.isPending ? (
           <Loading />
-        ) : lots.isError ? (
+        ) : lots.isLoadingError ? (
           <Failed error={lots.error} again={() => void lots.refetch()} />
         ) : rows.length === 0 ? (
           filtered ? (
@@ -253,7 +253,7 @@ export default function Larder() {
         >
           {chosen.isPending ? (
             <Loading />
-          ) : chosen.isError ? (
+          ) : chosen.isLoadingError ? (
             <Failed error={chosen.error} again={() => void chosen.refetch()} />
           ) : (
             <LotPanel key={chosen.data.id} lot={chosen.data} money={money} />

@@ -210,7 +210,7 @@ export default function StockTake() {
           <Empty title="Counting is for the kitchen">The rounds that were written down stand beside this.</Empty>
         ) : lots.isPending ? (
           <Loading />
-        ) : lots.isError ? (
+        ) : lots.isLoadingError ? (
           <Failed error={lots.error} again={() => void lots.refetch()} />
         ) : lots.data.length === 0 ? (
           <Empty title="Nothing should be here">

@@ -142,7 +142,7 @@ export default function Tubs() {
       <LarderHead />
       {tubs.isPending ? (
         <Loading />
-      ) : tubs.isError ? (
+      ) : tubs.isLoadingError ? (
         <Failed error={tubs.error} again={() => void tubs.refetch()} />
       ) : tubs.data.tubs.length === 0 ? (
         <Empty title="No tub is collecting">

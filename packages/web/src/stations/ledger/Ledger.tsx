@@ -118,7 +118,7 @@ export default function Ledger() {
       </div>
       {list.isPending ? (
         <Loading />
-      ) : list.isError ? (
+      ) : list.isLoadingError ? (
         <Failed error={list.error} again={() => void list.refetch()} />
       ) : rows.length === 0 ? (
         <Empty title={species === '' ? 'No yield yet' : 'None of these cut yet'}>

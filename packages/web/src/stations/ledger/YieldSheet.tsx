@@ -309,7 +309,7 @@ export default function YieldSheet() {
     queryFn: () => call(api.ledger.sheet, { params: { breakdownId } }),
   });
   if (query.isPending) return <Loading />;
-  if (query.isError) return <Failed error={query.error} again={() => void query.refetch()} />;
+  if (query.isLoadingError) return <Failed error={query.error} again={() => void query.refetch()} />;
   const sheet = query.data;
   const b = sheet.breakdown;
   const counted = effectiveWeighings(sheet.weighings);

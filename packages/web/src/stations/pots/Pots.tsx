@@ -59,8 +59,8 @@ export default function Pots() {
     },
   });
   if (catalogue.isPending || lots.isPending) return <Loading />;
-  if (catalogue.isError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
-  if (lots.isError) return <Failed error={lots.error} again={() => void lots.refetch()} />;
+  if (catalogue.isLoadingError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
+  if (lots.isLoadingError) return <Failed error={lots.error} again={() => void lots.refetch()} />;
   const uses = catalogue.data.uses;
   const use = uses.find((u) => u.id === useId) ?? uses[0];
   const ready = (u: Use): number =>

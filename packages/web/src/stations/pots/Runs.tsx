@@ -144,7 +144,7 @@ export function Runs({ catalogue }: { readonly catalogue: Catalogue }) {
   const { data: house } = useHouse();
   const money = moneyOf(house);
   if (runs.isPending) return <Loading />;
-  if (runs.isError) return <Failed error={runs.error} again={() => void runs.refetch()} />;
+  if (runs.isLoadingError) return <Failed error={runs.error} again={() => void runs.refetch()} />;
   const planned = runs.data.runs.filter((r) => r.state === 'planned');
   const done = runs.data.runs.filter((r) => r.state === 'done');
   return (

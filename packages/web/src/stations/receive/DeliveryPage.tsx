@@ -105,7 +105,7 @@ function Line({
         <span className="figure w-24 text-right text-lg">{money(line.paidMinor)}</span>
       </div>
       <div className="mt-1 grid grid-cols-[minmax(0,1fr)_220px] gap-5">
-        <div className="text-[15px] leading-snug">
+        <div className="min-w-0 text-[15px] leading-snug break-words">
           <p>
             {line.lotId === null ? (
               <strong className="text-alarm">Refused: {refusalNames[line.refusedReason ?? '']}</strong>
@@ -193,7 +193,7 @@ export default function DeliveryPage() {
   });
   const close = useMutation({ mutationFn: () => call(api.receive.close, { params: { deliveryId } }) });
   if (delivery.isPending || house === undefined) return <Loading />;
-  if (delivery.isError) return <Failed error={delivery.error} again={() => void delivery.refetch()} />;
+  if (delivery.isLoadingError) return <Failed error={delivery.error} again={() => void delivery.refetch()} />;
   const { data } = delivery;
   const words = claimWords(house, data);
   const heaviest = data.lines.reduce((most, l) => Math.max(most, l.invoiceMg, l.netMg), 1);

@@ -104,8 +104,8 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
     },
   });
   if (catalogue.isPending || suppliers.isPending) return <Loading />;
-  if (catalogue.isError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
-  if (suppliers.isError) return <Failed error={suppliers.error} again={() => void suppliers.refetch()} />;
+  if (catalogue.isLoadingError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
+  if (suppliers.isLoadingError) return <Failed error={suppliers.error} again={() => void suppliers.refetch()} />;
 
   const species = catalogue.data.species.find((s) => s.id === typed.species);
   const papers = papersOf(species);

@@ -287,7 +287,7 @@ export default function Prices() {
           {typeof file === 'object' && <ReadIn key={file.name} file={file} done={() => setFile(undefined)} />}
           {prices.isPending ? (
             <Loading />
-          ) : prices.isError ? (
+          ) : prices.isLoadingError ? (
             <Failed error={prices.error} again={() => void prices.refetch()} />
           ) : prices.data.prices.length === 0 ? (
             <Empty title={search.trim() === '' ? 'No price list yet' : 'No such item'}>
@@ -346,7 +346,7 @@ export default function Prices() {
           <section>
             <h2 className="mb-2 text-lg font-bold">Lists read in</h2>
             {undo.isError && <Notice tone="alarm">{undo.error.message}</Notice>}
-            <ol className="grid gap-2">
+            <ol className="grid grid-cols-[minmax(0,1fr)] gap-2">
               {lists.data?.lists.map((l) => (
                 <li
                   key={l.id}

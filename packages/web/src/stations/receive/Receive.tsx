@@ -208,7 +208,7 @@ function Latest() {
     queryFn: () => call(api.receive.list, { query: { limit: 12 } }),
   });
   if (deliveries.isPending) return <Loading />;
-  if (deliveries.isError) return <Failed error={deliveries.error} again={() => void deliveries.refetch()} />;
+  if (deliveries.isLoadingError) return <Failed error={deliveries.error} again={() => void deliveries.refetch()} />;
   if (deliveries.data.deliveries.length === 0)
     return <Empty title="Nothing has come in yet">The first delivery you accept stands here with its code.</Empty>;
   return (

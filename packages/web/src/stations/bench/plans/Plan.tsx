@@ -263,6 +263,6 @@ export default function Plan() {
     queryFn: () => call(api.bench.plan, { params: { planId } }),
   });
   if (query.isPending) return <Loading />;
-  if (query.isError) return <Failed error={query.error} again={() => void query.refetch()} />;
+  if (query.isLoadingError) return <Failed error={query.error} again={() => void query.refetch()} />;
   return <Sheet key={planId} sheet={query.data} />;
 }

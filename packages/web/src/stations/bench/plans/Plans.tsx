@@ -95,7 +95,7 @@ export default function Plans() {
   const [search, setSearch] = useState('');
   const [adding, setAdding] = useState(false);
   if (catalogue.isPending) return <Loading />;
-  if (catalogue.isError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
+  if (catalogue.isLoadingError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
   const names = new Map(catalogue.data.species.map((s) => [s.id, s.name]));
   const words = search.trim().toLowerCase();
   const found = catalogue.data.plans.filter((p) =>
