@@ -9,43 +9,77 @@ type Trace = Answer<typeof api.larder.trace>;
 /** A moment as text: to make a Date of every row, and text of it again, cost more than the query. */
 const asText = (at: string): string => `to_char(${at} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
 
+/** One posting with the head of its movement beside it. */
+interface PostedRow {
+  readonly id: string;
+  readonly kind: string;
+  readonly at: string;
+  readonly by: string;
+  readonly lotId: string | null;
+  readonly sink: string | null;
+  readonly reason: string | null;
+  readonly massMg: number;
+}
+
+/** Postings in order of their movements, put together movement by movement: flat rows leave the database sooner than nested ones. */
+function movementsOf(rows: readonly PostedRow[]): Trace['movements'] {
+  const movements: Trace['movements'] = [];
+  for (const { id, kind, at, by, ...posting } of rows) {
+    const last = movements.at(-1);
+    if (last?.id === id) last.postings.push(posting);
+    else movements.push({ id, kind, at, by, postings: [posting] });
+  }
+  return movements;
+}
+
 /** Reads a lot's whole family, up to the deliveries and down to what left the house. */
 export async function readTrace(db: Sequelize, houseId: string, lotId: string, now: Date): Promise<Trace> {
   // both find the family for themselves: side by side that is sooner than handing two thousand ids to and fro
-  const [lots, movements] = await Promise.all([
-    select<Omit<Trace['lots'][number], 'by'>>(
+  const [lots, rows] = await Promise.all([
+    select<Omit<Trace['lots'][number], 'by' | 'massMg'>>(
       db,
       `${FAMILY}
-      select l.id, l.code, l.kind, l.name, l.destination, l.made_mg as "madeMg", b.mass_mg as "massMg", l.use_by as "useBy",
+      select l.id, l.code, l.kind, l.name, l.destination, l.made_mg as "madeMg", l.use_by as "useBy",
              ${asText('l.made_at')} as "madeAt", s.name as "supplierName", d.origin, d.landed_on as "landedOn", l.allergens,
              l.place_id as "placeId", l.state, l.held
-      from family f join lot l on l.id = f.lot_id join lot_balance b on b.lot_id = l.id
+      from family f join lot l on l.id = f.lot_id
       left join supplier s on s.id = l.supplier_id left join delivery_line d on d.lot_id = l.id
       order by l.made_at, l.id`,
       [lotId, houseId],
     ),
-    select<Trace['movements'][number]>(
+    select<PostedRow>(
       db,
       `${FAMILY},
-      touched as (
-        select distinct m.id from family f join posting p on p.lot_id = f.lot_id join movement m on m.id = p.movement_id and ${STANDS}
+      touched as materialized (
+        select distinct t.movement_id as id
+        from family f cross join lateral (select movement_id from posting where lot_id = f.lot_id offset 0) t
       )
-      select m.id, m.kind, ${asText('m.at')} as at, w.name as by,
-             jsonb_agg(jsonb_build_object('lotId', p.lot_id, 'sink', p.sink, 'reason', p.reason, 'massMg', p.mass_mg) order by p.id) as postings
-      from touched t join movement m on m.id = t.id join person w on w.id = m.person_id join posting p on p.movement_id = m.id
-      group by m.id, w.name order by m.at, m.id`,
+      select m.id, m.kind, m.at, m.by, p.lot_id as "lotId", p.sink, p.reason, p.mass_mg as "massMg"
+      from touched t
+      cross join lateral (
+        select m.id, m.kind, ${asText('m.at')} as at, w.name as by from movement m join person w on w.id = m.person_id
+        where m.id = t.id and ${STANDS} offset 0
+      ) m
+      cross join lateral (select * from posting where movement_id = t.id offset 0) p
+      order by m.at, m.id, p.id`,
       [lotId, houseId],
     ),
   ]);
   if (lots.length === 0) throw new Problem('not_found');
+  const movements = movementsOf(rows);
   /** Who received, cut or cooked a lot: whoever first put mass into it. */
   const makers = new Map<string, string>();
+  // every movement that touches the family is here, so what is on hand is what they add up to
+  const onHand = new Map<string, number>();
   for (const { by, postings } of movements)
-    for (const { lotId: made, massMg } of postings)
-      if (made !== null && massMg > 0 && !makers.has(made)) makers.set(made, by);
+    for (const { lotId: touched, massMg } of postings) {
+      if (touched === null) continue;
+      onHand.set(touched, (onHand.get(touched) ?? 0) + massMg);
+      if (massMg > 0 && !makers.has(touched)) makers.set(touched, by);
+    }
   return {
     lotId,
-    lots: lots.map((l) => ({ ...l, by: makers.get(l.id) ?? null })),
+    lots: lots.map((l) => ({ ...l, massMg: onHand.get(l.id) ?? 0, by: makers.get(l.id) ?? null })),
     movements,
     at: now.toISOString(),
   };

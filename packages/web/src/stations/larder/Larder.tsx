@@ -10,7 +10,7 @@ import { api } from '../../app/endpoints.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { clothOf, trays } from '../../parts/destinations.ts';
 import { inputLook } from '../../parts/Field.tsx';
-import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
+import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { Chosen } from './Chosen.tsx';
 import { LarderHead } from './LarderHead.tsx';
 import { type Item, LotList, narrow, wide } from './LotList.tsx';
@@ -83,7 +83,7 @@ export default function Larder() {
     queryFn: () => call(api.larder.read, { params: { lotId: lotId ?? '' } }),
     enabled: lotId !== undefined,
   });
-  const { data, hasNextPage, isFetchingNextPage, fetchNextPage } = lots;
+  const { data, hasNextPage, isFetchingNextPage, isFetchNextPageError, fetchNextPage } = lots;
   const rows = useMemo(() => data?.pages.flatMap((page) => page.lots) ?? [], [data]);
   const items = useMemo(() => withHeads(rows, by), [rows, by]);
   const sums = useMemo(() => new Map(groups.data?.groups.map((g) => [g.key, g])), [groups.data]);
@@ -240,8 +240,16 @@ export default function Larder() {
               picked={picked}
               money={money}
               onPick={pick.current}
-              more={hasNextPage && !isFetchingNextPage ? askMore : undefined}
+              more={hasNextPage && !isFetchingNextPage && !isFetchNextPageError ? askMore : undefined}
             />
+            {isFetchNextPageError && (
+              <Notice tone="attention">
+                {`${rows.length} of ${total} lots are read; the rest did not come.`}{' '}
+                <button type="button" className="min-h-10 font-semibold underline" onClick={askMore}>
+                  Try again
+                </button>
+              </Notice>
+            )}
           </div>
         )}
         {may && picked.size > 0 && <Chosen lots={[...picked.values()]} clear={() => setPicked(new Map())} />}
