@@ -8,11 +8,13 @@ export type RefusalCode =
   | 'not_a_temperature'
   | 'no_pieces'
   | 'no_usable_mass'
+  | 'not_a_length'
   | 'credit_exceeds_cost'
   | 'not_a_lot_code'
   | 'not_a_box_code'
   | 'nothing_accepted'
   | 'shares_do_not_sum'
+  | 'too_many_pieces'
   | 'no_such_form'
   | 'no_such_stage'
   | 'label_too_small';

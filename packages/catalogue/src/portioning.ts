@@ -1,0 +1,37 @@
+/** Forms of pieces, usual portion sizes, moulds and courses: what cutting to weight starts from before the house has its own. */
+import type { Mould, PieceTemplate, Zone } from '@zabrik/core';
+import file from '../data/portioning.json' with { type: 'json' };
+
+export interface UsualSize {
+  readonly id: string;
+  readonly name: string;
+  readonly grams: number;
+  readonly toleranceShare: number;
+  readonly valueMinor: number;
+  readonly from: readonly Zone[];
+}
+
+export const allTemplates = file.templates as readonly unknown[] as readonly PieceTemplate[];
+export const templateById: ReadonlyMap<string, PieceTemplate> = new Map(allTemplates.map((t) => [t.id, t]));
+export const usualMoulds = file.moulds as readonly unknown[] as readonly {
+  readonly id: string;
+  readonly name: string;
+  readonly mould: Mould;
+}[];
+export const usualCourses: readonly { readonly id: string; readonly name: string; readonly grams: number }[] =
+  file.courses;
+
+const byCategory = new Map(file.forCategory.map((c) => [c.category, c]));
+/** Lots of these categories are cut to weight. */
+export const cutToWeight = (category: string | null): boolean => category !== null && byCategory.has(category);
+/** The forms a lot of this category may have, the usual one first; of others any. */
+export function templatesFor(category: string | null): readonly PieceTemplate[] {
+  const ids = byCategory.get(category ?? '')?.templates;
+  return ids === undefined ? allTemplates : ids.flatMap((id) => templateById.get(id) ?? []);
+}
+/** What the ends of a piece of this category are. */
+export const trimCategory = (category: string | null): string | null =>
+  byCategory.get(category ?? '')?.trim ?? category;
+/** Usual sizes; invented values, the house's last ones replace them. */
+export const usualSizes = (category: string | null): readonly UsualSize[] =>
+  file.sizes[byCategory.get(category ?? '')?.sizes === 'meat' ? 'meat' : 'fish'] as readonly UsualSize[];
