@@ -1,5 +1,6 @@
 import { access } from './stations/access.ts';
 import { bench } from './stations/bench.ts';
+import { cutting } from './stations/cutting.ts';
 import { house } from './stations/house.ts';
 import { larder } from './stations/larder.ts';
 import { ledger } from './stations/ledger.ts';
@@ -16,6 +17,7 @@ export * from './roles.ts';
 export * from './routes.ts';
 export * from './stations/access.ts';
 export * from './stations/bench.ts';
+export * from './stations/cutting.ts';
 export * from './stations/house.ts';
 export * from './stations/larder.ts';
 export * from './stations/ledger.ts';
@@ -25,4 +27,4 @@ export * from './stations/simulation.ts';
 export * from './waysOut.ts';
 
 /** Every station of the API under its name. */
-export const api = { access, house, receive, bench, larder, pots, ledger, simulation } as const;
+export const api = { access, house, receive, bench, cutting, larder, pots, ledger, simulation } as const;

@@ -15,6 +15,7 @@ export const problems = {
   plan_does_not_fit: { status: 409, title: 'This cut plan does not start from that form.' },
   changed_since: { status: 409, title: 'Someone changed this meanwhile. Look at theirs before you save yours.' },
   stage_closed: { status: 409, title: 'This stage is closed. Ask a chef to reopen it.' },
+  cutting_closed: { status: 409, title: 'This cutting is closed. Take its entry back in the ledger to go on with it.' },
   tray_refused: { status: 409, title: 'This piece must not go there.' },
   already_replaced: { status: 409, title: 'That weight was already put right.' },
   nothing_weighed: { status: 409, title: 'Nothing is weighed yet. Weigh the pieces, or put the animal back.' },

@@ -76,6 +76,15 @@ export const routes = {
     cancel: { id: 'bench.cancel', method: 'post', path: '/breakdowns/:breakdownId/cancel', command: true },
     scaleCommand: { id: 'bench.scaleCommand', method: 'post', path: '/scale/commands', command: false },
   },
+  cutting: {
+    list: { id: 'cutting.list', method: 'get', path: '/cuttings', command: false },
+    read: { id: 'cutting.read', method: 'get', path: '/cuttings/:cuttingId', command: false },
+    start: { id: 'cutting.start', method: 'post', path: '/cuttings', command: true },
+    event: { id: 'cutting.event', method: 'post', path: '/cuttings/:cuttingId/events', command: true },
+    close: { id: 'cutting.close', method: 'post', path: '/cuttings/:cuttingId/close', command: true },
+    cancel: { id: 'cutting.cancel', method: 'post', path: '/cuttings/:cuttingId/cancel', command: true },
+    learnt: { id: 'cutting.learnt', method: 'get', path: '/cutting-forms', command: false },
+  },
   larder: {
     list: { id: 'larder.list', method: 'get', path: '/lots', command: false },
     read: { id: 'larder.read', method: 'get', path: '/lots/:lotId', command: false },

@@ -14,6 +14,7 @@ import type { Announcer } from './live/announcer.ts';
 import { stream } from './live/stream.ts';
 import { accessRoutes } from './stations/access/routes.ts';
 import { benchRoutes } from './stations/bench/routes.ts';
+import { cuttingRoutes } from './stations/cutting/routes.ts';
 import { houseRoutes } from './stations/house/routes.ts';
 import { larderRoutes } from './stations/larder/routes.ts';
 import { ledgerRoutes } from './stations/ledger/routes.ts';
@@ -97,6 +98,7 @@ export function createApp({ kitchen, session, announcer, scaleHouse }: Parts): E
   houseRoutes(kitchen, router);
   receiveRoutes(kitchen, router);
   benchRoutes(kitchen, router);
+  cuttingRoutes(kitchen, router);
   larderRoutes(kitchen, router);
   potsRoutes(kitchen, router);
   ledgerRoutes(kitchen, router);

@@ -1,13 +1,14 @@
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
-import { id, massOrNoneMg, slug, temperatureCentiC } from '../fields.ts';
+import { id, massMg, massOrNoneMg, slug, temperatureCentiC } from '../fields.ts';
 import { routes } from '../routes.ts';
 
 /** Present only in the demo and in tests: the hand that puts things on the simulated scale and the probe into them. */
 export const simulation = {
   pan: endpoint({
     ...routes.simulation.pan,
-    summary: 'Put a load on the simulated pan: any mass, or the next true piece of the hidden animal of a breakdown',
+    summary:
+      'Put a load on the simulated pan: any mass, the next true piece of the hidden animal of a breakdown, or a portion cut near a mark',
     body: z.discriminatedUnion('what', [
       z.strictObject({ what: z.literal('load'), massMg: massOrNoneMg, scale: slug.default('bench') }),
       z.strictObject({
@@ -16,6 +17,14 @@ export const simulation = {
         pieceId: slug,
         unit: z.int().min(0).max(5_000),
         count: z.int().min(1).max(5_000).default(1),
+        scale: slug.default('bench'),
+      }),
+      z.strictObject({
+        what: z.literal('cut'),
+        cuttingId: id,
+        seat: z.string().max(60).describe('which cut it is: the same one always weighs the same'),
+        predictedMg: massMg,
+        spread: z.number().min(0).max(0.2).describe('how far off the hidden piece may be, as a share'),
         scale: slug.default('bench'),
       }),
     ]),

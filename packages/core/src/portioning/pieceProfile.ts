@@ -7,8 +7,8 @@ export interface PieceMeasures {
   readonly massMg: number;
   readonly lengthMm: number;
   /** `at`: share of the length from the thick end. */
-  readonly widths?: readonly { readonly at: number; readonly mm: number }[];
-  readonly thicknesses?: readonly { readonly at: number; readonly mm: number }[];
+  readonly widths?: readonly { readonly at: number; readonly mm: number }[] | undefined;
+  readonly thicknesses?: readonly { readonly at: number; readonly mm: number }[] | undefined;
 }
 
 /** How the house's own pieces of a kind differ from the handbook's form. */

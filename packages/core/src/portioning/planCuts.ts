@@ -13,13 +13,13 @@ export interface PortionSize {
   /** Worth of one; minor units. */
   readonly valueMinor: number;
   /** No more than so many from this piece. */
-  readonly most?: number | null;
+  readonly most?: number | null | undefined;
   /** Left out: from anywhere. */
-  readonly from?: readonly Zone[];
+  readonly from?: readonly Zone[] | undefined;
   /** Millimetres along the piece, between the two cuts. */
-  readonly span?: { readonly min: number; readonly max: number } | null;
+  readonly span?: { readonly min: number; readonly max: number } | null | undefined;
   /** Millimetres of flesh from board to top, in the middle of the portion. */
-  readonly body?: { readonly min: number; readonly max: number } | null;
+  readonly body?: { readonly min: number; readonly max: number } | null | undefined;
 }
 
 export interface CutWish {

@@ -11,10 +11,10 @@ export interface SliceWish {
   /** What the blade takes between two slices. */
   readonly bladeMm: number;
   /** Width of a row when the block is first cut lengthwise; left out, the whole width. */
-  readonly rowMm?: number | null;
+  readonly rowMm?: number | null | undefined;
   readonly density: number;
   /** The true mass of the block where it was weighed: it replaces the one from its size. */
-  readonly massMg?: number | null;
+  readonly massMg?: number | null | undefined;
 }
 
 export interface SlicePlan {

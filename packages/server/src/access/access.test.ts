@@ -21,6 +21,7 @@ const people = {
 const anyParams = (): Record<string, string> => ({
   slug: 'home',
   breakdownId: uuidv7(),
+  cuttingId: uuidv7(),
   lotId: uuidv7(),
   runId: uuidv7(),
   movementId: uuidv7(),
@@ -156,6 +157,9 @@ describe('who else may not come in', () => {
       'bench.event': { kind: 'pause', at: '2026-11-24T10:00:00.000Z' },
       'bench.reopen': { reason: 'no' },
       'bench.retirePlan': { retired: true },
+      'cutting.event': { at: '2026-11-25T10:00:00.000Z', body: { kind: 'back', eventId: uuidv7() } },
+      'cutting.close': { leftMg: 0, unbalancedReason: 'no' },
+      'cutting.cancel': {},
       'receive.close': {},
       'receive.photograph': { base64: 'AAAAAAAAAAAAAAAAAAAAAAAA' },
       'receive.callOff': {},
@@ -200,11 +204,20 @@ describe('who else may not come in', () => {
       params: { lineId: delivery.id },
       body: { base64: smallestPng },
     });
+    const cutting = await must(ours, api.cutting.start, {
+      body: {
+        id: uuidv7(),
+        kind: 'portions',
+        from: [{ lotId: closed.lots.find((l) => l.name.includes('fillet'))?.lotId ?? '', massMg: null }],
+        at: '2026-11-25T10:00:00.000Z',
+      },
+    });
     const before = await theirs.ask(api.larder.list, { query: {} });
     for (const e of allEndpoints.filter((x) => x.params !== undefined && x.id !== 'access.door')) {
       for (const breakdownId of [breakdown.id, open.breakdown.id]) {
         const params = {
           breakdownId,
+          cuttingId: cutting.id,
           lotId: delivery.lotId,
           runId: planned.id,
           movementId: closed.movementId,
@@ -224,6 +237,15 @@ describe('who else may not come in', () => {
     // ids in bodies are no way round
     for (const [e, body] of [
       [api.bench.start, { lotId: delivery.lotId, planId: 'round-fish-two-fillets', animals: 1, massMg: null }],
+      [
+        api.cutting.start,
+        {
+          id: uuidv7(),
+          kind: 'portions',
+          from: [{ lotId: delivery.lotId, massMg: null }],
+          at: '2026-11-25T10:00:00.000Z',
+        },
+      ],
       [api.bench.goOn, { lots: [{ lotId: delivery.lotId, massMg: null }] }],
       [api.pots.plan, { useId: 'fish-fumet', lotIds: [frame?.lotId], vesselId: null, onHandMg: {} }],
       [

@@ -33,6 +33,9 @@ const tables: readonly { readonly name: string; readonly order: string; readonly
   { name: 'breakdown_piece', order: 'breakdown_id, piece_id, destination' },
   { name: 'weighing', order: 'seq', drop: ['seq'] },
   { name: 'bench_event', order: 'seq', drop: ['seq'] },
+  { name: 'cutting', order: 'started_at, id' },
+  { name: 'cutting_input', order: 'cutting_id, position' },
+  { name: 'cutting_event', order: 'seq', drop: ['seq'] },
   { name: 'run', order: 'planned_at, id' },
   { name: 'run_input', order: 'run_id, position' },
 ];

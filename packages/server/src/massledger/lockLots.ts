@@ -2,6 +2,7 @@ import { type Destination, type Keeping, type LotState, minor } from '@zabrik/co
 import type { Sequelize, Transaction } from 'sequelize';
 import { select } from '../db/select.ts';
 import { Problem } from '../http/problem.ts';
+import { spokenFor } from './spokenFor.ts';
 
 export interface HeldLot {
   readonly id: string;
@@ -67,11 +68,7 @@ export async function lockLots(
             l.destination, l.run_id as "runId", l.goods, l.tub_use as "tubUse", l.note, l.made_at as "madeAt", l.place_id as "placeId", l.ready, l.state,
             l.frozen_on as "frozenOn", l.thawed_on as "thawedOn", l.opened_on as "openedOn", l.days_left as "daysLeft", l.date_basis as "dateBasis",
             l.reserved_for as "reservedFor", l.held, l.labels, l.made_mg as "madeMg", b.mass_mg as "massMg", b.cost_minor as "costMinor",
-            b.mass_mg
-              - coalesce((select sum(i.mass_mg) from breakdown_input i join breakdown o on o.id = i.breakdown_id
-                         where i.lot_id = l.id and o.state = 'open'), 0)::bigint
-              - coalesce((select sum(i.mass_mg) from run_input i join run r on r.id = i.run_id where i.lot_id = l.id and r.state = 'planned'), 0)::bigint
-              as "freeMg"
+            b.mass_mg - ${spokenFor('l.id')} as "freeMg"
      from lot l join lot_balance b on b.lot_id = l.id
      where l.house_id = $1 and l.id = any($2::uuid[])`,
     [houseId, [...lotIds]],

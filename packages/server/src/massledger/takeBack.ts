@@ -23,6 +23,11 @@ export async function takeBack(
       { bind, transaction },
     );
   }
+  if (kind === 'cut')
+    await db.query(
+      `update cutting set state = 'open', movement_id = null, closed_at = null where movement_id = $1 and house_id = $2`,
+      { bind, transaction },
+    );
   if (kind === 'run')
     await db.query(
       `update run set state = 'planned', movement_id = null, output_mg = null, output_lot_id = null, done_at = null where movement_id = $1 and house_id = $2`,

@@ -11,6 +11,7 @@ export type Posting =
 export type MovementKind =
   | 'receive'
   | 'close-stage'
+  | 'cut'
   | 'run'
   | 'take-out'
   | 'split'

@@ -71,6 +71,105 @@ const species = {
   inspection: [{ check: 'gills', accept: 'red', reject: 'brown', critical: true }],
 };
 
+const course = { id: 'main', name: 'main course', grams: 150 };
+/** Each thing that can be written down about a cutting, with every field it may have. */
+const cuttingEvents: readonly Body[] = [
+  {
+    kind: 'piece',
+    no: 1,
+    measures: { massMg: 5, lengthMm: 400, widths: [{ at: 0.25, mm: 90 }], thicknesses: [{ at: 0.25, mm: 30 }] },
+  },
+  {
+    kind: 'weigh',
+    piece: 1,
+    line: 'main',
+    name: 'main course',
+    destination: 'portion',
+    massMg: 5,
+    count: 1,
+    predictedMg: 5,
+    fromMm: 0,
+    toMm: 80,
+    replaces: uuidv7(),
+  },
+  { kind: 'back', eventId: uuidv7() },
+  {
+    kind: 'setup',
+    setup: {
+      kind: 'portions',
+      templateId: 'fillet-round',
+      sizes: [
+        {
+          id: 'main',
+          name: 'main course',
+          targetMg: 5,
+          toleranceShare: 0.05,
+          valueMinor: 780,
+          most: 4,
+          from: ['centre'],
+          span: { min: 10, max: 90 },
+          body: { min: 5, max: 60 },
+        },
+      ],
+      angleDeg: 0,
+      squareMm: [0, 0],
+      kerfMm: 0,
+      clingMg: 0,
+      tail: 'end',
+      endMinorPerKg: 600,
+      endTo: 'filling',
+    },
+  },
+  {
+    kind: 'setup',
+    setup: {
+      kind: 'roll',
+      templateId: 'loin',
+      perRoll: 2,
+      coreMg: 0,
+      wrap: { kind: 'sheet', widthMm: 50, lengthMm: 120, thicknessMm: 2 },
+      overlapShare: 0.1,
+      tieSpacingMm: 30,
+      rest: { minHours: 6, maxHours: 24 },
+      dripShare: 0.01,
+      targetMg: 5,
+      toleranceShare: 0.05,
+    },
+  },
+  {
+    kind: 'setup',
+    setup: {
+      kind: 'slices',
+      lengthMm: 200,
+      widthMm: 60,
+      heightMm: 40,
+      sliceMm: 8,
+      angleDeg: 30,
+      bladeMm: 0,
+      rowMm: 30,
+      density: 1.06,
+      massMg: 5,
+      ways: [{ id: 'raw', name: 'raw', share: 1, destination: 'portion' }],
+      endTo: 'staff',
+    },
+  },
+  {
+    kind: 'setup',
+    setup: {
+      kind: 'mould',
+      mould: { kind: 'dariole', topMm: 60, bottomMm: 45, heightMm: 55 },
+      moulds: 6,
+      density: 1,
+      fillShare: 0.95,
+      liningMm: 5,
+      liningDensity: 1.05,
+      cookLossShare: 0.04,
+      courses: [course],
+      courseId: 'main',
+    },
+  },
+];
+
 const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<string, string>; body: Body }>])[] = [
   [
     api.receive.accept,
@@ -238,6 +337,15 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
       body: { what: 'piece', breakdownId: uuidv7(), pieceId: 'head', unit: 0, count: 1, scale: 'bench' },
     }),
   ],
+  [
+    api.cutting.start,
+    async () => ({ body: { id: uuidv7(), kind: 'portions', from: [{ lotId: uuidv7(), massMg: null }], at } }),
+  ],
+  ...cuttingEvents.map((body): (typeof commands)[number] => [
+    api.cutting.event,
+    async () => ({ params: { cuttingId: uuidv7() }, body: { at, body } }),
+  ]),
+  [api.cutting.close, async () => ({ params: { cuttingId: uuidv7() }, body: { leftMg: 0, unbalancedReason: 'x' } })],
 ];
 
 const books = () =>
@@ -245,7 +353,7 @@ const books = () =>
     kitchen.kitchen.db,
     `select (select count(*) from movement) m, (select count(*) from posting) p, (select count(*) from weighing) w,
     (select count(*) from lot) l, (select count(*) from breakdown) b, (select count(*) from run) r, (select count(*) from command) c,
-    (select count(*) from bench_event) e, (select count(*) from cut_plan) hp, (select count(*) from house_species) hs`,
+    (select count(*) from bench_event) e, (select count(*) from cutting_event) ce, (select count(*) from cutting) cu, (select count(*) from cut_plan) hp, (select count(*) from house_species) hs`,
     [],
   );
 
@@ -254,7 +362,7 @@ describe('bad input of every field', () => {
     const withBody = allEndpoints.filter((e) => e.body !== undefined).map((e) => e.id);
     const tried = new Set<string>(commands.map(([e]) => e.id));
     // nothing stands in the body of these
-    expect(withBody.filter((id) => !tried.has(id))).toEqual(['bench.cancel', 'pots.cancel']);
+    expect(withBody.filter((id) => !tried.has(id))).toEqual(['bench.cancel', 'cutting.cancel', 'pots.cancel']);
   });
 
   it.each(commands.map(([e, make], i) => [`${i + 1} ${e.id}`, e, make] as const))(

@@ -15,6 +15,7 @@ import {
 } from '../../db/breakdownHead.ts';
 import { select } from '../../db/select.ts';
 import type { Place } from '../../http/page.ts';
+import { spokenFor } from '../../massledger/spokenFor.ts';
 
 export async function listOpenBreakdowns(
   db: Sequelize,
@@ -94,11 +95,7 @@ export async function listWaiting(db: Sequelize, houseId: string): Promise<Waiti
     `select * from (
        select l.id as "lotId", l.code, l.name, l.pieces, v.mass_mg as "massMg", l.use_by as "useBy", l.made_at as "madeAt", l.next_stage as "nextStage",
               b.id as "breakdownId", b.plan, b.species, b.animals,
-              v.mass_mg
-                - coalesce((select sum(i.mass_mg) from breakdown_input i join breakdown o on o.id = i.breakdown_id
-                            where i.lot_id = l.id and o.state = 'open'), 0)::bigint
-                - coalesce((select sum(i.mass_mg) from run_input i join run r on r.id = i.run_id where i.lot_id = l.id and r.state = 'planned'), 0)::bigint
-                as "freeMg"
+              v.mass_mg - ${spokenFor('l.id')} as "freeMg"
        from lot l join lot_balance v on v.lot_id = l.id and v.mass_mg > 0 join breakdown b on b.id = l.breakdown_id
        where l.house_id = $1 and l.next_stage is not null) waiting
      where "freeMg" > 0 order by "madeAt", code limit 500`,

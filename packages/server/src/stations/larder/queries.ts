@@ -4,10 +4,11 @@ import type { Sequelize } from 'sequelize';
 import { select, selectOne } from '../../db/select.ts';
 import type { GroupPlace } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
+import { spokenFor } from '../../massledger/spokenFor.ts';
 import { eventWords } from './words.ts';
 
 /** Movements that make lots out of lots. */
-export const makes = ['close-stage', 'run', 'split', 'merge', 'fill'] as const;
+export const makes = ['close-stage', 'cut', 'run', 'split', 'merge', 'fill'] as const;
 const MAKES = (m: string): string => `${m}.kind in (${makes.map((k) => `'${k}'`).join(', ')})`;
 
 interface Row extends Omit<Lot, 'madeAt'> {
@@ -162,10 +163,7 @@ interface EventRow {
 }
 
 const FREE = `
-select (b.mass_mg
-  - coalesce((select sum(i.mass_mg) from breakdown_input i join breakdown o on o.id = i.breakdown_id where i.lot_id = b.lot_id and o.state = 'open'), 0)
-  - coalesce((select sum(i.mass_mg) from run_input i join run r on r.id = i.run_id where i.lot_id = b.lot_id and r.state = 'planned'), 0))::bigint as "freeMg"
-from lot_balance b where b.lot_id = $1`;
+select b.mass_mg - ${spokenFor('b.lot_id')} as "freeMg" from lot_balance b where b.lot_id = $1`;
 
 export const readEventsOf = (db: Sequelize, lotId: string): Promise<EventRow[]> =>
   select<EventRow>(

@@ -86,6 +86,7 @@ export function groupKey(by: Grouping, lot: Lot): string {
 export const entryNames: Readonly<Record<string, string>> = {
   receive: 'received',
   'close-stage': 'cut',
+  cut: 'cut to weight',
   run: 'pot',
   'take-out': 'taken out',
   split: 'parted',

@@ -1,0 +1,217 @@
+import type { Cutting, CuttingHead } from '@zabrik/contract';
+import type { CutRecord, CuttingEvent, CuttingKind, CuttingSetup } from '@zabrik/core';
+import { type CuttingEventBody, readCutting } from '@zabrik/core';
+import type { Sequelize, Transaction } from 'sequelize';
+import { select, selectOne } from '../../db/select.ts';
+import { Problem } from '../../http/problem.ts';
+
+interface Row {
+  readonly id: string;
+  readonly kind: CuttingKind;
+  readonly state: CuttingHead['state'];
+  readonly startMinor: number;
+  readonly movementId: string | null;
+  readonly by: string;
+  readonly startedAt: Date;
+  readonly closedAt: Date | null;
+}
+interface InputRow {
+  readonly cuttingId: string;
+  readonly lotId: string;
+  readonly code: string;
+  readonly name: string;
+  readonly category: string | null;
+  readonly pieces: number;
+  readonly massMg: number;
+}
+interface EventRow {
+  readonly id: string;
+  readonly cuttingId: string;
+  readonly at: Date;
+  readonly by: string;
+  readonly body: CuttingEventBody;
+}
+
+const HEAD = `select c.id, c.kind, c.state, c.start_minor as "startMinor", c.movement_id as "movementId", p.name as by,
+  c.started_at as "startedAt", c.closed_at as "closedAt" from cutting c join person p on p.id = c.person_id where c.house_id = $1`;
+
+const readInputs = (db: Sequelize, ids: readonly string[], transaction?: Transaction): Promise<InputRow[]> =>
+  select<InputRow>(
+    db,
+    `select i.cutting_id as "cuttingId", i.lot_id as "lotId", l.code, l.name, l.category,
+            greatest(1, round(l.pieces * i.mass_mg::numeric / l.made_mg))::int as pieces, i.mass_mg as "massMg"
+     from cutting_input i join lot l on l.id = i.lot_id where i.cutting_id = any($1::uuid[]) order by i.cutting_id, i.position`,
+    [[...ids]],
+    transaction,
+  );
+
+const readEvents = async (
+  db: Sequelize,
+  ids: readonly string[],
+  transaction?: Transaction,
+): Promise<ReadonlyMap<string, CuttingEvent[]>> => {
+  const rows = await select<EventRow>(
+    db,
+    `select e.id, e.cutting_id as "cuttingId", e.at, p.name as by, e.body
+     from cutting_event e join person p on p.id = e.person_id where e.cutting_id = any($1::uuid[]) order by e.seq`,
+    [[...ids]],
+    transaction,
+  );
+  const byCutting = new Map<string, CuttingEvent[]>();
+  for (const { cuttingId, at, ...event } of rows)
+    byCutting.set(cuttingId, [...(byCutting.get(cuttingId) ?? []), { ...event, at: at.toISOString() }]);
+  return byCutting;
+};
+
+function headOf(row: Row, inputs: readonly InputRow[], events: readonly CuttingEvent[]): CuttingHead {
+  const [first] = inputs;
+  return {
+    id: row.id,
+    kind: row.kind,
+    state: row.state,
+    name: [...new Set(inputs.map((i) => i.name))].join(' and '),
+    category: first?.category ?? null,
+    pieces: inputs.reduce((sum, i) => sum + i.pieces, 0),
+    startMg: inputs.reduce((sum, i) => sum + i.massMg, 0),
+    weighedMg: readCutting(events).weighedMg,
+    by: row.by,
+    startedAt: row.startedAt.toISOString(),
+    closedAt: row.closedAt?.toISOString() ?? null,
+    inputs: inputs.map(({ lotId, code, name, massMg }) => ({ lotId, code, name, massMg })),
+  };
+}
+
+const headsOf = async (db: Sequelize, rows: readonly Row[], transaction?: Transaction): Promise<CuttingHead[]> => {
+  const ids = rows.map((r) => r.id);
+  const [inputs, events] = await Promise.all([readInputs(db, ids, transaction), readEvents(db, ids, transaction)]);
+  return rows.map((row) =>
+    headOf(
+      row,
+      inputs.filter((i) => i.cuttingId === row.id),
+      events.get(row.id) ?? [],
+    ),
+  );
+};
+
+export const listOpenCuttings = async (db: Sequelize, houseId: string): Promise<CuttingHead[]> =>
+  headsOf(db, await select<Row>(db, `${HEAD} and c.state = 'open' order by c.started_at, c.id limit 100`, [houseId]));
+
+interface RestingRow {
+  readonly cuttingId: string;
+  readonly lotId: string;
+  readonly code: string;
+  readonly name: string;
+  readonly category: string | null;
+  readonly pieces: number;
+  readonly massMg: number;
+  readonly madeAt: Date;
+  readonly rest: { readonly minHours: number; readonly maxHours: number } | null;
+}
+
+/** Rolls that were made and are still whole, the first to be ready first. */
+export async function listResting(db: Sequelize, houseId: string) {
+  const rows = await select<RestingRow>(
+    db,
+    `select c.id as "cuttingId", l.id as "lotId", l.code, l.name, l.category, l.pieces, b.mass_mg as "massMg", l.made_at as "madeAt",
+            (select e.body #> '{setup,rest}' from cutting_event e where e.cutting_id = c.id and e.body ->> 'kind' = 'setup' order by e.seq desc limit 1) as rest
+     from cutting c join posting p on p.movement_id = c.movement_id and p.mass_mg > 0
+     join lot l on l.id = p.lot_id and l.piece_id = 'roll' join lot_balance b on b.lot_id = l.id and b.mass_mg > 0
+     where c.house_id = $1 and c.state = 'closed' and c.kind = 'roll'
+       and not exists (select 1 from cutting_input i join cutting o on o.id = i.cutting_id and o.state = 'open' where i.lot_id = l.id)
+     order by l.made_at limit 100`,
+    [houseId],
+  );
+  const later = (at: Date, hours: number): string => new Date(at.getTime() + hours * 3_600_000).toISOString();
+  return rows.map(({ rest, madeAt, ...row }) => ({
+    ...row,
+    madeAt: madeAt.toISOString(),
+    readyAt: later(madeAt, rest?.minHours ?? 0),
+    lateAt: later(madeAt, rest?.maxHours ?? 24),
+  }));
+}
+
+/** A cutting whole. Errors: `not_found`. */
+export async function readOneCutting(
+  db: Sequelize,
+  houseId: string,
+  cuttingId: string,
+  transaction?: Transaction,
+): Promise<Cutting> {
+  const row = await selectOne<Row>(db, `${HEAD} and c.id = $2`, [houseId, cuttingId], transaction);
+  if (row === undefined) throw new Problem('not_found', 'There is no such cutting in this house.');
+  const [inputs, events, lots] = await Promise.all([
+    readInputs(db, [cuttingId], transaction),
+    readEvents(db, [cuttingId], transaction),
+    select<Cutting['lots'][number]>(
+      db,
+      `select l.id as "lotId", l.code, l.name, l.pieces, b.mass_mg as "massMg", l.destination
+       from posting p join lot l on l.id = p.lot_id join lot_balance b on b.lot_id = l.id
+       where p.movement_id = $1 and p.mass_mg > 0 order by p.id`,
+      [row.movementId],
+      transaction,
+    ),
+  ]);
+  const own = events.get(cuttingId) ?? [];
+  return {
+    ...headOf(row, inputs, own),
+    startMinor: row.startMinor,
+    movementId: row.movementId,
+    // what the contract calls a setup is what core calls one; both are checked as they come in
+    events: own as Cutting['events'],
+    lots,
+  };
+}
+
+/** Pieces cut and weighed between marks, the oldest first: what the house's own form is learnt from. */
+export async function readCutRecords(
+  db: Sequelize,
+  houseId: string,
+  templateId: string,
+  category: string | undefined,
+): Promise<CutRecord[]> {
+  const rows = await select<{ id: string }>(
+    db,
+    `select c.id from cutting c
+     where c.house_id = $1 and c.state = 'closed' and c.kind = 'portions'
+       and exists (select 1 from cutting_event e where e.cutting_id = c.id and e.body #>> '{setup,templateId}' = $2)
+       and ($3::text is null or exists (select 1 from cutting_input i join lot l on l.id = i.lot_id where i.cutting_id = c.id and l.category = $3))
+     order by c.closed_at desc limit 40`,
+    [houseId, templateId, category ?? null],
+  );
+  const events = await readEvents(
+    db,
+    rows.map((r) => r.id),
+  );
+  return rows.reverse().flatMap(({ id }) => recordsOf(events.get(id) ?? [], templateId));
+}
+
+/** Measured pieces of a cutting with the portions taken between marks; those cut by eye teach nothing. */
+function recordsOf(events: readonly CuttingEvent[], templateId: string): CutRecord[] {
+  const { pieces, setup, weights } = readCutting(events);
+  if (setup?.kind !== 'portions' || setup.templateId !== templateId || setup.angleDeg !== 0) return [];
+  return [...pieces].flatMap(([no, measures]): CutRecord[] => {
+    const portions = weights.flatMap((w) =>
+      w.piece === no && w.count === 1 && w.fromMm !== null && w.toMm !== null && w.toMm > w.fromMm
+        ? [{ fromMm: w.fromMm, toMm: w.toMm, massMg: w.massMg }]
+        : [],
+    );
+    return portions.length === 0 ? [] : [{ measures, portions }];
+  });
+}
+
+/** What was wanted the last time pieces of a category were cut so. */
+export async function readLastSetup(
+  db: Sequelize,
+  houseId: string,
+  category: string | undefined,
+): Promise<CuttingSetup | null> {
+  const row = await selectOne<{ setup: CuttingSetup }>(
+    db,
+    `select e.body -> 'setup' as setup from cutting_event e join cutting c on c.id = e.cutting_id and c.kind = 'portions' and c.state <> 'cancelled'
+     where e.house_id = $1 and e.body ->> 'kind' = 'setup'
+       and ($2::text is null or exists (select 1 from cutting_input i join lot l on l.id = i.lot_id where i.cutting_id = c.id and l.category = $2))
+     order by e.seq desc limit 1`,
+    [houseId, category ?? null],
+  );
+  return row?.setup ?? null;
+}

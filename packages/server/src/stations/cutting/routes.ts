@@ -1,0 +1,43 @@
+import { templateById } from '@zabrik/catalogue/portioning';
+import { api, type Cutting } from '@zabrik/contract';
+import { heldOutError, learnShape } from '@zabrik/core';
+import type { Router } from 'express';
+import { mountCommand, mountRead } from '../../http/mount.ts';
+import { Problem } from '../../http/problem.ts';
+import type { Kitchen } from '../../kitchen.ts';
+import { listOpenCuttings, listResting, readCutRecords, readLastSetup, readOneCutting } from './queries.ts';
+import { cancelCutting, closeCutting, recordCut, startCutting } from './service.ts';
+
+type Setup = Extract<Cutting['events'][number]['body'], { kind: 'setup' }>['setup'];
+
+export function cuttingRoutes(kitchen: Kitchen, router: Router): void {
+  const { db } = kitchen;
+  mountRead(router, api.cutting.list, async (who) => {
+    const [open, resting] = await Promise.all([listOpenCuttings(db, who.houseId), listResting(db, who.houseId)]);
+    return { open, resting };
+  });
+  mountRead(router, api.cutting.read, (who, { params }) => readOneCutting(db, who.houseId, params.cuttingId));
+  mountRead(router, api.cutting.learnt, async (who, { query }) => {
+    const template = templateById.get(query.templateId);
+    if (template === undefined) throw new Problem('not_found', 'There is no such form of a piece.');
+    const records = await readCutRecords(db, who.houseId, query.templateId, query.category);
+    const shape = learnShape(template, records);
+    return {
+      shape: records.length === 0 ? null : { ...shape, nodes: [...shape.nodes] },
+      error: heldOutError(template, records),
+      last: (await readLastSetup(db, who.houseId, query.category)) as Setup | null,
+    };
+  });
+  mountCommand(kitchen, router, api.cutting.start, ['cuttings', 'lots'], (command, asked) =>
+    startCutting(kitchen, command, asked),
+  );
+  mountCommand(kitchen, router, api.cutting.event, ['cuttings'], (command, asked) =>
+    recordCut(kitchen, command, asked),
+  );
+  mountCommand(kitchen, router, api.cutting.close, ['cuttings', 'lots'], (command, asked) =>
+    closeCutting(kitchen, command, asked),
+  );
+  mountCommand(kitchen, router, api.cutting.cancel, ['cuttings', 'lots'], (command, { params }) =>
+    cancelCutting(kitchen, command, params.cuttingId),
+  );
+}

@@ -1,0 +1,258 @@
+/** Cutting to weight: lots go under the knife, everything measured and weighed is written down, and at the end it becomes lots. */
+import { categoryById } from '@zabrik/catalogue';
+import { trimCategory } from '@zabrik/catalogue/portioning';
+import type { Answer, Asked, api, CuttingHead } from '@zabrik/contract';
+import {
+  type CuttingLine,
+  carryAllergens,
+  cuttingLines,
+  formatMass,
+  judgeCutting,
+  type Keeping,
+  mergeKeeping,
+  minor,
+  readCutting,
+  shareOut,
+} from '@zabrik/core';
+import { v7 as uuidv7 } from 'uuid';
+import { lastDayAfter, readHouse } from '../../db/house.ts';
+import { selectOne } from '../../db/select.ts';
+import { Problem } from '../../http/problem.ts';
+import type { InCommand, Kitchen } from '../../kitchen.ts';
+import { costOfPart, type HeldLot, keepingOf, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
+import { makeLot } from '../../massledger/makeLot.ts';
+import { type Posting, writeMovement } from '../../massledger/writeMovement.ts';
+import { readOneCutting } from './queries.ts';
+
+/**
+ * Puts lots under the knife. Nothing moves in the ledger until the cutting closes; the mass is spoken for.
+ *
+ * Errors  `lot_gone`, `on_hold`, `cannot_keep` (frozen), `not_enough`, naming the lot; `key_reused` when that id is another's.
+ */
+export async function startCutting(
+  kitchen: Kitchen,
+  command: InCommand,
+  { body }: Asked<typeof api.cutting.start>,
+): Promise<CuttingHead> {
+  const { db } = kitchen;
+  const { who, transaction } = command;
+  const wanted = new Map(body.from.map((f) => [f.lotId, f.massMg]));
+  const lots = await lockLots(db, transaction, who.houseId, [...wanted.keys()]);
+  mustBeFree(lots);
+  const taken = lots.map((lot) => {
+    if (lot.massMg === 0) throw new Problem('lot_gone', `Lot ${lot.code} is used up.`);
+    if (lot.state === 'frozen') throw new Problem('cannot_keep', `Lot ${lot.code} is frozen. Thaw it first.`);
+    const massMg = wanted.get(lot.id) ?? lot.freeMg;
+    if (massMg <= 0 || massMg > lot.freeMg)
+      throw new Problem(
+        'not_enough',
+        `Lot ${lot.code} has ${formatMass(Math.max(0, lot.freeMg))} left that is not on a bench or promised to a pot.`,
+      );
+    return { lot, massMg };
+  });
+  const there = await selectOne<{ id: string }>(db, 'select id from cutting where id = $1', [body.id], transaction);
+  if (there !== undefined) throw new Problem('key_reused');
+  await db.query('insert into cutting (id, house_id, kind, person_id, started_at) values ($1, $2, $3, $4, $5)', {
+    bind: [body.id, who.houseId, body.kind, who.personId, body.at],
+    transaction,
+  });
+  for (const [position, { lot, massMg }] of taken.entries())
+    await db.query(
+      'insert into cutting_input (cutting_id, house_id, lot_id, position, mass_mg) values ($1, $2, $3, $4, $5)',
+      { bind: [body.id, who.houseId, lot.id, position, massMg], transaction },
+    );
+  const {
+    startMinor: _,
+    movementId: __,
+    events: ___,
+    lots: ____,
+    ...head
+  } = await readOneCutting(db, who.houseId, body.id, transaction);
+  return head;
+}
+
+interface Held {
+  readonly state: CuttingHead['state'];
+}
+
+/** Locks a cutting. Errors: `not_found`; `cutting_closed`. */
+async function lockOpen({ db }: Kitchen, { who, transaction }: InCommand, cuttingId: string, mode: 'update' | 'share') {
+  const row = await selectOne<Held>(
+    db,
+    `select state from cutting where id = $1 and house_id = $2 for ${mode === 'update' ? 'update' : 'share'}`,
+    [cuttingId, who.houseId],
+    transaction,
+  );
+  if (row === undefined) throw new Problem('not_found', 'There is no such cutting in this house.');
+  if (row.state !== 'open') throw new Problem('cutting_closed');
+}
+
+/** Writes down one thing that happened on the board. A weight put right or taken back must be one of this cutting's that still counts. */
+export async function recordCut(
+  kitchen: Kitchen,
+  command: InCommand,
+  { params, body }: Asked<typeof api.cutting.event>,
+): Promise<Answer<typeof api.cutting.event>> {
+  const { who, commandId, transaction } = command;
+  const gone = body.body.kind === 'back' ? body.body.eventId : body.body.kind === 'weigh' ? body.body.replaces : null;
+  // two tablets that put the same weight right must not both be heard
+  await lockOpen(kitchen, command, params.cuttingId, gone === null ? 'share' : 'update');
+  if (gone !== null) {
+    const { weights } = readCutting(
+      (await readOneCutting(kitchen.db, who.houseId, params.cuttingId, transaction)).events,
+    );
+    if (!weights.some((w) => w.id === gone)) throw new Problem('already_replaced');
+  }
+  await kitchen.db.query(
+    'insert into cutting_event (id, house_id, cutting_id, body, person_id, at) values ($1, $2, $3, $4, $5, $6)',
+    { bind: [commandId, who.houseId, params.cuttingId, JSON.stringify(body.body), who.personId, body.at], transaction },
+  );
+  return { id: commandId, at: body.at, by: who.name, body: body.body };
+}
+
+/** What a line becomes: its name, its kind, and how it is kept. */
+function lotOfLine(
+  line: CuttingLine,
+  kind: CuttingHead['kind'],
+  base: HeldLot,
+): { readonly name: string; readonly category: string | null; readonly kind: 'piece' | 'batch' } {
+  const own = line.line === 'end';
+  return {
+    name: `${base.name}, ${line.name}`.slice(0, 200),
+    category: own ? trimCategory(base.category) : base.category,
+    kind: kind === 'mould' ? 'batch' : base.kind === 'batch' ? 'batch' : 'piece',
+  };
+}
+
+const sentenceFor = (verdict: 'short' | 'gain' | 'balanced', unaccountedMg: number, allowedMg: number): string =>
+  verdict === 'gain'
+    ? `What was weighed is ${formatMass(-unaccountedMg)} more than was put under the knife. A weight taken twice, or a tray not tared?`
+    : `${formatMass(unaccountedMg)} is not accounted for; drip and scale explain ${formatMass(allowedMg)}. An end not weighed, or something put back?`;
+
+/**
+ * Closes a cutting: lots of each size and tray, ends as trim, what was not cut back where it came from, and the rest an honest loss.
+ * The cost goes with the mass; what is thrown away carries none.
+ *
+ * Errors  `nothing_weighed`; `out_of_balance` unless a reason is given.
+ */
+export async function closeCutting(
+  kitchen: Kitchen,
+  command: InCommand,
+  { params, body }: Asked<typeof api.cutting.close>,
+): Promise<Answer<typeof api.cutting.close>> {
+  const { db } = kitchen;
+  const { who, at, transaction } = command;
+  await lockOpen(kitchen, command, params.cuttingId, 'update');
+  const house = await readHouse(who.houseId, transaction);
+  const head = await readOneCutting(db, who.houseId, params.cuttingId, transaction);
+  const { weights, setup } = readCutting(head.events);
+  if (weights.length === 0)
+    throw new Problem('nothing_weighed', 'Nothing is weighed yet. Weigh a portion, or put it back uncut.');
+  if (body.leftMg >= head.startMg) throw new Problem('not_enough', 'More is put back than was under the knife.');
+  const clingMg = setup?.kind === 'portions' ? setup.clingMg : 0;
+  const balance = judgeCutting(head.startMg, body.leftMg, weights, house.settings.scales, clingMg);
+  if (balance.verdict !== 'balanced' && body.unbalancedReason === null)
+    throw new Problem('out_of_balance', sentenceFor(balance.verdict, balance.unaccountedMg, balance.allowedMg));
+
+  const held = await lockLots(
+    db,
+    transaction,
+    who.houseId,
+    head.inputs.map((i) => i.lotId),
+  );
+  const [base] = held;
+  if (base === undefined) throw new Error(`cutting ${params.cuttingId} has no lot`);
+  // what goes back stays in the last lot that still has so much, then in the one before it
+  let back = body.leftMg;
+  const sources = held
+    .map((lot, i) => ({ lot, massMg: head.inputs[i]?.massMg ?? 0 }))
+    .reverse()
+    .map(({ lot, massMg }) => {
+      const stays = Math.min(back, massMg);
+      back -= stays;
+      return { lot, massMg: massMg - stays, costMinor: costOfPart(lot, massMg - stays) };
+    })
+    .filter((s) => s.massMg > 0)
+    .reverse();
+  const startMinor = sources.reduce((sum, s) => sum + s.costMinor, 0);
+  const lines = cuttingLines(weights);
+  const kept = lines.map((l) => (l.destination === 'waste' ? 0 : l.massMg));
+  const amounts = shareOut(minor(startMinor), kept.some((mg) => mg > 0) ? kept : lines.map((l) => l.massMg));
+  const merged = mergeKeeping(sources.map((s) => keepingOf(s.lot)) as [Keeping, ...Keeping[]]);
+  const allergens = carryAllergens(...sources.map((s) => s.lot.allergens));
+  const codes = sources.map((s) => s.lot.code).join(', ');
+  const made: Answer<typeof api.cutting.close>['lots'] = [];
+  const postings: Posting[] = sources.map((s) => ({ lotId: s.lot.id, massMg: -s.massMg, costMinor: -s.costMinor }));
+  for (const [i, line] of lines.entries()) {
+    const costMinor = amounts[i] ?? 0;
+    if (line.destination === 'waste') {
+      postings.push({ sink: 'waste', reason: `cut/${line.line}`, massMg: line.massMg, costMinor });
+      continue;
+    }
+    const { name, category, kind } = lotOfLine(line, head.kind, base);
+    const lotId = uuidv7();
+    // never beyond the date of what it was cut from; trim has the shorter life of trim
+    const hours = categoryById.get(category ?? '')?.useWithinHours ?? 48;
+    const useBy = lastDayAfter(house.timezone, at, hours, merged.useBy);
+    const { code } = await makeLot(db, command, {
+      id: lotId,
+      kind,
+      name,
+      species: sources.every((s) => s.lot.species === base.species) ? base.species : null,
+      form: null,
+      category,
+      destination: line.destination,
+      pieces: line.count,
+      madeMg: line.massMg,
+      keeping: { ...merged, useBy: merged.useBy === null && kind === 'batch' ? null : useBy },
+      dateBasis:
+        useBy === merged.useBy
+          ? `the date of ${codes}`
+          : `${hours} h, usual for ${categoryById.get(category ?? '')?.label ?? 'such pieces'}`,
+      supplierId: sources.every((s) => s.lot.supplierId === base.supplierId) ? base.supplierId : null,
+      breakdownId: base.breakdownId,
+      pieceId: line.line,
+      runId: null,
+      allergens,
+    });
+    postings.push({ lotId, massMg: line.massMg, costMinor });
+    made.push({ lotId, code, name, pieces: line.count, massMg: line.massMg, destination: line.destination });
+  }
+  postings.push({
+    sink: 'loss',
+    reason: balance.unaccountedMg >= 0 ? 'drip' : 'tolerance',
+    massMg: balance.unaccountedMg,
+    costMinor: 0,
+  });
+  const movementId = uuidv7();
+  await writeMovement(db, command, {
+    id: movementId,
+    kind: 'cut',
+    station: 'bench',
+    note: body.unbalancedReason,
+    reverses: null,
+    postings,
+  });
+  await db.query(
+    `update cutting set state = 'closed', closed_at = $3, movement_id = $4, start_minor = $5 where id = $1 and house_id = $2`,
+    { bind: [params.cuttingId, who.houseId, at, movementId, startMinor], transaction },
+  );
+  return { movementId, unaccountedMg: balance.unaccountedMg, lots: made };
+}
+
+/** Puts everything back uncut. Errors: `has_weighings`. */
+export async function cancelCutting(
+  kitchen: Kitchen,
+  command: InCommand,
+  cuttingId: string,
+): Promise<Answer<typeof api.cutting.cancel>> {
+  const { who, transaction } = command;
+  await lockOpen(kitchen, command, cuttingId, 'update');
+  const { weights } = readCutting((await readOneCutting(kitchen.db, who.houseId, cuttingId, transaction)).events);
+  if (weights.length > 0) throw new Problem('has_weighings', 'Portions are already weighed. Take them back first.');
+  await kitchen.db.query(`update cutting set state = 'cancelled' where id = $1 and house_id = $2`, {
+    bind: [cuttingId, who.houseId],
+    transaction,
+  });
+  return { done: true };
+}
