@@ -38,6 +38,8 @@ const persister = createAsyncStoragePersister({
 const receive = screen(scripts.receive);
 const benchList = screen(scripts.benchList);
 const bench = screen(scripts.bench);
+const cutList = screen(scripts.cutList);
+const cutting = screen(scripts.cutting);
 const plans = screen(scripts.plans);
 const plan = screen(scripts.plan);
 const larder = screen(scripts.larder);
@@ -57,6 +59,8 @@ const screens = {
   prices,
   benchList,
   bench,
+  cutList,
+  cutting,
   plans,
   plan,
   larder,
@@ -111,6 +115,8 @@ export const App = () => (
           <Route path="/bench" element={<benchList.Screen />} />
           <Route path="/bench/plans" element={<plans.Screen />} />
           <Route path="/bench/plans/:planId" element={<plan.Screen />} />
+          <Route path="/bench/cut" element={<cutList.Screen />} />
+          <Route path="/bench/cut/:cuttingId" element={<cutting.Screen />} />
           <Route path="/bench/:breakdownId" element={<bench.Screen />} />
           <Route path="/receive/prices" element={<prices.Screen />} />
           <Route path="/receive/:deliveryId" element={<delivery.Screen />} />

@@ -133,15 +133,18 @@ export function Shell() {
     return () => removeEventListener(SIGNED_OUT, signedOut);
   }, [client]);
   useEffect(() => {
-    // the answer goes into the breakdown before the command leaves the outbox: the ribbon never blinks
+    // the answer goes into what is on the screen before the command leaves the outbox: the ribbon never blinks
     onSent((waiting, answer) => {
+      const cutting = waiting.url.includes('/cuttings');
       const list = waiting.url.endsWith('/events') ? 'events' : 'weighings';
-      client.setQueryData<Pick<Breakdown, 'weighings' | 'events'>>(['breakdowns', 'one', waiting.about], (before) =>
-        before === undefined || before[list].some((w) => w.id === waiting.key)
-          ? before
-          : { ...before, [list]: [...before[list], answer as Weighing & BenchEvent] },
-      );
-      void client.invalidateQueries({ queryKey: ['breakdowns', 'one', waiting.about] });
+      const key = [cutting ? 'cuttings' : 'breakdowns', 'one', waiting.about];
+      if (!cutting || list === 'events')
+        client.setQueryData<Pick<Breakdown, 'weighings' | 'events'>>(key, (before) =>
+          before === undefined || before[list].some((w) => w.id === waiting.key)
+            ? before
+            : { ...before, [list]: [...before[list], answer as Weighing & BenchEvent] },
+        );
+      void client.invalidateQueries({ queryKey: key });
     });
   }, [client]);
 

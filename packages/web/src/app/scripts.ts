@@ -3,6 +3,8 @@ export const scripts = {
   receive: () => import('../stations/receive/Receive.tsx'),
   benchList: () => import('../stations/bench/BenchList.tsx'),
   bench: () => import('../stations/bench/Bench.tsx'),
+  cutList: () => import('../stations/bench/cutting/CutList.tsx'),
+  cutting: () => import('../stations/bench/cutting/Cutting.tsx'),
   plans: () => import('../stations/bench/plans/Plans.tsx'),
   plan: () => import('../stations/bench/plans/Plan.tsx'),
   larder: () => import('../stations/larder/Larder.tsx'),
@@ -43,6 +45,7 @@ export function needsOf(path: string): Needs | undefined {
     case 'ledger':
       return { script: id === undefined ? 'ledger' : 'yieldSheet' };
     default:
+      if (station === 'bench' && id === 'cut') return { script: part === undefined ? 'cutList' : 'cutting' };
       if (station === 'bench' && id === 'plans') return { script: part === undefined ? 'plans' : 'plan' };
       return station === 'bench' && id !== undefined ? { script: 'bench', breakdownId: id } : { script: 'benchList' };
   }

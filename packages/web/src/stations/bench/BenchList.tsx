@@ -301,6 +301,13 @@ export default function BenchList() {
         <OpenOnes />
         <h2 className="mt-6 mb-3 text-xl font-bold">Waiting to go on</h2>
         <WaitingOnes />
+        <Link
+          to="/bench/cut"
+          className="mt-6 flex min-h-14 items-center justify-between rounded-plate border-[1.5px] border-ink bg-white px-4 font-head text-[17px] font-semibold hover:bg-sheet-soft"
+        >
+          Cut to weight
+          <span className="font-text text-[14px] font-normal text-ink-soft">portions, rolls, slices, moulds</span>
+        </Link>
         <p className="mt-6">
           <Link className="font-semibold underline" to="/bench/plans">
             Cut plans

@@ -121,7 +121,7 @@ export function BenchScale({ flow, state, may, standing }: Props) {
           next={
             flow.complete
               ? undefined
-              : { breakdownId: breakdown.id, pieceId: piece.id, unit: flow.unit, count: flow.count }
+              : { what: 'piece', breakdownId: breakdown.id, pieceId: piece.id, unit: flow.unit, count: flow.count }
           }
         />
       )}

@@ -1,4 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
+import type { Ask } from '@zabrik/contract';
 import { parseMass } from '@zabrik/core';
 import { useState } from 'react';
 import { call } from '../../app/api.ts';
@@ -7,11 +8,13 @@ import { useChosenScale } from '../../app/live.ts';
 import { useHouse } from '../../app/queries.ts';
 import { useKeys } from './useKeys.ts';
 
+type Body = Ask<typeof api.simulation.pan>['body'];
+/** The same without its scale. */
+type Next = Body extends infer B ? (B extends { what: 'piece' | 'cut' } ? Omit<B, 'scale'> : never) : never;
+
 interface Props {
-  /** The piece the hidden animal would give next. */
-  readonly next?:
-    | { readonly breakdownId: string; readonly pieceId: string; readonly unit: number; readonly count: number }
-    | undefined;
+  /** What the hidden animal, or the hidden knife, would give next. */
+  readonly next?: Next | undefined;
 }
 
 const key =
@@ -27,7 +30,7 @@ export function SimulatedPan({ next }: Props) {
       call(api.simulation.pan, {
         body:
           what === 'piece' && next !== undefined
-            ? { what: 'piece', ...next, scale }
+            ? { ...next, scale }
             : { what: 'load', massMg: typeof what === 'number' ? what : 0, scale },
       }),
   });

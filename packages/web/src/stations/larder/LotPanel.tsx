@@ -1,4 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
+import { cutToWeight } from '@zabrik/catalogue/portioning';
 import type { Answer, Ask } from '@zabrik/contract';
 import { takeOutSinks, wasteReasons } from '@zabrik/contract/ways-out';
 import { formatMass, inGrams, parseMass } from '@zabrik/core';
@@ -230,6 +231,14 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
           className="flex min-h-12 items-center justify-center rounded-plate bg-ink font-head font-semibold text-white"
         >
           Put it on the bench
+        </Link>
+      )}
+      {lot.freeMg > 0 && cutToWeight(lot.category) && lot.destination !== null && lot.state !== 'frozen' && (
+        <Link
+          to={`/bench/cut?lot=${lot.id}`}
+          className="flex min-h-12 items-center justify-center rounded-plate border-[1.5px] border-ink bg-white font-head font-semibold"
+        >
+          Cut to weight
         </Link>
       )}
       {lot.massMg > 0 && mayKeep && <LotActions lot={lot} />}

@@ -1,0 +1,87 @@
+import { formatMass } from '@zabrik/core';
+import { Link, useParams } from 'react-router';
+import { dismiss } from '../../../app/outbox.ts';
+import { clothOf } from '../../../parts/destinations.ts';
+import { Failed, Loading, Notice } from '../../../parts/Notice.tsx';
+import { MouldBoard } from './MouldBoard.tsx';
+import { PortionBoard } from './PortionBoard.tsx';
+import { RollBoard } from './RollBoard.tsx';
+import { SliceBoard } from './SliceBoard.tsx';
+import { type AtBoard, useCutting } from './useCutting.ts';
+
+/** What came of a cutting: the lots, each one touch away from its label. */
+function Done({ board }: { readonly board: AtBoard }) {
+  const { cutting } = board;
+  return (
+    <section className="mx-auto w-full max-w-2xl p-6" aria-label="Cut">
+      <h1 className="text-2xl font-bold">{cutting.name}</h1>
+      {cutting.state === 'cancelled' ? (
+        <p className="text-ink-soft">It was put back uncut.</p>
+      ) : (
+        <>
+          <p className="mb-4 text-ink-soft">
+            {formatMass(cutting.startMg)} cut, now in the larder. A chef can take the entry back from any of these lots.
+          </p>
+          <ul className="grid gap-2">
+            {cutting.lots.map((l) => (
+              <li key={l.lotId}>
+                <Link
+                  to={`/larder/${l.lotId}`}
+                  className="grid min-h-16 grid-cols-[20px_1fr_auto] items-center gap-3 rounded-plate border-[1.5px] border-line-strong bg-white px-4 hover:border-ink"
+                >
+                  <span className={`size-5 rounded-[3px] ${clothOf[l.destination ?? 'whole']}`} aria-hidden="true" />
+                  <span className="min-w-0">
+                    <span className="block truncate font-head text-lg font-semibold">{l.name}</span>
+                    <span className="text-[14px] text-ink-soft">
+                      {l.code} · {l.pieces === 1 ? 'one' : `${l.pieces} of them`}
+                    </span>
+                  </span>
+                  <span className="figure text-xl">{formatMass(l.massMg)}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      <p className="mt-6 flex gap-6">
+        <Link className="font-semibold underline" to="/bench/cut">
+          Cut the next one
+        </Link>
+        <Link className="underline" to="/larder">
+          To the larder
+        </Link>
+      </p>
+    </section>
+  );
+}
+
+const boards = { portions: PortionBoard, roll: RollBoard, slices: SliceBoard, mould: MouldBoard } as const;
+
+export default function Cutting() {
+  const { cuttingId = '' } = useParams();
+  const { query, board } = useCutting(cuttingId);
+  if (board === undefined) {
+    if (query.isPending) return <Loading />;
+    return (
+      <Failed error={query.error ?? new Error('This cutting cannot be read.')} again={() => void query.refetch()} />
+    );
+  }
+  const Board = boards[board.cutting.kind];
+  return (
+    <>
+      {board.refused.length > 0 && (
+        <div className="grid gap-2 border-b border-line bg-sheet p-3">
+          {board.refused.map((w) => (
+            <Notice key={w.key} tone="alarm">
+              <strong>{w.says}</strong> {w.onDisk === false ? 'is not kept' : 'was refused by the server'}: {w.refused}{' '}
+              <button type="button" className="font-semibold underline" onClick={() => void dismiss(w.key)}>
+                I have read it
+              </button>
+            </Notice>
+          ))}
+        </div>
+      )}
+      {board.cutting.state === 'open' ? <Board key={cuttingId} board={board} /> : <Done board={board} />}
+    </>
+  );
+}

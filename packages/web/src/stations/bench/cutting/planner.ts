@@ -1,0 +1,39 @@
+/** What the ruler asks to be reckoned, away from the screen: the ways to cut a piece, and why a wish cannot be met. */
+import {
+  type CutRecord,
+  type CutWish,
+  type HouseShape,
+  type MixOption,
+  mixOptions,
+  type PieceMeasures,
+  type PieceTemplate,
+  profileAfter,
+  type WishFault,
+  wishFaults,
+} from '@zabrik/core';
+
+export interface PlanRequest {
+  readonly template: PieceTemplate;
+  readonly measures: PieceMeasures;
+  readonly shape: HouseShape | undefined;
+  /** Portions weighed off this piece already. */
+  readonly cut: CutRecord['portions'];
+  readonly wish: CutWish;
+}
+
+export interface Planned {
+  readonly options: readonly MixOption[];
+  readonly faults: readonly WishFault[];
+}
+
+export function planPiece({ template, measures, shape, cut, wish }: PlanRequest): Planned {
+  const profile = profileAfter(template, measures, shape, cut);
+  const options = mixOptions(profile, wish);
+  // what cannot be is only asked for where it matters: sizes that no plan has
+  const used = new Set(options.flatMap((o) => o.portions.map((p) => p.sizeId)));
+  const missing = wish.sizes.filter((s) => !used.has(s.id));
+  return {
+    options,
+    faults: wish.sizes.length > 0 && missing.length === 0 ? [] : wishFaults(profile, { ...wish, sizes: missing }),
+  };
+}

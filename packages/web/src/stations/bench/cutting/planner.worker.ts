@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { planPiece } from './planner.ts';
+
+expose(planPiece);
