@@ -3,7 +3,9 @@ import { defineConfig } from '@playwright/test';
 
 /** Each file of tests has a kitchen of its own, so that they run side by side and none sees what another has eaten. */
 const KITCHENS =
-  process.env['SHOTS'] === '1' ? ['screenshots.ts'] : ['bench.spec.ts', 'slice.spec.ts', 'larder.spec.ts'];
+  process.env['SHOTS'] === '1'
+    ? ['screenshots.ts']
+    : ['bench.spec.ts', 'slice.spec.ts', 'larder.spec.ts', 'cutting.spec.ts'];
 
 // of this checkout, so that two on one machine do not collide; below the range that systems hand out
 const FIRST_PORT =

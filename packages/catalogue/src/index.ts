@@ -95,6 +95,21 @@ export const tubPurposes = new Map<string, TubPurpose>([
 ]);
 export const inspectionById = byId(inspectionClasses);
 
+const formCategory = new Map(
+  allPlans.flatMap((plan) =>
+    plan.stages.flatMap((stage) =>
+      stage.pieces.flatMap((piece) =>
+        [piece.yieldForm, piece.becomes].flatMap((form) =>
+          form === undefined ? [] : plan.starts.map((s): [string, string] => [`${s.species}/${form}`, piece.category]),
+        ),
+      ),
+    ),
+  ),
+);
+/** What kind of piece an animal bought in this form is, where a cut plan makes that form: a fillet bought is a fillet. */
+export const categoryOfForm = (species: string, form: string): string | null =>
+  formCategory.get(`${species}/${form}`) ?? null;
+
 /** Days after thawing, the day of thawing as day one. UK guidance as recalled, 24 h from full thaw; the house may be stricter. */
 export const THAWED_DAYS = keepingFile.thawedDays + 1;
 const histamine: ReadonlySet<string> = new Set(keepingFile.histamine);

@@ -16,7 +16,7 @@ export interface CutGrid {
   readonly to: Int32Array;
   /** Where the next portion may begin: behind what the saw took. */
   readonly next: Int32Array;
-  /** (mass - target)² in parts of a thousand million, whole. */
+  /** What being off its target counts for, in milligrams left over; whole. */
   readonly uneven: Float64Array;
   /** Of a portion of each size: its worth over that of the same flesh left over, in millionths of a minor unit, whole. */
   readonly worth: readonly number[];
@@ -60,9 +60,14 @@ function slantedMass(profile: PieceProfile, angleDeg: number): number[] {
 const wedgeMm = (profile: PieceProfile, at: number, angleDeg: number): number =>
   Math.ceil(((profile.thicknessMm[at] ?? 0) / 2) * Math.tan((Math.abs(angleDeg) * Math.PI) / 180));
 
-/** How unlike its target a portion is; a whole number, so that ties are ties. */
+/** A portion a hundredth off its target is as bad as so many hundredths of half of it left over. */
+const SHARP = 50;
+/**
+ * How unlike its target a portion is, in milligrams of end: a little over or under to leave less is fine, much is not. At 160 g an end
+ * is shared out until portions are 1.6 g over; what is more stays an end. Whole, so that ties are ties.
+ */
 export const unevenness = (size: PortionSize, massMg: number): number =>
-  Math.round(((massMg - size.targetMg) / size.targetMg) ** 2 * 1e9);
+  Math.round((SHARP * (massMg - size.targetMg) ** 2) / size.targetMg);
 
 /** Whether a place of the piece lies in one of a size's zones, for places in half millimetres; undefined where it may lie anywhere. */
 function zoneOf(profile: PieceProfile, size: PortionSize): Uint8Array | undefined {

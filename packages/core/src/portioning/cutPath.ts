@@ -10,7 +10,7 @@ const NONE = -1;
 /** A portion more counts for more in the order of plans than any place of it. */
 const ONE_MORE = 1e12;
 /** How many unfinished plans are kept at each place when a first good plan is looked for. */
-const BEAM = 6;
+const BEAM = 2;
 
 /** The most that could still be made from each place on if no size were limited; without one of them, if asked. */
 function couldStill(grid: CutGrid, without = NONE): Float64Array {
@@ -32,8 +32,9 @@ function couldStill(grid: CutGrid, without = NONE): Float64Array {
 interface Plans {
   readonly value: number[];
   readonly odd: number[];
-  readonly left: number[];
-  readonly uneven: number[];
+  /** How often a heavier portion follows a lighter one. */
+  readonly turns: number[];
+  readonly spoil: number[];
   readonly order: number[];
   readonly key: number[];
   readonly place: number[];
@@ -43,12 +44,12 @@ interface Plans {
   readonly beside: number[];
 }
 
-/** Negative when a is the better one: more worth, fewer odd pieces, less left, more even, fewer portions and thicker-end-first. */
+/** Negative when a is the better one: more worth, fewer odd pieces, sizes in falling order, less spoilt, fewer and thicker-end-first. */
 const compare = (p: Plans, a: number, b: number): number =>
   (p.value[b] ?? 0) - (p.value[a] ?? 0) ||
   (p.odd[a] ?? 0) - (p.odd[b] ?? 0) ||
-  (p.left[a] ?? 0) - (p.left[b] ?? 0) ||
-  (p.uneven[a] ?? 0) - (p.uneven[b] ?? 0) ||
+  (p.turns[a] ?? 0) - (p.turns[b] ?? 0) ||
+  (p.spoil[a] ?? 0) - (p.spoil[b] ?? 0) ||
   (p.order[a] ?? 0) - (p.order[b] ?? 0);
 
 /** A way along a piece, with what it is worth and how many odd pieces it leaves. */
@@ -68,7 +69,8 @@ interface How {
 }
 
 /**
- * The best way along a grid, by dynamic programming over (place, how many of each limited size were taken, whether flesh is being left).
+ * The best way along a grid, by dynamic programming over (place, how many of each limited size were taken, the size before, whether
+ * flesh is being left).
  *
  * With limits, first a beam of good plans gives one that can be had; then every plan is followed that could still be as good, judged by
  * what the rest of the piece gives without limits. So the answer is exact, and most of what cannot win is never looked at.
@@ -136,14 +138,16 @@ function follow(grid: CutGrid, radix: readonly number[], { floor, beam, without 
     (all, step, s) => (step === 0 ? all : Math.max(all, step * ((grid.sizes[s]?.most ?? 0) + 1))),
     1,
   );
-  const slot = slots(counts * 2 * width);
+  // which size came last is part of where a plan stands: 0 for none yet
+  const lasts = grid.sizes.length + 1;
+  const slot = slots(counts * lasts * 2 * width);
   const still = floor === undefined ? undefined : couldStill(grid, without);
   const [floorValue, floorOdd] = [floor?.value ?? 0, floor?.odd ?? 0];
   const p: Plans = {
     value: [],
     odd: [],
-    left: [],
-    uneven: [],
+    turns: [],
+    spoil: [],
     order: [],
     key: [],
     place: [],
@@ -162,8 +166,8 @@ function follow(grid: CutGrid, radix: readonly number[], { floor, beam, without 
     arc: number,
     value: number,
     odd: number,
-    left: number,
-    uneven: number,
+    turns: number,
+    spoil: number,
     order: number,
   ): void => {
     if (still !== undefined) {
@@ -183,16 +187,16 @@ function follow(grid: CutGrid, radix: readonly number[], { floor, beam, without 
       const better =
         (p.value[i] ?? 0) - value ||
         odd - (p.odd[i] ?? 0) ||
-        left - (p.left[i] ?? 0) ||
-        uneven - (p.uneven[i] ?? 0) ||
+        turns - (p.turns[i] ?? 0) ||
+        spoil - (p.spoil[i] ?? 0) ||
         order - (p.order[i] ?? 0);
       if (better >= 0) return;
     }
     // a plan that is bettered is written over: places only lead onward, so no other came from it yet
     p.value[i] = value;
     p.odd[i] = odd;
-    p.left[i] = left;
-    p.uneven[i] = uneven;
+    p.turns[i] = turns;
+    p.spoil[i] = spoil;
     p.order[i] = order;
     p.cameFrom[i] = from;
     p.arc[i] = arc;
@@ -200,12 +204,14 @@ function follow(grid: CutGrid, radix: readonly number[], { floor, beam, without 
   const go = (i: number, x: number, thrown: number): void => {
     const value = p.value[i] ?? 0;
     const odd = p.odd[i] ?? 0;
-    const left = p.left[i] ?? 0;
-    const uneven = p.uneven[i] ?? 0;
+    const turns = p.turns[i] ?? 0;
+    const spoil = p.spoil[i] ?? 0;
     const order = p.order[i] ?? 0;
     const key = p.key[i] ?? 0;
-    offer(x + 1, key | 1, i, NONE, value, odd, left + thrown, uneven, order);
-    const taken = key >> 1;
+    offer(x + 1, key | 1, i, NONE, value, odd, turns, spoil + thrown, order);
+    const last = (key >> 1) % lasts;
+    const taken = Math.floor((key >> 1) / lasts);
+    const lastHeavy = heavy[last - 1] ?? Number.POSITIVE_INFINITY;
     const oddThen = odd + (key & 1);
     const end = first[x + 1] ?? 0;
     for (let k = first[x] ?? 0; k < end; k += 1) {
@@ -215,13 +221,13 @@ function follow(grid: CutGrid, radix: readonly number[], { floor, beam, without 
       if (step > 0 && Math.floor(taken / step) % ((most[s] ?? 0) + 1) >= (most[s] ?? 0)) continue;
       offer(
         grid.next[k] ?? 0,
-        (taken + step) << 1,
+        ((taken + step) * lasts + s + 1) << 1,
         i,
         k,
         value + (grid.worth[s] ?? 0),
         oddThen,
-        left,
-        uneven + (grid.uneven[k] ?? 0),
+        turns + ((heavy[s] ?? 0) > lastHeavy ? 1 : 0),
+        spoil + (grid.uneven[k] ?? 0),
         order + ONE_MORE + (heavy[s] ?? 0) * x,
       );
     }

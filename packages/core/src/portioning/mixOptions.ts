@@ -15,7 +15,8 @@ const signature = (option: CutsForWeight): string => {
 
 /**
  * The ways worth showing side by side: the plan worth most, each size alone, the plan without each of its sizes, and portions all
- * alike with nothing left over (as many as the main size gives, and one more). Alike ones once; most worth first.
+ * alike with nothing left over (as many as the main size gives, and one more). Alike ones once; the plan worth most stands first, for the others may be
+ * lighter than what was promised.
  *
  * Shapes  at most `limit` options, at least one when any portion is possible.
  */
@@ -56,6 +57,9 @@ export function mixOptions(profile: PieceProfile, wish: CutWish, limit = 4): rea
       seen.add(key);
       return true;
     })
-    .sort((a, b) => b.valueMinor - a.valueMinor || a.endMg - b.endMg)
+    .sort(
+      (a, b) =>
+        Number(b.kind === 'best') - Number(a.kind === 'best') || b.valueMinor - a.valueMinor || a.endMg - b.endMg,
+    )
     .slice(0, limit);
 }

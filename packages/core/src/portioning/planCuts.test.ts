@@ -143,26 +143,30 @@ describe('cutting to weight', () => {
     for (const m of masses) sums.push((sums.at(-1) ?? 0) + m);
     return sums;
   };
-  /** Every way there is to part a small piece: the most worth over the end's price, then fewest odd pieces, then least left over. */
+  /** Every way there is to part a small piece: worth over the end's price, odd pieces, sizes out of order, left over and off target. */
   const byBruteForce = (masses: readonly number[], sizes: readonly PortionSize[], endMinorPerKg: number): number[] => {
     const n = masses.length;
     const sums = sumsOf(masses);
-    let best = [-1, 0, 0];
-    const go = (x: number, worth: number, odd: number, left: number, skipping: number): void => {
+    let best = [-1, 0, 0, 0];
+    const go = (x: number, plan: readonly [number, number, number, number], skipping: number, last: number): void => {
+      const [worth, odd, turns, spoil] = plan;
       if (x === n) {
-        const [w = 0, o = 0, l = 0] = best;
-        if (worth > w || (worth === w && (odd < o || (odd === o && left < l)))) best = [worth, odd, left];
+        const off = [worth - (best[0] ?? 0), ...[odd, turns, spoil].map((v, i) => (best[i + 1] ?? 0) - v)];
+        if ((off.find((d) => d !== 0) ?? 0) > 0) best = [...plan];
         return;
       }
-      go(x + 1, worth, odd, left + (masses[x] ?? 0), 1);
+      go(x + 1, [worth, odd, turns, spoil + (masses[x] ?? 0)], 1, last);
       for (let y = x + 1; y <= n; y += 1)
         for (const size of sizes) {
           const mg = (sums[y] ?? 0) - (sums[x] ?? 0);
           if (Math.abs(mg - size.targetMg) > size.toleranceShare * size.targetMg + 0.5) continue;
-          go(y, worth + size.valueMinor * 1e6 - size.targetMg * endMinorPerKg, odd + skipping, left, 0);
+          const turn = size.targetMg > last ? 1 : 0;
+          const worthThen = worth + size.valueMinor * 1e6 - size.targetMg * endMinorPerKg;
+          const off = Math.round((50 * (mg - size.targetMg) ** 2) / size.targetMg);
+          go(y, [worthThen, odd + skipping, turns + turn, spoil + off], 0, size.targetMg);
         }
     };
-    go(0, 0, 0, 0, 0);
+    go(0, [0, 0, 0, 0], 0, Number.POSITIVE_INFINITY);
     return best;
   };
 
@@ -196,7 +200,13 @@ describe('cutting to weight', () => {
             return sum + (size?.valueMinor ?? 0) * 1e6 - (size?.targetMg ?? 0) * endMinorPerKg;
           }, 0);
           const odd = plan.ends.filter((e) => e.toMm < masses.length).length;
-          expect([worth, odd, plan.endMg]).toEqual(byBruteForce(masses, sizes, endMinorPerKg));
+          const targets = plan.portions.map((p) => sizes[Number(p.sizeId)]?.targetMg ?? 0);
+          const turns = targets.filter((mg, i) => i > 0 && mg > (targets[i - 1] ?? 0)).length;
+          const spoil = plan.portions.reduce(
+            (sum, p, i) => sum + Math.round((50 * (p.massMg - (targets[i] ?? 1)) ** 2) / (targets[i] ?? 1)),
+            plan.endMg,
+          );
+          expect([worth, odd, turns, spoil]).toEqual(byBruteForce(masses, sizes, endMinorPerKg));
         },
       ),
       { numRuns: 60 },
@@ -225,7 +235,8 @@ describe('mixes side by side', () => {
   it('are different, the most worth first, and say what each leaves', () => {
     const options = mixOptions(fillet, wish({ sizes: [main, starter], endMinorPerKg: 600 }));
     expect(options.length).toBeGreaterThanOrEqual(3);
-    expect(options.every((o, i) => i === 0 || o.valueMinor <= (options[i - 1]?.valueMinor ?? 0))).toBe(true);
+    expect(options[0]?.kind).toBe('best');
+    expect(options.slice(1).every((o, i) => i === 0 || o.valueMinor <= (options[i]?.valueMinor ?? 0))).toBe(true);
     expect(options.some((o) => o.ends.length === 0)).toBe(true);
     const keys = options.map((o) =>
       o.portions

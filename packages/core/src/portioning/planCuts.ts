@@ -75,8 +75,8 @@ const MICRO = 1_000_000;
 
 /**
  * Where to put the knife: the portions worth the most over what their flesh is worth as an end; then no odd pieces before or between
- * portions, then the least left over at the thin end; then as even as can be, with the fewest cuts, the heavier ones from the thick
- * end. Of plans that are alike in all of it, one with fewer sizes.
+ * portions; then heavier sizes before lighter ones; then the least left over and off target together; then the fewest cuts, the heavier
+ * portions from the thick end. Of plans that are alike in all of it, one with fewer sizes.
  *
  * Shapes  cuts fall on whole millimetres. sizes: any number; those with a `most` cost time for every one allowed.
  * Units   milligrams, millimetres, minor units.
@@ -97,16 +97,15 @@ export function planCuts(profile: PieceProfile, wish: CutWish): CutsForWeight {
   return plan;
 }
 
-function sameWorth(a: CutsForWeight, b: CutsForWeight, wish: CutWish): boolean {
-  const uneven = (plan: CutsForWeight): number =>
-    plan.portions.reduce((sum, p) => {
-      const size = wish.sizes.find((s) => s.id === p.sizeId);
-      return sum + (size === undefined ? 0 : unevenness(size, p.massMg));
-    }, 0);
-  return (
-    a.valueMinor === b.valueMinor && a.endMg === b.endMg && a.ends.length === b.ends.length && uneven(a) === uneven(b)
-  );
-}
+/** What is left over and off target, as the plan counts it. */
+const spoilt = (plan: CutsForWeight, sizes: readonly PortionSize[]): number =>
+  plan.portions.reduce((sum, p) => {
+    const size = sizes.find((s) => s.id === p.sizeId);
+    return sum + (size === undefined ? 0 : unevenness(size, p.massMg));
+  }, plan.endMg);
+
+const sameWorth = (a: CutsForWeight, b: CutsForWeight, { sizes }: CutWish): boolean =>
+  a.valueMinor === b.valueMinor && a.ends.length === b.ends.length && spoilt(a, sizes) === spoilt(b, sizes);
 
 function planOf(profile: PieceProfile, wish: CutWish, grid: CutGrid, path: readonly ChosenArc[]): CutsForWeight {
   const { lengthMm, mass } = grid;
@@ -220,8 +219,8 @@ export function sizeOf(sizes: readonly PortionSize[], massMg: number): PortionSi
     .sort((a, b) => Math.abs(massMg / a.targetMg - 1) - Math.abs(massMg / b.targetMg - 1))[0];
 }
 
-/** The size a portion cut by hand is meant to be: nearest within a third. */
+/** The size a portion cut by hand is meant to be: the nearest that is not lighter by a third or heavier by half. */
 const nearestSize = (sizes: readonly PortionSize[], massMg: number): PortionSize | undefined =>
   [...sizes]
-    .filter((s) => Math.abs(massMg / s.targetMg - 1) <= 1 / 3)
+    .filter((s) => massMg >= (s.targetMg * 2) / 3 && massMg <= s.targetMg * 1.5)
     .sort((a, b) => Math.abs(massMg / a.targetMg - 1) - Math.abs(massMg / b.targetMg - 1))[0];

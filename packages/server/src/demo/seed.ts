@@ -5,6 +5,7 @@ import { hashSecret } from '../access/secrets.ts';
 import { HouseRow, PersonRow, SupplierRow } from '../db/models.ts';
 import { select } from '../db/select.ts';
 import type { Kitchen, Who } from '../kitchen.ts';
+import { cutToWeightBefore } from './cutDays.ts';
 import { stockTheLarder } from './larderDay.ts';
 import { type Cast, Replay } from './replay.ts';
 import * as scenario from './scenario.ts';
@@ -288,6 +289,7 @@ export async function seedDemo(
     if (b.closedAt.getTime() < now.getTime() - 2 * DAY) await eatUp(replay, breakdownId, b.closedAt, i);
     if ((i + 1) % 50 === 0) say(`${i + 1} of ${history.length} breakdowns`);
   }
+  await cutToWeightBefore(replay, now);
   await thisMorning(replay, now);
   await stockTheLarder(replay, now, await bonesOfTwoDaysAgo(replay, now));
 }

@@ -1,4 +1,4 @@
-import { goodsById, inspectionById, receiptDays } from '@zabrik/catalogue';
+import { categoryOfForm, goodsById, inspectionById, receiptDays } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { addDays, type Keeping, minor } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
@@ -50,7 +50,7 @@ async function whatOf(kitchen: Kitchen, command: InCommand, body: Body): Promise
   if (form === undefined) throw noSuch('form', `${species.name} is not bought in this form`);
   return {
     name: `${species.name}, ${form.name}`,
-    category: null,
+    category: categoryOfForm(species.id, form.id),
     allergens: species.allergen === 'none' ? [] : [species.allergen],
     lifeDays: receiptDays(species.group) - 1,
     ready: form.id === 'cooked',

@@ -233,7 +233,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
           Put it on the bench
         </Link>
       )}
-      {lot.freeMg > 0 && cutToWeight(lot.category) && lot.destination !== null && lot.state !== 'frozen' && (
+      {lot.freeMg > 0 && cutToWeight(lot.category) && lot.state !== 'frozen' && (
         <Link
           to={`/bench/cut?lot=${lot.id}`}
           className="flex min-h-12 items-center justify-center rounded-plate border-[1.5px] border-ink bg-white font-head font-semibold"

@@ -313,6 +313,7 @@ export default function YieldSheet() {
   const sheet = query.data;
   const b = sheet.breakdown;
   const counted = effectiveWeighings(sheet.weighings);
+  const main = sheet.rows.find((row) => row.main && row.lotCode !== null);
   const figures: readonly (readonly [string, number, string])[] = [
     ['Main cut', sheet.mainShare, 'what it is bought for'],
     ['Edible', sheet.edibleShare, 'kept and fit to eat'],
@@ -331,6 +332,14 @@ export default function YieldSheet() {
           {sheet.reopenedFrom > 0 && ` · reopened ${sheet.reopenedFrom === 1 ? 'once' : `${sheet.reopenedFrom} times`}`}
         </p>
         <div className="no-print ml-auto flex items-center gap-2">
+          {main?.lotCode != null && (
+            <Link
+              to={`/bench/cut?q=${main.lotCode}`}
+              className="inline-flex min-h-10 items-center rounded-plate border-[1.5px] border-ink bg-white px-4 font-head text-[15px] font-semibold"
+            >
+              Cut to weight
+            </Link>
+          )}
           {mayReverse && sheet.movementId !== null && <TakeBack movementId={sheet.movementId} breakdownId={b.id} />}
           <Button onClick={() => print()}>Print</Button>
           <Link

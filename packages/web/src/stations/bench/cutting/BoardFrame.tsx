@@ -45,11 +45,13 @@ interface Props {
   readonly line: string;
   readonly onLine: (id: string) => void;
   readonly panTo?: { readonly label: string; readonly put: (massMg: number) => void } | undefined;
+  /** What is counted in the tally. */
+  readonly made: string;
   readonly children: ReactNode;
 }
 
 /** The frame of what is made rather than cut to marks: the drawing and its figures, the pan, what was weighed, and the end. */
-export function BoardFrame({ board, taking, says, wantedMg, big, lines, line, onLine, panTo, children }: Props) {
+export function BoardFrame({ board, taking, says, wantedMg, big, lines, line, onLine, panTo, children, made }: Props) {
   const { cutting, state, say, unsent } = board;
   const may = useMay('cutting.event');
   const closing = useCuttingClose(board);
@@ -129,6 +131,7 @@ export function BoardFrame({ board, taking, says, wantedMg, big, lines, line, on
           <Tally
             weights={state.weights}
             sizes={[]}
+            made={made}
             unsent={unsent}
             right={right}
             onPick={setRight}

@@ -151,7 +151,7 @@ export default function CutList() {
   const [params, setParams] = useSearchParams();
   const may = useMay('cutting.start');
   const begin = useBegin();
-  const [search, setSearch] = useState('');
+  const [search, setSearch] = useState(params.get('q') ?? '');
   const wanted = kinds.find((k) => k.id === params.get('as'))?.id ?? 'portions';
   const asked = params.get('lot');
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set(asked === null ? [] : [asked]));
@@ -168,11 +168,15 @@ export default function CutList() {
     queryFn: () => call(api.larder.read, { params: { lotId: asked ?? '' } }),
     enabled: asked !== null,
   });
-  const there = (lots.data?.lots ?? []).filter((l) => l.state !== 'frozen' && l.held === null && l.massMg > 0);
+  const list = useQuery({ queryKey: ['cuttings', 'list'], queryFn: () => call(api.cutting.list, {}) });
+  const underTheKnife = new Set(list.data?.open.flatMap((c) => c.inputs.map((i) => i.lotId)));
+  const there = (lots.data?.lots ?? []).filter(
+    (l) => l.state !== 'frozen' && l.held === null && l.massMg > 0 && !underTheKnife.has(l.id),
+  );
   const fits = (l: Lot): boolean =>
     wanted === 'mould'
       ? l.destination === 'filling' || l.kind === 'batch' || (cutToWeight(l.category) && l.destination !== null)
-      : cutToWeight(l.category) && (l.destination === 'portion' || l.destination === 'larder');
+      : cutToWeight(l.category) && (l.kind === 'delivery' || l.destination === 'portion' || l.destination === 'larder');
   const shown = there.filter(fits);
   const chosen = [...picked].flatMap((id) => {
     const found = there.find((l) => l.id === id) ?? (one.data?.id === id ? (one.data as Lot) : undefined);

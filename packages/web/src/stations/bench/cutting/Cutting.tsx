@@ -67,6 +67,8 @@ export default function Cutting() {
     );
   }
   const Board = boards[board.cutting.kind];
+  // the server would not have it begun: there is nothing to weigh here
+  const never = board.refused.some((w) => w.url.endsWith('/cuttings'));
   return (
     <>
       {board.refused.length > 0 && (
@@ -81,7 +83,17 @@ export default function Cutting() {
           ))}
         </div>
       )}
-      {board.cutting.state === 'open' ? <Board key={cuttingId} board={board} /> : <Done board={board} />}
+      {never ? (
+        <p className="p-6">
+          <Link className="font-semibold underline" to="/bench/cut">
+            Pick another lot
+          </Link>
+        </p>
+      ) : board.cutting.state === 'open' ? (
+        <Board key={cuttingId} board={board} />
+      ) : (
+        <Done board={board} />
+      )}
     </>
   );
 }

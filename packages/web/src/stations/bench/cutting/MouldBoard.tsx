@@ -26,8 +26,11 @@ function usual(board: AtBoard): MouldSetup {
     courses: [...usualCourses],
     courseId: 'starter',
   };
-  // as many as what lies here fills
-  return { ...setup, moulds: Math.max(1, Math.floor(board.cutting.startMg / planMould(setup).filledMg)) };
+  // the largest mould that what lies here fills, and as many as it fills
+  const filled = (mould: Mould): number => planMould({ ...setup, mould }).filledMg;
+  const bySize = [...usualMoulds].sort((a, b) => filled(b.mould) - filled(a.mould));
+  const mould = (bySize.find((m) => filled(m.mould) <= board.cutting.startMg) ?? bySize.at(-1))?.mould ?? setup.mould;
+  return { ...setup, mould, moulds: Math.max(1, Math.floor(board.cutting.startMg / filled(mould))) };
 }
 
 const dimensions: Readonly<Record<Mould['kind'], readonly (readonly [key: string, label: string])[]>> = {
@@ -201,6 +204,7 @@ export function MouldBoard({ board }: { readonly board: AtBoard }) {
     <BoardFrame
       board={board}
       taking={taking}
+      made="covers"
       says="Tare the empty mould, fill it, and weigh it."
       wantedMg={line === 'mould' ? each : undefined}
       big={line === 'mould' ? `Weigh mould ${made + 1}` : 'Weigh what is left'}

@@ -30,7 +30,12 @@ export function PanStrip({
   };
   const inside = target !== undefined && reading.netMg >= target.lowMg && reading.netMg <= target.highMg;
   return (
-    <div className="border-b border-line px-3 py-2" data-testid="pan-strip" data-state={reading.state}>
+    <div
+      className="border-b border-line px-3 py-2"
+      data-testid="pan-strip"
+      data-state={reading.state}
+      data-settled={reading.settled}
+    >
       <p className="flex items-baseline justify-between gap-2">
         <output className={`figure text-[44px] leading-none ${inside ? 'text-portion' : ''}`} aria-live="off">
           {shown}

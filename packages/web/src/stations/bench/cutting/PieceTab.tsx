@@ -16,7 +16,6 @@ interface Props {
   readonly category: string | null;
   /** The pan's figure, when it can be the piece. */
   readonly panMg: number | undefined;
-  readonly trueScale: { readonly on: boolean; readonly pxPerMm: number; readonly set: (pxPerMm: number) => void };
   readonly learnt: string;
   readonly onMeasure: (measures: PieceMeasures) => void;
   readonly onSetup: (setup: PortionsSetup) => void;
@@ -24,7 +23,7 @@ interface Props {
 
 /** What the piece measures, which form it is taken for, and how the knife goes through it. */
 export function PieceTab(props: Props) {
-  const { no, pieces, measures, template, setup, category, panMg, trueScale, learnt, onMeasure, onSetup } = props;
+  const { no, pieces, measures, template, setup, category, panMg, learnt, onMeasure, onSetup } = props;
   const at = (points: PieceMeasures['widths'], i: 0 | 1): number | null =>
     points?.find((p) => p.at === template.measureAt[i])?.mm ?? null;
   const put = (points: PieceMeasures['widths'], i: 0 | 1, mm: number | null): PieceMeasures['widths'] => [
@@ -158,22 +157,6 @@ export function PieceTab(props: Props) {
           </select>
         </label>
       </div>
-      {trueScale.on && (
-        <div className="rounded-plate border border-line bg-white p-3">
-          <p className="mb-2 text-[14px]">Hold a bank card (85.6 mm) against the bar and make it as long.</p>
-          <div className="mb-2 h-6 max-w-full bg-ink" style={{ width: 85.6 * trueScale.pxPerMm }} aria-hidden="true" />
-          <input
-            type="range"
-            aria-label="Pixels a millimetre"
-            className="w-full"
-            min={2}
-            max={9}
-            step={0.01}
-            value={trueScale.pxPerMm}
-            onChange={(event) => trueScale.set(Number(event.target.value))}
-          />
-        </div>
-      )}
     </div>
   );
 }

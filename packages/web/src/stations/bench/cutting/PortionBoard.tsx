@@ -29,7 +29,28 @@ function useTrueScale() {
   const [on, setOn] = useState(false);
   const [pxPerMm, set] = useState(() => Number(localStorage.getItem(KEPT) ?? 96 / 25.4));
   useEffect(() => localStorage.setItem(KEPT, String(pxPerMm)), [pxPerMm]);
-  return { on, toggle: () => setOn((before) => !before), pxPerMm, set, card: CARD };
+  return { on, toggle: () => setOn((before) => !before), pxPerMm, set };
+}
+
+/** The bank card everyone has: as long as it, and the ruler is true on this screen. */
+function Calibrate({ scale }: { readonly scale: ReturnType<typeof useTrueScale> }) {
+  return (
+    <div className="flex items-center gap-4 border-b border-line bg-sheet-soft px-4 py-1.5">
+      <span className="h-6 shrink-0 bg-ink" style={{ width: CARD * scale.pxPerMm }} aria-hidden="true" />
+      <label className="flex min-w-0 flex-1 items-center gap-3 text-[14px]">
+        <span>Hold the long side of a bank card (85.6 mm) against the bar and slide until they agree.</span>
+        <input
+          type="range"
+          className="h-11 w-56 accent-ink"
+          min={2}
+          max={9}
+          step={0.01}
+          value={scale.pxPerMm}
+          onChange={(event) => scale.set(Number(event.target.value))}
+        />
+      </label>
+    </div>
+  );
 }
 
 function Fact({
@@ -127,7 +148,7 @@ function Mixes({ flow }: { readonly flow: Portions }) {
               role="radio"
               aria-checked={on}
               onClick={() => flow.setOption(i)}
-              className={`min-h-24 rounded-plate border-[1.5px] bg-white px-3 py-2 text-left leading-snug ${on ? 'border-ink outline-3 -outline-offset-1 outline-ink' : 'border-line-strong hover:border-ink'}`}
+              className={`grid min-h-24 content-start rounded-plate border-[1.5px] bg-white px-3 py-2 text-left leading-snug ${on ? 'border-ink outline-3 -outline-offset-1 outline-ink' : 'border-line-strong hover:border-ink'}`}
             >
               <span className="flex items-baseline justify-between gap-2">
                 <span className="figure text-[17px]">{mixWords(o, flow.setup.sizes)}</span>
@@ -246,6 +267,7 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
       <Head board={board} flow={flow} open={setTab} />
       <div className="grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_340px]">
         <section className="flex min-h-0 min-w-0 flex-col" aria-label="Where to cut">
+          {trueScale.on && !flow.finished && <Calibrate scale={trueScale} />}
           {flow.finished ? (
             <div className="grid min-h-60 flex-1 place-items-center p-6 text-center">
               <div>
@@ -268,6 +290,7 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
               fromMm={flow.fromMm}
               endTo={flow.setup.endTo}
               marks={flow.marks}
+              firstNo={cutNo}
               locked={flow.locked}
               selected={flow.selected}
               onSelect={flow.setSelected}
@@ -334,7 +357,6 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
                   setup={flow.setup}
                   category={cutting.category}
                   panMg={taking.panMg}
-                  trueScale={trueScale}
                   learnt={learntWords}
                   onMeasure={flow.measure}
                   onSetup={flow.change}

@@ -137,7 +137,8 @@ function RollDrawing({
           ` ${plan.sheets.count} sheets: ${plan.sheets.across} side by side${plan.sheets.roundEach > 1 ? `, ${plan.sheets.roundEach} to go round` : ''}.`}{' '}
         Once round: {cm(plan.wrapLengthMm)} cm. {plan.ties.length} ties, at {plan.ties.map(cm).join(', ')} cm. After its
         rest {plan.portions} portions of {formatMass(Math.round(plan.portionMg / 1_000) * 1_000)}, {cm(plan.portionMm)}{' '}
-        cm each{plan.inTolerance ? '' : ', outside the tolerance'}.
+        cm{plan.portions === 1 ? '' : ' each'}
+        {plan.inTolerance ? '' : ', outside the tolerance'}.
       </p>
     </figure>
   );
@@ -207,6 +208,7 @@ export function RollBoard({ board }: { readonly board: AtBoard }) {
     <BoardFrame
       board={board}
       taking={taking}
+      made="rolls"
       says={
         unmeasured === undefined
           ? 'Lay them head to tail as drawn, wrap, tie, and weigh each roll.'

@@ -24,6 +24,8 @@ interface Props {
   readonly fromMm: number;
   readonly endTo: Destination;
   readonly marks: readonly number[];
+  /** The number of the first mark: cuts made already count. */
+  readonly firstNo: number;
   readonly locked: ReadonlySet<number>;
   readonly selected: number;
   readonly onSelect: (index: number) => void;
@@ -53,39 +55,50 @@ function useWidth(): [React.RefObject<HTMLDivElement | null>, number, number] {
 }
 
 /** How far a mark may be out and its portion still be of its size. */
-function playOf(
-  profile: PieceProfile,
-  from: number,
-  to: number,
-  sizes: readonly PortionSize[],
-  sizeId: string | undefined,
-) {
+function playOf(profile: PieceProfile, from: number, sizes: readonly PortionSize[], sizeId: string | undefined) {
   const size = sizes.find((s) => s.id === sizeId);
   if (size === undefined) return undefined;
   const [light, heavy] = [size.targetMg * (1 - size.toleranceShare), size.targetMg * (1 + size.toleranceShare)];
-  let [low, high] = [to, to];
-  while (low > from + 1 && massBetween(profile, from, low - 1) >= light) low -= 1;
+  let low = from + 1;
+  while (low < profile.lengthMm && massBetween(profile, from, low) < light) low += 1;
+  let high = low;
   while (high < profile.lengthMm && massBetween(profile, from, high + 1) <= heavy) high += 1;
   return { low, high };
 }
 
 /** The piece to scale with its cuts, the ruler under it, and where each cut falls in centimetres from the thick end. */
 export function Ruler(props: Props) {
-  const { profile, plan, sizes, got, fromMm, endTo, marks, locked, selected, onSelect, onMove, angleDeg, trueScale } =
-    props;
+  const {
+    profile,
+    plan,
+    sizes,
+    got,
+    fromMm,
+    endTo,
+    marks,
+    firstNo,
+    locked,
+    selected,
+    onSelect,
+    onMove,
+    angleDeg,
+    trueScale,
+  } = props;
   const [box, width, height] = useWidth();
   const hatch = useId();
   const { lengthMm } = profile;
   const widest = Math.max(...profile.widthMm, 1);
   const room = Math.max(110, Math.min(LARGEST, height - TOP - RULER - BELOW - 40));
   const scale = trueScale ?? Math.min((Math.max(320, width) - 2 * SIDE) / lengthMm, room / widest);
-  const bodyPx = widest * scale;
+  // at true size the length is what counts: the piece is only as high as there is room
+  const across = trueScale === undefined ? scale : Math.min(scale, room / widest);
+  const bodyPx = widest * across;
   const drawn = lengthMm * scale + 2 * SIDE;
   const left = trueScale === undefined ? Math.max(SIDE, (width - lengthMm * scale) / 2) : SIDE;
   const middle = TOP + bodyPx / 2;
   const rulerTop = TOP + bodyPx + 26;
   const x = (mm: number): number => left + mm * scale;
-  const edge = (mm: number): number => ((profile.widthMm[Math.round(mm)] ?? 0) * scale) / 2;
+  const edge = (mm: number): number => ((profile.widthMm[Math.round(mm)] ?? 0) * across) / 2;
   const outline = (from: number, to: number): string => {
     const step = Math.max(1, Math.round((to - from) / 40));
     const places: number[] = [];
@@ -95,6 +108,12 @@ export function Ruler(props: Props) {
     const lower = [...places].reverse().map((mm) => `${x(mm).toFixed(1)},${(middle + edge(mm)).toFixed(1)}`);
     return [...upper, ...lower].join(' ');
   };
+  const first = marks[0] ?? fromMm;
+  useEffect(() => {
+    const element = box.current;
+    if (trueScale !== undefined && element !== null)
+      element.scrollLeft = SIDE + first * trueScale - element.clientWidth / 2;
+  }, [box, trueScale, first]);
   const slant = Math.tan((angleDeg * Math.PI) / 180) * 12;
   const drag = useRef<{ readonly index: number; readonly startX: number; readonly mm: number } | undefined>(undefined);
   const press = (event: PointerEvent<SVGGElement>, index: number): void => {
@@ -124,7 +143,7 @@ export function Ruler(props: Props) {
   return (
     <div
       ref={box}
-      className={`min-h-0 flex-1 ${trueScale === undefined ? 'overflow-hidden' : 'overflow-x-auto'}`}
+      className={`min-h-0 flex-1 ${trueScale === undefined ? 'overflow-hidden' : 'overflow-x-auto overflow-y-hidden'}`}
       data-testid="ruler"
     >
       <svg
@@ -226,7 +245,7 @@ export function Ruler(props: Props) {
         />
         {segments.map((s) => {
           if (s.kind !== 'portion' || s.toMm >= lengthMm) return null;
-          const play = playOf(profile, s.fromMm, s.toMm, sizes, s.sizeId);
+          const play = playOf(profile, s.fromMm, sizes, s.sizeId);
           return play === undefined ? null : (
             <rect
               key={`play ${s.toMm}`}
@@ -271,7 +290,7 @@ export function Ruler(props: Props) {
               key={names[i]}
               role="slider"
               tabIndex={0}
-              aria-label={`Cut ${i + 1}${fixed ? ', locked' : ''}`}
+              aria-label={`Cut ${firstNo + i}${fixed ? ', locked' : ''}`}
               aria-valuemin={fromMm}
               aria-valuemax={lengthMm}
               aria-valuenow={mm}
@@ -311,7 +330,7 @@ export function Ruler(props: Props) {
                 textAnchor="middle"
                 className={`figure text-[14px] ${fixed ? 'fill-white' : 'fill-ink'}`}
               >
-                {i + 1}
+                {firstNo + i}
               </text>
               <text
                 x={x(mm)}

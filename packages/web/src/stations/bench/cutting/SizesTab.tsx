@@ -89,7 +89,7 @@ function OneSize({
         />
         <NumField
           label="At most"
-          unit="each"
+          hint="empty: any number"
           min={0}
           max={200}
           decimals={0}

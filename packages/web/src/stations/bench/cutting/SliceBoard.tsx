@@ -45,7 +45,7 @@ function BlockDrawing({ setup }: { readonly setup: SlicesSetup }) {
   return (
     <svg
       viewBox={`-4 -22 ${L + 8} ${H + W + 62}`}
-      className="max-h-[330px] w-full"
+      className="max-h-[230px] w-full"
       role="img"
       aria-label={`A block of ${lengthMm} by ${widthMm} by ${heightMm} millimetres in ${plan.count} slices`}
     >
@@ -103,7 +103,8 @@ export function SliceBoard({ board }: { readonly board: AtBoard }) {
   const { state, say } = board;
   const { setup, change, settle } = useSetup(board, 'slices', usual(board));
   const plan = planSlices(setup);
-  const parts = shareSlices(plan.count, setup.ways);
+  const blocks = Math.max(1, board.cutting.pieces);
+  const parts = shareSlices(plan.count * blocks, setup.ways);
   const got = (id: string): number => state.weights.filter((w) => w.line === id).reduce((sum, w) => sum + w.count, 0);
   const open = parts.find((p) => p.count > got(p.id));
   const [picked, setPicked] = useState<string | undefined>(undefined);
@@ -124,7 +125,9 @@ export function SliceBoard({ board }: { readonly board: AtBoard }) {
         destination: way?.destination ?? setup.endTo,
         massMg,
         count: way === undefined ? 1 : (own ?? count),
-        predictedMg: Math.round(way === undefined ? plan.wedgesMg + plan.restMg + plan.stripMg : count * plan.sliceMg),
+        predictedMg: Math.round(
+          way === undefined ? blocks * (plan.wedgesMg + plan.restMg + plan.stripMg) : count * plan.sliceMg,
+        ),
         fromMm: null,
         toMm: null,
         replaces: null,
@@ -141,6 +144,7 @@ export function SliceBoard({ board }: { readonly board: AtBoard }) {
     <BoardFrame
       board={board}
       taking={taking}
+      made="slices"
       says={`Slice, then weigh each way together: the count stands beside it.`}
       wantedMg={part === undefined ? undefined : (own ?? count) * plan.sliceMg}
       big={part === undefined ? 'Weigh the ends' : `Weigh ${own ?? count} slices`}
@@ -153,10 +157,16 @@ export function SliceBoard({ board }: { readonly board: AtBoard }) {
       <div className="my-4">
         <Figures
           of={[
-            [String(plan.count), plan.rows > 1 ? `slices, ${plan.rows} rows of ${plan.perRow}` : 'slices'],
+            [
+              String(plan.count * blocks),
+              `slices${plan.rows > 1 ? `, ${plan.rows} rows of ${plan.perRow}` : ''}${blocks > 1 ? `, of ${blocks} blocks` : ''}`,
+            ],
             [`${(plan.sliceMg / 1_000).toFixed(1)} g`, 'each'],
             [`${Math.round(plan.faceMm[0])} × ${Math.round(plan.faceMm[1])} mm`, 'as it lies'],
-            [formatMass(Math.round(plan.wedgesMg + plan.restMg + plan.stripMg)), 'wedges, rest and strip'],
+            [
+              formatMass(Math.round((blocks * (plan.wedgesMg + plan.restMg + plan.stripMg)) / 1_000) * 1_000),
+              'wedges, rest and strip',
+            ],
             [`${plan.evenMm.toFixed(1)} mm`, 'thick would leave no rest'],
           ]}
         />

@@ -9,6 +9,8 @@ interface Props {
   readonly onPick: (id: string | undefined) => void;
   readonly startMg: number;
   readonly weighedMg: number;
+  /** What is counted. */
+  readonly made?: string;
 }
 
 const signed = (mg: number): string => {
@@ -17,30 +19,39 @@ const signed = (mg: number): string => {
 };
 
 /** What lies on the trays so far: every weight against its size, the count, and what was given away. */
-export function Tally({ weights, sizes, unsent, right, onPick, startMg, weighedMg }: Props) {
+export function Tally({ weights, sizes, unsent, right, onPick, startMg, weighedMg, made = 'portions' }: Props) {
   const lines = cuttingLines(weights);
-  const portions = weights.filter((w) => sizes.some((s) => s.id === w.line));
+  const portions = weights.filter((w) => (sizes.length === 0 ? w.line !== 'end' : sizes.some((s) => s.id === w.line)));
   const inside = portions.filter((w) => offSize(w, sizes) === undefined);
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <dl className="grid grid-cols-3 gap-2 border-b border-line px-3 py-2 text-center" data-testid="tally">
         <div>
           <dd className="figure text-2xl">{portions.reduce((sum, w) => sum + w.count, 0)}</dd>
-          <dt className="text-[13px] text-ink-soft">portions</dt>
+          <dt className="text-[13px] text-ink-soft">{made}</dt>
         </div>
-        <div>
-          <dd className="figure text-2xl">{portions.length === 0 ? '–' : `${inside.length}/${portions.length}`}</dd>
-          <dt className="text-[13px] text-ink-soft">in tolerance</dt>
-        </div>
-        <div>
-          <dd className="figure text-2xl">{formatMass(givenAway(weights, sizes))}</dd>
-          <dt className="text-[13px] text-ink-soft">given away</dt>
-        </div>
+        {sizes.length === 0 ? (
+          <div className="col-span-2">
+            <dd className="figure text-2xl">{formatMass(weighedMg)}</dd>
+            <dt className="text-[13px] text-ink-soft">weighed</dt>
+          </div>
+        ) : (
+          <>
+            <div>
+              <dd className="figure text-2xl">{portions.length === 0 ? '–' : `${inside.length}/${portions.length}`}</dd>
+              <dt className="text-[13px] text-ink-soft">in tolerance</dt>
+            </div>
+            <div>
+              <dd className="figure text-2xl">{formatMass(givenAway(weights, sizes))}</dd>
+              <dt className="text-[13px] text-ink-soft">given away</dt>
+            </div>
+          </>
+        )}
       </dl>
       <ol className="min-h-0 flex-1 overflow-y-auto px-2 py-1.5" aria-label="Weighed">
         {weights.length === 0 && (
           <li className="px-2 py-6 text-center text-ink-soft">
-            Every portion stands here with what it is over or under.
+            Every weight stands here, with what it is over or under.
           </li>
         )}
         {[...weights].reverse().map((w) => {

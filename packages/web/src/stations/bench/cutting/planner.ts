@@ -26,11 +26,16 @@ export interface Planned {
   readonly faults: readonly WishFault[];
 }
 
+const AIM = 0.5;
+
 export function planPiece({ template, measures, shape, cut, wish }: PlanRequest): Planned {
   const profile = profileAfter(template, measures, shape, cut);
-  const options = mixOptions(profile, wish);
+  // aimed at the inner half of the tolerance: knife and form take the other half. Where nothing fits so, all of it
+  const aimed = { ...wish, sizes: wish.sizes.map((s) => ({ ...s, toleranceShare: s.toleranceShare * AIM })) };
+  const inside = mixOptions(profile, aimed);
+  const options = inside.length > 0 ? inside : mixOptions(profile, wish);
   // what cannot be is only asked for where it matters: sizes that no plan has
-  const used = new Set(options.flatMap((o) => o.portions.map((p) => p.sizeId)));
+  const used = new Set(options.flatMap((o) => (o.kind === 'even' ? [] : o.portions.map((p) => p.sizeId))));
   const missing = wish.sizes.filter((s) => !used.has(s.id));
   return {
     options,

@@ -165,20 +165,35 @@ export function usePortions(board: AtBoard) {
     setOption(0);
     setDraft(next);
   };
-  /** What was only assumed so far is written down before the first weight stands on it. */
-  const settle = (): void => {
+  /**
+   * What was only assumed so far is written down before the first weight stands on it. A size that weighs something else from now on
+   * is another size: what was cut before is not judged by it.
+   */
+  const settle = (): { readonly sizes: readonly PortionSize[]; readonly idNow: (id: string) => string } => {
+    const ids = new Map<string, string>();
+    for (const size of setup.sizes) {
+      const before = saved?.sizes.find((s) => s.id === size.id);
+      if (before === undefined || before.targetMg === size.targetMg || !weights.some((w) => w.line === size.id))
+        continue;
+      let n = 2;
+      while ([...setup.sizes, ...(saved?.sizes ?? [])].some((s) => s.id === `${size.id}-${n}`)) n += 1;
+      ids.set(size.id, `${size.id}-${n}`);
+    }
+    const idNow = (id: string): string => ids.get(id) ?? id;
+    const settled = { ...setup, sizes: setup.sizes.map((s) => ({ ...s, id: idNow(s.id) })) };
     if (measured === undefined) say({ kind: 'piece', no, measures }, `measures of piece ${no}`);
-    if (saved === undefined || (draft !== undefined && JSON.stringify(draft) !== JSON.stringify(saved)))
-      say({ kind: 'setup', setup }, 'sizes wanted');
+    if (saved === undefined || (draft !== undefined && JSON.stringify(settled) !== JSON.stringify(saved)))
+      say({ kind: 'setup', setup: settled }, 'sizes wanted');
     setDraft(undefined);
+    return { sizes: settled.sizes, idNow };
   };
   const nameOf = (size: PortionSize): string => `${size.name} ${formatMass(size.targetMg)}`;
 
   const record = (massMg: number): string => {
     const before = weights.find((w) => w.id === right);
-    settle();
+    const { sizes, idNow } = settle();
     if (before !== undefined) {
-      const size = sizeOf(setup.sizes, massMg) ?? setup.sizes.find((s) => s.id === before.line);
+      const size = sizeOf(sizes, massMg) ?? sizes.find((s) => s.id === before.line);
       const { id: _id, at: _at, by: _by, ...same } = before;
       const line = before.line === 'end' || size === undefined ? before.line : size.id;
       say(
@@ -195,7 +210,8 @@ export function usePortions(board: AtBoard) {
       return `${before.name}: ${formatMass(massMg)} now.`;
     }
     const place = { piece: no, count: 1, replaces: null, fromMm: next?.fromMm ?? null, toMm: next?.toMm ?? null };
-    const size = next?.kind === 'portion' ? (sizeOf(setup.sizes, massMg) ?? next.size) : undefined;
+    const size =
+      next?.kind === 'portion' ? (sizeOf(sizes, massMg) ?? { ...next.size, id: idNow(next.size.id) }) : undefined;
     const predictedMg = next === undefined ? null : Math.max(0, Math.round(next.massMg));
     if (byHand !== undefined) setByHand(byHand.filter((mm) => mm > (next?.toMm ?? 0)));
     setSelected(0);
@@ -210,7 +226,7 @@ export function usePortions(board: AtBoard) {
       { kind: 'weigh', ...place, line: size.id, name: nameOf(size), destination: 'portion', massMg, predictedMg },
       `${nameOf(size)}, ${formatMass(massMg)}`,
     );
-    const off = offSize({ line: size.id, massMg, count: 1 }, setup.sizes);
+    const off = offSize({ line: size.id, massMg, count: 1 }, sizes);
     return off === undefined
       ? `${nameOf(size)}: ${formatMass(massMg)}. The other marks have moved to fit.`
       : `${formatMass(massMg)} is too ${off} for ${nameOf(size)}. ${off === 'heavy' ? 'Trim it and weigh it again, or leave it.' : 'Move it to another tray, or leave it.'}`;
