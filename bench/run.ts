@@ -6,6 +6,7 @@ import { KitchenProcess, signInOver } from '../e2e/kitchenProcess.ts';
 import { expectationTimes, hands, outboxRuns } from './atTheBench.ts';
 import { firstScreen } from './firstScreen.ts';
 import { larderTimes } from './larder.ts';
+import { portioningTimes } from './portioning.ts';
 import { type BenchSeat, bareInserts, type Load, weighings } from './weighings.ts';
 
 const BENCHES = 20;
@@ -54,6 +55,7 @@ try {
   }
   const felt = await hands(kitchen.base, seats[2]?.cookie ?? '', seats[2]?.breakdownId ?? '');
   const expectation = expectationTimes();
+  const cutting = portioningTimes();
   const network = outboxRuns(1_000);
   const screen = await firstScreen(kitchen.base, seats[0]?.cookie ?? '', seats[1]?.breakdownId ?? '', 4);
   await weighings(kitchen.port, seats, 3); // warm
@@ -103,6 +105,11 @@ Load generator, server, PostgreSQL and browser share the ${cpus().length} cores.
 | Trace of a lot with 2,000 descendants, over HTTP | middle ${f(larder.traceMiddle)} ms, slowest of 20 ${f(larder.traceSlowest)} ms; reckoned in ${f(larder.recallReckoned)} ms | under 200 ms | ${mark(larder.traceSlowest < 200)} |
 | Box codes read | ${f(larder.codesPerSecond)} a second | 100,000 a second | ${mark(larder.codesPerSecond >= 100_000)} |
 | Price list of 10,000 rows read in, in parts with progress | ${f(larder.pricesMs / 1_000, 1)} s | under 5 s | ${mark(larder.pricesMs < 5_000)} |
+| Twelve portions of two sizes, limits on both, 1 mm grid | middle ${f(cutting.twelve.middle, 1)} ms, 19 of 20 within ${f(cutting.twelve.p95, 1)} ms | under 10 ms | ${mark(cutting.twelve.middle < 10)} |
+| Five sizes mixed on a 70 cm side | middle ${f(cutting.five.middle, 1)} ms, 19 of 20 within ${f(cutting.five.p95, 1)} ms | under 60 ms | ${mark(cutting.five.p95 < 60)} |
+| The same with limits on all five | middle ${f(cutting.fiveLimited.middle, 1)} ms, 19 of 20 within ${f(cutting.fiveLimited.p95, 1)} ms | | |
+| ${cutting.fillets} simulated fillets, portions within 5 % of 160 g: by the ruler, by equal lengths | ${f(cutting.rulerIn * 100, 1)} %, ${f(cutting.eyeIn * 100, 1)} % | at least 20 points more | ${mark(cutting.rulerIn - cutting.eyeIn >= 0.2)} |
+| Given away a portion: by the ruler, by equal lengths | ${f(cutting.rulerAway, 1)} g, ${f(cutting.eyeAway, 1)} g | at most half | ${mark(cutting.rulerAway <= cutting.eyeAway / 2)} |
 `;
   writeFileSync(new URL('../docs/benchmarks.md', import.meta.url), text);
   process.stdout.write(text);

@@ -28,40 +28,71 @@ function couldStill(grid: CutGrid, without = NONE): Float64Array {
   return most;
 }
 
-/** Plans so far, one a state: columns of numbers, because there may be a hundred thousand of them. */
-interface Plans {
-  readonly value: number[];
-  readonly odd: number[];
-  /** How often a heavier portion follows a lighter one. */
-  readonly turns: number[];
-  readonly spoil: number[];
-  readonly order: number[];
-  readonly key: number[];
-  readonly place: number[];
-  readonly cameFrom: number[];
-  readonly arc: number[];
-  /** The next plan that ends at the same place. */
-  readonly beside: number[];
-}
+/** What a plan is judged by, in this order; how many figures a plan has. */
+const VALUE = 0;
+const ODD = 1;
+/** How often a heavier portion follows a lighter one. */
+const TURNS = 2;
+const SPOIL = 3;
+const ORDER = 4;
+const FIGURES = 5;
+/** Where a plan stands and came from. */
+const KEY = 0;
+const PLACE = 1;
+const CAME_FROM = 2;
+const ARC = 3;
+/** The next plan that ends at the same place. */
+const BESIDE = 4;
+const LINKS = 5;
 
-/** Negative when a is the better one: more worth, fewer odd pieces, sizes in falling order, less spoilt, fewer and thicker-end-first. */
-const compare = (p: Plans, a: number, b: number): number =>
-  (p.value[b] ?? 0) - (p.value[a] ?? 0) ||
-  (p.odd[a] ?? 0) - (p.odd[b] ?? 0) ||
-  (p.turns[a] ?? 0) - (p.turns[b] ?? 0) ||
-  (p.spoil[a] ?? 0) - (p.spoil[b] ?? 0) ||
-  (p.order[a] ?? 0) - (p.order[b] ?? 0);
+/** Plans so far, one a state: rows of plain numbers side by side, because there may be a hundred thousand of them. */
+class Plans {
+  count = 0;
+  figures = new Float64Array(FIGURES * 4_096);
+  links = new Int32Array(LINKS * 4_096);
+
+  /** Room for one more; answers its number. */
+  add(): number {
+    const i = this.count;
+    this.count += 1;
+    if (this.count * FIGURES > this.figures.length) {
+      const [figures, links] = [this.figures, this.links];
+      this.figures = new Float64Array(2 * figures.length);
+      this.figures.set(figures);
+      this.links = new Int32Array(2 * links.length);
+      this.links.set(links);
+    }
+    return i;
+  }
+  figure(i: number, of: number): number {
+    return this.figures[i * FIGURES + of] ?? 0;
+  }
+  link(i: number, of: number): number {
+    return this.links[i * LINKS + of] ?? NONE;
+  }
+  /** Negative when a is the better: more worth, fewer odd pieces, sizes in falling order, less spoilt, fewer and thicker end first. */
+  compare(a: number, b: number): number {
+    return (
+      this.figure(b, VALUE) - this.figure(a, VALUE) ||
+      this.figure(a, ODD) - this.figure(b, ODD) ||
+      this.figure(a, TURNS) - this.figure(b, TURNS) ||
+      this.figure(a, SPOIL) - this.figure(b, SPOIL) ||
+      this.figure(a, ORDER) - this.figure(b, ORDER)
+    );
+  }
+}
 
 /** A way along a piece, with what it is worth and how many odd pieces it leaves. */
 export interface Found {
   readonly path: readonly ChosenArc[];
   readonly value: number;
   readonly odd: number;
+  readonly turns: number;
 }
 
 interface How {
   /** Only plans that can still be as good as this one are followed. */
-  readonly floor?: Pick<Found, 'value' | 'odd'>;
+  readonly floor?: Pick<Found, 'value' | 'odd' | 'turns'>;
   /** Only so many of a place are. */
   readonly beam?: number;
   /** A size left out. */
@@ -77,13 +108,31 @@ interface How {
  */
 export function bestPath(grid: CutGrid): Found {
   const radix = limitsOf(grid);
-  // whoever keeps to the limits unasked is the best of those who must
-  const free = follow(
-    grid,
-    grid.sizes.map(() => 0),
-  );
-  if (radix.every((step) => step === 0) || keepsLimits(grid, free.path)) return free;
+  const limited = radix.some((step) => step !== 0);
+  // whoever keeps to the limits unasked is the best of those who must. A quick look first: mostly it is plain that nobody does
+  if (!limited || keepsLimits(grid, quickPath(grid))) {
+    const free = follow(
+      grid,
+      grid.sizes.map(() => 0),
+    );
+    if (!limited || keepsLimits(grid, free.path)) return free;
+  }
   return follow(grid, radix, { floor: follow(grid, radix, { beam: BEAM }) });
+}
+
+/** A way worth as much as any without limits, whatever else it is like. */
+function quickPath(grid: CutGrid): readonly ChosenArc[] {
+  const most = couldStill(grid);
+  const path: ChosenArc[] = [];
+  let x = grid.startMm;
+  while (x < grid.lengthMm) {
+    let arc = NONE;
+    for (let k = grid.first[x] ?? 0; k < (grid.first[x + 1] ?? 0) && arc === NONE; k += 1)
+      if ((grid.worth[grid.size[k] ?? 0] ?? 0) + (most[grid.next[k] ?? 0] ?? 0) === most[x]) arc = k;
+    if (arc !== NONE) path.push({ from: x, arc });
+    x = arc === NONE ? x + 1 : (grid.next[arc] ?? x + 1);
+  }
+  return path;
 }
 
 /** The best way that leaves one size out, where it is worth as much and has no more odd pieces; undefined where there is none. */
@@ -91,7 +140,7 @@ export function asGoodWithout(grid: CutGrid, found: Found, without: number): Fou
   // mostly it is worth less whatever else is done: nothing to try
   if ((couldStill(grid, without)[grid.startMm] ?? 0) < found.value) return undefined;
   const other = follow(grid, limitsOf(grid), { floor: found, without });
-  return other.value === found.value && other.odd === found.odd ? other : undefined;
+  return other.value === found.value && other.odd === found.odd && other.turns === found.turns ? other : undefined;
 }
 
 /** Limited sizes count in one mixed number: the step of each in it, 0 where a size is not limited. */
@@ -142,19 +191,8 @@ function follow(grid: CutGrid, radix: readonly number[], { floor, beam, without 
   const lasts = grid.sizes.length + 1;
   const slot = slots(counts * lasts * 2 * width);
   const still = floor === undefined ? undefined : couldStill(grid, without);
-  const [floorValue, floorOdd] = [floor?.value ?? 0, floor?.odd ?? 0];
-  const p: Plans = {
-    value: [],
-    odd: [],
-    turns: [],
-    spoil: [],
-    order: [],
-    key: [],
-    place: [],
-    cameFrom: [],
-    arc: [],
-    beside: [],
-  };
+  const [floorValue, floorOdd, floorTurns] = [floor?.value ?? 0, floor?.odd ?? 0, floor?.turns ?? 0];
+  const p = new Plans();
   const lastAt = new Int32Array(width).fill(NONE);
   const most = grid.sizes.map((s) => s.most ?? 0);
   const heavy = grid.sizes.map((s) => Math.round(s.targetMg / 1_000) ** 2);
@@ -172,42 +210,46 @@ function follow(grid: CutGrid, radix: readonly number[], { floor, beam, without 
   ): void => {
     if (still !== undefined) {
       const hope = value + (still[x] ?? 0);
-      if (hope < floorValue || (hope === floorValue && odd > floorOdd)) return;
+      if (hope < floorValue) return;
+      if (hope === floorValue && (odd > floorOdd || (odd === floorOdd && turns > floorTurns))) return;
     }
     const at = key * width + x;
     let i = slot.get(at);
     if (i === NONE) {
-      i = p.value.length;
+      i = p.add();
       slot.set(at, i);
-      p.key.push(key);
-      p.place.push(x);
-      p.beside.push(lastAt[x] ?? NONE);
+      const link = i * LINKS;
+      p.links[link + KEY] = key;
+      p.links[link + PLACE] = x;
+      p.links[link + BESIDE] = lastAt[x] ?? NONE;
       lastAt[x] = i;
     } else {
+      const own = i * FIGURES;
       const better =
-        (p.value[i] ?? 0) - value ||
-        odd - (p.odd[i] ?? 0) ||
-        turns - (p.turns[i] ?? 0) ||
-        spoil - (p.spoil[i] ?? 0) ||
-        order - (p.order[i] ?? 0);
+        (p.figures[own] ?? 0) - value ||
+        odd - (p.figures[own + ODD] ?? 0) ||
+        turns - (p.figures[own + TURNS] ?? 0) ||
+        spoil - (p.figures[own + SPOIL] ?? 0) ||
+        order - (p.figures[own + ORDER] ?? 0);
       if (better >= 0) return;
     }
     // a plan that is bettered is written over: places only lead onward, so no other came from it yet
-    p.value[i] = value;
-    p.odd[i] = odd;
-    p.turns[i] = turns;
-    p.spoil[i] = spoil;
-    p.order[i] = order;
-    p.cameFrom[i] = from;
-    p.arc[i] = arc;
+    const own = i * FIGURES;
+    p.figures[own] = value;
+    p.figures[own + ODD] = odd;
+    p.figures[own + TURNS] = turns;
+    p.figures[own + SPOIL] = spoil;
+    p.figures[own + ORDER] = order;
+    p.links[i * LINKS + CAME_FROM] = from;
+    p.links[i * LINKS + ARC] = arc;
   };
   const go = (i: number, x: number, thrown: number): void => {
-    const value = p.value[i] ?? 0;
-    const odd = p.odd[i] ?? 0;
-    const turns = p.turns[i] ?? 0;
-    const spoil = p.spoil[i] ?? 0;
-    const order = p.order[i] ?? 0;
-    const key = p.key[i] ?? 0;
+    const value = p.figure(i, VALUE);
+    const odd = p.figure(i, ODD);
+    const turns = p.figure(i, TURNS);
+    const spoil = p.figure(i, SPOIL);
+    const order = p.figure(i, ORDER);
+    const key = p.link(i, KEY);
     offer(x + 1, key | 1, i, NONE, value, odd, turns, spoil + thrown, order);
     const last = (key >> 1) % lasts;
     const taken = Math.floor((key >> 1) / lasts);
@@ -219,6 +261,7 @@ function follow(grid: CutGrid, radix: readonly number[], { floor, beam, without 
       if (s === without) continue;
       const step = radix[s] ?? 0;
       if (step > 0 && Math.floor(taken / step) % ((most[s] ?? 0) + 1) >= (most[s] ?? 0)) continue;
+      if (still !== undefined && value + (grid.worth[s] ?? 0) + (still[grid.next[k] ?? 0] ?? 0) < floorValue) continue;
       offer(
         grid.next[k] ?? 0,
         ((taken + step) * lasts + s + 1) << 1,
@@ -234,7 +277,7 @@ function follow(grid: CutGrid, radix: readonly number[], { floor, beam, without 
   };
   const standing = (x: number): number[] => {
     const here: number[] = [];
-    for (let i = lastAt[x] ?? NONE; i !== NONE; i = p.beside[i] ?? NONE) here.push(i);
+    for (let i = lastAt[x] ?? NONE; i !== NONE; i = p.link(i, BESIDE)) here.push(i);
     return here;
   };
 
@@ -242,15 +285,25 @@ function follow(grid: CutGrid, radix: readonly number[], { floor, beam, without 
   for (let x = startMm; x < lengthMm; x += 1) {
     const here = standing(x);
     // all of a place have the same rest before them, so what they are worth so far decides
-    if (beam !== undefined && here.length > beam) here.sort((a, b) => compare(p, a, b)).length = beam;
+    if (beam !== undefined && here.length > beam) here.sort((a, b) => p.compare(a, b)).length = beam;
     const thrown = (grid.mass[x + 1] ?? 0) - (grid.mass[x] ?? 0);
-    for (const i of here) go(i, x, thrown);
+    for (const i of here) {
+      const key = p.link(i, KEY);
+      // who has just cut can do all that who is leaving flesh can, and starts its next portion without an odd piece
+      const beside = (key & 1) === 1 ? slot.get((key ^ 1) * width + x) : NONE;
+      if (beside === NONE || p.compare(beside, i) > 0) go(i, x, thrown);
+    }
   }
-  const ended = standing(lengthMm).sort((a, b) => compare(p, a, b))[0] ?? 0;
+  const ended = standing(lengthMm).sort((a, b) => p.compare(a, b))[0] ?? 0;
   const path: ChosenArc[] = [];
-  for (let i = ended; i !== NONE; i = p.cameFrom[i] ?? NONE) {
-    const arc = p.arc[i] ?? NONE;
-    if (arc !== NONE) path.push({ from: p.place[p.cameFrom[i] ?? 0] ?? 0, arc });
+  for (let i = ended; i !== NONE; i = p.link(i, CAME_FROM)) {
+    const arc = p.link(i, ARC);
+    if (arc !== NONE) path.push({ from: p.link(p.link(i, CAME_FROM), PLACE), arc });
   }
-  return { path: path.reverse(), value: p.value[ended] ?? 0, odd: p.odd[ended] ?? 0 };
+  return {
+    path: path.reverse(),
+    value: p.figure(ended, VALUE),
+    odd: p.figure(ended, ODD),
+    turns: p.figure(ended, TURNS),
+  };
 }

@@ -1,4 +1,5 @@
 export { type AnimalDraw, type DrawnAnimal, drawAnimal, splitIntoUnits } from './drawAnimal.ts';
+export { type CutResult, cutByLength, cutByRuler, type DrawnFillet, drawFillet } from './drawFillet.ts';
 export {
   kitchenHistory,
   type TwinBreakdown,

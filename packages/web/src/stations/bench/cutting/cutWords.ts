@@ -3,7 +3,6 @@ import { type CutsForWeight, formatMass, type PortionSize, relativeCookTime, typ
 
 /** Centimetres with one decimal, as a cook reads a ruler. */
 export const cm = (mm: number): string => (mm / 10).toFixed(1);
-export const mmWords = (mm: number): string => `${Math.round(mm)} mm`;
 export const percentWords = (share: number): string => `${Math.round(share * 1_000) / 10} %`;
 
 const named = (sizes: readonly PortionSize[], id: string): string => sizes.find((s) => s.id === id)?.name ?? id;
