@@ -54,9 +54,6 @@ test('pictures', async ({ page }) => {
   await page.getByRole('button', { name: 'Put the next piece on' }).waitFor();
   await putOn(page, () => page.keyboard.press('p'));
   await shot(page, 'bench');
-  await page.keyboard.press('Space');
-  await page.getByRole('button', { name: /Close stage/ }).click();
-  await shot(page, 'bench-out-of-balance');
 
   // at rest, warned before the harm, out of the usual
   await page.getByRole('link', { name: /^Bench/ }).click();
@@ -76,25 +73,6 @@ test('pictures', async ({ page }) => {
   await page.waitForTimeout(800);
   await shot(page, 'bench-advice');
 
-  // a batch, animal by animal
-  await page.getByRole('link', { name: /^Bench/ }).click();
-  await page.getByRole('button', { name: /^Wood pigeon/ }).click();
-  await page.getByRole('button', { name: /^All 10/ }).click();
-  await page.getByRole('button', { name: /^Animal by animal/ }).click();
-  await page.getByRole('button', { name: /Breasts only/ }).click();
-  await page.getByRole('button', { name: 'Put the next piece on' }).waitFor();
-  for (let i = 0; i < 14; i += 1) {
-    while (await page.getByRole('alert', { name: 'Before this piece' }).isVisible()) {
-      await page.keyboard.press('g');
-      await page.waitForTimeout(300);
-    }
-    await putOn(page, () => page.keyboard.press('p'));
-    await page.keyboard.press('Space');
-    await page.waitForTimeout(150);
-  }
-  await page.getByRole('tab', { name: /^Weights/ }).click();
-  await shot(page, 'bench-batch');
-
   // crab, picked bit by bit, then without the network
   await page.getByRole('link', { name: /^Bench/ }).click();
   await page
@@ -110,7 +88,6 @@ test('pictures', async ({ page }) => {
   }
   await page.getByRole('button', { name: /Pick through/ }).click();
   await page.getByRole('button', { name: 'Count a pass' }).click();
-  await shot(page, 'bench-picking');
   await page.context().setOffline(true);
   for (const g of [31, 28]) {
     await page.keyboard.press('m');
@@ -174,4 +151,29 @@ test('pictures', async ({ page }) => {
   await page.getByRole('button', { name: /^Fumet/ }).click();
   await page.getByLabel('white wine there is, grams').fill('300');
   await shot(page, 'pots');
+
+  // cutting to weight: the ruler with its mixes and what was got, a roll, slices
+  const cut = async (kind: string, name: RegExp): Promise<void> => {
+    await page.goto(`/bench/cut?as=${kind}`);
+    await page.getByRole('region', { name: 'To be cut to weight' }).getByRole('button', { name }).first().click();
+  };
+  await cut('portions', /Hake fillet/);
+  await page.getByRole('radio').first().waitFor();
+  for (let i = 0; i < 3; i += 1) {
+    await page.keyboard.press('p');
+    await page.waitForTimeout(1_500);
+    await page.keyboard.press('Space');
+    await page.waitForTimeout(800);
+  }
+  await shot(page, 'ruler');
+  await cut('roll', /Guinea fowl breasts/);
+  await page.getByRole('button', { name: 'Make rolls' }).click();
+  await page.getByLabel('Wrapped in').selectOption('sheet');
+  await page.getByLabel('Portion', { exact: true }).fill('110');
+  await shot(page, 'roll');
+  await cut('slices', /Roe deer barrel/);
+  await page.getByLabel('Knife slants').fill('25');
+  await page.getByRole('button', { name: 'Parts go different ways' }).click();
+  await page.getByRole('img').scrollIntoViewIfNeeded();
+  await shot(page, 'slices');
 });

@@ -11,6 +11,8 @@ interface Props {
   readonly decimals?: number;
   readonly hint?: string;
   readonly className?: string;
+  /** Told when the field is left or Enter is pressed: for what is written down, not for every digit. */
+  readonly late?: boolean;
   /** Empty is a value too (none). */
   readonly onNone?: () => void;
 }
@@ -18,7 +20,7 @@ interface Props {
 const written = (value: number | null, decimals: number): string =>
   value === null ? '' : String(Number(value.toFixed(decimals)));
 
-/** A number with its unit, told on as soon as it is one within bounds. Comma or point. */
+/** A number with its unit, told on as soon as it is one within bounds, or when the field is left. Comma or point. */
 export function NumField({
   label,
   unit,
@@ -30,6 +32,7 @@ export function NumField({
   hint,
   className,
   onNone,
+  late = false,
 }: Props) {
   const [text, setText] = useState(written(value, decimals));
   const editing = useRef(false);
@@ -39,6 +42,15 @@ export function NumField({
   const number = text.trim() === '' ? Number.NaN : Number(text.trim().replace(',', '.'));
   const fine = (n: number): boolean => Number.isFinite(n) && n >= min && n <= max;
   const none = text.trim() === '' && onNone !== undefined;
+  const tell = (written: string): void => {
+    const next = written.trim() === '' ? Number.NaN : Number(written.trim().replace(',', '.'));
+    if (fine(next)) onValue(next);
+    else if (written.trim() === '') onNone?.();
+  };
+  const leave = (): void => {
+    if (late && text !== written(value, decimals)) tell(text);
+    if (!fine(number) && !none) setText(written(value, decimals));
+  };
   return (
     <Field
       label={label}
@@ -54,14 +66,14 @@ export function NumField({
       }}
       onBlur={() => {
         editing.current = false;
-        if (!fine(number) && !none) setText(written(value, decimals));
+        leave();
+      }}
+      onKeyDown={(event) => {
+        if (late && event.key === 'Enter') leave();
       }}
       onChange={(event) => {
         setText(event.target.value);
-        const next =
-          event.target.value.trim() === '' ? Number.NaN : Number(event.target.value.trim().replace(',', '.'));
-        if (fine(next)) onValue(next);
-        else if (event.target.value.trim() === '') onNone?.();
+        if (!late) tell(event.target.value);
       }}
     />
   );

@@ -38,6 +38,7 @@ export function PieceTab(props: Props) {
       </h3>
       <div className="grid grid-cols-2 gap-2">
         <NumField
+          late
           label="Weighs"
           unit="g"
           min={5}
@@ -54,6 +55,7 @@ export function PieceTab(props: Props) {
           From the pan
         </Button>
         <NumField
+          late
           label="Long"
           unit="cm"
           min={1}
@@ -64,6 +66,7 @@ export function PieceTab(props: Props) {
         <span />
         {([0, 1] as const).map((i) => (
           <NumField
+            late
             key={`w${i}`}
             label={`Wide at ${where[i]?.toFixed(0)} cm`}
             unit="cm"
@@ -75,6 +78,7 @@ export function PieceTab(props: Props) {
         ))}
         {([0, 1] as const).map((i) => (
           <NumField
+            late
             key={`t${i}`}
             label={`Thick at ${where[i]?.toFixed(0)} cm`}
             unit="mm"

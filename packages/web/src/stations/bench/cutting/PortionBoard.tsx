@@ -304,7 +304,7 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
               ? taking.says
               : flow.byHand
                 ? 'Marks set by hand. The masses follow; r puts them back.'
-                : 'Cut at the first mark, weigh it, and the others move to fit. Shaded: where the knife may land.'}
+                : 'Cut, weigh, and the other marks move. Shaded: where the knife may land. Times are a hint: the core temperature decides.'}
           </p>
           <Mixes flow={flow} />
         </section>
@@ -345,7 +345,9 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
                 <SizesTab
                   setup={flow.setup}
                   category={cutting.category}
-                  acrossIsThickness={flow.template.acrossIsThickness}
+                  template={flow.template}
+                  pieces={cutting.pieces}
+                  pieceMg={flow.measures.massMg}
                   onChange={flow.change}
                 />
               ) : (

@@ -13,7 +13,6 @@ import {
   usualLength,
 } from '@zabrik/core';
 import { useState } from 'react';
-import { Button } from '../../../parts/Button.tsx';
 import { inputLook } from '../../../parts/Field.tsx';
 import { Notice } from '../../../parts/Notice.tsx';
 import { BoardFrame, Figures, useSetup } from './BoardFrame.tsx';
@@ -386,14 +385,38 @@ export function RollBoard({ board }: { readonly board: AtBoard }) {
           </>
         )}
       </div>
-      {state.pieces.size > 0 && (
-        <Button
-          className="mt-4 min-h-12"
-          onClick={() => say({ kind: 'piece', no: unmeasured ?? n, measures: measuresOf(unmeasured ?? n) }, 'measures')}
-        >
-          The guess for piece {unmeasured ?? n} is right
-        </Button>
-      )}
+      <h2 className="mt-5 mb-2 text-lg font-bold">The pieces</h2>
+      <ol className="grid grid-cols-2 gap-x-6 gap-y-2 max-md:grid-cols-1">
+        {profiles.map((_, i) => {
+          const no = i + 1;
+          const m = measuresOf(no);
+          const put = (part: Partial<PieceMeasures>): void =>
+            void say({ kind: 'piece', no, measures: { ...m, ...part } }, `piece ${no}`);
+          return (
+            <li key={`piece ${no}`} className="grid grid-cols-2 gap-3">
+              <NumField
+                late
+                label={`Piece ${no}${state.pieces.has(no) ? '' : ', guessed'}`}
+                unit="g"
+                min={5}
+                max={60_000}
+                decimals={0}
+                value={m.massMg / 1_000}
+                onValue={(g) => put({ massMg: Math.round(g * 1_000) })}
+              />
+              <NumField
+                late
+                label="long"
+                unit="cm"
+                min={1}
+                max={300}
+                value={m.lengthMm / 10}
+                onValue={(v) => put({ lengthMm: Math.round(v * 10) })}
+              />
+            </li>
+          );
+        })}
+      </ol>
     </BoardFrame>
   );
 }

@@ -1,15 +1,18 @@
 import { usualSizes } from '@zabrik/catalogue/portioning';
-import { type PortionSize, type PortionsSetup, zones } from '@zabrik/core';
+import { type PieceTemplate, type PortionSize, type PortionsSetup, zones } from '@zabrik/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useHouse } from '../../../app/queries.ts';
 import { Button } from '../../../parts/Button.tsx';
 import { inputLook } from '../../../parts/Field.tsx';
+import { Animals } from './Animals.tsx';
 import { NumField } from './NumField.tsx';
 
 interface Props {
   readonly setup: PortionsSetup;
   readonly category: string | null;
-  readonly acrossIsThickness: boolean;
+  readonly template: PieceTemplate;
+  readonly pieces: number;
+  readonly pieceMg: number;
   readonly onChange: (setup: PortionsSetup) => void;
 }
 
@@ -139,7 +142,8 @@ function OneSize({
 }
 
 /** The sizes wanted of a piece: what each weighs, is worth, and where it may come from. */
-export function SizesTab({ setup, category, acrossIsThickness, onChange }: Props) {
+export function SizesTab({ setup, category, template, pieces, pieceMg, onChange }: Props) {
+  const { acrossIsThickness } = template;
   const { sizes } = setup;
   const unused = usualSizes(category).filter((u) => !sizes.some((s) => s.id === u.id));
   const fresh = (): PortionSize => {
@@ -183,6 +187,7 @@ export function SizesTab({ setup, category, acrossIsThickness, onChange }: Props
         value={setup.endMinorPerKg / 100}
         onValue={(v) => onChange({ ...setup, endMinorPerKg: Math.round(v * 100) })}
       />
+      <Animals setup={setup} template={template} pieces={pieces} pieceMg={pieceMg} />
     </div>
   );
 }

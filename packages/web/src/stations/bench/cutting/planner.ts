@@ -1,7 +1,9 @@
 /** What the ruler asks to be reckoned, away from the screen: the ways to cut a piece, and why a wish cannot be met. */
 import {
+  animalsNeeded,
   type CutRecord,
   type CutWish,
+  type GradeNeed,
   type HouseShape,
   type MixOption,
   mixOptions,
@@ -42,3 +44,17 @@ export function planPiece({ template, measures, shape, cut, wish }: PlanRequest)
     faults: wish.sizes.length > 0 && missing.length === 0 ? [] : wishFaults(profile, { ...wish, sizes: missing }),
   };
 }
+
+export interface AnimalsRequest {
+  readonly template: PieceTemplate;
+  readonly wish: CutWish;
+  /** Whole animals, kilograms from and to. */
+  readonly grades: readonly { readonly id: string; readonly minMg: number; readonly maxMg: number }[];
+  /** What all such pieces of an animal are of it, and how many there are. */
+  readonly share: number;
+  readonly pieces: number;
+  readonly wanted: number;
+}
+
+export const countAnimals = ({ template, grades, share, pieces, wish, wanted }: AnimalsRequest): readonly GradeNeed[] =>
+  animalsNeeded(template, grades, share, pieces, wish, wanted);

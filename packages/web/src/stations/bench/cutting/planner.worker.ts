@@ -1,4 +1,4 @@
 import { expose } from 'comlink';
-import { planPiece } from './planner.ts';
+import { countAnimals, planPiece } from './planner.ts';
 
-expose(planPiece);
+expose({ planPiece, countAnimals });

@@ -1,30 +1,44 @@
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
-import { type Planned, type PlanRequest, planPiece } from './planner.ts';
+import { type AnimalsRequest, countAnimals, type Planned, type PlanRequest, planPiece } from './planner.ts';
 
-let worker: Remote<typeof planPiece> | undefined;
+const here = { planPiece, countAnimals };
+let worker: Remote<typeof here> | undefined;
 /** One worker for the page; where there is none (a test), the page reckons itself. */
-const reckon = (request: PlanRequest): Promise<Planned> => {
-  if (typeof Worker === 'undefined') return Promise.resolve(planPiece(request));
-  worker ??= wrap<typeof planPiece>(new Worker(new URL('./planner.worker.ts', import.meta.url), { type: 'module' }));
-  return worker(request);
+const reckoner = (): Remote<typeof here> | typeof here => {
+  if (typeof Worker === 'undefined') return here;
+  worker ??= wrap<typeof here>(new Worker(new URL('./planner.worker.ts', import.meta.url), { type: 'module' }));
+  return worker;
 };
 
-/** The ways to cut a piece, reckoned in a worker. Until a new answer is here the last one stands; `late` says so. */
-export function usePlanner(request: PlanRequest | undefined): {
-  readonly planned: Planned | undefined;
+interface Reckoned<A> {
+  /** The last answer there was; undefined before the first. */
+  readonly answer: A | undefined;
+  /** What is asked now is not answered yet. */
   readonly late: boolean;
-} {
+}
+
+/** Asks for what is wanted now, compared as text; until its answer is here the last one stands. */
+function useReckoned<R, A>(request: R | undefined, ask: (request: R) => Promise<A>): Reckoned<A> {
   const asked = JSON.stringify(request);
-  const [answer, setAnswer] = useState<{ readonly to: string; readonly planned: Planned } | undefined>(undefined);
+  const [last, setLast] = useState<{ readonly to: string; readonly answer: A } | undefined>(undefined);
   const latest = useRef(asked);
+  const asking = useRef(ask);
   useEffect(() => {
     latest.current = asked;
     if (asked === undefined) return;
-    void reckon(JSON.parse(asked) as PlanRequest).then((planned) => {
+    void asking.current(JSON.parse(asked) as R).then((answer) => {
       // an answer to what nobody asks any more is dropped
-      if (latest.current === asked) setAnswer({ to: asked, planned });
+      if (latest.current === asked) setLast({ to: asked, answer });
     });
   }, [asked]);
-  return { planned: answer?.planned, late: answer?.to !== asked };
+  return { answer: last?.answer, late: last?.to !== asked };
 }
+
+/** The ways to cut a piece, reckoned in a worker. */
+export const usePlanner = (request: PlanRequest | undefined): Reckoned<Planned> =>
+  useReckoned(request, async (r: PlanRequest) => reckoner().planPiece(r));
+
+/** How many animals of each grade, reckoned in a worker. */
+export const useAnimals = (request: AnimalsRequest | undefined) =>
+  useReckoned(request, async (r: AnimalsRequest) => reckoner().countAnimals(r));

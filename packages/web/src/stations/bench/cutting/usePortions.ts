@@ -137,7 +137,7 @@ export function usePortions(board: AtBoard) {
   // the profile is a millisecond's work: marks follow the finger without asking the worker
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked is all of what goes in, compared as text
   const profile = useMemo(() => profileAfter(template, measures, shape, teaches), [asked]);
-  const { planned, late } = usePlanner(request);
+  const { answer: planned, late } = usePlanner(request);
   const options: readonly MixOption[] = planned?.options ?? [];
   const picked = options[Math.min(option, Math.max(0, options.length - 1))];
   const plan: CutsForWeight =
