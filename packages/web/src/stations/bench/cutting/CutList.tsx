@@ -30,12 +30,15 @@ const kinds: readonly {
 ];
 const kindNames = new Map(kinds.map((k) => [k.id, k.name.toLowerCase()]));
 
+/** As much of a lot as it takes to lay it on the board. */
+type ToCut = Pick<Lot, 'id' | 'code' | 'name' | 'category' | 'pieces' | 'massMg'>;
+
 /** Puts lots on the board and opens it at once: what the server says to it comes when it can. */
 function useBegin() {
   const client = useQueryClient();
   const navigate = useNavigate();
   const { data: me } = useMe();
-  return (kind: CuttingKind, lots: readonly Lot[]): void => {
+  return (kind: CuttingKind, lots: readonly ToCut[]): void => {
     const id = uuidv7();
     const at = new Date().toISOString();
     const provisional: Cutting = {
@@ -72,10 +75,6 @@ function OnTheBoard() {
   const list = useQuery({ queryKey: ['cuttings', 'list'], queryFn: () => call(api.cutting.list, {}) });
   const begin = useBegin();
   const may = useMay('cutting.start');
-  const lots = useQuery({
-    queryKey: ['lots', 'list', 'resting'],
-    queryFn: () => call(api.larder.list, { query: { destination: 'larder', limit: 200 } }),
-  });
   if (list.isPending) return <Loading />;
   if (list.isLoadingError) return <Failed error={list.error} again={() => void list.refetch()} />;
   const now = new Date().toISOString();
@@ -111,7 +110,6 @@ function OnTheBoard() {
       )}
       <ul className="grid gap-3">
         {list.data.resting.map((r) => {
-          const lot = lots.data?.lots.find((l) => l.id === r.lotId);
           const ready = r.readyAt <= now;
           const late = r.lateAt <= now;
           return (
@@ -132,8 +130,8 @@ function OnTheBoard() {
                 <Button
                   size="bench"
                   look={ready ? 'plain' : 'quiet'}
-                  disabled={!may || lot === undefined}
-                  onClick={() => lot !== undefined && begin('portions', [lot])}
+                  disabled={!may}
+                  onClick={() => begin('portions', [{ ...r, id: r.lotId }])}
                 >
                   {ready ? 'Cut it' : 'Cut it now'}
                 </Button>

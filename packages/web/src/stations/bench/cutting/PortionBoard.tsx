@@ -1,201 +1,29 @@
-import { formatMass, type PortionSize } from '@zabrik/core';
-import { useEffect, useState } from 'react';
-import { moneyOf, useHouse, useMay } from '../../../app/queries.ts';
+import { formatMass } from '@zabrik/core';
+import { useState } from 'react';
+import { useMay } from '../../../app/queries.ts';
 import { Button } from '../../../parts/Button.tsx';
-import { Notice } from '../../../parts/Notice.tsx';
 import { SimulatedPan } from '../SimulatedPan.tsx';
 import { useKeys } from '../useKeys.ts';
 import { CloseStrip } from './CloseStrip.tsx';
-import { cm, endWords, faultWords, mixWords, percentWords, thicknessWords } from './cutWords.ts';
+import { cm, percentWords } from './cutWords.ts';
+import { Mixes } from './Mixes.tsx';
 import { PanStrip } from './PanStrip.tsx';
 import { PieceTab } from './PieceTab.tsx';
+import { PortionHead, type Tab } from './PortionHead.tsx';
+import { PutRight } from './PutRight.tsx';
 import { Ruler } from './Ruler.tsx';
 import { SizesTab } from './SizesTab.tsx';
 import { Tally } from './Tally.tsx';
+import { Calibrate, useTrueScale } from './TrueSize.tsx';
 import type { AtBoard } from './useCutting.ts';
 import { useCuttingClose } from './useCuttingClose.ts';
-import { type Portions, usePortions } from './usePortions.ts';
+import { usePortions } from './usePortions.ts';
 
-type Tab = 'got' | 'sizes' | 'piece';
 const tabs: readonly { readonly id: Tab; readonly name: string; readonly key: string }[] = [
   { id: 'got', name: 'Got', key: 'g' },
   { id: 'sizes', name: 'Sizes', key: 'z' },
   { id: 'piece', name: 'Piece', key: 'm' },
 ];
-const CARD = 85.6;
-const KEPT = 'zabrik-px-per-mm';
-
-function useTrueScale() {
-  const [on, setOn] = useState(false);
-  const [pxPerMm, set] = useState(() => Number(localStorage.getItem(KEPT) ?? 96 / 25.4));
-  useEffect(() => localStorage.setItem(KEPT, String(pxPerMm)), [pxPerMm]);
-  return { on, toggle: () => setOn((before) => !before), pxPerMm, set };
-}
-
-/** The bank card everyone has: as long as it, and the ruler is true on this screen. */
-function Calibrate({ scale }: { readonly scale: ReturnType<typeof useTrueScale> }) {
-  return (
-    <div className="flex items-center gap-4 border-b border-line bg-sheet-soft px-4 py-1.5">
-      <span className="h-6 shrink-0 bg-ink" style={{ width: CARD * scale.pxPerMm }} aria-hidden="true" />
-      <label className="flex min-w-0 flex-1 items-center gap-3 text-[14px]">
-        <span>Hold the long side of a bank card (85.6 mm) against the bar and slide until they agree.</span>
-        <input
-          type="range"
-          className="h-11 w-56 accent-ink"
-          min={2}
-          max={9}
-          step={0.01}
-          value={scale.pxPerMm}
-          onChange={(event) => scale.set(Number(event.target.value))}
-        />
-      </label>
-    </div>
-  );
-}
-
-function Fact({
-  figure,
-  says,
-  onClick,
-}: {
-  readonly figure: string;
-  readonly says: string;
-  readonly onClick?: () => void;
-}) {
-  return (
-    <button
-      type="button"
-      className="min-h-12 rounded-md px-2 text-left leading-tight hover:bg-sheet-soft"
-      onClick={onClick}
-    >
-      <span className="figure block text-[18px] whitespace-nowrap">{figure}</span>
-      <span className="block text-[13px] whitespace-nowrap text-ink-soft underline decoration-line-strong decoration-dotted underline-offset-4">
-        {says}
-      </span>
-    </button>
-  );
-}
-
-function Head({
-  board,
-  flow,
-  open,
-}: {
-  readonly board: AtBoard;
-  readonly flow: Portions;
-  readonly open: (tab: Tab) => void;
-}) {
-  const { cutting } = board;
-  const { measures, setup, plan } = flow;
-  const widths = [...(measures.widths ?? [])].sort((a, b) => a.at - b.at).map((w) => cm(w.mm));
-  const [main] = setup.sizes;
-  return (
-    <div className="flex items-center gap-x-3 border-b border-line bg-sheet px-4 py-1.5 max-lg:flex-wrap">
-      <div className="min-w-0 flex-1">
-        <h1 className="truncate text-[22px] leading-7 font-bold">{cutting.name}</h1>
-        <p className="flex items-center gap-2 text-[14px] text-ink-soft">
-          {cutting.pieces > 1 ? `piece ${flow.no} of ${cutting.pieces}` : 'one piece'} ·{' '}
-          {cutting.inputs.map((i) => i.code).join(', ')}
-        </p>
-      </div>
-      <Fact
-        figure={formatMass(measures.massMg)}
-        says={flow.measured ? 'weighed' : 'guessed'}
-        onClick={() => open('piece')}
-      />
-      <Fact
-        figure={`${cm(measures.lengthMm)} cm`}
-        says={flow.measured ? 'long' : 'long, as usual'}
-        onClick={() => open('piece')}
-      />
-      <Fact
-        figure={widths.length === 0 ? flow.template.name : `${widths.join(' / ')} cm`}
-        says={widths.length === 0 ? 'form' : 'wide'}
-        onClick={() => open('piece')}
-      />
-      <Fact
-        figure={main === undefined ? 'no size' : `${formatMass(main.targetMg)} ± ${percentWords(main.toleranceShare)}`}
-        says={setup.sizes.length > 1 ? `${setup.sizes.length} sizes wanted` : 'wanted'}
-        onClick={() => open('sizes')}
-      />
-      <p className="min-w-32 text-right leading-tight">
-        <span className="figure block text-[18px]">{formatMass(Math.round(plan.giveAwayMg / 1_000) * 1_000)}</span>
-        <span className="block text-[13px] text-ink-soft">expected over target</span>
-      </p>
-    </div>
-  );
-}
-
-function Mixes({ flow }: { readonly flow: Portions }) {
-  const { data: house } = useHouse();
-  const money = moneyOf(house);
-  if (flow.finished) return null;
-  return (
-    <div className="grid gap-2 px-4 pb-2">
-      {flow.faults.map((f) => (
-        <Notice key={`${f.code} ${'sizeId' in f ? f.sizeId : ''}`} tone="attention">
-          {faultWords(f, flow.setup.sizes)}
-        </Notice>
-      ))}
-      <div className="grid auto-cols-fr grid-flow-col gap-2.5 max-lg:grid-flow-row" role="radiogroup" aria-label="Mix">
-        {flow.options.map((o, i) => {
-          const on = flow.option === i;
-          return (
-            // biome-ignore lint/a11y/useSemanticElements: a card with four lines of text, chosen like a radio button
-            <button
-              key={`${o.kind} ${mixWords(o, flow.setup.sizes)} ${o.ends.length}`}
-              type="button"
-              role="radio"
-              aria-checked={on}
-              onClick={() => flow.setOption(i)}
-              className={`grid min-h-24 content-start rounded-plate border-[1.5px] bg-white px-3 py-2 text-left leading-snug ${on ? 'border-ink outline-3 -outline-offset-1 outline-ink' : 'border-line-strong hover:border-ink'}`}
-            >
-              <span className="flex items-baseline justify-between gap-2">
-                <span className="figure text-[17px]">{mixWords(o, flow.setup.sizes)}</span>
-                <span className="figure text-[17px]">{money(o.valueMinor)}</span>
-              </span>
-              <span className="block text-[14px] text-ink-soft">{endWords(o, flow.template.ends)}</span>
-              <span className="block text-[13px] text-ink-soft">
-                {thicknessWords(o, flow.template.acrossIsThickness)}
-              </span>
-            </button>
-          );
-        })}
-        {flow.options.length === 0 && !flow.late && flow.faults.length === 0 && (
-          <p className="py-4 text-ink-soft">No portion of these sizes is left in this piece. What is left is an end.</p>
-        )}
-      </div>
-    </div>
-  );
-}
-
-/** What can be done with a weight that was picked from the list. */
-function Right({ flow }: { readonly flow: Portions }) {
-  const { right } = flow;
-  if (right === undefined) return null;
-  const others: readonly PortionSize[] = flow.setup.sizes.filter((s) => s.id !== right.line);
-  return (
-    <div className="flex flex-wrap items-center gap-2 border-t border-attention bg-[#fff7e0] p-2.5">
-      <p className="w-full text-[14px]">Trim it and weigh it again, or:</p>
-      {(['staff', 'filling', 'larder'] as const)
-        .filter((t) => t !== right.destination)
-        .map((t) => (
-          <Button key={t} className="min-h-12" onClick={() => flow.put(right, t)}>
-            {t === 'staff' ? 'To staff' : t === 'filling' ? 'To filling' : 'Keep'}
-          </Button>
-        ))}
-      {others.map((s) => (
-        <Button key={s.id} className="min-h-12" onClick={() => flow.put(right, s)}>
-          As {s.name}
-        </Button>
-      ))}
-      <Button look="alarm" className="min-h-12" onClick={() => flow.back(right)}>
-        Take it back
-      </Button>
-    </div>
-  );
-}
-
 /** Cutting portions to weight: the ruler, the mixes, the pan and what was got. */
 export function PortionBoard({ board }: { readonly board: AtBoard }) {
   const { cutting, state, unsent } = board;
@@ -264,7 +92,7 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
       : `From ${flow.learnt?.shape?.records ?? 0} of your own: portions come out within ${percentWords(error.house)}, by the handbook’s form ${percentWords(error.handbook)}.`;
   return (
     <div className="flex flex-col lg:h-[calc(100dvh-52px)] lg:min-h-[640px]">
-      <Head board={board} flow={flow} open={setTab} />
+      <PortionHead board={board} flow={flow} open={setTab} />
       <div className="grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_340px]">
         <section className="flex min-h-0 min-w-0 flex-col" aria-label="Where to cut">
           {trueScale.on && !flow.finished && <Calibrate scale={trueScale} />}
@@ -336,7 +164,7 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
                 startMg={cutting.startMg}
                 weighedMg={state.weighedMg}
               />
-              <Right flow={flow} />
+              <PutRight flow={flow} />
             </>
           )}
           {tab !== 'got' && (

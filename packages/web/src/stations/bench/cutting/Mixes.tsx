@@ -1,0 +1,48 @@
+import { moneyOf, useHouse } from '../../../app/queries.ts';
+import { Notice } from '../../../parts/Notice.tsx';
+import { endWords, faultWords, mixWords, thicknessWords } from './cutWords.ts';
+import type { Portions } from './usePortions.ts';
+
+/** The ways to cut the piece side by side, and why a wish cannot be met. */
+export function Mixes({ flow }: { readonly flow: Portions }) {
+  const { data: house } = useHouse();
+  const money = moneyOf(house);
+  if (flow.finished) return null;
+  return (
+    <div className="grid gap-2 px-4 pb-2">
+      {flow.faults.map((f) => (
+        <Notice key={`${f.code} ${'sizeId' in f ? f.sizeId : ''}`} tone="attention">
+          {faultWords(f, flow.setup.sizes)}
+        </Notice>
+      ))}
+      <div className="grid auto-cols-fr grid-flow-col gap-2.5 max-lg:grid-flow-row" role="radiogroup" aria-label="Mix">
+        {flow.options.map((o, i) => {
+          const on = flow.option === i;
+          return (
+            // biome-ignore lint/a11y/useSemanticElements: a card with four lines of text, chosen like a radio button
+            <button
+              key={`${o.kind} ${mixWords(o, flow.setup.sizes)} ${o.ends.length}`}
+              type="button"
+              role="radio"
+              aria-checked={on}
+              onClick={() => flow.setOption(i)}
+              className={`grid min-h-24 content-start rounded-plate border-[1.5px] bg-white px-3 py-2 text-left leading-snug ${on ? 'border-ink outline-3 -outline-offset-1 outline-ink' : 'border-line-strong hover:border-ink'}`}
+            >
+              <span className="flex items-baseline justify-between gap-2">
+                <span className="figure text-[17px]">{mixWords(o, flow.setup.sizes)}</span>
+                <span className="figure text-[17px]">{money(o.valueMinor)}</span>
+              </span>
+              <span className="block text-[14px] text-ink-soft">{endWords(o, flow.template.ends)}</span>
+              <span className="block text-[13px] text-ink-soft">
+                {thicknessWords(o, flow.template.acrossIsThickness)}
+              </span>
+            </button>
+          );
+        })}
+        {flow.options.length === 0 && !flow.late && flow.faults.length === 0 && (
+          <p className="py-4 text-ink-soft">No portion of these sizes is left in this piece. What is left is an end.</p>
+        )}
+      </div>
+    </div>
+  );
+}
