@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { dismiss } from '../../app/outbox.ts';
 import { useMay } from '../../app/queries.ts';
 import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { BenchFoot } from './BenchFoot.tsx';
 import { BenchHead } from './BenchHead.tsx';
 import { BenchPieces } from './BenchPieces.tsx';
@@ -107,18 +107,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
         <BenchScale flow={flow} state={state} may={may} standing={standing} />
         <Trays flow={flow} state={state} may={may} />
       </div>
-      {state.refused.length > 0 && (
-        <div className="grid gap-2 border-t border-line bg-sheet p-3">
-          {state.refused.map((w) => (
-            <Notice key={w.key} tone="alarm">
-              <strong>{w.says}</strong> {w.onDisk === false ? 'is not kept' : 'was refused by the server'}: {w.refused}{' '}
-              <button type="button" className="font-semibold underline" onClick={() => void dismiss(w.key)}>
-                I have read it
-              </button>
-            </Notice>
-          ))}
-        </div>
-      )}
+      <RefusedHere refused={state.refused} className="border-t border-line" />
       {flow.closing.asking && (
         <CloseBar
           balance={balance}

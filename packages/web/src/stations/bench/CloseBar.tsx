@@ -1,7 +1,7 @@
 import { type Balance, formatMass, type PlanStage } from '@zabrik/core';
 import { useState } from 'react';
 import { Button } from '../../parts/Button.tsx';
-import { inputLook } from '../../parts/Field.tsx';
+import { ReasonRow } from './ReasonRow.tsx';
 
 interface Props {
   readonly balance: Balance;
@@ -49,25 +49,7 @@ export function CloseBar({ balance, stage, missingPasses, pending, onClose, onBa
         </p>
       )}
       <div className="flex flex-wrap items-center gap-3">
-        {reasons[balance.verdict].map((r) => (
-          <Button
-            key={r}
-            size="bench"
-            look={reason === r ? 'strong' : 'quiet'}
-            aria-pressed={reason === r}
-            onClick={() => setReason(r)}
-          >
-            {r}
-          </Button>
-        ))}
-        <input
-          aria-label="Another reason"
-          placeholder="another reason"
-          className={`${inputLook} h-14 min-w-40! flex-1`}
-          maxLength={500}
-          value={reason}
-          onChange={(event) => setReason(event.target.value)}
-        />
+        <ReasonRow usual={reasons[balance.verdict]} reason={reason} onReason={setReason} />
         <Button size="bench" onClick={onBack}>
           Weigh on
         </Button>

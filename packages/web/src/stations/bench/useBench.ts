@@ -18,6 +18,7 @@ import { trayName, trays } from '../../parts/destinations.ts';
 import { sayAloud, useBenchDevice } from './benchDevice.ts';
 import { animalNow, countNow, nextOpen, piecesInOrder, stepAt, takenOf, wantedOf } from './benchOrder.ts';
 import { adviceWords, expectationOf, unitName } from './benchWords.ts';
+import { panRefuses } from './panWords.ts';
 import type { BenchState, Counted } from './useBreakdown.ts';
 import { useClosing } from './useClosing.ts';
 import { useMarks } from './useMarks.ts';
@@ -131,29 +132,14 @@ export function useBench(state: BenchState, may: boolean) {
 
   const take = (): void => {
     if (typing !== undefined) return;
-    switch (reading.state) {
-      case 'away':
-        setTyping({ for: 'weight', text: '' });
-        setSays('The scale does not answer. Type the weight.');
-        return;
-      case 'moving':
-        setSays('Still moving. Let the pan rest.');
-        return;
-      case 'over':
-        setSays('Too heavy for this scale. Take it to the floor scale, or weigh it in two.');
-        return;
-      case 'under':
-        setSays('Below zero. Clear the pan and set zero.');
-        return;
-      case 'steady':
-        if (reading.netMg <= 0) setSays('Nothing on the pan.');
-        else if (wasTaken) setSays('This weight is already taken. Put the next piece on.');
-        else if (beyond)
-          setSays('Every piece of this plan is weighed. Pick the piece this belongs to, or close the stage.');
-        else {
-          setTakenAt(reading.settled);
-          record(reading.netMg, 'scale');
-        }
+    const refuses = panRefuses(reading, wasTaken);
+    if (reading.state === 'away') setTyping({ for: 'weight', text: '' });
+    if (refuses !== undefined) setSays(refuses);
+    else if (beyond)
+      setSays('Every piece of this plan is weighed. Pick the piece this belongs to, or close the stage.');
+    else {
+      setTakenAt(reading.settled);
+      record(reading.netMg, 'scale');
     }
   };
 

@@ -1,7 +1,7 @@
 import { formatMass } from '@zabrik/core';
 import { useState } from 'react';
 import { Button } from '../../../parts/Button.tsx';
-import { inputLook } from '../../../parts/Field.tsx';
+import { ReasonRow } from '../ReasonRow.tsx';
 import type { useCuttingClose } from './useCuttingClose.ts';
 
 const reasons = {
@@ -41,25 +41,7 @@ export function CloseStrip({
             The rest goes back uncut
           </Button>
         )}
-        {reasons[verdict].map((r) => (
-          <Button
-            key={r}
-            size="bench"
-            look={reason === r ? 'strong' : 'quiet'}
-            aria-pressed={reason === r}
-            onClick={() => setReason(r)}
-          >
-            {r}
-          </Button>
-        ))}
-        <input
-          aria-label="Another reason"
-          placeholder="another reason"
-          className={`${inputLook} h-14 min-w-40! flex-1`}
-          maxLength={500}
-          value={reason}
-          onChange={(event) => setReason(event.target.value)}
-        />
+        <ReasonRow usual={reasons[verdict]} reason={reason} onReason={setReason} />
         <Button size="bench" onClick={closing.goOn}>
           Weigh on
         </Button>

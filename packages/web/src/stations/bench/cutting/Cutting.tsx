@@ -1,8 +1,8 @@
 import { formatMass } from '@zabrik/core';
 import { Link, useParams } from 'react-router';
-import { dismiss } from '../../../app/outbox.ts';
 import { clothOf } from '../../../parts/destinations.ts';
-import { Failed, Loading, Notice } from '../../../parts/Notice.tsx';
+import { Failed, Loading } from '../../../parts/Notice.tsx';
+import { RefusedHere } from '../../../parts/RefusedHere.tsx';
 import { MouldBoard } from './MouldBoard.tsx';
 import { PortionBoard } from './PortionBoard.tsx';
 import { RollBoard } from './RollBoard.tsx';
@@ -71,18 +71,7 @@ export default function Cutting() {
   const never = board.refused.some((w) => w.url.endsWith('/cuttings'));
   return (
     <>
-      {board.refused.length > 0 && (
-        <div className="grid gap-2 border-b border-line bg-sheet p-3">
-          {board.refused.map((w) => (
-            <Notice key={w.key} tone="alarm">
-              <strong>{w.says}</strong> {w.onDisk === false ? 'is not kept' : 'was refused by the server'}: {w.refused}{' '}
-              <button type="button" className="font-semibold underline" onClick={() => void dismiss(w.key)}>
-                I have read it
-              </button>
-            </Notice>
-          ))}
-        </div>
-      )}
+      <RefusedHere refused={board.refused} className="border-b border-line" />
       {never ? (
         <p className="p-6">
           <Link className="font-semibold underline" to="/bench/cut">

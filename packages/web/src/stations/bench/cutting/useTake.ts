@@ -1,6 +1,7 @@
 import { formatMass, parseMass } from '@zabrik/core';
 import { useState } from 'react';
 import { useScaleAtRest } from '../../../app/live.ts';
+import { panRefuses } from '../panWords.ts';
 
 /** Taking what lies on the pan, once for every time it comes to rest, or a weight typed where there is no scale. */
 export function useTake(onMass: (massMg: number) => string) {
@@ -10,27 +11,12 @@ export function useTake(onMass: (massMg: number) => string) {
   const [says, setSays] = useState('');
   const wasTaken = takenAt === reading.settled && reading.state === 'steady';
   const take = (): void => {
-    switch (reading.state) {
-      case 'away':
-        setTyping('');
-        setSays('The scale does not answer. Type the weight.');
-        return;
-      case 'moving':
-        setSays('Still moving. Let the pan rest.');
-        return;
-      case 'over':
-        setSays('Too heavy for this scale. Weigh it in two.');
-        return;
-      case 'under':
-        setSays('Below zero. Clear the pan and set zero.');
-        return;
-      case 'steady':
-        if (reading.netMg <= 0) setSays('Nothing on the pan.');
-        else if (wasTaken) setSays('This weight is already taken. Put the next one on.');
-        else {
-          setTakenAt(reading.settled);
-          setSays(onMass(reading.netMg));
-        }
+    const refuses = panRefuses(reading, wasTaken);
+    if (reading.state === 'away') setTyping('');
+    if (refuses !== undefined) setSays(refuses);
+    else {
+      setTakenAt(reading.settled);
+      setSays(onMass(reading.netMg));
     }
   };
   const typedMg = ((): number | undefined => {

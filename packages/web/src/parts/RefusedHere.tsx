@@ -1,0 +1,25 @@
+import { dismiss, type Waiting } from '../app/outbox.ts';
+import { Notice } from './Notice.tsx';
+
+/** What the server, or this device, would not take of what was said here: each stays until someone has read why. */
+export function RefusedHere({
+  refused,
+  className,
+}: {
+  readonly refused: readonly Waiting[];
+  readonly className: string;
+}) {
+  if (refused.length === 0) return null;
+  return (
+    <div className={`grid gap-2 bg-sheet p-3 ${className}`}>
+      {refused.map((w) => (
+        <Notice key={w.key} tone="alarm">
+          <strong>{w.says}</strong> {w.onDisk === false ? 'is not kept' : 'was refused by the server'}: {w.refused}{' '}
+          <button type="button" className="font-semibold underline" onClick={() => void dismiss(w.key)}>
+            I have read it
+          </button>
+        </Notice>
+      ))}
+    </div>
+  );
+}
