@@ -15,7 +15,9 @@ export default defineConfig({
         },
       },
       { test: { name: 'devices', root: 'packages/devices', environment: 'node', include: ['src/**/*.test.ts'] } },
-      { test: { name: 'catalogue', root: 'test', environment: 'node', include: ['*.test.ts'] } },
+      {
+        test: { name: 'catalogue', root: 'test', environment: 'node', include: ['*.test.ts'], testTimeout: 20_000 },
+      },
       {
         test: {
           name: 'server',
@@ -35,6 +37,7 @@ export default defineConfig({
           root: 'packages/web',
           environment: 'jsdom',
           include: ['src/**/*.test.{ts,tsx}'],
+          testTimeout: 20_000,
         },
       },
     ],

@@ -4,7 +4,6 @@ import {
   formatMass,
   MOST_LOINS,
   type PieceMeasures,
-  pairForRolls,
   planRoll,
   type RollSetup,
   usualLength,
@@ -16,6 +15,7 @@ import { BoardFrame, Figures, useSetup } from './BoardFrame.tsx';
 import { NumField } from './NumField.tsx';
 import { RollDrawing } from './RollDrawing.tsx';
 import type { AtBoard } from './useCutting.ts';
+import { useRolls } from './usePlanner.ts';
 import { useTake } from './useTake.ts';
 
 function usual(board: AtBoard): RollSetup {
@@ -58,8 +58,11 @@ export function RollBoard({ board }: { readonly board: AtBoard }) {
   );
   const measuresOf = (no: number): PieceMeasures =>
     state.pieces.get(no) ?? { massMg: guess, lengthMm: Math.round(usualLength(template, guess)) };
-  const profiles = Array.from({ length: n }, (_, i) => fitProfile(template, measuresOf(i + 1)));
-  const rolls = pairForRolls(profiles, setup.perRoll);
+  const pieces = Array.from({ length: n }, (_, i) => measuresOf(i + 1));
+  const profiles = pieces.map((m) => fitProfile(template, m));
+  const { answer, late } = useRolls({ template, pieces, perRoll: setup.perRoll });
+  // an answer to fewer pieces than lie here now is an old one
+  const rolls = (answer ?? []).filter((roll) => roll.laid.every((l) => l.piece < n));
   const plans = rolls.map((roll) =>
     planRoll({
       ...setup,
@@ -140,7 +143,7 @@ export function RollBoard({ board }: { readonly board: AtBoard }) {
           </Notice>
         </div>
       )}
-      {rolls.length === 0 && (
+      {rolls.length === 0 && !late && (
         <Notice tone="attention">
           One roll of {setup.perRoll} wants as many pieces; here is {cutting.pieces === 1 ? 'one' : cutting.pieces}.
         </Notice>

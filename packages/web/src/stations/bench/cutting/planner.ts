@@ -3,12 +3,15 @@ import {
   animalsNeeded,
   type CutRecord,
   type CutWish,
+  fitProfile,
   type GradeNeed,
   type HouseShape,
   type MixOption,
   mixOptions,
+  type PairedRoll,
   type PieceMeasures,
   type PieceTemplate,
+  pairForRolls,
   profileAfter,
   type WishFault,
   wishFaults,
@@ -58,3 +61,15 @@ export interface AnimalsRequest {
 
 export const countAnimals = ({ template, grades, share, pieces, wish, wanted }: AnimalsRequest): readonly GradeNeed[] =>
   animalsNeeded(template, grades, share, pieces, wish, wanted);
+
+export interface RollsRequest {
+  readonly template: PieceTemplate;
+  readonly pieces: readonly PieceMeasures[];
+  readonly perRoll: number;
+}
+
+export const pairRolls = ({ template, pieces, perRoll }: RollsRequest): readonly PairedRoll[] =>
+  pairForRolls(
+    pieces.map((m) => fitProfile(template, m)),
+    perRoll,
+  );

@@ -1,4 +1,4 @@
 import { expose } from 'comlink';
-import { countAnimals, planPiece } from './planner.ts';
+import { countAnimals, pairRolls, planPiece } from './planner.ts';
 
-expose({ planPiece, countAnimals });
+expose({ planPiece, countAnimals, pairRolls });

@@ -1,8 +1,16 @@
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
-import { type AnimalsRequest, countAnimals, type Planned, type PlanRequest, planPiece } from './planner.ts';
+import {
+  type AnimalsRequest,
+  countAnimals,
+  type Planned,
+  type PlanRequest,
+  pairRolls,
+  planPiece,
+  type RollsRequest,
+} from './planner.ts';
 
-const here = { planPiece, countAnimals };
+const here = { planPiece, countAnimals, pairRolls };
 let worker: Remote<typeof here> | undefined;
 /** One worker for the page; where there is none (a test), the page reckons itself. */
 const reckoner = (): Remote<typeof here> | typeof here => {
@@ -42,3 +50,7 @@ export const usePlanner = (request: PlanRequest | undefined): Reckoned<Planned> 
 /** How many animals of each grade, reckoned in a worker. */
 export const useAnimals = (request: AnimalsRequest | undefined) =>
   useReckoned(request, async (r: AnimalsRequest) => reckoner().countAnimals(r));
+
+/** Which loins lie together in which roll, reckoned in a worker. */
+export const useRolls = (request: RollsRequest) =>
+  useReckoned(request, async (r: RollsRequest) => reckoner().pairRolls(r));
