@@ -181,16 +181,31 @@ test('two sizes by keyboard alone, an hour of it without network', async ({ page
     await expect(weighed(page)).toHaveCount(count + 1);
   }
   await expect(weighed(page).first()).toContainText('on this device');
+  await expect(page.getByTestId('saved')).toContainText('kept here'); // on its disk, that is
   await page.reload();
   await expect(weighed(page)).toHaveCount(4);
   await context.setOffline(false);
   await expect(weighed(page).filter({ hasText: 'on this device' })).toHaveCount(0, { timeout: 20_000 });
 
+  // the scale is there again: both fillets to the end, and into the larder
+  await expect(strip(page)).toHaveAttribute('data-state', 'steady', { timeout: 30_000 });
+  await cutAll(page, next, take, 40);
+  await expect(page.getByText(/Every piece is cut/)).toBeVisible();
+  const portions = await portionsGot(page);
+  expect(portions).toBeGreaterThan(9);
   await page.keyboard.press('c');
-  await expect(page.getByRole('region', { name: 'Not all is weighed' })).toBeVisible();
-  await tabTo(page, 'The rest goes back uncut');
-  await page.keyboard.press('Enter');
-  await expect(page.getByRole('region', { name: 'Cut', exact: true })).toContainText('g');
+  const strange = page.getByRole('region', { name: 'Not all is weighed' });
+  const done = page.getByRole('region', { name: 'Cut', exact: true });
+  await expect(strange.or(done)).toBeVisible();
+  if (await strange.isVisible()) {
+    await tabTo(page, /Skin or sinew came off|Something was added/);
+    await page.keyboard.press('Enter');
+    await tabTo(page, 'Finish all the same');
+    await page.keyboard.press('Enter');
+  }
+  await expect(done).toContainText('in tolerance');
+  await expect(done.getByRole('link', { name: /main course 160 g/ })).toBeVisible();
+  await expect(done.getByRole('link', { name: /starter 90 g/ })).toBeVisible();
 });
 
 test('a roll across the night, then to portions', async ({ page }) => {

@@ -284,6 +284,27 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
   );
 }
 
+/** The way to cutting to weight, and whether something lies there. */
+function ToWeight() {
+  const { data } = useQuery({ queryKey: ['cuttings', 'list'], queryFn: () => call(api.cutting.list, {}) });
+  const [open, resting] = [data?.open.length ?? 0, data?.resting.length ?? 0];
+  return (
+    <Link
+      to="/bench/cut"
+      className="mt-6 flex min-h-14 items-center justify-between gap-3 rounded-plate border-[1.5px] border-ink bg-white px-4 font-head text-[17px] font-semibold hover:bg-sheet-soft"
+    >
+      Cut to weight
+      <span className="font-text text-[14px] font-normal text-ink-soft">
+        {open + resting === 0
+          ? 'portions, rolls, slices, moulds'
+          : [open > 0 ? `${open} under the knife` : '', resting > 0 ? `${resting} at rest` : '']
+              .filter((t) => t !== '')
+              .join(', ')}
+      </span>
+    </Link>
+  );
+}
+
 export default function BenchList() {
   const [search, setSearch] = useSearchParams();
   const chosen = search.get('lot');
@@ -301,13 +322,7 @@ export default function BenchList() {
         <OpenOnes />
         <h2 className="mt-6 mb-3 text-xl font-bold">Waiting to go on</h2>
         <WaitingOnes />
-        <Link
-          to="/bench/cut"
-          className="mt-6 flex min-h-14 items-center justify-between rounded-plate border-[1.5px] border-ink bg-white px-4 font-head text-[17px] font-semibold hover:bg-sheet-soft"
-        >
-          Cut to weight
-          <span className="font-text text-[14px] font-normal text-ink-soft">portions, rolls, slices, moulds</span>
-        </Link>
+        <ToWeight />
         <p className="mt-6">
           <Link className="font-semibold underline" to="/bench/plans">
             Cut plans

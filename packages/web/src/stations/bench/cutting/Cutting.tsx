@@ -1,13 +1,43 @@
-import { formatMass } from '@zabrik/core';
+import { type CutWeight, formatMass, formatShare, givenAway, offSize } from '@zabrik/core';
 import { Link, useParams } from 'react-router';
 import { clothOf } from '../../../parts/destinations.ts';
 import { Failed, Loading } from '../../../parts/Notice.tsx';
 import { RefusedHere } from '../../../parts/RefusedHere.tsx';
+import { Figures } from './BoardFrame.tsx';
 import { MouldBoard } from './MouldBoard.tsx';
 import { PortionBoard } from './PortionBoard.tsx';
 import { RollBoard } from './RollBoard.tsx';
 import { SliceBoard } from './SliceBoard.tsx';
 import { type AtBoard, useCutting } from './useCutting.ts';
+
+/** What it came to: shares of what was cut, and how near the portions are to what was asked for. */
+function Came({ board }: { readonly board: AtBoard }) {
+  const { state } = board;
+  const sizes = state.setup?.kind === 'portions' ? state.setup.sizes : [];
+  const sum = (of: (w: CutWeight) => boolean): number =>
+    state.weights.filter(of).reduce((total, w) => total + w.massMg, 0);
+  const ends = sum((w) => w.line === 'end');
+  const made = sum((w) => w.line !== 'end');
+  const sized = state.weights.filter((w) => sizes.some((s) => s.id === w.line));
+  const inside = sized.filter((w) => offSize(w, sizes) === undefined).length;
+  const share = (mg: number): string => formatShare(mg / Math.max(1, state.weighedMg));
+  return (
+    <div className="mb-4">
+      <Figures
+        of={[
+          [share(made), 'made of what was weighed'],
+          [share(ends), 'ends'],
+          ...(sized.length > 0
+            ? ([
+                [`${inside} of ${sized.length}`, 'in tolerance'],
+                [formatMass(givenAway(state.weights, sizes)), 'given away'],
+              ] as const)
+            : []),
+        ]}
+      />
+    </div>
+  );
+}
 
 /** What came of a cutting: the lots, each one touch away from its label. */
 function Done({ board }: { readonly board: AtBoard }) {
@@ -22,6 +52,7 @@ function Done({ board }: { readonly board: AtBoard }) {
           <p className="mb-4 text-ink-soft">
             {formatMass(cutting.startMg)} cut, now in the larder. A chef can take the entry back from any of these lots.
           </p>
+          <Came board={board} />
           <ul className="grid gap-2">
             {cutting.lots.map((l) => (
               <li key={l.lotId}>
