@@ -50,7 +50,8 @@ function Done({ board }: { readonly board: AtBoard }) {
       ) : (
         <>
           <p className="mb-4 text-ink-soft">
-            {formatMass(cutting.startMg)} cut, now in the larder. A chef can take the entry back from any of these lots.
+            {formatMass(board.state.weighedMg)} of {formatMass(cutting.startMg)} cut and weighed, now in the larder. A
+            chef can take the entry back from any of these lots.
           </p>
           <Came board={board} />
           <ul className="grid gap-2">

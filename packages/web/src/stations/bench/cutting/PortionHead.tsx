@@ -44,7 +44,7 @@ export function PortionHead({
   const [main] = setup.sizes;
   return (
     <div className="flex items-center gap-x-3 border-b border-line bg-sheet px-4 py-1.5 max-lg:flex-wrap">
-      <div className="min-w-0 flex-1">
+      <div className="min-w-0 flex-1 max-lg:basis-full">
         <h1 className="truncate text-[22px] leading-7 font-bold">{cutting.name}</h1>
         <p className="flex items-center gap-2 text-[14px] text-ink-soft">
           {cutting.pieces > 1 ? `piece ${flow.no} of ${cutting.pieces}` : 'one piece'} ·{' '}
