@@ -171,6 +171,8 @@ test('two sizes by keyboard alone, an hour of it without network', async ({ page
   const next = () => page.keyboard.press('p');
   const take = () => page.keyboard.press('Space');
   await cutAll(page, next, take, 2);
+  // what was read is written to the tablet's disk once a second
+  await page.waitForTimeout(1_500);
   await context.setOffline(true);
   // no network, no scale: typed weights are kept on this device
   for (const g of [161, 159]) {
@@ -232,7 +234,10 @@ test('a roll across the night, then to portions', async ({ page }) => {
   }
   await expect(done).toBeVisible();
   await page.getByRole('link', { name: 'Cut the next one' }).click();
-  const resting = page.getByRole('listitem').filter({ hasText: /Roe deer small fillets, roll/ });
+  const resting = page
+    .getByRole('complementary', { name: 'Under the knife' })
+    .getByRole('listitem')
+    .filter({ hasText: /Roe deer small fillets, roll/ });
   await expect(resting).toContainText(/firm from/);
   await resting.getByRole('button', { name: 'Cut it now' }).click();
   await expect(ruler(page)).toBeVisible();
