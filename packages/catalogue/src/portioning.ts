@@ -23,6 +23,7 @@ export const usualCourses: readonly { readonly id: string; readonly name: string
 
 const byCategory = new Map(file.forCategory.map((c) => [c.category, c]));
 /** Lots of these categories are cut to weight. */
+export const cutCategories: readonly string[] = [...byCategory.keys()];
 export const cutToWeight = (category: string | null): boolean => category !== null && byCategory.has(category);
 /** The forms a lot of this category may have, the usual one first; of others any. */
 export function templatesFor(category: string | null): readonly PieceTemplate[] {

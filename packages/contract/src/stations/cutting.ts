@@ -1,19 +1,7 @@
 import { cuttingKinds } from '@zabrik/core';
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
-import {
-  amountMinor,
-  destination,
-  id,
-  instant,
-  massMg,
-  massOrNoneMg,
-  note,
-  nothing,
-  share,
-  shortText,
-  slug,
-} from '../fields.ts';
+import { amountMinor, destination, id, instant, massMg, massOrNoneMg, note, nothing, share, slug } from '../fields.ts';
 import { routes } from '../routes.ts';
 
 const mm = z.number().min(0).max(3_000).describe('millimetres');
@@ -152,6 +140,7 @@ export const cuttingHeadSchema = z.strictObject({
   kind: z.enum(cuttingKinds),
   state: z.enum(['open', 'closed', 'cancelled']),
   name: z.string().describe('what is cut'),
+  species: slug.nullable().describe('null: of several'),
   category: z.string().nullable(),
   pieces: z.int().describe('how many pieces lie there'),
   startMg: massMg,
@@ -188,6 +177,7 @@ export const restingSchema = z.strictObject({
   lotId: id,
   code: z.string(),
   name: z.string(),
+  species: slug.nullable(),
   category: z.string().nullable(),
   pieces: z.int(),
   massMg: z.int(),
@@ -251,8 +241,8 @@ export const cutting = {
   }),
   learnt: endpoint({
     ...routes.cutting.learnt,
-    summary: 'The house’s own form of a kind of piece, how well it foretells, and the sizes wanted last',
-    query: z.strictObject({ templateId: slug, category: slug.optional(), species: shortText.optional() }),
+    summary: 'The house’s own form of a species’ pieces, how well it foretells, and the sizes wanted last',
+    query: z.strictObject({ templateId: slug, category: slug.optional(), species: slug.optional() }),
     answer: z.strictObject({
       shape: z.strictObject({ nodes: z.array(share), records: z.int(), shapeSd: ratio }).nullable(),
       error: z.strictObject({ handbook: z.number(), house: z.number(), portions: z.int() }),

@@ -198,6 +198,10 @@ export const larder = {
         .literal('yes')
         .optional()
         .describe('only what a cut plan can start from: deliveries, and pieces that stand for a form'),
+      toWeight: z
+        .enum(['cut', 'mould'])
+        .optional()
+        .describe('only what can be cut to weight or filled into moulds now: not frozen, not held, not spoken for'),
     }),
     answer: z.strictObject({ lots: z.array(lotSchema), next: z.string().nullable(), total: z.int() }),
   }),

@@ -120,7 +120,7 @@ export function bestPath(grid: CutGrid): Found {
   return follow(grid, radix, { floor: follow(grid, radix, { beam: BEAM }) });
 }
 
-/** A way worth as much as any without limits, whatever else it is like. */
+/** A way of the most worth there is without limits; nothing else about it is chosen. */
 function quickPath(grid: CutGrid): readonly ChosenArc[] {
   const most = couldStill(grid);
   const path: ChosenArc[] = [];

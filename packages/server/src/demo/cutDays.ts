@@ -12,7 +12,7 @@ import {
 } from '@zabrik/core';
 import { seededRandom } from '@zabrik/core/twin';
 import { v7 as uuidv7 } from 'uuid';
-import { closeCutting, recordCut, startCutting } from '../stations/cutting/service.ts';
+import { closeCutting, recordCut, startCutting } from '../stations/bench/cutting/service.ts';
 import { acceptDelivery } from '../stations/receive/service.ts';
 import type { Replay } from './replay.ts';
 

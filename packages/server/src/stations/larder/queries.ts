@@ -1,3 +1,4 @@
+import { cutCategories } from '@zabrik/catalogue/portioning';
 import type { Answer, Asked, api, Lot } from '@zabrik/contract';
 import type { Destination } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
@@ -40,6 +41,7 @@ export interface LotFilter {
   readonly due: 'past' | 'today' | 'soon' | undefined;
   readonly held: boolean;
   readonly cuttable: boolean;
+  readonly toWeight: 'cut' | 'mould' | undefined;
 }
 export type LotGroup = NonNullable<Answered['group']>;
 type StockTake = Answer<typeof api.larder.stockTakes>['stockTakes'][number];
@@ -51,7 +53,10 @@ const FILTER = `and b.mass_mg > 0
   and ($6::text is null or l.place_id = $6) and ($7::text is null or l.category = $7) and ($8::text is null or l.state = $8)
   and ($9::text is null or case $9 when 'past' then l.use_by < $10::date when 'today' then l.use_by = $10::date
        else l.use_by between $10::date and $10::date + 2 end)
-  and (not $11::boolean or l.held is not null)`;
+  and (not $11::boolean or l.held is not null)
+  and ($12::text is null or (l.state <> 'frozen' and l.held is null and b.mass_mg > ${spokenFor('l.id')}
+       and case when l.category = any($13::text[]) then $12 = 'mould' or l.kind = 'delivery' or l.destination in ('portion', 'larder')
+           else $12 = 'mould' and (l.kind = 'batch' or l.destination = 'filling') end))`;
 
 const FAR = '9999-12-31';
 const DUE = `coalesce(l.use_by, '${FAR}')`;
@@ -88,6 +93,8 @@ export async function listOnHand(
     filter.due ?? null,
     today,
     filter.held,
+    filter.toWeight ?? null,
+    cutCategories,
   ];
   // when nothing is asked for in groups, all are one
   const key = group === undefined ? `''::text` : GROUP[group];
@@ -95,8 +102,8 @@ export async function listOnHand(
     select<Row & { readonly groupKey: string }>(
       db,
       `${LOT}, ${key} as "groupKey" ${FROM} ${FILTER}
-         and ($12::date is null or (${key}, ${DUE}, l.id) > ($13::text, $12::date, $14::uuid))
-       order by ${key}, ${DUE}, l.id limit $15`,
+         and ($14::date is null or (${key}, ${DUE}, l.id) > ($15::text, $14::date, $16::uuid))
+       order by ${key}, ${DUE}, l.id limit $17`,
       [...bind, after?.at ?? null, after?.group ?? null, after?.id ?? null, limit + 1],
     ),
     selectOne<{ total: number }>(db, `select count(*)::int as total ${FROM} ${FILTER}`, bind),

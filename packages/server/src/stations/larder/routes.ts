@@ -19,7 +19,7 @@ import { listTubs } from './tubs.ts';
 export function larderRoutes(kitchen: Kitchen, router: Router): void {
   const { db } = kitchen;
   mountRead(router, api.larder.list, async (who, { query }) => {
-    const { cursor, limit, group, cuttable, held, ...filter } = query;
+    const { cursor, limit, group, cuttable, held, toWeight, ...filter } = query;
     const house = await readHouse(who.houseId);
     const found = await listOnHand(
       db,
@@ -34,6 +34,7 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
         due: filter.due,
         held: held === 'yes',
         cuttable: cuttable === 'yes',
+        toWeight,
       },
       group,
       dayIn(house.timezone, kitchen.clock()),

@@ -14,6 +14,7 @@ import { Trays } from './Trays.tsx';
 import { useBench } from './useBench.ts';
 import { type BenchState, useBreakdown } from './useBreakdown.ts';
 import { useKeys } from './useKeys.ts';
+import { useTouchLetsGo } from './useTouchLetsGo.ts';
 
 const WIPE_MS = 3_000;
 
@@ -25,17 +26,6 @@ function useStanding(): boolean {
     return () => cancelAnimationFrame(frame);
   }, []);
   return standing;
-}
-
-/** A touched button must not keep the pedal: the next Space is for the weight (detail 0 is a key press, which keeps its focus). */
-function useTouchLetsGo(): void {
-  useEffect(() => {
-    const letGo = (event: MouseEvent): void => {
-      if (event.detail > 0 && document.activeElement instanceof HTMLButtonElement) document.activeElement.blur();
-    };
-    document.addEventListener('click', letGo);
-    return () => document.removeEventListener('click', letGo);
-  }, []);
 }
 
 function AtBench({ state }: { readonly state: BenchState }) {

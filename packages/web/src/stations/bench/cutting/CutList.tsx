@@ -1,6 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { cutToWeight } from '@zabrik/catalogue/portioning';
-import type { Cutting, Lot } from '@zabrik/contract';
+import type { Ask, Cutting, Lot } from '@zabrik/contract';
 import { type CuttingKind, formatMass } from '@zabrik/core';
 import { Search } from 'lucide-react';
 import { useState } from 'react';
@@ -9,7 +8,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { addressOf, call } from '../../../app/api.ts';
 import { clockTime, dayAndTime, dayName, dueWords } from '../../../app/dates.ts';
 import { api } from '../../../app/endpoints.ts';
-import { keep } from '../../../app/outbox.ts';
+import { keep, useOutbox } from '../../../app/outbox.ts';
 import { useMay, useMe } from '../../../app/queries.ts';
 import { Button } from '../../../parts/Button.tsx';
 import { inputLook } from '../../../parts/Field.tsx';
@@ -31,7 +30,7 @@ const kinds: readonly {
 const kindNames = new Map(kinds.map((k) => [k.id, k.name.toLowerCase()]));
 
 /** As much of a lot as it takes to lay it on the board. */
-type ToCut = Pick<Lot, 'id' | 'code' | 'name' | 'category' | 'pieces' | 'massMg'>;
+type ToCut = Pick<Lot, 'id' | 'code' | 'name' | 'species' | 'category' | 'pieces' | 'massMg'>;
 
 /** Puts lots on the board and opens it at once: what the server says to it comes when it can. */
 function useBegin() {
@@ -46,6 +45,7 @@ function useBegin() {
       kind,
       state: 'open',
       name: [...new Set(lots.map((l) => l.name))].join(' and '),
+      species: lots.every((l) => l.species === lots[0]?.species) ? (lots[0]?.species ?? null) : null,
       category: lots[0]?.category ?? null,
       pieces: lots.reduce((sum, l) => sum + l.pieces, 0),
       startMg: lots.reduce((sum, l) => sum + l.massMg, 0),
@@ -144,6 +144,10 @@ function OnTheBoard() {
   );
 }
 
+/** The lots of a beginning that waits. */
+const startedFrom = (body: unknown): string[] =>
+  (body as Ask<typeof api.cutting.start>['body']).from.map((f) => f.lotId);
+
 /** What can be cut to weight, and which way: portions, a roll, slices, a mould. */
 export default function CutList() {
   const [params, setParams] = useSearchParams();
@@ -153,11 +157,12 @@ export default function CutList() {
   const wanted = kinds.find((k) => k.id === params.get('as'))?.id ?? 'portions';
   const asked = params.get('lot');
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set(asked === null ? [] : [asked]));
+  const toWeight = wanted === 'mould' ? ('mould' as const) : ('cut' as const);
   const lots = useQuery({
-    queryKey: ['lots', 'list', 'to-weight', search.trim()],
+    queryKey: ['lots', 'list', 'to-weight', toWeight, search.trim()],
     queryFn: () =>
       call(api.larder.list, {
-        query: { ...(search.trim() === '' ? {} : { search: search.trim() }), limit: 200, group: 'date' },
+        query: { toWeight, search: search.trim() === '' ? undefined : search.trim(), limit: 200, group: 'date' },
       }),
     placeholderData: (before) => before,
   });
@@ -166,18 +171,13 @@ export default function CutList() {
     queryFn: () => call(api.larder.read, { params: { lotId: asked ?? '' } }),
     enabled: asked !== null,
   });
-  const list = useQuery({ queryKey: ['cuttings', 'list'], queryFn: () => call(api.cutting.list, {}) });
-  const underTheKnife = new Set(list.data?.open.flatMap((c) => c.inputs.map((i) => i.lotId)));
-  const there = (lots.data?.lots ?? []).filter(
-    (l) => l.state !== 'frozen' && l.held === null && l.massMg > 0 && !underTheKnife.has(l.id),
+  // begun on this tablet, and not yet with the server
+  const begun = new Set(
+    useOutbox().flatMap((w) => (w.url.endsWith('/cuttings') && w.refused === undefined ? startedFrom(w.body) : [])),
   );
-  const fits = (l: Lot): boolean =>
-    wanted === 'mould'
-      ? l.destination === 'filling' || l.kind === 'batch' || (cutToWeight(l.category) && l.destination !== null)
-      : cutToWeight(l.category) && (l.kind === 'delivery' || l.destination === 'portion' || l.destination === 'larder');
-  const shown = there.filter(fits);
+  const shown = (lots.data?.lots ?? []).filter((l) => !begun.has(l.id));
   const chosen = [...picked].flatMap((id) => {
-    const found = there.find((l) => l.id === id) ?? (one.data?.id === id ? (one.data as Lot) : undefined);
+    const found = shown.find((l) => l.id === id) ?? (one.data?.id === id ? (one.data as Lot) : undefined);
     return found === undefined ? [] : [found];
   });
   const several = wanted === 'roll' || wanted === 'mould';
@@ -295,6 +295,11 @@ export default function CutList() {
               );
             })}
           </ul>
+        )}
+        {lots.data?.next != null && (
+          <p className="py-3 text-ink-soft">
+            The {shown.length} with the earliest dates of {lots.data.total}. Search for another.
+          </p>
         )}
       </section>
     </div>

@@ -3,6 +3,7 @@ import { Link, useParams } from 'react-router';
 import { clothOf } from '../../../parts/destinations.ts';
 import { Failed, Loading } from '../../../parts/Notice.tsx';
 import { RefusedHere } from '../../../parts/RefusedHere.tsx';
+import { useTouchLetsGo } from '../useTouchLetsGo.ts';
 import { Figures } from './BoardFrame.tsx';
 import { MouldBoard } from './MouldBoard.tsx';
 import { PortionBoard } from './PortionBoard.tsx';
@@ -92,6 +93,7 @@ const boards = { portions: PortionBoard, roll: RollBoard, slices: SliceBoard, mo
 export default function Cutting() {
   const { cuttingId = '' } = useParams();
   const { query, board } = useCutting(cuttingId);
+  useTouchLetsGo();
   if (board === undefined) {
     if (query.isPending) return <Loading />;
     return (

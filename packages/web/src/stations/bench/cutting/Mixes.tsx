@@ -1,3 +1,4 @@
+import { RadioGroup } from 'radix-ui';
 import { moneyOf, useHouse } from '../../../app/queries.ts';
 import { Notice } from '../../../parts/Notice.tsx';
 import { endWords, faultWords, mixWords, thicknessWords } from './cutWords.ts';
@@ -15,17 +16,22 @@ export function Mixes({ flow }: { readonly flow: Portions }) {
           {faultWords(f, flow.setup.sizes)}
         </Notice>
       ))}
-      <div className="grid auto-cols-fr grid-flow-col gap-2.5 max-lg:grid-flow-row" role="radiogroup" aria-label="Mix">
+      <RadioGroup.Root
+        aria-label="Mix"
+        className="grid auto-cols-fr grid-flow-col gap-2.5 max-lg:grid-flow-row"
+        value={flow.option === undefined ? '' : String(flow.option)}
+        onValueChange={(value) => flow.setOption(Number(value))}
+        // the arrow keys choose here; elsewhere they move a mark
+        onKeyDown={(event) => {
+          if (event.key.startsWith('Arrow')) event.stopPropagation();
+        }}
+      >
         {flow.options.map((o, i) => {
           const on = flow.option === i;
           return (
-            // biome-ignore lint/a11y/useSemanticElements: a card with four lines of text, chosen like a radio button
-            <button
+            <RadioGroup.Item
               key={`${o.kind} ${mixWords(o, flow.setup.sizes)} ${o.ends.length}`}
-              type="button"
-              role="radio"
-              aria-checked={on}
-              onClick={() => flow.setOption(i)}
+              value={String(i)}
               className={`grid min-h-24 content-start rounded-plate border-[1.5px] bg-white px-3 py-2 text-left leading-snug ${on ? 'border-ink outline-3 -outline-offset-1 outline-ink' : 'border-line-strong hover:border-ink'}`}
             >
               <span className="flex items-baseline justify-between gap-2">
@@ -36,13 +42,18 @@ export function Mixes({ flow }: { readonly flow: Portions }) {
               <span className="block text-[13px] text-ink-soft">
                 {thicknessWords(o, flow.template.acrossIsThickness)}
               </span>
-            </button>
+            </RadioGroup.Item>
           );
         })}
         {flow.options.length === 0 && !flow.late && flow.faults.length === 0 && (
           <p className="py-4 text-ink-soft">No portion of these sizes is left in this piece. What is left is an end.</p>
         )}
-      </div>
+      </RadioGroup.Root>
+      {flow.options.length > 0 && (
+        <p className="text-[13px] text-ink-soft">
+          Cooking times go by thickness alone, a hint: the core temperature decides.
+        </p>
+      )}
     </div>
   );
 }

@@ -132,7 +132,7 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
               ? taking.says
               : flow.byHand
                 ? 'Marks set by hand. The masses follow; r puts them back.'
-                : 'Cut, weigh, and the other marks move. Shaded: where the knife may land. Times are a hint: the core temperature decides.'}
+                : 'Cut at the first mark, weigh it, and the others move to fit. Shaded: where the knife may land.'}
           </p>
           <Mixes flow={flow} />
         </section>

@@ -23,6 +23,7 @@ import {
 import { useMemo, useState } from 'react';
 import { call } from '../../../app/api.ts';
 import { api } from '../../../app/endpoints.ts';
+import type { PlanRequest } from './planner.ts';
 import { sizeFrom } from './SizesTab.tsx';
 import type { AtBoard } from './useCutting.ts';
 import { usePlanner } from './usePlanner.ts';
@@ -89,10 +90,14 @@ export function usePortions(board: AtBoard) {
   const saved = state.setup?.kind === 'portions' ? state.setup : undefined;
   const learntFor = (draft ?? saved)?.templateId ?? usual.id;
   const learnt = useQuery({
-    queryKey: ['cuttings', 'learnt', learntFor, cutting.category],
+    queryKey: ['cuttings', 'learnt', learntFor, cutting.category, cutting.species],
     queryFn: () =>
       call(api.cutting.learnt, {
-        query: { templateId: learntFor, ...(cutting.category === null ? {} : { category: cutting.category }) },
+        query: {
+          templateId: learntFor,
+          category: cutting.category ?? undefined,
+          species: cutting.species ?? undefined,
+        },
       }),
     staleTime: 60_000,
   });
@@ -133,10 +138,12 @@ export function usePortions(board: AtBoard) {
   const { kind: _, templateId: __, endTo, ...wanted } = setup;
   const wish: CutWish = { ...wanted, fromMm, locked: locks };
   const request = finished ? undefined : { template, measures, shape, cut: teaches, wish };
-  const asked = JSON.stringify(request ?? null);
-  // the profile is a millisecond's work: marks follow the finger without asking the worker
-  // biome-ignore lint/correctness/useExhaustiveDependencies: asked is all of what goes in, compared as text
-  const profile = useMemo(() => profileAfter(template, measures, shape, teaches), [asked]);
+  // the profile is a millisecond's work: marks follow the finger without asking the worker. Compared as text, as the worker does
+  const piece = JSON.stringify({ template, measures, shape, cut: teaches });
+  const profile = useMemo(() => {
+    const asked = JSON.parse(piece) as Omit<PlanRequest, 'wish'>;
+    return profileAfter(asked.template, asked.measures, asked.shape, asked.cut);
+  }, [piece]);
   const { answer: planned, late } = usePlanner(request);
   const options: readonly MixOption[] = planned?.options ?? [];
   const picked = options[Math.min(option, Math.max(0, options.length - 1))];

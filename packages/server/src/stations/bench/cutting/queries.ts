@@ -2,8 +2,8 @@ import type { Cutting, CuttingHead } from '@zabrik/contract';
 import type { CutRecord, CuttingEvent, CuttingKind, CuttingSetup } from '@zabrik/core';
 import { type CuttingEventBody, readCutting } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
-import { select, selectOne } from '../../db/select.ts';
-import { Problem } from '../../http/problem.ts';
+import { select, selectOne } from '../../../db/select.ts';
+import { Problem } from '../../../http/problem.ts';
 
 interface Row {
   readonly id: string;
@@ -20,6 +20,7 @@ interface InputRow {
   readonly lotId: string;
   readonly code: string;
   readonly name: string;
+  readonly species: string | null;
   readonly category: string | null;
   readonly pieces: number;
   readonly massMg: number;
@@ -38,7 +39,7 @@ const HEAD = `select c.id, c.kind, c.state, c.start_minor as "startMinor", c.mov
 const readInputs = (db: Sequelize, ids: readonly string[], transaction?: Transaction): Promise<InputRow[]> =>
   select<InputRow>(
     db,
-    `select i.cutting_id as "cuttingId", i.lot_id as "lotId", l.code, l.name, l.category,
+    `select i.cutting_id as "cuttingId", i.lot_id as "lotId", l.code, l.name, l.species, l.category,
             greatest(1, round(l.pieces * i.mass_mg::numeric / l.made_mg))::int as pieces, i.mass_mg as "massMg"
      from cutting_input i join lot l on l.id = i.lot_id where i.cutting_id = any($1::uuid[]) order by i.cutting_id, i.position`,
     [[...ids]],
@@ -70,6 +71,7 @@ function headOf(row: Row, inputs: readonly InputRow[], events: readonly CuttingE
     kind: row.kind,
     state: row.state,
     name: [...new Set(inputs.map((i) => i.name))].join(' and '),
+    species: inputs.every((i) => i.species === first?.species) ? (first?.species ?? null) : null,
     category: first?.category ?? null,
     pieces: inputs.reduce((sum, i) => sum + i.pieces, 0),
     startMg: inputs.reduce((sum, i) => sum + i.massMg, 0),
@@ -101,6 +103,7 @@ interface RestingRow {
   readonly lotId: string;
   readonly code: string;
   readonly name: string;
+  readonly species: string | null;
   readonly category: string | null;
   readonly pieces: number;
   readonly massMg: number;
@@ -112,7 +115,7 @@ interface RestingRow {
 export async function listResting(db: Sequelize, houseId: string) {
   const rows = await select<RestingRow>(
     db,
-    `select c.id as "cuttingId", l.id as "lotId", l.code, l.name, l.category, l.pieces, b.mass_mg as "massMg", l.made_at as "madeAt",
+    `select c.id as "cuttingId", l.id as "lotId", l.code, l.name, l.species, l.category, l.pieces, b.mass_mg as "massMg", l.made_at as "madeAt",
             (select e.body #> '{setup,rest}' from cutting_event e where e.cutting_id = c.id and e.body ->> 'kind' = 'setup' order by e.seq desc limit 1) as rest
      from cutting c join posting p on p.movement_id = c.movement_id and p.mass_mg > 0
      join lot l on l.id = p.lot_id and l.piece_id = 'roll' join lot_balance b on b.lot_id = l.id and b.mass_mg > 0
@@ -128,6 +131,19 @@ export async function listResting(db: Sequelize, houseId: string) {
     readyAt: later(madeAt, rest?.minHours ?? 0),
     lateAt: later(madeAt, rest?.maxHours ?? 24),
   }));
+}
+
+/** The head of a cutting that is there. */
+export async function readCuttingHead(
+  db: Sequelize,
+  houseId: string,
+  cuttingId: string,
+  transaction: Transaction,
+): Promise<CuttingHead> {
+  const rows = await select<Row>(db, `${HEAD} and c.id = $2`, [houseId, cuttingId], transaction);
+  const [head] = await headsOf(db, rows, transaction);
+  if (head === undefined) throw new Error(`cutting ${cuttingId} was written and is not there`);
+  return head;
 }
 
 /** A cutting whole. Errors: `not_found`. */
@@ -168,15 +184,17 @@ export async function readCutRecords(
   houseId: string,
   templateId: string,
   category: string | undefined,
+  species: string | undefined,
 ): Promise<CutRecord[]> {
   const rows = await select<{ id: string }>(
     db,
     `select c.id from cutting c
      where c.house_id = $1 and c.state = 'closed' and c.kind = 'portions'
        and exists (select 1 from cutting_event e where e.cutting_id = c.id and e.body #>> '{setup,templateId}' = $2)
-       and ($3::text is null or exists (select 1 from cutting_input i join lot l on l.id = i.lot_id where i.cutting_id = c.id and l.category = $3))
+       and exists (select 1 from cutting_input i join lot l on l.id = i.lot_id where i.cutting_id = c.id
+                   and ($3::text is null or l.category = $3) and ($4::text is null or l.species = $4))
      order by c.closed_at desc limit 40`,
-    [houseId, templateId, category ?? null],
+    [houseId, templateId, category ?? null, species ?? null],
   );
   const events = await readEvents(
     db,

@@ -2,9 +2,9 @@ import { templateById } from '@zabrik/catalogue/portioning';
 import { api, type Cutting } from '@zabrik/contract';
 import { heldOutError, learnShape } from '@zabrik/core';
 import type { Router } from 'express';
-import { mountCommand, mountRead } from '../../http/mount.ts';
-import { Problem } from '../../http/problem.ts';
-import type { Kitchen } from '../../kitchen.ts';
+import { mountCommand, mountRead } from '../../../http/mount.ts';
+import { Problem } from '../../../http/problem.ts';
+import type { Kitchen } from '../../../kitchen.ts';
 import { listOpenCuttings, listResting, readCutRecords, readLastSetup, readOneCutting } from './queries.ts';
 import { cancelCutting, closeCutting, recordCut, startCutting } from './service.ts';
 
@@ -20,7 +20,7 @@ export function cuttingRoutes(kitchen: Kitchen, router: Router): void {
   mountRead(router, api.cutting.learnt, async (who, { query }) => {
     const template = templateById.get(query.templateId);
     if (template === undefined) throw new Problem('not_found', 'There is no such form of a piece.');
-    const records = await readCutRecords(db, who.houseId, query.templateId, query.category);
+    const records = await readCutRecords(db, who.houseId, query.templateId, query.category, query.species);
     const shape = learnShape(template, records);
     return {
       shape: records.length === 0 ? null : { ...shape, nodes: [...shape.nodes] },

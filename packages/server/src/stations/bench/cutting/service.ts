@@ -15,14 +15,14 @@ import {
   shareOut,
 } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
-import { lastDayAfter, readHouse } from '../../db/house.ts';
-import { selectOne } from '../../db/select.ts';
-import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
-import { costOfPart, type HeldLot, keepingOf, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
-import { makeLot } from '../../massledger/makeLot.ts';
-import { type Posting, writeMovement } from '../../massledger/writeMovement.ts';
-import { readOneCutting } from './queries.ts';
+import { lastDayAfter, readHouse } from '../../../db/house.ts';
+import { selectOne } from '../../../db/select.ts';
+import { Problem } from '../../../http/problem.ts';
+import type { InCommand, Kitchen } from '../../../kitchen.ts';
+import { costOfPart, type HeldLot, keepingOf, lockLots, mustBeFree } from '../../../massledger/lockLots.ts';
+import { makeLot } from '../../../massledger/makeLot.ts';
+import { type Posting, writeMovement } from '../../../massledger/writeMovement.ts';
+import { readCuttingHead, readOneCutting } from './queries.ts';
 
 /**
  * Puts lots under the knife. Nothing moves in the ledger until the cutting closes; the mass is spoken for.
@@ -61,14 +61,7 @@ export async function startCutting(
       'insert into cutting_input (cutting_id, house_id, lot_id, position, mass_mg) values ($1, $2, $3, $4, $5)',
       { bind: [body.id, who.houseId, lot.id, position, massMg], transaction },
     );
-  const {
-    startMinor: _,
-    movementId: __,
-    events: ___,
-    lots: ____,
-    ...head
-  } = await readOneCutting(db, who.houseId, body.id, transaction);
-  return head;
+  return readCuttingHead(db, who.houseId, body.id, transaction);
 }
 
 interface Held {
@@ -116,11 +109,10 @@ function lotOfLine(
   kind: CuttingHead['kind'],
   base: HeldLot,
 ): { readonly name: string; readonly category: string | null; readonly kind: 'piece' | 'batch' } {
-  const own = line.line === 'end';
   return {
     name: `${base.name}, ${line.name}`.slice(0, 200),
-    category: own ? trimCategory(base.category) : base.category,
-    kind: kind === 'mould' ? 'batch' : base.kind === 'batch' ? 'batch' : 'piece',
+    category: line.line === 'end' ? trimCategory(base.category) : base.category,
+    kind: kind === 'mould' || base.kind === 'batch' ? 'batch' : 'piece',
   };
 }
 
