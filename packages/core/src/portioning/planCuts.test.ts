@@ -209,7 +209,7 @@ describe('cutting to weight', () => {
           expect([worth, odd, turns, spoil]).toEqual(byBruteForce(masses, sizes, endMinorPerKg));
         },
       ),
-      { numRuns: 60 },
+      { numRuns: 300 },
     );
   });
 

@@ -219,5 +219,31 @@ describe('cutting to weight', () => {
     expect(after.shape?.records).toBe(before + 1);
     expect(after.last).toMatchObject({ kind: 'portions', endTo: 'staff' });
     expect((await ines.ask(api.cutting.learnt, { query: { templateId: 'no-such' } })).status).toBe(404);
+
+    // what hakes taught is the hake's: a gurnard of the same category starts from the handbook
+    const of = (species: string) =>
+      must(ines, api.cutting.learnt, {
+        query: { templateId: 'fillet-round', category: 'white-fish-portion', species },
+      });
+    expect((await of('hake')).shape?.records).toBe(before + 1);
+    expect((await of('gurnard')).shape).toBeNull();
+  });
+
+  it('lists what can be cut to weight, and trim only where a mould is to be filled', async () => {
+    const { lot } = await onTheBoard();
+    const { closed } = await closedHake(kitchen, ines);
+    const fillets = closed.lots.find((l) => l.name.includes('fillet'));
+    const belly = closed.lots.find((l) => l.name.includes('belly'));
+    const frame = closed.lots.find((l) => l.name.includes('frame'));
+    const listed = async (toWeight: 'cut' | 'mould') =>
+      (await must(ines, api.larder.list, { query: { toWeight, limit: 200 } })).lots.map((l) => l.id);
+    const [cut, mould] = await Promise.all([listed('cut'), listed('mould')]);
+    expect(cut).toContain(fillets?.lotId);
+    expect(cut).not.toContain(belly?.lotId);
+    expect(mould).toContain(belly?.lotId);
+    for (const list of [cut, mould]) {
+      expect(list).not.toContain(frame?.lotId);
+      expect(list).not.toContain(lot.lotId); // it lies on the board already
+    }
   });
 });
