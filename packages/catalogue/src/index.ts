@@ -16,11 +16,10 @@ import goodsFile from '../data/goods.json' with { type: 'json' };
 import inspectionFile from '../data/inspection.json' with { type: 'json' };
 import keepingFile from '../data/keeping.json' with { type: 'json' };
 import limitsFile from '../data/limits.json' with { type: 'json' };
+import neverFile from '../data/never.json' with { type: 'json' };
 import speciesFile from '../data/species.json' with { type: 'json' };
-import fumet from '../data/uses/fish-fumet.json' with { type: 'json' };
-import mousseline from '../data/uses/fish-mousseline.json' with { type: 'json' };
-import fishPie from '../data/uses/fish-pie.json' with { type: 'json' };
 import { planFiles } from './planFiles.ts';
+import { useFiles } from './useFiles.ts';
 
 /** A kind of piece. `useWithinHours`: at 0 to 3 °C after cutting (estimate); 0 means to the bin at once. */
 export interface PieceCategory {
@@ -63,7 +62,9 @@ export interface Caution {
 // JSON modules type their strings as string; catalogue.test.ts checks every file against the contract's schemas
 export const allSpecies = speciesFile.species as readonly Species[];
 export const allPlans = planFiles as readonly CutPlan[];
-export const allUses = [fumet, mousseline, fishPie] as readonly unknown[] as readonly Use[];
+/** Pieces that go in nothing, whatever the batch: added to what each use refuses by itself. */
+export const neverIn: Use['refuses'] = neverFile.never;
+export const allUses = (useFiles as readonly Use[]).map((use) => ({ ...use, refuses: [...use.refuses, ...neverIn] }));
 /** Limits as three documents publish them, recalled from memory: each says how sure we are of it. The house chooses one. */
 export const limitProfiles = limitsFile.profiles as readonly unknown[] as readonly LimitProfile[];
 export const allCategories: readonly PieceCategory[] = categoriesFile.categories;
@@ -109,6 +110,10 @@ const formCategory = new Map(
 /** What kind of piece an animal bought in this form is, where a cut plan makes that form: a fillet bought is a fillet. */
 export const categoryOfForm = (species: string, form: string): string | null =>
   formCategory.get(`${species}/${form}`) ?? null;
+
+/** The kind of piece a lot is to a pot: a whole crustacean nobody has cut is one as well. Empty for what is no piece. */
+export const categoryInPots = (category: string | null, species: string | null): string =>
+  category ?? (speciesById.get(species ?? '')?.group === 'crustacean' ? 'crustacean-whole' : '');
 
 /** Days after thawing, the day of thawing as day one. UK guidance as recalled, 24 h from full thaw; the house may be stricter. */
 export const THAWED_DAYS = keepingFile.thawedDays + 1;

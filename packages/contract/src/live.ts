@@ -1,7 +1,17 @@
 import { z } from 'zod';
 
 /** What the server-sent event stream at /api/v1/live carries. */
-export const topics = ['deliveries', 'breakdowns', 'cuttings', 'lots', 'runs', 'house', 'catalogue', 'prices'] as const;
+export const topics = [
+  'deliveries',
+  'breakdowns',
+  'cuttings',
+  'lots',
+  'runs',
+  'coolings',
+  'house',
+  'catalogue',
+  'prices',
+] as const;
 export type Topic = (typeof topics)[number];
 
 /** Event `changed`: which lists to read again; `id` narrows it to one breakdown or lot where known. */

@@ -1,5 +1,14 @@
 /** The published shape of catalogue files: cut plans, species, uses. The compiler holds them to the core's types. */
-import { bodies, type CutPlan, destinations, provenances, type Species, type Use } from '@zabrik/core';
+import {
+  bodies,
+  type CutPlan,
+  destinations,
+  provenances,
+  type Species,
+  stepKinds,
+  type Use,
+  useKinds,
+} from '@zabrik/core';
 import { z } from 'zod';
 
 const key = z.string().regex(/^[a-z0-9][a-z0-9-]*$/);
@@ -122,37 +131,82 @@ export const speciesSchema: z.ZodType<Species, Species> = z.strictObject({
   ),
 });
 
+const categoryAndReason = z.strictObject({ category: key, reason: z.string().min(1) });
+const way = z.strictObject({
+  id: key,
+  name: z.string().min(1),
+  gives: z.string(),
+  perBase: z.record(key, z.number().gte(0)).exactOptional(),
+  minutes: z.number().positive().exactOptional(),
+  outputFactor: z.number().positive().exactOptional(),
+  takes: z.enum(['raw', 'cooked', 'any']).exactOptional(),
+});
+const step = z.strictObject({
+  kind: z.enum(stepKinds),
+  text: z.string().min(1).max(400),
+  minutes: minutes.exactOptional(),
+  tempC: z.strictObject({ low: z.number(), high: z.number() }).exactOptional(),
+  watch: z.string().min(1).max(200).exactOptional(),
+  ways: z.array(key).min(1).exactOptional(),
+});
+
 export const useSchema: z.ZodType<Use, Use> = z.strictObject({
   id: key,
   version: z.int().min(1),
-  kind: z.enum(['stock', 'filling', 'staff-dish']),
-  title: z.string().min(1),
-  baseName: z.string().min(1),
-  accepts: z.array(key).min(1),
-  trays: z.array(where).min(1),
-  refuses: z.array(z.strictObject({ category: key, reason: z.string().min(1) })),
+  kind: z.enum(useKinds),
+  title: z.string().min(1).max(80),
+  baseName: z.string().min(1).max(40),
+  accepts: z.array(key),
+  acceptsUses: z.array(key),
+  takes: z.enum(['raw', 'cooked', 'any']),
+  trays: z.array(where),
+  refuses: z.array(categoryAndReason),
   caps: z.array(z.strictObject({ category: key, maxShare: z.number().gt(0).lt(1), reason: z.string().min(1) })),
   ingredients: z.array(
     z.strictObject({
       id: key,
-      name: z.string().min(1),
-      perBase: z.number().positive(),
+      name: z.string().min(1).max(60),
+      perBase: z.number().gte(0).max(50),
       low: z.number().gte(0),
       high: z.number().positive(),
       allergens: z.array(z.string()),
+      accepts: z.array(key).exactOptional(),
+      acceptsUses: z.array(key).exactOptional(),
     }),
   ),
+  questions: z.array(z.strictObject({ id: key, question: z.string().min(1), ways: z.array(way).min(2) })),
   output: z.strictObject({
-    name: z.string().min(1),
+    name: z.string().min(1).max(60),
     low: z.number().positive(),
     mean: z.number().positive(),
     high: z.number().positive(),
+    measure: z.enum(['litres', 'mass']),
   }),
+  ready: z.boolean(),
+  category: key.exactOptional(),
+  marks: z.array(
+    z.strictObject({ name: z.string().min(1), factor: z.number().gt(0).lt(1), note: z.string().exactOptional() }),
+  ),
+  vessel: z.enum(['pot', 'pan', 'oven', 'blender', 'bath', 'fryer', 'bowl', 'none']),
+  heatC: z.strictObject({ low: z.number(), high: z.number() }).exactOptional(),
   litresPerKg: z.number().positive().exactOptional(),
   gramsPerPlate: z.number().positive().exactOptional(),
+  piece: z.strictObject({ name: z.string().min(1), grams: z.number().positive() }).exactOptional(),
+  balance: key.exactOptional(),
+  splitsAboveC: z.number().exactOptional(),
   minutes,
-  steps: z.array(z.string().min(1)).min(1),
-  cautions: z.array(z.string()),
+  steps: z.array(step).min(1).max(30),
+  cautions: z.array(z.string().min(1).max(400)),
+  keeps: z.array(
+    z.strictObject({
+      state: z.string().min(1),
+      days: z.number().positive(),
+      maxC: z.number().nullable(),
+      jurisdiction: z.string(),
+      source: z.string(),
+      provenance: z.enum(provenances),
+    }),
+  ),
   shelfLifeDays: z.int().min(0),
   allergens: z.array(z.string()),
   provenance: z.enum(provenances),

@@ -24,6 +24,7 @@ export const problems = {
   nothing_accepted: { status: 409, title: 'None of these lots may go in.' },
   too_much_out: { status: 409, title: 'More came out than went in.' },
   run_not_planned: { status: 409, title: 'This batch is already done or called off.' },
+  cooling_closed: { status: 409, title: 'This log is closed.' },
   already_reversed: { status: 409, title: 'This entry was already taken back.' },
   used_since: { status: 409, title: 'What it made has been used since. Take those entries back first.' },
   cannot_reverse: { status: 409, title: 'This kind of entry cannot be taken back.' },

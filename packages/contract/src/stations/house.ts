@@ -3,8 +3,9 @@ import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import { amountMinor, id, instant, massMg, note, nothing, share, shortText, slug } from '../fields.ts';
 import { limitSchema } from '../limits.ts';
-import { planHeadSchema, speciesSchema, useSchema } from '../plan.ts';
+import { planHeadSchema, speciesSchema } from '../plan.ts';
 import { routes } from '../routes.ts';
+import { burnerSchema, vesselSchema } from './pots.ts';
 
 export const scaleSchema = z.strictObject({
   id: slug,
@@ -34,7 +35,9 @@ export const houseSchema = z.strictObject({
   /** Price of bought-in ingredients, minor units per kilogram. */
   pantryMinorPerKg: z.record(z.string(), amountMinor),
   labourMinorPerHour: amountMinor.nullable().describe('what an hour at the bench costs'),
-  vessels: z.array(z.strictObject({ id: z.string(), name: shortText, litres: z.number().positive() })),
+  vessels: z.array(vesselSchema),
+  burners: z.array(burnerSchema),
+  energyMinorPerKwh: amountMinor.nullable().describe('what a kilowatt-hour costs'),
   places: z.array(placeSchema).readonly(),
   /** What the scales may differ before it is a claim. */
   tolerance: z.strictObject({ share, massMg }),
@@ -143,11 +146,10 @@ export const house = {
   }),
   catalogue: endpoint({
     ...routes.house.catalogue,
-    summary: 'Species, cut plans, uses and piece categories',
+    summary: 'Species, cut plans and piece categories',
     answer: z.strictObject({
       species: z.array(speciesSchema),
       plans: z.array(planListSchema),
-      uses: z.array(useSchema).readonly(),
       categories: z
         .array(
           z.strictObject({

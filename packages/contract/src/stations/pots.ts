@@ -1,50 +1,239 @@
+import { useKinds } from '@zabrik/core';
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
-import { amountMinor, cursor, id, instant, limit, massMg, massOrNoneMg, note, nothing, slug } from '../fields.ts';
+import {
+  amountMinor,
+  cursor,
+  id,
+  instant,
+  limit,
+  massMg,
+  massOrNoneMg,
+  note,
+  nothing,
+  shortText,
+  slug,
+  temperatureCentiC,
+} from '../fields.ts';
+import { limitSchema } from '../limits.ts';
+import { useSchema } from '../plan.ts';
 import { routes } from '../routes.ts';
 
-export const runStates = ['planned', 'done', 'called-off'] as const;
+export const runStates = ['planned', 'on', 'done', 'called-off'] as const;
+
+export const wantSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('mass'), massMg }),
+  z.strictObject({ kind: z.literal('plates'), count: z.int().min(1).max(2_000) }),
+  z.strictObject({ kind: z.literal('pieces'), count: z.int().min(1).max(10_000) }),
+]);
+
+const timerSchema = z.strictObject({
+  id,
+  label: z.string(),
+  step: z.int().nullable(),
+  startedAt: instant,
+  dueAt: instant,
+});
 
 export const runSchema = z.strictObject({
   id,
   state: z.enum(runStates),
   useId: slug,
+  version: z.int(),
   title: z.string(),
-  kind: z.enum(['stock', 'filling', 'staff-dish']),
-  inputs: z.array(z.strictObject({ lotId: id, code: z.string(), name: z.string(), massMg })),
-  ingredients: z.array(z.strictObject({ id: z.string(), name: z.string(), massMg: massOrNoneMg })),
+  kind: z.enum(useKinds),
+  ways: z.array(slug).describe('the ways chosen, where cooks disagree'),
+  inputs: z.array(
+    z.strictObject({
+      lotId: id,
+      code: z.string(),
+      name: z.string(),
+      category: slug.nullable(),
+      massMg,
+      as: z.string().describe('"base", or the ingredient it is'),
+    }),
+  ),
+  ingredients: z.array(
+    z.strictObject({ id: z.string(), name: z.string(), massMg: massOrNoneMg, fromLotsMg: massOrNoneMg }),
+  ),
   baseMg: massMg,
   expectedMg: z.strictObject({ low: z.int(), mean: z.int(), high: z.int() }),
   plates: z.int().nullable(),
+  pieces: z.int().nullable(),
   limiting: z.string(),
+  short: z.array(z.strictObject({ id: z.string(), name: z.string(), massMg })),
+  vesselId: slug.nullable(),
   outputMg: massMg.nullable(),
   outputLot: z.strictObject({ id, code: z.string(), name: z.string(), costMinor: amountMinor }).nullable(),
   movementId: id.nullable(),
   by: z.string(),
   plannedAt: instant,
+  startedAt: instant.nullable(),
   doneAt: instant.nullable(),
 });
 export type Run = z.output<typeof runSchema>;
 
+export const runEventBodySchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('start') }),
+  z.strictObject({ kind: z.literal('step'), step: z.int().min(0).max(60), skipped: z.boolean() }),
+  z.strictObject({
+    kind: z.literal('timer'),
+    step: z.int().min(0).max(60).nullable(),
+    label: shortText,
+    dueAt: instant,
+  }),
+  z.strictObject({ kind: z.literal('timer-off'), timerId: id }),
+  z.strictObject({ kind: z.literal('probe'), centiC: temperatureCentiC, source: z.enum(['probe', 'typed']) }),
+  z.strictObject({ kind: z.literal('level'), levelMm: z.number().min(0).max(2_000), massMg }),
+  z.strictObject({ kind: z.literal('mark'), vesselId: slug, burnerId: slug.nullable(), targetMg: massMg }),
+  z.strictObject({ kind: z.literal('add'), ingredientId: slug, name: shortText, massMg }),
+  z.strictObject({ kind: z.literal('note'), text: note }),
+  z.strictObject({ kind: z.literal('back'), eventId: id }),
+]);
+export const runEventSchema = z.strictObject({ id, at: instant, by: z.string(), body: runEventBodySchema });
+
+export const wholeRunSchema = runSchema.extend({
+  use: useSchema.describe('as it was when planned, the ways chosen'),
+  events: z.array(runEventSchema),
+});
+export type WholeRun = z.output<typeof wholeRunSchema>;
+
+export const listedUseSchema = z.strictObject({
+  use: useSchema,
+  own: z.boolean().describe('changed or made by this house'),
+  retired: z.boolean(),
+  changed: z.strictObject({ by: z.string(), at: instant, note: z.string() }).nullable(),
+  batches: z
+    .array(z.strictObject({ runId: id, ways: z.array(slug), ratio: z.number(), baseMg: massMg, at: instant }))
+    .describe('what this house’s own batches gave, the latest first; output over base'),
+});
+export type ListedUse = z.output<typeof listedUseSchema>;
+
+const vesselShape = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('round'),
+    diameterMm: z.number().min(20).max(2_000),
+    heightMm: z.number().min(10).max(2_000),
+  }),
+  z.strictObject({
+    kind: z.literal('long'),
+    lengthMm: z.number().min(20).max(3_000),
+    widthMm: z.number().min(20).max(3_000),
+    heightMm: z.number().min(10).max(2_000),
+  }),
+]);
+export const vesselSchema = z.strictObject({
+  id: slug,
+  name: shortText,
+  litres: z.number().positive(),
+  kind: z.enum(['pot', 'pan']).exactOptional().describe('left out: a pot'),
+  shape: vesselShape.exactOptional(),
+});
+export const burnerSchema = z.strictObject({
+  id: slug,
+  name: shortText,
+  watts: z.number().min(100).max(60_000),
+  efficiency: z.number().gt(0).lte(1),
+});
+
+export const coolingKinds = ['cooling', 'freezing'] as const;
+export const coolingSetupSchema = z.strictObject({
+  mediumId: slug.describe('the place it stands in'),
+  vesselName: shortText,
+  vessel: vesselShape,
+  count: z.int().min(1).max(60).describe('how many such vessels it is divided over'),
+  litres: z.number().gt(0).max(500).describe('in each of them'),
+  airC: z.number().min(-60).max(60).nullable().describe('measured around it; null: as the place usually is'),
+  setsAtC: z.number().min(-5).max(110).nullable().describe('below this it stands still: a stock that gels, a purée'),
+});
+export const coolingSchema = z.strictObject({
+  id,
+  kind: z.enum(coolingKinds),
+  state: z.enum(['open', 'closed', 'called-off']),
+  lot: z.strictObject({ id, code: z.string(), name: z.string() }).nullable(),
+  name: z.string(),
+  setup: coolingSetupSchema,
+  limit: limitSchema.nullable().describe('the limit selected when it was begun'),
+  readings: z.array(
+    z.strictObject({ id, at: instant, centiC: temperatureCentiC, source: z.enum(['probe', 'typed']), by: z.string() }),
+  ),
+  verdict: z.enum(['within', 'outside', 'open', 'not-judged']),
+  outcome: z.string().nullable().describe('what was done about it'),
+  by: z.string(),
+  startedAt: instant,
+  closedAt: instant.nullable(),
+});
+export type Cooling = z.output<typeof coolingSchema>;
+
 export const pots = {
+  uses: endpoint({
+    ...routes.pots.uses,
+    summary: 'What can be made: the handbook’s uses, the house’s own in their place, and what its batches gave',
+    answer: z.strictObject({ uses: z.array(listedUseSchema) }),
+  }),
+  useVersions: endpoint({
+    ...routes.pots.useVersions,
+    summary: 'Every version of a use: the house’s, the latest first, and the handbook’s last',
+    params: z.strictObject({ useId: slug }),
+    answer: z.strictObject({
+      versions: z.array(
+        z.strictObject({ use: useSchema, by: z.string().nullable(), at: instant.nullable(), note: z.string() }),
+      ),
+    }),
+  }),
+  saveUse: endpoint({
+    ...routes.pots.saveUse,
+    summary: 'The house’s own version of a use, or a use of its own',
+    body: z.strictObject({
+      use: useSchema,
+      from: z.int().min(0).describe('the version it was changed from; 0 for a new one'),
+      retired: z.boolean(),
+      note,
+    }),
+    answer: listedUseSchema,
+  }),
   list: endpoint({
     ...routes.pots.list,
-    summary: 'Batches, planned first, then the latest done',
+    summary: 'Batches: those on, those planned, then the latest done',
     query: z.strictObject({ cursor, limit }),
     answer: z.strictObject({ runs: z.array(runSchema), next: z.string().nullable() }),
   }),
+  read: endpoint({
+    ...routes.pots.read,
+    summary: 'A batch whole, with what was written down at the stove',
+    params: z.strictObject({ runId: id }),
+    answer: wholeRunSchema,
+  }),
+  timers: endpoint({
+    ...routes.pots.timers,
+    summary: 'Timers that run or ring, of every batch',
+    answer: z.strictObject({
+      at: instant.describe('the server’s clock'),
+      timers: z.array(timerSchema.extend({ runId: id, title: z.string() })),
+    }),
+  }),
   plan: endpoint({
     ...routes.pots.plan,
-    summary: 'Plan a batch from the lots chosen, scaled to what there is',
+    summary: 'Plan a batch from the lots chosen, scaled to what there is or to what is wanted',
     body: z.strictObject({
       useId: slug,
-      lotIds: z.array(id).min(1).max(60),
-      vesselId: z.string().max(40).nullable(),
+      lotIds: z.array(id).min(1).max(200),
+      vesselId: slug.nullable(),
       onHandMg: z.record(z.string().max(40), massOrNoneMg),
+      ways: z.array(slug).max(8).default([]),
+      shares: z.record(slug, z.number().min(0).max(50)).default({}),
+      want: wantSchema.nullable().default(null),
     }),
     answer: runSchema.extend({
       refused: z.array(z.strictObject({ lotId: id, reason: z.string() })),
     }),
+  }),
+  event: endpoint({
+    ...routes.pots.event,
+    summary: 'Something done, read or set at the stove',
+    params: z.strictObject({ runId: id }),
+    body: z.strictObject({ at: instant, body: runEventBodySchema }),
+    answer: runEventSchema,
   }),
   finish: endpoint({
     ...routes.pots.finish,
@@ -52,16 +241,54 @@ export const pots = {
     params: z.strictObject({ runId: id }),
     body: z.strictObject({
       outputMg: massMg,
-      spentMg: massOrNoneMg.describe('bones and solids thrown away after straining'),
+      spentMg: massOrNoneMg.describe('bones and solids left after straining'),
+      spentTo: z.enum(['waste', 'wash']).default('waste').describe('thrown away, or kept for a second wash'),
+      fatMg: massOrNoneMg.default(0).describe('fat skimmed off and kept'),
+      labourMinutes: z.number().min(0).max(2_880).nullable().default(null).describe('hands-on time'),
       note: note.nullable(),
     }),
     answer: runSchema,
   }),
   cancel: endpoint({
     ...routes.pots.cancel,
-    summary: 'Call off a planned batch',
+    summary: 'Call off a batch that is not done',
     params: z.strictObject({ runId: id }),
     body: z.strictObject({}),
     answer: nothing,
+  }),
+  coolings: endpoint({
+    ...routes.pots.coolings,
+    summary: 'What cools or freezes now, and the latest that did',
+    answer: z.strictObject({ open: z.array(coolingSchema), closed: z.array(coolingSchema) }),
+  }),
+  startCooling: endpoint({
+    ...routes.pots.startCooling,
+    summary: 'Begin a log of cooling or freezing',
+    body: z.strictObject({
+      id,
+      kind: z.enum(coolingKinds),
+      lotId: id.nullable(),
+      name: shortText,
+      setup: coolingSetupSchema,
+      limitId: z.string().max(60).nullable(),
+      at: instant,
+      centiC: temperatureCentiC.describe('the first reading'),
+      source: z.enum(['probe', 'typed']),
+    }),
+    answer: coolingSchema,
+  }),
+  readCooling: endpoint({
+    ...routes.pots.readCooling,
+    summary: 'A reading of what cools',
+    params: z.strictObject({ coolingId: id }),
+    body: z.strictObject({ at: instant, centiC: temperatureCentiC, source: z.enum(['probe', 'typed']) }),
+    answer: coolingSchema,
+  }),
+  closeCooling: endpoint({
+    ...routes.pots.closeCooling,
+    summary: 'Close a log; outside its limit, with what was done about it',
+    params: z.strictObject({ coolingId: id }),
+    body: z.strictObject({ outcome: note.nullable() }),
+    answer: coolingSchema,
   }),
 } as const;

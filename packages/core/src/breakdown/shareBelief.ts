@@ -21,7 +21,7 @@ const median = (sorted: readonly number[]): number => {
 };
 
 /** Pulls records beyond three robust sds in to that fence, so that one mis-weighed fish does not move the house. */
-const winsorise = (values: readonly number[], floorSd: number): number[] => {
+export const winsorise = (values: readonly number[], floorSd: number): number[] => {
   const centre = median([...values].sort((a, b) => a - b));
   const mad = median(values.map((v) => Math.abs(v - centre)).sort((a, b) => a - b));
   const fence = 3 * Math.max(1.4826 * mad, floorSd / 2);

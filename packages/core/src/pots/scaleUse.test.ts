@@ -10,8 +10,15 @@ const base = {
   version: 1,
   baseName: 'bones',
   trays: ['stock'],
+  acceptsUses: [],
+  takes: 'any',
+  ready: true,
+  questions: [],
+  marks: [],
+  vessel: 'pot',
+  keeps: [],
   minutes: { low: 1, typical: 2, high: 3 },
-  steps: ['boil'],
+  steps: [{ kind: 'boil', text: 'boil' }],
   cautions: [],
   shelfLifeDays: 2,
   allergens: [],
@@ -27,7 +34,7 @@ const fumet: Use = {
   refuses: [{ category: 'gills', reason: 'bitter' }],
   caps: [{ category: 'head', maxShare: 0.5, reason: 'gluey' }],
   ingredients: [ingredient('water', 1)],
-  output: { name: 'fumet', low: 0.75, mean: 0.9, high: 1.1 },
+  output: { name: 'fumet', low: 0.75, mean: 0.9, high: 1.1, measure: 'litres' },
   litresPerKg: 2,
 };
 const mousseline: Use = {
@@ -40,7 +47,7 @@ const mousseline: Use = {
   refuses: [],
   caps: [],
   ingredients: [ingredient('cream', 1), ingredient('egg-white', 0.06), ingredient('salt', 0.014)],
-  output: { name: 'mousseline', low: 1.6, mean: 2.05, high: 2.1 },
+  output: { name: 'mousseline', low: 1.6, mean: 2.05, high: 2.1, measure: 'mass' },
 };
 const lot = (lotId: string, category: string, g: number) => ({
   lotId,
@@ -48,6 +55,7 @@ const lot = (lotId: string, category: string, g: number) => ({
   category,
   massMg: grams(g),
   pastDate: false,
+  ready: false,
 });
 const free = { onHandMg: {}, vesselLitres: undefined };
 

@@ -4,10 +4,17 @@ import type { Use } from './use.ts';
 export interface OfferedLot {
   readonly lotId: string;
   readonly name: string;
+  /** Kind of piece; empty for a batch. */
   readonly category: string;
+  /** The use whose batch this is. */
+  readonly useId?: string;
   readonly massMg: number;
   /** Its use-by date is behind it: it goes in nothing. */
   readonly pastDate: boolean;
+  /** Cooked, ready to eat: kept apart from what is raw. */
+  readonly ready: boolean;
+  /** A tub of several kinds: what may be in it was held to its share when it was filled. */
+  readonly mixed?: boolean;
 }
 
 export interface ScaleLimits {
@@ -15,75 +22,145 @@ export interface ScaleLimits {
   readonly onHandMg: Readonly<Record<string, number>>;
   /** Litres the vessel holds when filled as far as it may be (usually three quarters of its name). */
   readonly vesselLitres: number | undefined;
+  /** No more base than this, milligrams: what is wanted. Absent means all there is. */
+  readonly wantedBaseMg?: number;
 }
 
 export interface ScaledUse {
-  readonly taken: readonly { readonly lotId: string; readonly massMg: number; readonly leftMg: number }[];
+  /** `as`: "base", or the ingredient the lot is. */
+  readonly taken: readonly {
+    readonly lotId: string;
+    readonly massMg: number;
+    readonly leftMg: number;
+    readonly as: string;
+  }[];
   readonly refused: readonly { readonly lotId: string; readonly reason: string }[];
   readonly baseMg: number;
-  readonly ingredients: readonly { readonly id: string; readonly name: string; readonly massMg: number }[];
+  /** `fromLotsMg`: the part of it that comes out of the lots taken. */
+  readonly ingredients: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly massMg: number;
+    readonly fromLotsMg: number;
+  }[];
   readonly output: { readonly lowMg: number; readonly meanMg: number; readonly highMg: number };
   readonly plates: number | undefined;
+  readonly pieces: number | undefined;
   /** What keeps the batch from being larger, in the kitchen's words. */
-  readonly limiting: { readonly kind: 'base' | 'ingredient' | 'vessel'; readonly name: string };
+  readonly limiting: { readonly kind: 'base' | 'ingredient' | 'vessel' | 'want'; readonly name: string };
   readonly capped: readonly { readonly category: string; readonly heldBackMg: number; readonly reason: string }[];
+  /** What is missing to make all that is wanted, or to use up all the base there is. */
+  readonly short: readonly { readonly id: string; readonly name: string; readonly massMg: number }[];
 }
 
+const kindOf = (lot: OfferedLot): string => (lot.mixed === true ? 'tub' : lot.category);
 const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
 
+/** What a lot would be in a use: its base, one of its ingredients, or nothing. */
+export function roleIn(use: Use, lot: Pick<OfferedLot, 'category' | 'useId'>): string | undefined {
+  const fits = (categories: readonly string[] = [], uses: readonly string[] = []): boolean =>
+    (lot.category !== '' && categories.includes(lot.category)) || (lot.useId !== undefined && uses.includes(lot.useId));
+  if (fits(use.accepts, use.acceptsUses)) return 'base';
+  return use.ingredients.find((i) => fits(i.accepts, i.acceptsUses))?.id;
+}
+
 /** Why this use does not take such a lot, or undefined when it does. */
-export function refusalOf(
-  use: Use,
-  { category, pastDate }: { readonly category: string; readonly pastDate: boolean },
-): string | undefined {
-  if (pastDate) return 'Past its use-by date';
-  const named = use.refuses.find((refusal) => refusal.category === category);
-  if (named !== undefined) return named.reason;
-  return use.accepts.includes(category) ? undefined : `${use.title} is not made with this`;
+export function refusalOf(use: Use, lot: Omit<OfferedLot, 'lotId' | 'name' | 'massMg'>): string | undefined {
+  if (lot.pastDate) return 'Past its use-by date';
+  const role = roleIn(use, lot);
+  if (role === undefined) {
+    const named = use.refuses.find((refusal) => refusal.category === lot.category);
+    return named?.reason ?? `${use.title} is not made with this`;
+  }
+  if (use.takes === 'raw' && lot.ready && role === 'base')
+    return 'Cooked already: raw and cooked are kept apart, this is made of raw pieces';
+  if (use.takes === 'cooked' && !lot.ready && lot.category !== 'spent-bones' && lot.category !== 'bivalve-liquor')
+    return 'Raw: raw and cooked are kept apart, this is made of cooked pieces';
+  return undefined;
+}
+
+/** What is wanted: so much of it, so many plates, so many pieces. */
+export type Want =
+  | { readonly kind: 'mass'; readonly massMg: number }
+  | { readonly kind: 'plates'; readonly count: number }
+  | { readonly kind: 'pieces'; readonly count: number };
+
+/**
+ * Base it takes to make what is wanted, milligrams; undefined where the use has no such measure.
+ *
+ * @example 3 litres of a stock that gives 0.9 a kilo -> 3.33 kg of bones; 14 plates of 140 g of fish -> 1.96 kg
+ */
+export function baseForWant(use: Use, want: Want): number | undefined {
+  switch (want.kind) {
+    case 'mass':
+      return Math.ceil(want.massMg / use.output.mean);
+    case 'plates':
+      return use.gramsPerPlate === undefined ? undefined : Math.ceil(want.count * use.gramsPerPlate * 1_000);
+    case 'pieces':
+      return use.piece === undefined ? undefined : Math.ceil((want.count * use.piece.grams * 1_000) / use.output.mean);
+  }
 }
 
 /**
  * Scales a use to the lots offered: refuses what may not go in, holds capped kinds to their share, and stops at whichever runs
- * out first (pieces, an ingredient on hand, room in the vessel).
+ * out first (pieces, an ingredient on hand, room in the vessel, what is wanted).
  *
- * Shapes  offered: in the order they should be used up, oldest first. `taken` keeps that order and leaves out untouched lots.
+ * Shapes  offered: in the order they should be used up, oldest first. `taken` keeps that order within base and ingredients and
+ *         leaves out untouched lots.
  * Units   milligrams and litres.
- * Keeps   sum of taken = base; no category above its cap; no ingredient above what is on hand.
+ * Keeps   sum of taken as base = base; no category above its cap; no ingredient above what is on hand: its lots, and what is bought
+ *         in, as much as it takes unless said.
  * Errors  `nothing_accepted`: no lot offered may go in, or nothing at all fits.
  * @example 740 g of trim in a mousseline of 1 : 1 : 0.06 : 0.014 -> cream 740 g, egg white 44.4 g, salt 10.36 g
  */
 export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: ScaleLimits): ScaledUse {
-  const refused = offered.flatMap((lot) => {
+  const refused: { lotId: string; reason: string }[] = [];
+  const base: OfferedLot[] = [];
+  const parts = new Map<string, OfferedLot[]>();
+  for (const lot of offered) {
     const reason = refusalOf(use, lot);
-    return reason === undefined ? [] : [{ lotId: lot.lotId, reason }];
-  });
-  const isRefused = new Set(refused.map((r) => r.lotId));
-  const accepted = offered.filter((lot) => !isRefused.has(lot.lotId) && lot.massMg > 0);
+    const role = roleIn(use, lot);
+    if (reason !== undefined) refused.push({ lotId: lot.lotId, reason });
+    else if (lot.massMg <= 0) continue;
+    else if (role === 'base') base.push(lot);
+    else if (role !== undefined) parts.set(role, [...(parts.get(role) ?? []), lot]);
+  }
 
   // a cap of share c lets a category be at most c / (1 - c) of all the rest
   const allowance = new Map<string, number>();
   const capped = use.caps.flatMap((cap) => {
-    const own = sum(accepted.filter((lot) => lot.category === cap.category).map((lot) => lot.massMg));
-    const rest = sum(accepted.filter((lot) => lot.category !== cap.category).map((lot) => lot.massMg));
+    const own = sum(base.filter((lot) => kindOf(lot) === cap.category).map((lot) => lot.massMg));
+    const rest = sum(base.filter((lot) => kindOf(lot) !== cap.category).map((lot) => lot.massMg));
     const most = Math.floor((rest * cap.maxShare) / (1 - cap.maxShare));
     if (own <= most) return [];
     allowance.set(cap.category, most);
     return [{ category: cap.category, heldBackMg: own - most, reason: cap.reason }];
   });
-  const usable = accepted.map((lot) => {
-    const left = allowance.get(lot.category);
+  const usable = base.map((lot) => {
+    const left = allowance.get(kindOf(lot));
     if (left === undefined) return { lot, massMg: lot.massMg };
     const massMg = Math.min(lot.massMg, left);
-    allowance.set(lot.category, left - massMg);
+    allowance.set(kindOf(lot), left - massMg);
     return { lot, massMg };
   });
   const available = sum(usable.map((u) => u.massMg));
+  const wanted = limits.wantedBaseMg;
+  const hoped = wanted ?? available;
 
   let baseMg = available;
   let limiting: ScaledUse['limiting'] = { kind: 'base', name: use.baseName };
+  if (wanted !== undefined && wanted < baseMg) {
+    baseMg = wanted;
+    limiting = { kind: 'want', name: 'what is wanted' };
+  }
+  const short: { id: string; name: string; massMg: number }[] =
+    hoped > available ? [{ id: 'base', name: use.baseName, massMg: hoped - available }] : [];
   for (const ingredient of use.ingredients) {
-    const onHand = limits.onHandMg[ingredient.id];
-    if (onHand === undefined || ingredient.perBase === 0) continue;
+    const bought = limits.onHandMg[ingredient.id];
+    if (bought === undefined || ingredient.perBase === 0) continue;
+    const onHand = bought + sum((parts.get(ingredient.id) ?? []).map((l) => l.massMg));
+    const missing = Math.round(hoped * ingredient.perBase) - onHand;
+    if (missing > 0) short.push({ id: ingredient.id, name: ingredient.name, massMg: missing });
     const most = Math.floor(onHand / ingredient.perBase);
     if (most < baseMg) {
       baseMg = most;
@@ -102,7 +179,7 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
   // shrink to the base evenly over capped and free kinds so that the caps still hold, oldest lots first within a kind
   const factor = baseMg / available;
   const budget = new Map<string, number>();
-  for (const { lot, massMg } of usable) budget.set(lot.category, (budget.get(lot.category) ?? 0) + massMg);
+  for (const { lot, massMg } of usable) budget.set(kindOf(lot), (budget.get(kindOf(lot)) ?? 0) + massMg);
   let spent = 0;
   const kinds = [...budget.entries()];
   kinds.forEach(([category, mass], i) => {
@@ -111,28 +188,38 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
     spent += share;
   });
   const taken = usable.flatMap(({ lot, massMg }) => {
-    const left = budget.get(lot.category) ?? 0;
+    const left = budget.get(kindOf(lot)) ?? 0;
     const take = Math.min(massMg, left);
-    budget.set(lot.category, left - take);
-    return take > 0 ? [{ lotId: lot.lotId, massMg: take, leftMg: lot.massMg - take }] : [];
+    budget.set(kindOf(lot), left - take);
+    return take > 0 ? [{ lotId: lot.lotId, massMg: take, leftMg: lot.massMg - take, as: 'base' }] : [];
   });
+  const ingredients = use.ingredients.map((ingredient) => {
+    const massMg = Math.round(baseMg * ingredient.perBase);
+    let wantedMg = massMg;
+    for (const lot of parts.get(ingredient.id) ?? []) {
+      const take = Math.min(lot.massMg, wantedMg);
+      if (take <= 0) continue;
+      wantedMg -= take;
+      taken.push({ lotId: lot.lotId, massMg: take, leftMg: lot.massMg - take, as: ingredient.id });
+    }
+    return { id: ingredient.id, name: ingredient.name, massMg, fromLotsMg: massMg - wantedMg };
+  });
+  const meanMg = Math.round(baseMg * use.output.mean);
 
   return {
     taken,
     refused,
     baseMg,
-    ingredients: use.ingredients.map((ingredient) => ({
-      id: ingredient.id,
-      name: ingredient.name,
-      massMg: Math.round(baseMg * ingredient.perBase),
-    })),
+    ingredients: ingredients.filter((i) => i.massMg > 0),
     output: {
       lowMg: Math.round(baseMg * use.output.low),
-      meanMg: Math.round(baseMg * use.output.mean),
+      meanMg,
       highMg: Math.round(baseMg * use.output.high),
     },
     plates: use.gramsPerPlate === undefined ? undefined : Math.floor(baseMg / (use.gramsPerPlate * 1_000)),
+    pieces: use.piece === undefined ? undefined : Math.floor(meanMg / (use.piece.grams * 1_000)),
     limiting,
     capped,
+    short,
   };
 }

@@ -1,16 +1,100 @@
 import type { Destination, Provenance } from '../breakdown/plan.ts';
 
+export const useKinds = [
+  'stock',
+  'pan-sauce',
+  'reduction',
+  'liquor',
+  'filling',
+  'rendering',
+  'preserve',
+  'garnish',
+  'staff-dish',
+] as const;
+export type UseKind = (typeof useKinds)[number];
+
+export interface Spread {
+  readonly low: number;
+  readonly typical: number;
+  readonly high: number;
+}
+
 export interface UseIngredient {
   readonly id: string;
   readonly name: string;
   /** Mass per unit of base mass (the pieces the use is built on): 1 kg of bones to 1 kg of water is 1. */
   readonly perBase: number;
+  /** The range in which cooks keep it. */
   readonly low: number;
   readonly high: number;
   readonly allergens: readonly string[];
+  /** Kinds of pieces that are this ingredient: fat for a forcemeat, a trotter for a stock. They do not count as base. */
+  readonly accepts?: readonly string[];
+  /** Batches of these uses are this ingredient: a stock for a pan sauce. */
+  readonly acceptsUses?: readonly string[];
 }
 
-export type UseKind = 'stock' | 'filling' | 'staff-dish';
+/** Whether what goes in must be raw, must be cooked, or is cooked through together whatever it was. */
+export type TakesState = 'raw' | 'cooked' | 'any';
+
+/** One way of doing what cooks do in several ways, and what it buys. */
+export interface UseWay {
+  readonly id: string;
+  readonly name: string;
+  readonly gives: string;
+  /** What it changes: an ingredient's share, the time, the output (times this), what state the pieces must be in. */
+  readonly perBase?: Readonly<Record<string, number>>;
+  readonly minutes?: number;
+  readonly outputFactor?: number;
+  readonly takes?: TakesState;
+}
+/** A question on which schools disagree. The first way is the handbook's; the house sets its own. */
+export interface UseQuestion {
+  readonly id: string;
+  readonly question: string;
+  readonly ways: readonly UseWay[];
+}
+
+export const stepKinds = [
+  'prepare',
+  'brown',
+  'sweat',
+  'deglaze',
+  'heat',
+  'skim',
+  'simmer',
+  'boil',
+  'reduce',
+  'mix',
+  'cook',
+  'season',
+  'rest',
+  'strain',
+  'cool',
+  'keep',
+] as const;
+export interface UseStep {
+  readonly kind: (typeof stepKinds)[number];
+  readonly text: string;
+  /** Where it takes its time: a timer is offered. */
+  readonly minutes?: Spread;
+  /** What the probe should show meanwhile, °C. */
+  readonly tempC?: { readonly low: number; readonly high: number };
+  /** What to look at before going on. */
+  readonly watch?: string;
+  /** Only where one of these ways was chosen. */
+  readonly ways?: readonly string[];
+}
+
+/** How long it keeps in a state. `maxC` null: not cold. Days of quality and of practice; the house's limits come on top. */
+export interface UseKeep {
+  readonly state: string;
+  readonly days: number;
+  readonly maxC: number | null;
+  readonly jurisdiction: string;
+  readonly source: string;
+  readonly provenance: Provenance;
+}
 
 /** A batch formula that eats pieces. */
 export interface Use {
@@ -21,23 +105,95 @@ export interface Use {
   /** What the base mass is called in the kitchen: "bones", "fish", "trim". */
   readonly baseName: string;
   readonly accepts: readonly string[];
+  /** Batches of these uses are its base: a stock for a reduction. */
+  readonly acceptsUses: readonly string[];
+  readonly takes: TakesState;
   /** Trays this use empties. */
   readonly trays: readonly Destination[];
   readonly refuses: readonly { readonly category: string; readonly reason: string }[];
   /** The most of the base a category may be, 0..1. */
   readonly caps: readonly { readonly category: string; readonly maxShare: number; readonly reason: string }[];
   readonly ingredients: readonly UseIngredient[];
-  /** Finished mass per unit of base mass. */
-  readonly output: { readonly name: string; readonly low: number; readonly mean: number; readonly high: number };
+  readonly questions: readonly UseQuestion[];
+  /** Finished mass per unit of base mass. A stock is measured in litres; a litre of it is taken as a kilogram. */
+  readonly output: {
+    readonly name: string;
+    readonly low: number;
+    readonly mean: number;
+    readonly high: number;
+    readonly measure: 'litres' | 'mass';
+  };
+  /** Whether what comes out is ready to eat; else it is raw, and lives no longer than what is in it. */
+  readonly ready: boolean;
+  /** The kind of piece it is from then on, where it is one: rendered fat. */
+  readonly category?: string;
+  /** Strengths cooks take it to afterwards, as a share of its volume. */
+  readonly marks: readonly { readonly name: string; readonly factor: number; readonly note?: string }[];
+  readonly vessel: 'pot' | 'pan' | 'oven' | 'blender' | 'bath' | 'fryer' | 'bowl' | 'none';
+  /** What it is kept at while it cooks, °C. */
+  readonly heatC?: { readonly low: number; readonly high: number };
   /** Volume the raw batch takes in the vessel, litres per kilogram of base, water and all; undefined where none is needed. */
   readonly litresPerKg?: number;
   /** For dishes: base mass a plate takes, grams. */
   readonly gramsPerPlate?: number;
-  readonly minutes: { readonly low: number; readonly typical: number; readonly high: number };
-  readonly steps: readonly string[];
+  /** For fillings: what one piece takes of the finished filling. */
+  readonly piece?: { readonly name: string; readonly grams: number };
+  /** Which bands its balance of fat, protein, water and salt is held against. */
+  readonly balance?: string;
+  /** Must stay colder than this while it is worked, °C. */
+  readonly splitsAboveC?: number;
+  readonly minutes: Spread;
+  readonly steps: readonly UseStep[];
   readonly cautions: readonly string[];
+  readonly keeps: readonly UseKeep[];
   readonly shelfLifeDays: number;
   readonly allergens: readonly string[];
   readonly provenance: Provenance;
   readonly source: string;
 }
+
+/** Every way of a use that stands when these are chosen: the chosen one of each question, else its first. */
+export const waysOf = (use: Use, chosen: readonly string[]): readonly UseWay[] =>
+  use.questions.flatMap((q) => q.ways.find((w) => chosen.includes(w.id)) ?? q.ways[0] ?? []);
+
+/**
+ * The use as it is made when these ways are chosen and these shares are set: no questions left.
+ *
+ * Shapes  chosen: ids of ways, at most one of each question counts. shares: ingredient id to mass per base.
+ * Keeps   low, mean and high of the output move together; steps of ways not chosen are left out.
+ * @example fumet, "45": 45 minutes, the step of the 20-minute school is gone
+ */
+export function withWays(use: Use, chosen: readonly string[], shares: Readonly<Record<string, number>> = {}): Use {
+  const ways = waysOf(use, chosen);
+  const standing = new Set(ways.map((w) => w.id));
+  const factor = ways.reduce((f, w) => f * (w.outputFactor ?? 1), 1);
+  const perBase = (id: string, usual: number): number =>
+    shares[id] ?? ways.reduce((share, w) => w.perBase?.[id] ?? share, usual);
+  const minutes = ways.reduce<number | undefined>((m, w) => w.minutes ?? m, undefined);
+  const takes = ways.reduce<TakesState>((t, w) => w.takes ?? t, use.takes);
+  return {
+    ...use,
+    takes,
+    ingredients: use.ingredients.map((i) => ({ ...i, perBase: perBase(i.id, i.perBase) })),
+    output: {
+      ...use.output,
+      low: use.output.low * factor,
+      mean: use.output.mean * factor,
+      high: use.output.high * factor,
+    },
+    minutes:
+      minutes === undefined
+        ? use.minutes
+        : { low: Math.min(minutes, use.minutes.low), typical: minutes, high: Math.max(minutes, use.minutes.high) },
+    steps: use.steps.filter((s) => s.ways === undefined || s.ways.some((w) => standing.has(w))),
+  };
+}
+
+/** Shares of ingredients that were set outside the range cooks keep them in, in words. */
+export const outsideRange = (use: Use, shares: Readonly<Record<string, number>>): readonly string[] =>
+  use.ingredients.flatMap((i) => {
+    const share = shares[i.id];
+    if (share === undefined || (share >= i.low && share <= i.high)) return [];
+    const side = share < i.low ? `less than the ${i.low}` : `more than the ${i.high}`;
+    return [`${share} ${i.name} to 1 ${use.baseName} is ${side} usually kept to`];
+  });

@@ -71,25 +71,76 @@ export function judgeFreezing(limit: FreezeTreatment, done: Freezing): Verdict {
   return met ? 'within' : 'outside';
 }
 
-/**
- * Cooling against its steps. Only measured readings count: a step is met at the first reading at or below it.
- *
- * Shapes  log in order of time. Result: open while a deadline has not passed and its step is not met.
- */
-export function judgeCooling(limit: CoolingSteps, log: TemperatureLog): Verdict {
-  const { start_C: from, steps } = limit.value;
-  const start = log.find((r) => from === null || r.C <= from);
-  const last = log.at(-1);
-  if (start === undefined || last === undefined) return 'open';
-  let verdict: Verdict = 'within';
-  for (const step of steps) {
-    const met = log.find((r) => r.minute >= start.minute && r.C <= step.to_C);
-    const deadline = start.minute + step.within_min;
-    if (met === undefined ? last.minute > deadline : met.minute > deadline) return 'outside';
-    if (met === undefined) verdict = 'open';
-  }
-  return verdict;
+export interface CoolingStep {
+  readonly toC: number;
+  /** When it must be there, minutes on the log's own clock. */
+  readonly dueMinute: number;
+  /** When it was there, straight between the two readings around it; undefined while it is not. */
+  readonly metMinute: number | undefined;
+  /** How far apart those readings are, minutes. Over half an hour apart, say that it was read between them. */
+  readonly gapMinutes: number;
+  readonly verdict: Verdict;
 }
+
+export interface CoolingProgress {
+  readonly verdict: Verdict;
+  /** When the clock started, minutes on the log's own clock; undefined while it is warmer than that. */
+  readonly startMinute: number | undefined;
+  /** The first reading was colder than where the clock starts: how long it took to get there is not known. */
+  readonly startUnknown: boolean;
+  readonly steps: readonly CoolingStep[];
+}
+
+/** Where a log comes down to a temperature, straight between two measured readings. */
+function comesDownTo(log: TemperatureLog, C: number, from = Number.NEGATIVE_INFINITY) {
+  for (const [i, b] of log.entries()) {
+    if (b.C > C || b.minute < from) continue;
+    const a = log[i - 1];
+    if (a === undefined || a.C <= C) return { minute: Math.max(from, b.minute), gap: 0 };
+    const minute = a.minute + ((a.C - C) / (a.C - b.C)) * (b.minute - a.minute);
+    return { minute: Math.max(from, minute), gap: b.C === C ? 0 : b.minute - a.minute };
+  }
+  return undefined;
+}
+
+/**
+ * Cooling against its steps, each with when it was due and when it was met.
+ *
+ * Shapes  log in order of time, measured readings only: nothing is foretold here.
+ * Keeps   a step counts as met where the straight line between two readings crosses it; open while its time runs; the minute itself
+ *         is still in time.
+ * Source  the limit's own document; crossings straight between readings as models of probe logs do (common practice).
+ */
+export function coolingProgress(limit: CoolingSteps, log: TemperatureLog): CoolingProgress {
+  const { start_C: from, steps } = limit.value;
+  const first = log[0];
+  const last = log.at(-1);
+  const start = first === undefined ? undefined : from === null ? { minute: first.minute } : comesDownTo(log, from);
+  if (start === undefined || last === undefined)
+    return { verdict: 'open', startMinute: undefined, startUnknown: false, steps: [] };
+  const judged = steps.map((step): CoolingStep => {
+    const met = comesDownTo(log, step.to_C, start.minute);
+    const dueMinute = start.minute + step.within_min;
+    const late = met === undefined ? last.minute > dueMinute : met.minute > dueMinute + 1e-9;
+    return {
+      toC: step.to_C,
+      dueMinute,
+      metMinute: met?.minute,
+      gapMinutes: met?.gap ?? 0,
+      verdict: late ? 'outside' : met === undefined ? 'open' : 'within',
+    };
+  });
+  const worst = (['outside', 'open'] as const).find((v) => judged.some((s) => s.verdict === v)) ?? 'within';
+  return {
+    verdict: worst,
+    startMinute: start.minute,
+    startUnknown: from !== null && first !== undefined && first.C < from,
+    steps: judged,
+  };
+}
+
+/** Cooling against its steps, the verdict alone. */
+export const judgeCooling = (limit: CoolingSteps, log: TemperatureLog): Verdict => coolingProgress(limit, log).verdict;
 
 /**
  * Hours above a temperature, straight between readings.

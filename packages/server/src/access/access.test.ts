@@ -32,6 +32,8 @@ const anyParams = (): Record<string, string> => ({
   listId: uuidv7(),
   eventId: uuidv7(),
   photographId: uuidv7(),
+  useId: 'fish-fumet',
+  coolingId: uuidv7(),
   job: '9',
 });
 // a weighing is read before its session is: it needs a body that can be read to get as far as the role
@@ -170,6 +172,9 @@ describe('who else may not come in', () => {
       'larder.fill': { from: [{ lotId: delivery.lotId, massMg: null }] },
       'larder.takeOut': { massMg: 1, to: 'served', reason: null, note: null },
       'pots.finish': { outputMg: 1, spentMg: 0, note: null },
+      'pots.event': { at: '2026-11-25T10:00:00.000Z', body: { kind: 'start' } },
+      'pots.readCooling': { at: '2026-11-25T10:00:00.000Z', centiC: 5_700, source: 'typed' },
+      'pots.closeCooling': { outcome: 'no' },
       'pots.cancel': {},
       'ledger.reverse': { reason: 'no' },
     };
@@ -212,6 +217,33 @@ describe('who else may not come in', () => {
         at: '2026-11-25T10:00:00.000Z',
       },
     });
+    const { uses } = await must(ours, api.pots.uses, {});
+    const use = uses[0]?.use;
+    if (use === undefined) throw new Error('no use');
+    await must(ours, api.pots.saveUse, {
+      body: { use: { ...use, id: 'only-ours', version: 1 }, from: 0, retired: false, note: 'x' },
+    });
+    const cooling = await must(ours, api.pots.startCooling, {
+      body: {
+        id: uuidv7(),
+        kind: 'cooling',
+        lotId: frame?.lotId ?? null,
+        name: 'frames',
+        setup: {
+          mediumId: 'cold-room-lidded',
+          vesselName: '12 l pot',
+          vessel: { kind: 'round', diameterMm: 260, heightMm: 230 },
+          count: 1,
+          litres: 9,
+          airC: null,
+          setsAtC: null,
+        },
+        limitId: null,
+        at: '2026-11-25T10:00:00.000Z',
+        centiC: 6_000,
+        source: 'typed',
+      },
+    });
     const before = await theirs.ask(api.larder.list, { query: {} });
     for (const e of allEndpoints.filter((x) => x.params !== undefined && x.id !== 'access.door')) {
       for (const breakdownId of [breakdown.id, open.breakdown.id]) {
@@ -228,6 +260,8 @@ describe('who else may not come in', () => {
           listId,
           eventId: reserved.eventId,
           photographId: photograph.id,
+          useId: 'only-ours',
+          coolingId: cooling.id,
         };
         if (e.id === 'larder.showPrinted') continue; // the printer is the machine's, not a house's
         const reply = await theirs.raw(e.method, pathOf(e, params), bodies[e.id], { 'idempotency-key': uuidv7() });

@@ -3,6 +3,7 @@ import { Umzug } from 'umzug';
 import { keeping } from './migrations/0005-keeping.ts';
 import { receiving } from './migrations/0006-receiving.ts';
 import { cutting } from './migrations/0007-cutting.ts';
+import { pots } from './migrations/0008-pots.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -441,6 +442,7 @@ end $$;`,
   keeping,
   receiving,
   cutting,
+  pots,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

@@ -1,7 +1,7 @@
 /** The tables a station writes row by row. Reads that join go through each station's queries.ts. */
 
 import type { Role, Way } from '@zabrik/contract';
-import type { CostingSchool, CutPlan, Destination, NamedScale, Place } from '@zabrik/core';
+import type { Burner, CostingSchool, CutPlan, Destination, NamedScale, Place, VesselShape } from '@zabrik/core';
 import {
   type CreationOptional,
   DataTypes,
@@ -25,7 +25,16 @@ export interface HouseSettings {
   readonly pantryMinorPerKg: Readonly<Record<string, number>>;
   /** What an hour at the bench costs; left out until the house says so. */
   readonly labourMinorPerHour?: number;
-  readonly vessels: readonly { readonly id: string; readonly name: string; readonly litres: number }[];
+  readonly vessels: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly litres: number;
+    readonly kind?: 'pot' | 'pan';
+    readonly shape?: VesselShape;
+  }[];
+  readonly burners?: readonly (Burner & { readonly id: string; readonly name: string })[];
+  /** What a kilowatt-hour costs; left out, energy is not counted. */
+  readonly energyMinorPerKwh?: number;
   /** Where things stand; left out, the usual five. */
   readonly places?: readonly Place[];
   /** What the scales may differ from an invoice before it is a claim; left out, one part in a hundred and at least 10 g. */

@@ -219,7 +219,7 @@ export class Replay {
   async run(useId: string, lotIds: string[], at: Date, outputShare: number | null): Promise<string | undefined> {
     const planned = await this.do('Tobin Arkwell', at, api.pots.plan.id, (command) =>
       planRun(this.#kitchen, command, {
-        body: { useId, lotIds, vesselId: null, onHandMg: {} },
+        body: { useId, lotIds, vesselId: null, onHandMg: {}, ways: [], shares: {}, want: null },
         params: undefined,
         query: undefined,
       }),
@@ -230,7 +230,14 @@ export class Replay {
     const done = await this.do('Tobin Arkwell', new Date(at.getTime() + 70 * MINUTE), api.pots.finish.id, (command) =>
       finishRun(this.#kitchen, command, {
         params: { runId: planned.id },
-        body: { outputMg, spentMg, note: null },
+        body: {
+          outputMg,
+          spentMg,
+          spentTo: 'waste',
+          fatMg: 0,
+          labourMinutes: Math.round(20 + (planned.baseMg / 1e6) * 3),
+          note: null,
+        },
         query: undefined,
       }),
     );

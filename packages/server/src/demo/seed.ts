@@ -7,6 +7,7 @@ import { select } from '../db/select.ts';
 import type { Kitchen, Who } from '../kitchen.ts';
 import { cutToWeightBefore } from './cutDays.ts';
 import { stockTheLarder } from './larderDay.ts';
+import { potDay } from './potDay.ts';
 import { type Cast, Replay } from './replay.ts';
 import * as scenario from './scenario.ts';
 
@@ -292,4 +293,5 @@ export async function seedDemo(
   await cutToWeightBefore(replay, now);
   await thisMorning(replay, now);
   await stockTheLarder(replay, now, await bonesOfTwoDaysAgo(replay, now));
+  await potDay(replay, now);
 }

@@ -38,6 +38,10 @@ const tables: readonly { readonly name: string; readonly order: string; readonly
   { name: 'cutting_event', order: 'seq', drop: ['seq'] },
   { name: 'run', order: 'planned_at, id' },
   { name: 'run_input', order: 'run_id, position' },
+  { name: 'run_event', order: 'seq', drop: ['seq'] },
+  { name: 'house_use', order: 'use_id, version' },
+  { name: 'cooling', order: 'started_at, id' },
+  { name: 'cooling_reading', order: 'seq', drop: ['seq'] },
 ];
 
 /** What of the database is no part of a house file, and why: a test holds this list against the database. */

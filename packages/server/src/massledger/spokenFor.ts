@@ -2,4 +2,4 @@
 export const spokenFor = (lot: string): string => `(
   coalesce((select sum(i.mass_mg) from breakdown_input i join breakdown o on o.id = i.breakdown_id where i.lot_id = ${lot} and o.state = 'open'), 0)
   + coalesce((select sum(i.mass_mg) from cutting_input i join cutting o on o.id = i.cutting_id where i.lot_id = ${lot} and o.state = 'open'), 0)
-  + coalesce((select sum(i.mass_mg) from run_input i join run r on r.id = i.run_id where i.lot_id = ${lot} and r.state = 'planned'), 0))::bigint`;
+  + coalesce((select sum(i.mass_mg) from run_input i join run r on r.id = i.run_id where i.lot_id = ${lot} and r.state in ('planned', 'on')), 0))::bigint`;

@@ -30,7 +30,7 @@ export async function takeBack(
     );
   if (kind === 'run')
     await db.query(
-      `update run set state = 'planned', movement_id = null, output_mg = null, output_lot_id = null, done_at = null where movement_id = $1 and house_id = $2`,
+      `update run set state = case when started_at is null then 'planned' else 'on' end, movement_id = null, output_mg = null, output_lot_id = null, done_at = null where movement_id = $1 and house_id = $2`,
       { bind, transaction },
     );
   // a tub's date is that of the oldest still in it

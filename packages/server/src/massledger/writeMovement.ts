@@ -1,7 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import type { InCommand } from '../kitchen.ts';
 
-export type Sink = 'supplier' | 'pantry' | 'waste' | 'loss' | 'served' | 'staff' | 'count';
+export type Sink = 'supplier' | 'pantry' | 'waste' | 'loss' | 'served' | 'staff' | 'count' | 'work';
 
 /** One line of a movement: mass and cost into a lot or a sink; negative is out of it. */
 export type Posting =

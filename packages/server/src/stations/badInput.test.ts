@@ -1,5 +1,5 @@
 /** Whatever is wrong in a field of any command: 400, the field named, nothing changed. */
-import { planById } from '@zabrik/catalogue';
+import { planById, useById } from '@zabrik/catalogue';
 import { type Ask, api, type Endpoint } from '@zabrik/contract';
 import { allEndpoints } from '@zabrik/contract/openapi';
 import { grams } from '@zabrik/core';
@@ -72,6 +72,55 @@ const species = {
 };
 
 const course = { id: 'main', name: 'main course', grams: 150 };
+// every kind of field a use has, and not each of them forty times
+const whole = useById.get('fish-mousseline');
+const use = {
+  ...whole,
+  id: 'mousseline-our-way',
+  refuses: whole?.refuses.slice(0, 1),
+  caps: [{ category: 'fish-belly', maxShare: 0.3, reason: 'soft' }],
+  ingredients: [{ ...whole?.ingredients[0], accepts: ['fish-belly'], acceptsUses: ['fish-fumet'] }],
+  questions: [
+    {
+      ...whole?.questions[0],
+      ways: [
+        { id: 'a', name: 'A', gives: 'x', perBase: { cream: 1 }, minutes: 5, outputFactor: 1.1, takes: 'raw' },
+        { id: 'b', name: 'B', gives: 'x' },
+      ],
+    },
+  ],
+  marks: [{ name: 'half', factor: 0.5, note: 'x' }],
+  heatC: { low: 60, high: 70 },
+  litresPerKg: 2,
+  gramsPerPlate: 120,
+  category: 'rendered-fat',
+  steps: [
+    {
+      kind: 'cook',
+      text: 'x',
+      minutes: { low: 1, typical: 2, high: 3 },
+      tempC: { low: 60, high: 70 },
+      watch: 'x',
+      ways: ['a'],
+    },
+  ],
+  keeps: whole?.keeps.slice(0, 1),
+};
+
+/** Each thing that can be written down at the stove. */
+const runEvents: readonly Body[] = [
+  { kind: 'start' },
+  { kind: 'step', step: 0, skipped: false },
+  { kind: 'timer', step: 0, label: 'x', dueAt: '2026-11-25T10:00:00.000Z' },
+  { kind: 'timer-off', timerId: uuidv7() },
+  { kind: 'probe', centiC: 8_800, source: 'probe' },
+  { kind: 'level', levelMm: 110, massMg: 5 },
+  { kind: 'mark', vesselId: 'pot-12', burnerId: 'gas-large', targetMg: 5 },
+  { kind: 'add', ingredientId: 'water', name: 'water', massMg: 5 },
+  { kind: 'note', text: 'x' },
+  { kind: 'back', eventId: uuidv7() },
+];
+
 /** Each thing that can be written down about a cutting, with every field it may have. */
 const cuttingEvents: readonly Body[] = [
   {
@@ -327,7 +376,60 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
     api.pots.plan,
     async () => ({ body: { useId: 'fish-fumet', lotIds: [uuidv7()], vesselId: 'pot-12', onHandMg: { cream: 5 } } }),
   ],
-  [api.pots.finish, async () => ({ params: { runId: uuidv7() }, body: { outputMg: 1, spentMg: 1, note: 'x' } })],
+  ...[
+    { kind: 'mass', massMg: 5 },
+    { kind: 'plates', count: 3 },
+    { kind: 'pieces', count: 3 },
+  ].map((want): (typeof commands)[number] => [
+    api.pots.plan,
+    async () => ({
+      body: {
+        useId: 'fish-fumet',
+        lotIds: [uuidv7()],
+        vesselId: null,
+        onHandMg: {},
+        ways: ['min-45'],
+        shares: { water: 1.2 },
+        want,
+      },
+    }),
+  ]),
+  [
+    api.pots.finish,
+    async () => ({
+      params: { runId: uuidv7() },
+      body: { outputMg: 1, spentMg: 1, spentTo: 'wash', fatMg: 1, labourMinutes: 5, note: 'x' },
+    }),
+  ],
+  [api.pots.saveUse, async () => ({ body: { use, from: 0, retired: false, note: 'x' } })],
+  ...runEvents.map((body): (typeof commands)[number] => [
+    api.pots.event,
+    async () => ({ params: { runId: uuidv7() }, body: { at, body } }),
+  ]),
+  ...[
+    { kind: 'round', diameterMm: 260, heightMm: 230 },
+    { kind: 'long', lengthMm: 500, widthMm: 300, heightMm: 65 },
+  ].map((vessel): (typeof commands)[number] => [
+    api.pots.startCooling,
+    async () => ({
+      body: {
+        id: uuidv7(),
+        kind: 'cooling',
+        lotId: uuidv7(),
+        name: 'x',
+        setup: { mediumId: 'cold-room-open', vesselName: 'x', vessel, count: 1, litres: 5, airC: 3, setsAtC: 15 },
+        limitId: 'x',
+        at,
+        centiC: 5_700,
+        source: 'probe',
+      },
+    }),
+  ]),
+  [
+    api.pots.readCooling,
+    async () => ({ params: { coolingId: uuidv7() }, body: { at, centiC: 5_700, source: 'typed' } }),
+  ],
+  [api.pots.closeCooling, async () => ({ params: { coolingId: uuidv7() }, body: { outcome: 'x' } })],
   [api.ledger.reverse, async () => ({ params: { movementId: uuidv7() }, body: { reason: 'x' } })],
   [api.access.signIn, async () => ({ body: { personId: kitchen.personOf('Jory Pellam'), pin: '1357' } })],
   [api.simulation.pan, async () => ({ body: { what: 'load', massMg: 5, scale: 'bench' } })],
@@ -353,7 +455,8 @@ const books = () =>
     kitchen.kitchen.db,
     `select (select count(*) from movement) m, (select count(*) from posting) p, (select count(*) from weighing) w,
     (select count(*) from lot) l, (select count(*) from breakdown) b, (select count(*) from run) r, (select count(*) from command) c,
-    (select count(*) from bench_event) e, (select count(*) from cutting_event) ce, (select count(*) from cutting) cu, (select count(*) from cut_plan) hp, (select count(*) from house_species) hs`,
+    (select count(*) from bench_event) e, (select count(*) from cutting_event) ce, (select count(*) from cutting) cu, (select count(*) from run_event) re, (select count(*) from cooling) co,
+    (select count(*) from cooling_reading) cr, (select count(*) from house_use) hu, (select count(*) from cut_plan) hp, (select count(*) from house_species) hs`,
     [],
   );
 

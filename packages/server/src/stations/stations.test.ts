@@ -209,8 +209,8 @@ describe('bones to a pot', () => {
     const planned = await must(ines, api.pots.plan, {
       body: { useId: 'fish-fumet', lotIds: [...stock, portion], vesselId: 'pot-12', onHandMg: {} },
     });
-    // heads are held to half the bones: 536 g of head against 499 g of frame and pin bones
-    expect(planned.baseMg).toBe(2 * grams(499));
+    // heads are held to a fifth of the bones: of 536 g of head only a quarter of 499 g of frame and pin bones
+    expect(planned.baseMg).toBe(1.25 * grams(499));
     expect(planned.refused).toEqual([{ lotId: portion, reason: 'Fumet is not made with this' }]);
     expect(planned.limiting).toBe('bones');
     const params = { runId: planned.id };
@@ -219,14 +219,19 @@ describe('bones to a pot', () => {
     ).toMatchObject({ status: 409, body: { code: 'too_much_out' } });
     const done = await must(ines, api.pots.finish, {
       params,
-      body: { outputMg: grams(900), spentMg: grams(700), note: null },
+      body: { outputMg: grams(560), spentMg: grams(430), note: null },
     });
     const lot = await must(ines, api.larder.read, { params: { lotId: done.outputLot?.id ?? '' } });
-    expect(lot).toMatchObject({ massMg: grams(900), kind: 'batch', allergens: ['fish', 'celery', 'sulphites'] });
+    expect(lot).toMatchObject({
+      massMg: grams(560),
+      kind: 'batch',
+      useId: 'fish-fumet',
+      allergens: ['fish', 'celery', 'sulphites'],
+    });
     expect(lot.parents).toHaveLength(3);
     const inputs = await selectOne<{ cost: number }>(
       kitchen.kitchen.db,
-      'select sum(cost_minor)::bigint as cost from posting where movement_id = $1 and mass_mg < 0',
+      'select sum(cost_minor)::bigint as cost from posting where movement_id = $1 and cost_minor < 0',
       [done.movementId],
     );
     expect(lot.costMinor).toBe(-(inputs?.cost ?? 0));

@@ -51,6 +51,11 @@ const delivery = screen(scripts.delivery);
 const prices = screen(scripts.prices);
 const limits = screen(scripts.limits);
 const pots = screen(scripts.pots);
+const usePage = screen(scripts.usePage);
+const stove = screen(scripts.stove);
+const run = screen(scripts.run);
+const cooling = screen(scripts.cooling);
+const reckon = screen(scripts.reckon);
 const ledger = screen(scripts.ledger);
 const yieldSheet = screen(scripts.yieldSheet);
 const screens = {
@@ -69,6 +74,11 @@ const screens = {
   labels,
   trace,
   pots,
+  usePage,
+  stove,
+  run,
+  cooling,
+  reckon,
   ledger,
   yieldSheet,
   limits,
@@ -92,7 +102,7 @@ const kept = {
   queryClient: client,
   persister,
   maxAge: 24 * 3_600_000,
-  buster: '3',
+  buster: '4',
   // a read that failed for want of network still has what it had: it must not be dropped from what is kept
   // the larder's pages are kept while there is one: to write twenty thousand lots every second would be felt on every touch
   dehydrateOptions: {
@@ -128,6 +138,11 @@ export const App = () => (
           <Route path="/larder/:lotId" element={<larder.Screen />} />
           <Route path="/larder/:lotId/trace" element={<trace.Screen />} />
           <Route path="/pots" element={<pots.Screen />} />
+          <Route path="/pots/uses/:useId" element={<usePage.Screen />} />
+          <Route path="/pots/stove" element={<stove.Screen />} />
+          <Route path="/pots/stove/:runId" element={<run.Screen />} />
+          <Route path="/pots/cooling" element={<cooling.Screen />} />
+          <Route path="/pots/reckon" element={<reckon.Screen />} />
           <Route path="/ledger" element={<ledger.Screen />} />
           <Route path="/ledger/:breakdownId" element={<yieldSheet.Screen />} />
           <Route path="*" element={<Navigate to="/bench" replace />} />

@@ -9,6 +9,7 @@ import { api } from './endpoints.ts';
 import { listen, useConnected } from './live.ts';
 import { onSent, useOutbox } from './outbox.ts';
 import { useFlow, useMe } from './queries.ts';
+import { TimerBell } from './TimerBell.tsx';
 
 const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
 
@@ -40,7 +41,7 @@ function FlowBar() {
     {
       to: '/pots',
       name: 'Pots',
-      figure: flow && (flow.runsPlanned === 0 ? 'none planned' : `${flow.runsPlanned} planned`),
+      figure: flow && (flow.runsPlanned === 0 ? 'none on' : `${flow.runsPlanned} on or planned`),
     },
     {
       to: '/ledger',
@@ -135,16 +136,18 @@ export function Shell() {
   useEffect(() => {
     // the answer goes into what is on the screen before the command leaves the outbox: the ribbon never blinks
     onSent((waiting, answer) => {
-      const cutting = waiting.url.includes('/cuttings');
       const list = waiting.url.endsWith('/events') ? 'events' : 'weighings';
-      const key = [cutting ? 'cuttings' : 'breakdowns', 'one', waiting.about];
-      if (!cutting || list === 'events')
+      const kind =
+        (['cuttings', 'runs', 'coolings'] as const).find((k) => waiting.url.includes(`/${k}`)) ?? 'breakdowns';
+      const key = [kind, kind === 'coolings' ? 'list' : 'one', waiting.about];
+      if (kind === 'breakdowns' || list === 'events')
         client.setQueryData<Pick<Breakdown, 'weighings' | 'events'>>(key, (before) =>
           before === undefined || before[list].some((w) => w.id === waiting.key)
             ? before
             : { ...before, [list]: [...before[list], answer as Weighing & BenchEvent] },
         );
-      void client.invalidateQueries({ queryKey: key });
+      void client.invalidateQueries({ queryKey: kind === 'coolings' ? [kind] : key });
+      if (kind === 'runs') void client.invalidateQueries({ queryKey: ['runs', 'timers'] });
     });
   }, [client]);
 
@@ -157,6 +160,7 @@ export function Shell() {
         To the work
       </a>
       <FlowBar />
+      <TimerBell />
       <main id="work" className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
         <Outlet />
       </main>

@@ -16,6 +16,11 @@ export const scripts = {
   limits: () => import('../stations/house/Limits.tsx'),
   trace: () => import('../stations/larder/Trace.tsx'),
   pots: () => import('../stations/pots/Pots.tsx'),
+  usePage: () => import('../stations/pots/UsePage.tsx'),
+  stove: () => import('../stations/pots/Stove.tsx'),
+  run: () => import('../stations/pots/AtTheStove.tsx'),
+  cooling: () => import('../stations/pots/CoolingPage.tsx'),
+  reckon: () => import('../stations/pots/reckon/Reckon.tsx'),
   ledger: () => import('../stations/ledger/Ledger.tsx'),
   yieldSheet: () => import('../stations/ledger/YieldSheet.tsx'),
 };
@@ -41,7 +46,9 @@ export function needsOf(path: string): Needs | undefined {
       if (id === 'count') return { script: 'stockTake' };
       return { script: part === 'trace' ? 'trace' : 'larder' };
     case 'pots':
-      return { script: 'pots' };
+      if (id === 'uses') return { script: 'usePage' };
+      if (id === 'stove') return { script: part === undefined ? 'stove' : 'run' };
+      return { script: id === 'cooling' || id === 'reckon' ? id : 'pots' };
     case 'ledger':
       return { script: id === undefined ? 'ledger' : 'yieldSheet' };
     default:

@@ -2,7 +2,6 @@ import {
   allCategories,
   allCautions,
   allGoods,
-  allUses,
   inspectionClasses,
   inspectionClassOf,
   standingCaution,
@@ -35,7 +34,7 @@ select
   (select count(*)::int from lot_balance where house_id = $1 and mass_mg > 0) as "lotsOnHand",
   (select count(*)::int from lot l join lot_balance b on b.lot_id = l.id
      where b.house_id = $1 and b.mass_mg > 0 and l.use_by <= $3::date) as "lotsDueToday",
-  (select count(*)::int from run where house_id = $1 and state = 'planned') as "runsPlanned",
+  (select count(*)::int from run where house_id = $1 and state in ('planned', 'on')) as "runsPlanned",
   (select sum(p.mass_mg)::float8 / b.start_mg
      from (select * from breakdown where house_id = $1 and state = 'closed' order by closed_at desc, id limit 1) b
      join breakdown_piece p on p.breakdown_id = b.id and p.destination <> 'waste'
@@ -47,7 +46,16 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
   mountRead(router, api.house.read, async (who) => {
     const house = await readHouse(who.houseId);
     const { profile } = await readLimitChoice(kitchen.db, house.id, house.timezone);
-    const { school, scales, creditMinorPerKg, pantryMinorPerKg, vessels, labourMinorPerHour } = house.settings;
+    const {
+      school,
+      scales,
+      creditMinorPerKg,
+      pantryMinorPerKg,
+      vessels,
+      burners,
+      labourMinorPerHour,
+      energyMinorPerKwh,
+    } = house.settings;
     return {
       id: house.id,
       slug: house.slug,
@@ -60,6 +68,8 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
       pantryMinorPerKg,
       labourMinorPerHour: labourMinorPerHour ?? null,
       vessels: [...vessels],
+      burners: [...(burners ?? [])],
+      energyMinorPerKwh: energyMinorPerKwh ?? null,
       places: placesOf(house),
       tolerance: toleranceOf(house),
       limits: { profileId: profile.id, title: profile.title },
@@ -83,7 +93,6 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
     const plans = await listPlans(kitchen.db, who.houseId);
     const species = await readSpecies(kitchen.db, who.houseId);
     return {
-      uses: allUses,
       categories: allCategories,
       goods: allGoods,
       tubPurposes: [...tubPurposes.values()].map(({ id, title, accepts }) => ({ id, title, accepts })),

@@ -21,6 +21,7 @@ select l.id, l.code, l.kind, l.name, l.species, l.form, l.category, l.destinatio
        b.cost_minor as "costMinor", l.use_by as "useBy", l.made_at as "madeAt", s.name as "supplierName", l.breakdown_id as "breakdownId", l.allergens, l.note, l.next_stage as "nextStage",
        l.place_id as "placeId", l.state, l.ready, l.frozen_on as "frozenOn", l.thawed_on as "thawedOn", l.opened_on as "openedOn",
        l.date_basis as "dateBasis", l.reserved_for as "reservedFor", l.held, l.goods, l.tub_use as "tubUse", l.labels,
+       case when l.category is null then (select r.use_id from run r where r.id = l.run_id) end as "useId",
        array(select distinct pl.code from posting o join posting i on i.movement_id = o.movement_id and i.mass_mg < 0
              join lot pl on pl.id = i.lot_id join movement m on m.id = o.movement_id
              where o.lot_id = l.id and o.mass_mg > 0 and ${MAKES('m')} order by pl.code) as "parentCodes"`;

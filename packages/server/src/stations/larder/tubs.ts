@@ -57,7 +57,7 @@ export async function readTub(
     ...potDue(
       use,
       contents,
-      house.settings.vessels.map((v) => v.litres),
+      house.settings.vessels.flatMap((v) => (v.kind === 'pan' ? [] : [v.litres])),
     ),
   };
 }

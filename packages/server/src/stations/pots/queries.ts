@@ -1,44 +1,36 @@
-import type { Run } from '@zabrik/contract';
-import type { Use } from '@zabrik/core';
+import type { Answer, api, Run, WholeRun } from '@zabrik/contract';
+import { type RunEvent, type RunEventBody, readRun, type Use } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { select, selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 
-export interface RunRow {
-  readonly id: string;
-  readonly state: Run['state'];
-  readonly useId: string;
+export interface RunRow extends Omit<Run, 'title' | 'kind' | 'version' | 'plannedAt' | 'startedAt' | 'doneAt'> {
   readonly use: Use;
-  readonly inputs: Run['inputs'];
-  readonly ingredients: Run['ingredients'];
-  readonly baseMg: number;
-  readonly expectedMg: Run['expectedMg'];
-  readonly plates: number | null;
-  readonly limiting: string;
-  readonly outputMg: number | null;
-  readonly outputLot: Run['outputLot'];
-  readonly movementId: string | null;
-  readonly by: string;
   readonly plannedAt: Date;
+  readonly startedAt: Date | null;
   readonly doneAt: Date | null;
 }
 
 const RUN = `
-select r.id, r.state, r.use_id as "useId", r.use, r.ingredients, r.base_mg as "baseMg", r.expected as "expectedMg", r.plates, r.limiting,
-       r.output_mg as "outputMg", r.movement_id as "movementId", p.name as by, r.planned_at as "plannedAt", r.done_at as "doneAt",
-       (select jsonb_agg(jsonb_build_object('lotId', l.id, 'code', l.code, 'name', l.name, 'massMg', i.mass_mg) order by i.position)
-        from run_input i join lot l on l.id = i.lot_id where i.run_id = r.id) as inputs,
+select r.id, r.state, r.use_id as "useId", r.use, r.ways, r.ingredients, r.base_mg as "baseMg", r.expected as "expectedMg", r.plates, r.pieces,
+       r.limiting, r.short, r.vessel_id as "vesselId", r.output_mg as "outputMg", r.movement_id as "movementId", p.name as by,
+       r.planned_at as "plannedAt", r.started_at as "startedAt", r.done_at as "doneAt",
+       coalesce((select jsonb_agg(jsonb_build_object('lotId', l.id, 'code', l.code, 'name', l.name, 'category', l.category, 'massMg', i.mass_mg, 'as', i.as_part)
+                 order by i.position)
+        from run_input i join lot l on l.id = i.lot_id where i.run_id = r.id), '[]') as inputs,
        (select jsonb_build_object('id', l.id, 'code', l.code, 'name', l.name, 'costMinor',
                (select sum(o.cost_minor) from posting o where o.movement_id = r.movement_id and o.lot_id = l.id))
         from lot l where l.id = r.output_lot_id) as "outputLot"
 from run r join person p on p.id = r.person_id
 where r.house_id = $1`;
 
-export const runOf = ({ use, plannedAt, doneAt, ...row }: RunRow): Run => ({
+export const runOf = ({ use, plannedAt, startedAt, doneAt, ...row }: RunRow): Run => ({
   ...row,
   title: use.title,
   kind: use.kind,
+  version: use.version,
   plannedAt: plannedAt.toISOString(),
+  startedAt: startedAt?.toISOString() ?? null,
   doneAt: doneAt?.toISOString() ?? null,
 });
 
@@ -56,8 +48,68 @@ export async function readRunRow(
 export async function listRuns(db: Sequelize, houseId: string, limit: number, offset: number): Promise<Run[]> {
   const rows = await select<RunRow>(
     db,
-    `${RUN} and r.state <> 'called-off' order by (r.state = 'planned') desc, coalesce(r.done_at, r.planned_at) desc, r.id limit $2 offset $3`,
+    `${RUN} and r.state <> 'called-off' order by case r.state when 'on' then 0 when 'planned' then 1 else 2 end,
+     coalesce(r.done_at, r.planned_at) desc, r.id limit $2 offset $3`,
     [houseId, limit + 1, offset],
   );
   return rows.map(runOf);
+}
+
+interface EventRow {
+  readonly id: string;
+  readonly runId: string;
+  readonly at: Date;
+  readonly by: string;
+  readonly body: RunEventBody;
+}
+
+export async function readRunEvents(
+  db: Sequelize,
+  runIds: readonly string[],
+  transaction?: Transaction,
+): Promise<ReadonlyMap<string, WholeRun['events']>> {
+  const rows = await select<EventRow>(
+    db,
+    `select e.id, e.run_id as "runId", e.at, p.name as by, e.body from run_event e join person p on p.id = e.person_id
+     where e.run_id = any($1::uuid[]) order by e.seq`,
+    [[...runIds]],
+    transaction,
+  );
+  const byRun = new Map<string, WholeRun['events']>();
+  for (const { runId, at, ...event } of rows)
+    byRun.set(runId, [...(byRun.get(runId) ?? []), { ...event, at: at.toISOString() }]);
+  return byRun;
+}
+
+export async function readWholeRun(
+  db: Sequelize,
+  houseId: string,
+  runId: string,
+  transaction?: Transaction,
+): Promise<WholeRun> {
+  const row = await readRunRow(db, houseId, runId, transaction);
+  const events = await readRunEvents(db, [runId], transaction);
+  return { ...runOf(row), use: row.use, events: events.get(runId) ?? [] };
+}
+
+/** Timers of every batch that is on and nobody has stopped, the first to ring first. */
+export async function listTimers(db: Sequelize, houseId: string): Promise<Answer<typeof api.pots.timers>['timers']> {
+  const runs = await select<{ id: string; use: Use }>(
+    db,
+    `select id, use from run where house_id = $1 and state = 'on' order by started_at limit 100`,
+    [houseId],
+  );
+  const events = await readRunEvents(
+    db,
+    runs.map((r) => r.id),
+  );
+  return runs
+    .flatMap(({ id, use }) =>
+      readRun(use.steps, (events.get(id) ?? []) as readonly RunEvent[]).timers.map((t) => ({
+        ...t,
+        runId: id,
+        title: use.title,
+      })),
+    )
+    .sort((a, b) => a.dueAt.localeCompare(b.dueAt));
 }

@@ -3,8 +3,10 @@ import type { Router } from 'express';
 import { mountCommand, mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
-import { listRuns } from './queries.ts';
-import { cancelRun, finishRun, planRun } from './service.ts';
+import { closeCooling, listCoolings, recordCooling, startCooling } from './coolings.ts';
+import { listRuns, listTimers, readWholeRun } from './queries.ts';
+import { cancelRun, finishRun, planRun, recordAtStove } from './service.ts';
+import { readUses, readUseVersions, saveUse } from './uses.ts';
 
 /** Planned batches move in the order while one reads, so this list is paged by position. */
 const offsetOf = (cursor: string | undefined): number => {
@@ -23,11 +25,30 @@ export function potsRoutes(kitchen: Kitchen, router: Router): void {
       next: found.length > query.limit ? String(offset + query.limit) : null,
     };
   });
+  mountRead(router, api.pots.uses, (who) => readUses(kitchen, who.houseId));
+  mountRead(router, api.pots.useVersions, (who, { params }) => readUseVersions(kitchen, who.houseId, params.useId));
+  mountRead(router, api.pots.read, (who, { params }) => readWholeRun(kitchen.db, who.houseId, params.runId));
+  mountRead(router, api.pots.timers, async (who) => ({
+    at: kitchen.clock().toISOString(),
+    timers: await listTimers(kitchen.db, who.houseId),
+  }));
+  mountRead(router, api.pots.coolings, (who) => listCoolings(kitchen, who.houseId));
+  mountCommand(kitchen, router, api.pots.saveUse, ['catalogue'], (command, asked) => saveUse(kitchen, command, asked));
   mountCommand(kitchen, router, api.pots.plan, ['runs', 'lots'], (command, asked) => planRun(kitchen, command, asked));
+  mountCommand(kitchen, router, api.pots.event, ['runs'], (command, asked) => recordAtStove(kitchen, command, asked));
   mountCommand(kitchen, router, api.pots.finish, ['runs', 'lots'], (command, asked) =>
     finishRun(kitchen, command, asked),
   );
   mountCommand(kitchen, router, api.pots.cancel, ['runs', 'lots'], (command, { params }) =>
     cancelRun(kitchen, command, params.runId),
+  );
+  mountCommand(kitchen, router, api.pots.startCooling, ['coolings'], (command, asked) =>
+    startCooling(kitchen, command, asked),
+  );
+  mountCommand(kitchen, router, api.pots.readCooling, ['coolings'], (command, asked) =>
+    recordCooling(kitchen, command, asked),
+  );
+  mountCommand(kitchen, router, api.pots.closeCooling, ['coolings'], (command, asked) =>
+    closeCooling(kitchen, command, asked),
   );
 }

@@ -1,30 +1,81 @@
-import { allGoods, useById } from '@zabrik/catalogue';
+/** Batches: planned from lots, worked at the stove, and turned into lots by one balanced movement. */
+import { allGoods, categoryInPots } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import {
   addDays,
+  asMadeHere,
+  baseForWant,
   carryAllergens,
   combinedError,
+  type Destination,
   formatMass,
+  LATENT_AT_BOIL,
   lastDay,
+  minor,
+  type OfferedLot,
   priceOf,
   Refusal,
+  type RunEvent,
+  readRun,
   refusalOf,
   type ScaledUse,
   scaleFor,
   scaleUse,
+  type Use,
+  WATERY_HEAT,
+  waysOf,
+  withWays,
 } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { dayIn, lastDayAfter, readHouse, usualPlace } from '../../db/house.ts';
+import { insertRow } from '../../db/insertRow.ts';
 import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
+import type { HouseRow } from '../../db/models.ts';
 import { select } from '../../db/select.ts';
+import { findUse } from '../../db/uses.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
-import { keptFresh, makeLot } from '../../massledger/makeLot.ts';
-import { writeMovement } from '../../massledger/writeMovement.ts';
-import { readRunRow, runOf } from './queries.ts';
+import { keptFresh, makeLot, type NewLot } from '../../massledger/makeLot.ts';
+import { type Posting, writeMovement } from '../../massledger/writeMovement.ts';
+import { type RunRow, readRunEvents, readRunRow, runOf } from './queries.ts';
+import { readBatches } from './uses.ts';
 
-/** Plans a batch: scales the use to the lots chosen, oldest date first, and promises their mass to it. Nothing moves yet. */
+/** A lot as the scaling of a use wants it. */
+async function offersOf(
+  kitchen: Kitchen,
+  { transaction }: InCommand,
+  lots: readonly HeldLot[],
+  today: string,
+): Promise<OfferedLot[]> {
+  const runIds = lots.flatMap((l) => (l.runId === null || l.category !== null ? [] : [l.runId]));
+  const runs = await select<{ id: string; useId: string }>(
+    kitchen.db,
+    'select id, use_id as "useId" from run where id = any($1::uuid[])',
+    [runIds],
+    transaction,
+  );
+  const useOf = new Map(runs.map((r) => [r.id, r.useId]));
+  return lots.map((lot) => {
+    const useId = lot.category === null && lot.runId !== null ? useOf.get(lot.runId) : undefined;
+    return {
+      lotId: lot.id,
+      name: lot.name,
+      category: categoryInPots(lot.category, lot.species),
+      ...(useId === undefined ? {} : { useId }),
+      massMg: Math.max(0, lot.freeMg),
+      pastDate: lot.useBy !== null && lot.useBy < today,
+      ready: lot.ready,
+      mixed: lot.kind === 'tub',
+    };
+  });
+}
+
+/**
+ * Plans a batch: scales the use to the lots chosen, oldest date first, and promises their mass to it. Nothing moves yet.
+ *
+ * Errors  `nothing_accepted`, with the reason of the first lot; `invalid` for a use or a pot that is not there.
+ */
 export async function planRun(
   kitchen: Kitchen,
   command: InCommand,
@@ -32,30 +83,31 @@ export async function planRun(
 ): Promise<Answer<typeof api.pots.plan>> {
   const { db } = kitchen;
   const { who, at, transaction } = command;
-  const use = useById.get(body.useId);
-  if (use === undefined) throw new Problem('invalid', undefined, [{ path: 'useId', message: 'no such use' }]);
+  const found = await findUse(db, who.houseId, body.useId, transaction);
+  if (found === undefined || found.own?.retired === true)
+    throw new Problem('invalid', undefined, [{ path: 'useId', message: 'no such use' }]);
   const house = await readHouse(who.houseId, transaction);
   const vessel = body.vesselId === null ? undefined : house.settings.vessels.find((v) => v.id === body.vesselId);
   if (body.vesselId !== null && vessel === undefined)
     throw new Problem('invalid', undefined, [{ path: 'vesselId', message: 'no such pot in this house' }]);
+  const ways = waysOf(found.use, body.ways).map((w) => w.id);
+  const batches = await readBatches(db, who.houseId, found.use.id, transaction);
+  const use = asMadeHere(withWays(found.use, ways, body.shares), ways, batches);
+  const wantedBaseMg = body.want === null ? undefined : baseForWant(use, body.want);
+  if (body.want !== null && wantedBaseMg === undefined)
+    throw new Problem('invalid', undefined, [{ path: 'want', message: 'this use is not counted like that' }]);
   const lots = await lockLots(db, transaction, who.houseId, [...new Set(body.lotIds)]);
   mustBeFree(lots);
   const oldestFirst = [...lots].sort(
     (a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code),
   );
-  const today = dayIn(house.timezone, at);
-  const offered = oldestFirst.map((lot) => ({
-    lotId: lot.id,
-    name: lot.name,
-    category: lot.category ?? '',
-    massMg: Math.max(0, lot.freeMg),
-    pastDate: lot.useBy !== null && lot.useBy < today,
-  }));
+  const offered = await offersOf(kitchen, command, oldestFirst, dayIn(house.timezone, at));
   let scaled: ScaledUse;
   try {
     scaled = scaleUse(use, offered, {
       onHandMg: body.onHandMg,
       vesselLitres: vessel === undefined ? undefined : vessel.litres * 0.75,
+      ...(wantedBaseMg === undefined ? {} : { wantedBaseMg }),
     });
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;
@@ -67,39 +119,100 @@ export async function planRun(
     );
   }
   const runId = uuidv7();
-  await db.query(
-    `insert into run (id, house_id, use_id, use, state, ingredients, base_mg, expected, plates, limiting, person_id, planned_at)
-     values ($1, $2, $3, $4, 'planned', $5, $6, $7, $8, $9, $10, $11)`,
+  await insertRow(
+    db,
+    'run',
     {
-      bind: [
-        runId,
-        who.houseId,
-        use.id,
-        JSON.stringify(use),
-        JSON.stringify(scaled.ingredients),
-        scaled.baseMg,
-        JSON.stringify({ low: scaled.output.lowMg, mean: scaled.output.meanMg, high: scaled.output.highMg }),
-        scaled.plates ?? null,
-        scaled.limiting.name,
-        who.personId,
-        at,
-      ],
-      transaction,
+      id: runId,
+      house_id: who.houseId,
+      use_id: use.id,
+      use: JSON.stringify(use),
+      state: 'planned',
+      ways: JSON.stringify(ways),
+      ingredients: JSON.stringify(scaled.ingredients),
+      base_mg: scaled.baseMg,
+      expected: JSON.stringify({ low: scaled.output.lowMg, mean: scaled.output.meanMg, high: scaled.output.highMg }),
+      plates: scaled.plates ?? null,
+      pieces: scaled.pieces ?? null,
+      limiting: scaled.limiting.name,
+      short: JSON.stringify(scaled.short),
+      vessel_id: body.vesselId,
+      person_id: who.personId,
+      planned_at: at,
     },
+    transaction,
   );
   await db.query(
-    `insert into run_input (run_id, house_id, lot_id, position, mass_mg)
-     select $1, $2, lot_id, position, mass_mg from jsonb_to_recordset($3::jsonb) as i(lot_id uuid, position int, mass_mg bigint)`,
+    `insert into run_input (run_id, house_id, lot_id, position, mass_mg, as_part)
+     select $1, $2, lot_id, position, mass_mg, as_part
+     from jsonb_to_recordset($3::jsonb) as i(lot_id uuid, position int, mass_mg bigint, as_part text)`,
     {
       bind: [
         runId,
         who.houseId,
-        JSON.stringify(scaled.taken.map((t, position) => ({ lot_id: t.lotId, position, mass_mg: t.massMg }))),
+        JSON.stringify(
+          scaled.taken.map((t, position) => ({ lot_id: t.lotId, position, mass_mg: t.massMg, as_part: t.as })),
+        ),
       ],
       transaction,
     },
   );
   return { ...runOf(await readRunRow(db, who.houseId, runId, transaction)), refused: [...scaled.refused] };
+}
+
+/** Locks a batch that is not done. Errors: `not_found`; `run_not_planned`. */
+async function lockGoing(
+  { db }: Kitchen,
+  { who, transaction }: InCommand,
+  runId: string,
+  mode: 'update' | 'share',
+): Promise<RunRow> {
+  await db.query(`select 1 from run where id = $1 and house_id = $2 for ${mode === 'update' ? 'update' : 'share'}`, {
+    bind: [runId, who.houseId],
+    transaction,
+  });
+  const run = await readRunRow(db, who.houseId, runId, transaction);
+  if (run.state !== 'planned' && run.state !== 'on') throw new Problem('run_not_planned');
+  return run;
+}
+
+/** Writes down one thing that happened at the stove. The first one puts the batch on. */
+export async function recordAtStove(
+  kitchen: Kitchen,
+  command: InCommand,
+  { params, body }: Asked<typeof api.pots.event>,
+): Promise<Answer<typeof api.pots.event>> {
+  const { who, commandId, transaction } = command;
+  const said = body.body;
+  const run = await lockGoing(kitchen, command, params.runId, 'update');
+  const missing = (path: string, message: string): Problem =>
+    new Problem('invalid', undefined, [{ path: `body.${path}`, message }]);
+  if (said.kind === 'step' && said.step >= run.use.steps.length) throw missing('step', 'there is no such step');
+  if (said.kind === 'back' || said.kind === 'timer-off') {
+    const events = (await readRunEvents(kitchen.db, [run.id], transaction)).get(run.id) ?? [];
+    const { standing } = readRun(run.use.steps, events as readonly RunEvent[]);
+    const id = said.kind === 'back' ? said.eventId : said.timerId;
+    if (!standing.some((e) => e.id === id)) throw new Problem('already_replaced', 'That was already taken back.');
+  }
+  if (run.state === 'planned' && said.kind !== 'back')
+    await kitchen.db.query(`update run set state = 'on', started_at = $3 where id = $1 and house_id = $2`, {
+      bind: [run.id, who.houseId, body.at],
+      transaction,
+    });
+  await insertRow(
+    kitchen.db,
+    'run_event',
+    {
+      id: commandId,
+      house_id: who.houseId,
+      run_id: run.id,
+      body: JSON.stringify(said),
+      person_id: who.personId,
+      at: body.at,
+    },
+    transaction,
+  );
+  return { id: commandId, at: body.at, by: who.name, body: said };
 }
 
 interface TakenGoods {
@@ -141,11 +254,54 @@ async function takeGoods(
   });
 }
 
+/** Fuel of a batch, kilowatt-hours: heating what is in it by 80 degrees and what boiled away, by a burner of this efficiency. */
+const energyOf = (inMg: number, boiledMg: number, efficiency: number): number =>
+  ((inMg / 1e6) * WATERY_HEAT * 80 + (Math.max(0, boiledMg) / 1e6) * LATENT_AT_BOIL) / 3_600_000 / efficiency;
+
+/** The date of what was made, and where it comes from in words. */
+async function dateOf(
+  { db }: Kitchen,
+  { who, at, transaction }: InCommand,
+  house: HouseRow,
+  use: Use,
+  earliest: string | null,
+): Promise<{ readonly useBy: string; readonly dateBasis: string }> {
+  const today = dayIn(house.timezone, at);
+  // what is raw lives no longer than what is in it; cooked food starts its own clock, as the house's limits count it
+  const usual = lastDayAfter(house.timezone, at, 24 * use.shelfLifeDays, use.ready ? null : earliest);
+  const marked = use.ready
+    ? shelfLifeOf(limitsOf(await readLimitChoice(db, who.houseId, house.timezone, transaction)), 'made')
+    : undefined;
+  const latest = marked === undefined ? undefined : lastDay(marked, today);
+  const useBy = latest !== undefined && latest < usual ? latest : usual;
+  if (marked !== undefined && useBy === latest)
+    return {
+      useBy,
+      dateBasis: `${marked.value.max_days} days by ${marked.citation.document} ${marked.citation.section}`,
+    };
+  return {
+    useBy,
+    dateBasis:
+      useBy === earliest && useBy < addDays(today, use.shelfLifeDays)
+        ? 'the oldest date of what went in'
+        : `${use.shelfLifeDays} days, usual for ${use.title.toLowerCase()}`,
+  };
+}
+
+const trayOf = (use: Use): Destination =>
+  use.kind === 'staff-dish'
+    ? 'staff'
+    : use.kind === 'rendering'
+      ? 'fat'
+      : use.kind === 'garnish'
+        ? 'garnish'
+        : 'larder';
+
 /**
- * The batch is done: what went in leaves its lots and the pantry, what came out is a new lot that carries the whole cost, spent
- * solids go to waste, and the rest is evaporation.
+ * The batch is done: what went in leaves its lots and the pantry, what came out is a new lot that carries the whole cost with the work
+ * and the fuel, spent bones go to waste or to a second wash, skimmed fat is kept, and the rest is evaporation.
  *
- * Errors  `too_much_out` when output and solids outweigh what went in by more than the scale explains.
+ * Errors  `too_much_out` when what came out outweighs what went in by more than the scale explains.
  */
 export async function finishRun(
   kitchen: Kitchen,
@@ -154,12 +310,7 @@ export async function finishRun(
 ): Promise<Answer<typeof api.pots.finish>> {
   const { db } = kitchen;
   const { who, at, transaction } = command;
-  await db.query('select 1 from run where id = $1 and house_id = $2 for update', {
-    bind: [params.runId, who.houseId],
-    transaction,
-  });
-  const run = await readRunRow(db, who.houseId, params.runId, transaction);
-  if (run.state !== 'planned') throw new Problem('run_not_planned');
+  const run = await lockGoing(kitchen, command, params.runId, 'update');
   const house = await readHouse(who.houseId, transaction);
   const lots = await lockLots(
     db,
@@ -174,10 +325,16 @@ export async function finishRun(
     return { lot, massMg: input.massMg, costMinor: costOfPart(lot, input.massMg) };
   });
   mustBeFree(inputs.map((i) => i.lot));
+  const events = ((await readRunEvents(db, [run.id], transaction)).get(run.id) ?? []) as readonly RunEvent[];
+  const stove = readRun(run.use.steps, events);
+  const wanted = new Map(run.ingredients.map((i) => [i.id, { id: i.id, massMg: i.massMg - i.fromLotsMg }]));
+  for (const { ingredientId, massMg } of stove.added)
+    wanted.set(ingredientId, { id: ingredientId, massMg: massMg + (wanted.get(ingredientId)?.massMg ?? 0) });
   // bought-in ingredients come out of the larder, oldest date first; what is not there is the pantry's
   const today = dayIn(house.timezone, at);
-  const fromLarder = await takeGoods(kitchen, command, run.ingredients, today);
-  const pantry = run.ingredients.map((ingredient) => {
+  const ingredients = [...wanted.values()];
+  const fromLarder = await takeGoods(kitchen, command, ingredients, today);
+  const pantry = ingredients.map((ingredient) => {
     const there = fromLarder.reduce((sum, g) => sum + (g.ingredient === ingredient.id ? g.massMg : 0), 0);
     const massMg = ingredient.massMg - there;
     return { ...ingredient, massMg, costMinor: priceOf(massMg, house.settings.pantryMinorPerKg[ingredient.id] ?? 0) };
@@ -185,8 +342,8 @@ export async function finishRun(
   const sum = (items: readonly { massMg: number; costMinor: number }[], of: 'massMg' | 'costMinor'): number =>
     items.reduce((total, item) => total + item[of], 0);
   const inMg = sum(inputs, 'massMg') + sum(fromLarder, 'massMg') + sum(pantry, 'massMg');
-  const costMinor = sum(inputs, 'costMinor') + sum(fromLarder, 'costMinor') + sum(pantry, 'costMinor');
-  const lostMg = inMg - body.outputMg - body.spentMg;
+  const outMg = body.outputMg + body.spentMg + body.fatMg;
+  const lostMg = inMg - outMg;
   const scaleError = combinedError(
     [...inputs.map((i) => i.massMg), body.outputMg].map((massMg) => ({
       massMg,
@@ -196,53 +353,89 @@ export async function finishRun(
   if (lostMg < -scaleError)
     throw new Problem(
       'too_much_out',
-      `${formatMass(inMg)} went in and ${formatMass(body.outputMg + body.spentMg)} came out. Weigh the pot without its tare, or add what else went in.`,
+      `${formatMass(inMg)} went in and ${formatMass(outMg)} came out. Weigh the pot without its tare, or add what else went in.`,
     );
 
   const { use } = run;
-  const lotId = uuidv7();
+  const heated = ['pot', 'pan', 'oven', 'bath', 'fryer'].includes(use.vessel);
+  const burner = house.settings.burners?.find((b) => b.id === stove.mark?.burnerId);
+  const fuelMinor = heated
+    ? minor(energyOf(inMg, lostMg, burner?.efficiency ?? 0.5) * (house.settings.energyMinorPerKwh ?? 0))
+    : 0;
+  const workMinor = minor(((body.labourMinutes ?? 0) / 60) * (house.settings.labourMinorPerHour ?? 0));
+  const costMinor =
+    sum(inputs, 'costMinor') + sum(fromLarder, 'costMinor') + sum(pantry, 'costMinor') + fuelMinor + workMinor;
+  // what is skimmed off is worth what the house says fat is worth, and never more than the batch
+  const fatMinor = Math.min(costMinor, priceOf(body.fatMg, house.settings.creditMinorPerKg['rendered-fat'] ?? 0));
+
   const earliest =
     inputs
       .map((i) => i.lot.useBy)
       .filter((d) => d !== null)
       .sort()[0] ?? null;
-  // a raw filling lives no longer than what is in it; cooked food starts its own clock, as the house's limits count it
-  const ready = use.kind !== 'filling';
-  const usual = lastDayAfter(house.timezone, at, 24 * use.shelfLifeDays, ready ? null : earliest);
-  const marked = ready
-    ? shelfLifeOf(limitsOf(await readLimitChoice(db, who.houseId, house.timezone, transaction)), 'made')
-    : undefined;
-  const latest = marked === undefined ? undefined : lastDay(marked, today);
-  const useBy = latest !== undefined && latest < usual ? latest : usual;
-  const dateBasis =
-    marked !== undefined && useBy === latest
-      ? `${marked.value.max_days} days by ${marked.citation.document} ${marked.citation.section}`
-      : useBy === earliest && useBy < addDays(today, use.shelfLifeDays)
-        ? 'the oldest date of what went in'
-        : `${use.shelfLifeDays} days, usual for ${use.title.toLowerCase()}`;
-  await makeLot(db, command, {
-    id: lotId,
-    kind: 'batch',
-    name: use.title,
-    species: null,
+  const { useBy, dateBasis } = await dateOf(kitchen, command, house, use, earliest);
+  const allergens = carryAllergens(
+    use.allergens,
+    ...use.ingredients.filter((i) => run.ingredients.some((r) => r.id === i.id)).map((i) => i.allergens),
+    ...inputs.map((i) => i.lot.allergens),
+    ...fromLarder.map((g) => g.lot.allergens),
+  );
+  const species = new Set(inputs.map((i) => i.lot.species));
+  const common = {
+    kind: 'batch' as const,
     form: null,
-    category: null,
-    destination: use.kind === 'staff-dish' ? 'staff' : 'larder',
-    pieces: run.plates ?? 1,
-    madeMg: body.outputMg,
-    keeping: keptFresh(usualPlace(house, ready), ready, useBy),
-    dateBasis,
     supplierId: null,
     breakdownId: null,
     pieceId: null,
     runId: run.id,
-    allergens: carryAllergens(
-      use.allergens,
-      ...use.ingredients.map((i) => i.allergens),
-      ...inputs.map((i) => i.lot.allergens),
-      ...fromLarder.map((g) => g.lot.allergens),
-    ),
+    allergens,
+  };
+  const lotId = uuidv7();
+  await makeLot(db, command, {
+    ...common,
+    id: lotId,
+    name: use.title,
+    species: species.size === 1 ? (inputs[0]?.lot.species ?? null) : null,
+    category: use.category ?? null,
+    destination: trayOf(use),
+    pieces: run.plates ?? run.pieces ?? 1,
+    madeMg: body.outputMg,
+    keeping: keptFresh(usualPlace(house, use.ready), use.ready, useBy),
+    dateBasis,
   });
+  const beside: Posting[] = [];
+  const keep = async (
+    lot: Pick<NewLot, 'name' | 'category' | 'destination' | 'madeMg' | 'keeping' | 'dateBasis'>,
+    minorOf: number,
+  ) => {
+    const id = uuidv7();
+    await makeLot(db, command, { ...common, ...lot, id, species: null, pieces: 1 });
+    beside.push({ lotId: id, massMg: lot.madeMg, costMinor: minorOf });
+  };
+  if (body.spentMg > 0 && body.spentTo === 'wash')
+    await keep(
+      {
+        name: `${use.title}, spent bones`,
+        category: 'spent-bones',
+        destination: 'stock',
+        madeMg: body.spentMg,
+        keeping: keptFresh(usualPlace(house, true), true, today),
+        dateBasis: 'washed again at once, while they are hot',
+      },
+      0,
+    );
+  if (body.fatMg > 0)
+    await keep(
+      {
+        name: `${use.title}, fat`,
+        category: 'rendered-fat',
+        destination: 'fat',
+        madeMg: body.fatMg,
+        keeping: keptFresh(usualPlace(house, true), true, addDays(today, 7)),
+        dateBasis: '7 days, usual for skimmed fat',
+      },
+      fatMinor,
+    );
   const movementId = uuidv7();
   await writeMovement(db, command, {
     id: movementId,
@@ -254,8 +447,16 @@ export async function finishRun(
       ...inputs.map((i) => ({ lotId: i.lot.id, massMg: -i.massMg, costMinor: -i.costMinor })),
       ...fromLarder.map((g) => ({ lotId: g.lot.id, massMg: -g.massMg, costMinor: -g.costMinor })),
       ...pantry.map((i) => ({ sink: 'pantry' as const, reason: i.id, massMg: -i.massMg, costMinor: -i.costMinor })),
-      { lotId, massMg: body.outputMg, costMinor },
-      { sink: 'waste', reason: `${use.id}/spent`, massMg: body.spentMg, costMinor: 0 },
+      { sink: 'work', reason: 'energy', massMg: 0, costMinor: -fuelMinor },
+      { sink: 'work', reason: 'labour', massMg: 0, costMinor: -workMinor },
+      { lotId, massMg: body.outputMg, costMinor: costMinor - fatMinor },
+      ...beside,
+      {
+        sink: 'waste',
+        reason: `${use.id}/spent`,
+        massMg: body.spentTo === 'waste' ? body.spentMg : 0,
+        costMinor: 0,
+      },
       { sink: 'loss', reason: lostMg >= 0 ? 'evaporation' : 'tolerance', massMg: lostMg, costMinor: 0 },
     ],
   });
@@ -272,9 +473,8 @@ export async function cancelRun(
   runId: string,
 ): Promise<Answer<typeof api.pots.cancel>> {
   const { who, transaction } = command;
-  const run = await readRunRow(kitchen.db, who.houseId, runId, transaction);
-  if (run.state !== 'planned') throw new Problem('run_not_planned');
-  await kitchen.db.query(`update run set state = 'called-off' where id = $1 and house_id = $2 and state = 'planned'`, {
+  await lockGoing(kitchen, command, runId, 'update');
+  await kitchen.db.query(`update run set state = 'called-off' where id = $1 and house_id = $2`, {
     bind: [runId, who.houseId],
     transaction,
   });

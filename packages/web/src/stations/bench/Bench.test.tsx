@@ -21,6 +21,8 @@ const house: House = {
   pantryMinorPerKg: {},
   labourMinorPerHour: 1_638,
   vessels: [],
+  burners: [],
+  energyMinorPerKwh: null,
   places: [{ id: 'cold-room', name: 'Cold room', kind: 'cold-room', holds: 'raw' }],
   tolerance: { share: 0.01, massMg: 10_000 },
   limits: { profileId: 'uk', title: 'United Kingdom' },

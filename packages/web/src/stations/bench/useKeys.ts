@@ -16,7 +16,8 @@ export function useKeys(handlers: Readonly<Record<string, () => void>>): void {
       ) {
         // Enter or Escape is done with the field, so that the next key counts again
         const done = event.key === 'Enter' || event.key === 'Escape';
-        if (done && !event.defaultPrevented && target instanceof HTMLInputElement && target.form === null) target.blur();
+        if (done && !event.defaultPrevented && target instanceof HTMLInputElement && target.form === null)
+          target.blur();
         return;
       }
       // Space and Enter press the button that has the focus, as everywhere

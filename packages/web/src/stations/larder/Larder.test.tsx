@@ -37,6 +37,7 @@ const lot = (n: number): Lot => ({
   held: null,
   goods: null,
   tubUse: null,
+  useId: null,
   labels: 0,
 });
 

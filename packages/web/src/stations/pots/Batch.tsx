@@ -1,223 +1,381 @@
 import { useMutation } from '@tanstack/react-query';
-import type { Lot } from '@zabrik/contract';
-import { formatMass, inKilograms, Refusal, refusalOf, type ScaledUse, scaleUse, type Use } from '@zabrik/core';
-import { useMemo, useRef, useState } from 'react';
+import type { Ask, House, ListedUse, Lot } from '@zabrik/contract';
+import { formatMass, inKilograms, refusalOf, roleIn, type Use } from '@zabrik/core';
+import { useRef } from 'react';
+import { useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
 import { dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
-import { useHouse, useMay } from '../../app/queries.ts';
+import { useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';
+import { NumField } from '../bench/cutting/NumField.tsx';
+import { FillingFigures } from './FillingFigures.tsx';
+import { goesByItself, offerOf } from './offers.ts';
+import { PotDrawing } from './PotDrawing.tsx';
+import { type Scaling, useScaling } from './useScaling.ts';
 
-import { offerOf, readMass } from './offers.ts';
+/** So much of what comes out, as its use measures it. */
+export const amountOf = (use: Pick<Use, 'output'>, mg: number): string =>
+  use.output.measure === 'litres' ? `${inKilograms(mg).toFixed(1)} l` : formatMass(mg);
 
-interface BatchProps {
-  readonly use: Use;
-  readonly lots: readonly Lot[];
+function Wishes({ use, s }: { readonly use: Use; readonly s: Scaling }) {
+  const kinds = [
+    { id: 'all' as const, name: 'All there is' },
+    { id: 'mass' as const, name: use.output.measure === 'litres' ? 'So many litres' : 'So much' },
+    ...(use.gramsPerPlate === undefined ? [] : [{ id: 'plates' as const, name: 'So many plates' }]),
+    ...(use.piece === undefined ? [] : [{ id: 'pieces' as const, name: `So many ${use.piece.name}` }]),
+  ];
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <fieldset
+        className="flex flex-wrap overflow-hidden rounded-md border-[1.5px] border-line-strong p-0"
+        aria-label="What is wanted"
+      >
+        {kinds.map((k) => (
+          <button
+            key={k.id}
+            type="button"
+            aria-pressed={s.wish.kind === k.id}
+            className="min-h-11 border-r border-line px-3 font-head text-[15px] font-semibold last:border-r-0 aria-pressed:bg-ink aria-pressed:text-white"
+            onClick={() => s.setWish({ kind: k.id, amount: s.wish.amount })}
+          >
+            {k.name}
+          </button>
+        ))}
+      </fieldset>
+      {s.wish.kind !== 'all' && (
+        <span className="flex items-center gap-1.5">
+          <input
+            aria-label={
+              s.wish.kind === 'mass' ? (use.output.measure === 'litres' ? 'Litres' : 'Kilograms') : 'How many'
+            }
+            className={`${inputLook} figure h-11 w-24! text-lg`}
+            inputMode="decimal"
+            value={s.wish.amount}
+            onChange={(event) => s.setWish({ kind: s.wish.kind, amount: event.target.value })}
+          />
+          {s.wish.kind === 'mass' ? (use.output.measure === 'litres' ? 'l' : 'kg') : ''}
+        </span>
+      )}
+    </div>
+  );
 }
 
-/** What there is for a use, oldest first, and the batch it scales to. */
-export function Batch({ use, lots }: BatchProps) {
-  const { data: house } = useHouse();
+function Questions({ listed, s }: { readonly listed: ListedUse; readonly s: Scaling }) {
+  return (
+    <>
+      {listed.use.questions.map((q) => {
+        const chosen = q.ways.find((w) => s.ways.includes(w.id));
+        return (
+          <div key={q.id} className="flex flex-wrap items-center gap-x-3 gap-y-1">
+            <span className="w-40 text-[15px] font-semibold">{q.question}</span>
+            <fieldset
+              className="flex flex-wrap overflow-hidden rounded-md border-[1.5px] border-line-strong p-0"
+              aria-label={q.question}
+            >
+              {q.ways.map((w) => (
+                <button
+                  key={w.id}
+                  type="button"
+                  aria-pressed={s.ways.includes(w.id)}
+                  className="min-h-11 border-r border-line px-3 text-left text-[15px] last:border-r-0 aria-pressed:bg-ink aria-pressed:text-white"
+                  onClick={() =>
+                    s.choose(
+                      q.ways.map((other) => other.id),
+                      w.id,
+                    )
+                  }
+                >
+                  {w.name}
+                </button>
+              ))}
+            </fieldset>
+            <span className="min-w-40 flex-1 text-[14px] leading-snug text-ink-soft">{chosen?.gives}</span>
+          </div>
+        );
+      })}
+    </>
+  );
+}
+
+function LotRow({ lot, s, may }: { readonly lot: Lot; readonly s: Scaling; readonly may: boolean }) {
+  const offer = offerOf(lot);
+  const refusal = refusalOf(s.use, offer);
+  const role = roleIn(s.use, offer);
+  const due = dueWords(lot.useBy);
+  const taken = s.scaled?.taken.find((t) => t.lotId === lot.id)?.massMg ?? 0;
+  const on = refusal === undefined && s.isIn(lot);
+  const part = role === 'base' ? undefined : s.use.ingredients.find((i) => i.id === role)?.name;
+  return (
+    <li>
+      <label
+        className={`grid min-h-13 cursor-pointer grid-cols-[22px_1fr_auto] items-center gap-3 rounded-md border-[1.5px] px-3 py-1.5 ${refusal !== undefined ? 'border-dashed border-line-strong bg-sheet-soft text-ink-soft' : on ? 'border-ink bg-white' : 'border-line bg-white'}`}
+      >
+        <input
+          type="checkbox"
+          className="size-5 accent-flow"
+          disabled={refusal !== undefined || !may}
+          checked={on}
+          onChange={() => s.turn(lot)}
+        />
+        <span className="min-w-0 leading-tight">
+          <span className="block truncate font-semibold">{lot.name}</span>
+          <span
+            className={`block text-[13px] ${refusal === undefined ? 'truncate' : 'text-alarm'} ${due.tone === 'late' || due.tone === 'now' ? 'text-alarm' : 'text-ink-soft'}`}
+          >
+            {refusal !== undefined
+              ? `Refused: ${refusal}`
+              : `${lot.code} · ${due.text}${part === undefined ? '' : ` · as ${part}`}${lot.destination === 'portion' ? ' · a portion' : ''}`}
+          </span>
+        </span>
+        <span className="figure text-right">
+          {formatMass(lot.massMg)}
+          {on && taken < lot.massMg && (
+            <span className="block text-[13px] font-normal text-ink-soft">takes {formatMass(taken)}</span>
+          )}
+        </span>
+      </label>
+    </li>
+  );
+}
+
+function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House | undefined }) {
+  const { use, scaled } = s;
+  if (scaled === undefined) return null;
+  const raw = scaled.baseMg / 1e6;
+  return (
+    <>
+      <table className="w-full">
+        <thead className="text-right text-[13px] text-ink-soft">
+          <tr>
+            <td />
+            <th scope="col" className="font-normal">
+              goes in
+            </th>
+            <th scope="col" className="font-normal">
+              to one
+            </th>
+            <th scope="col" className="font-normal">
+              if it is short
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr className="border-b border-line">
+            <th scope="row" className="py-1.5 text-left font-semibold">
+              {use.baseName}
+            </th>
+            <td className="figure py-1.5 text-right">{formatMass(scaled.baseMg)}</td>
+            <td />
+            <td className="w-28" />
+          </tr>
+          {use.ingredients
+            .filter((i) => i.perBase > 0)
+            .map((i) => {
+              const mine = scaled.ingredients.find((x) => x.id === i.id);
+              return (
+                <tr key={i.id} className="border-b border-line align-middle">
+                  <th scope="row" className="py-1 text-left font-normal">
+                    {i.name}
+                    {(mine?.fromLotsMg ?? 0) > 0 && (
+                      <span className="block text-[13px] text-ink-soft">
+                        {formatMass(mine?.fromLotsMg ?? 0)} from the lots
+                      </span>
+                    )}
+                  </th>
+                  <td className="figure py-1 text-right">{formatMass(mine?.massMg ?? 0)}</td>
+                  <td className="w-24 py-1 pl-3">
+                    <NumField
+                      label={`${i.name} to one`}
+                      value={s.shares[i.id] ?? i.perBase}
+                      decimals={3}
+                      max={50}
+                      className="[&_label]:sr-only [&_input]:h-9 [&_input]:px-2 [&_input]:text-right"
+                      onValue={(share) => s.setShare(i.id, share)}
+                    />
+                  </td>
+                  <td className="py-1 pl-2">
+                    {i.id !== 'water' && (
+                      <input
+                        aria-label={`${i.name} there is, grams`}
+                        placeholder="there is, g"
+                        inputMode="decimal"
+                        className={`${inputLook} h-9 px-2 py-1 text-[14px]`}
+                        value={s.onHand[i.id] ?? ''}
+                        onChange={(event) => s.setOnHand(i.id, event.target.value)}
+                      />
+                    )}
+                  </td>
+                </tr>
+              );
+            })}
+        </tbody>
+      </table>
+      {s.outside.map((words) => (
+        <p key={words} className="mt-2 border-l-4 border-attention bg-[#fff7e0] px-2.5 py-1 text-[14px]">
+          {words}.
+        </p>
+      ))}
+      {use.litresPerKg !== undefined && (
+        <div className="mt-3 flex items-end gap-4">
+          <label className="flex-1 text-[15px] font-semibold">
+            Pot
+            <select
+              className={`${inputLook} mt-1 h-11 font-normal`}
+              value={s.vesselId}
+              onChange={(event) => s.setVesselId(event.target.value)}
+            >
+              <option value="">large enough</option>
+              {house?.vessels.map((v) => (
+                <option key={v.id} value={v.id}>
+                  {v.name}
+                </option>
+              ))}
+            </select>
+          </label>
+          {s.vessel?.shape !== undefined && (
+            <PotDrawing shape={s.vessel.shape} litres={raw * use.litresPerKg} width={190} />
+          )}
+        </div>
+      )}
+      <p className="mt-3">
+        <span className="figure text-3xl" data-testid="comes-out">
+          {scaled.plates !== undefined
+            ? `${scaled.plates} plates`
+            : scaled.pieces !== undefined && s.wish.kind === 'pieces'
+              ? `${scaled.pieces} ${use.piece?.name}`
+              : amountOf(use, scaled.output.meanMg)}
+        </span>{' '}
+        <span className="text-ink-soft">
+          {scaled.plates !== undefined && `${amountOf(use, scaled.output.meanMg)} `}of {use.output.name}, eight times in
+          ten {amountOf(use, scaled.output.lowMg)} to {amountOf(use, scaled.output.highMg)}
+          {scaled.pieces !== undefined && s.wish.kind !== 'pieces' && `, ${scaled.pieces} ${use.piece?.name}`}
+        </span>
+      </p>
+      <p className="text-[15px]">
+        Limited by <strong>{scaled.limiting.name}</strong>.
+      </p>
+      {scaled.short.map((x) => (
+        <p key={x.id} className="text-[15px] text-alarm">
+          Short of {formatMass(x.massMg)} {x.name}.
+        </p>
+      ))}
+      {scaled.capped.map((c) => (
+        <p key={c.category} className="text-[15px] text-ink-soft">
+          {formatMass(c.heldBackMg)} held back. {c.reason}.
+        </p>
+      ))}
+    </>
+  );
+}
+
+interface BatchProps {
+  readonly listed: ListedUse;
+  readonly lots: readonly Lot[];
+  readonly house: House | undefined;
+}
+
+/** What there is for a use, oldest first, what is wanted, and the batch it scales to. */
+export function Batch({ listed, lots, house }: BatchProps) {
   const may = useMay('pots.plan');
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const [vesselId, setVesselId] = useState<string>('');
-  const [onHand, setOnHand] = useState<Readonly<Record<string, string>>>({});
+  const navigate = useNavigate();
+  const s = useScaling(listed, lots, house);
   const key = useRef(uuidv7());
   const plan = useMutation({
-    mutationFn: (body: { lotIds: string[]; onHandMg: Record<string, number> }) =>
-      call(
-        api.pots.plan,
-        { body: { useId: use.id, vesselId: vesselId === '' ? null : vesselId, ...body } },
-        key.current,
-      ),
+    mutationFn: (body: Ask<typeof api.pots.plan>['body']) => call(api.pots.plan, { body }, key.current),
+    onSuccess: (run) => void navigate(`/pots/stove/${run.id}`),
     onSettled: () => {
       key.current = uuidv7();
     },
   });
-  const shown = lots.filter(
-    (lot) =>
-      lot.category !== null &&
-      lot.destination !== null &&
-      (use.trays.includes(lot.destination) || refusalOf(use, offerOf(lot)) === undefined),
-  );
-  const usual = (lot: Lot): boolean =>
-    refusalOf(use, offerOf(lot)) === undefined &&
-    lot.destination !== null &&
-    use.trays.includes(lot.destination) &&
-    lot.destination !== 'portion';
-  const isIn = (lot: Lot): boolean => (usual(lot) ? !left.has(lot.id) : left.has(lot.id));
-  const chosen = shown.filter((lot) => refusalOf(use, offerOf(lot)) === undefined && isIn(lot));
-  const vessel = house?.vessels.find((v) => v.id === vesselId);
-  const limits = Object.fromEntries(
-    Object.entries(onHand).flatMap(([id, text]) =>
-      readMass(text) === undefined || text.trim() === '' ? [] : [[id, readMass(text) ?? 0]],
-    ),
-  );
-  const scaled = useMemo((): ScaledUse | undefined => {
-    try {
-      return scaleUse(use, chosen.map(offerOf), {
-        onHandMg: limits,
-        vesselLitres: vessel === undefined ? undefined : vessel.litres * 0.75,
-      });
-    } catch (error) {
-      if (error instanceof Refusal) return undefined;
-      throw error;
-    }
-  }, [use, chosen, limits, vessel]);
-  const takenOf = (id: string): number => scaled?.taken.find((t) => t.lotId === id)?.massMg ?? 0;
+  const refused = s.shown.filter((lot) => refusalOf(s.use, offerOf(lot)) !== undefined);
+  const fine = s.shown.filter((lot) => !refused.includes(lot));
+  const usual = fine.filter((lot) => goesByItself(s.use, lot));
+  const besides = fine.filter((lot) => !usual.includes(lot));
+  const wishUnread = s.wish.kind !== 'all' && s.want === undefined;
   return (
-    <div className="grid min-h-0 gap-5 md:grid-cols-[1fr_1fr]">
-      <section aria-label={`Lots for ${use.title}`}>
-        <h3 className="mb-2 text-[15px] font-bold text-ink-soft">What there is, oldest first</h3>
-        {shown.length === 0 && (
-          <p className="text-ink-soft">
-            Nothing in the trays for this. Bones and trim stand here once a stage is closed.
-          </p>
-        )}
-        <ul className="grid gap-1.5">
-          {shown.map((lot) => {
-            const refusal = refusalOf(use, offerOf(lot));
-            const due = dueWords(lot.useBy);
-            return (
-              <li key={lot.id}>
-                <label
-                  className={`grid min-h-13 cursor-pointer grid-cols-[22px_1fr_auto] items-center gap-3 rounded-md border-[1.5px] px-3 py-1.5 ${refusal !== undefined ? 'border-dashed border-line-strong bg-sheet-soft text-ink-soft' : isIn(lot) ? 'border-ink bg-white' : 'border-line bg-white'}`}
-                >
-                  <input
-                    type="checkbox"
-                    className="size-5 accent-flow"
-                    disabled={refusal !== undefined || !may}
-                    checked={refusal === undefined && isIn(lot)}
-                    onChange={() =>
-                      setLeft((before) => {
-                        const after = new Set(before);
-                        if (!after.delete(lot.id)) after.add(lot.id);
-                        return after;
-                      })
-                    }
-                  />
-                  <span className="min-w-0 leading-tight">
-                    <span className="block truncate font-semibold">{lot.name}</span>
-                    <span
-                      className={`block text-[13px] ${refusal === undefined ? 'truncate' : ''} ${due.tone === 'late' || due.tone === 'now' ? 'text-alarm' : 'text-ink-soft'}`}
-                    >
-                      {refusal !== undefined
-                        ? `Refused: ${refusal}`
-                        : `${lot.code} · ${due.text}${lot.destination === 'portion' ? ' · a portion, only if you choose it' : ''}`}
-                    </span>
-                  </span>
-                  <span className="figure text-right">
-                    {formatMass(lot.massMg)}
-                    {refusal === undefined && isIn(lot) && takenOf(lot.id) < lot.massMg && (
-                      <span className="block text-[13px] font-normal text-ink-soft">
-                        takes {formatMass(takenOf(lot.id))}
-                      </span>
-                    )}
-                  </span>
-                </label>
-              </li>
-            );
-          })}
-        </ul>
-      </section>
-      <section aria-label={`Batch of ${use.title}`}>
-        <h3 className="mb-2 text-[15px] font-bold text-ink-soft">The batch</h3>
-        {scaled === undefined ? (
-          <p className="text-ink-soft">Choose at least one lot that may go in.</p>
-        ) : (
-          <div className="rounded-plate border-[1.5px] border-ink bg-white p-4">
-            <table className="w-full">
-              <tbody>
-                <tr className="border-b border-line">
-                  <th scope="row" className="py-1.5 text-left font-semibold">
-                    {use.baseName}
-                  </th>
-                  <td className="figure py-1.5 text-right">{formatMass(scaled.baseMg)}</td>
-                  <td className="w-36" />
-                </tr>
-                {scaled.ingredients.map((i) => (
-                  <tr key={i.id} className="border-b border-line">
-                    <th scope="row" className="py-1 text-left font-normal">
-                      {i.name}
-                    </th>
-                    <td className="figure py-1 text-right">{formatMass(i.massMg)}</td>
-                    <td className="py-1 pl-3">
-                      {i.id !== 'water' && (
-                        <input
-                          aria-label={`${i.name} there is, grams`}
-                          placeholder="there is, g"
-                          inputMode="decimal"
-                          className={`${inputLook} h-9 px-2 py-1 text-[14px]`}
-                          value={onHand[i.id] ?? ''}
-                          onChange={(event) => setOnHand((before) => ({ ...before, [i.id]: event.target.value }))}
-                        />
-                      )}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-            {use.litresPerKg !== undefined && (
-              <label className="mt-3 flex items-center justify-between gap-3 text-[15px]">
-                Pot
-                <select
-                  className={`${inputLook} h-10 w-40!`}
-                  value={vesselId}
-                  onChange={(event) => setVesselId(event.target.value)}
-                >
-                  <option value="">large enough</option>
-                  {house?.vessels.map((v) => (
-                    <option key={v.id} value={v.id}>
-                      {v.name}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            )}
-            <p className="mt-3">
-              <span className="figure text-2xl">
-                {scaled.plates === undefined
-                  ? `${inKilograms(scaled.output.meanMg).toFixed(2)} kg`
-                  : `${scaled.plates} plates`}
-              </span>{' '}
-              <span className="text-ink-soft">
-                of {use.output.name}, usually {inKilograms(scaled.output.lowMg).toFixed(2)} to{' '}
-                {inKilograms(scaled.output.highMg).toFixed(2)} kg
-              </span>
+    <div className="grid gap-4">
+      <div className="grid gap-2.5">
+        <Questions listed={listed} s={s} />
+        <Wishes use={s.use} s={s} />
+      </div>
+      <div className="grid gap-5 xl:grid-cols-[minmax(0,1fr)_minmax(0,1.05fr)]">
+        <section aria-label={`Lots for ${s.use.title}`} className="min-w-0">
+          <h3 className="mb-2 text-[15px] font-bold text-ink-soft">What there is, oldest first</h3>
+          {usual.length === 0 && (
+            <p className="mb-2 text-ink-soft">
+              Nothing lies in the larder for this. Bones and trim stand here once a stage is closed.
             </p>
-            <p className="text-[15px]">
-              Limited by <strong>{scaled.limiting.name}</strong>.
-            </p>
-            {scaled.capped.map((c) => (
-              <p key={c.category} className="text-[15px] text-ink-soft">
-                {formatMass(c.heldBackMg)} held back. {c.reason}.
-              </p>
+          )}
+          <ul className="grid gap-1.5">
+            {usual.map((lot) => (
+              <LotRow key={lot.id} lot={lot} s={s} may={may} />
             ))}
-            {may && (
-              <Button
-                look="strong"
-                size="bench"
-                className="mt-3 w-full"
-                disabled={plan.isPending}
-                onClick={() => plan.mutate({ lotIds: chosen.map((lot) => lot.id), onHandMg: limits })}
-              >
-                Plan this batch
-              </Button>
-            )}
-            {plan.isError && <p className="mt-2 text-alarm">{plan.error.message}</p>}
-          </div>
-        )}
-        <ul className="mt-3 grid gap-1 text-[14px] text-ink-soft">
-          {use.cautions.map((c) => (
-            <li key={c} className="border-l-4 border-alarm bg-alarm-soft px-2.5 py-1 text-ink">
-              {c}
-            </li>
-          ))}
-          <li>Source of the ratio: {use.source}.</li>
-        </ul>
-      </section>
+          </ul>
+          {besides.length > 0 && (
+            <>
+              <h3 className="mt-4 mb-2 text-[15px] font-bold text-ink-soft">Could go in, if you choose it</h3>
+              <ul className="grid gap-1.5">
+                {besides.map((lot) => (
+                  <LotRow key={lot.id} lot={lot} s={s} may={may} />
+                ))}
+              </ul>
+            </>
+          )}
+          {refused.length > 0 && (
+            <>
+              <h3 className="mt-4 mb-2 text-[15px] font-bold text-ink-soft">Not in this</h3>
+              <ul className="grid gap-1.5" aria-label="Refused">
+                {refused.map((lot) => (
+                  <LotRow key={lot.id} lot={lot} s={s} may={may} />
+                ))}
+              </ul>
+            </>
+          )}
+        </section>
+        <section aria-label={`Batch of ${s.use.title}`} className="min-w-0">
+          <h3 className="mb-2 text-[15px] font-bold text-ink-soft">The batch</h3>
+          {s.scaled === undefined ? (
+            <p className="text-ink-soft">Choose at least one lot that may go in.</p>
+          ) : (
+            <div className="rounded-plate border-[1.5px] border-ink bg-white p-4">
+              <BatchTable s={s} house={house} />
+              {may && (
+                <Button
+                  look="strong"
+                  size="bench"
+                  className="mt-3 w-full"
+                  disabled={plan.isPending || wishUnread}
+                  onClick={() =>
+                    plan.mutate({
+                      useId: s.use.id,
+                      lotIds: s.chosen.map((lot) => lot.id),
+                      vesselId: s.vesselId === '' ? null : s.vesselId,
+                      onHandMg: s.onHandMg,
+                      ways: [...s.ways],
+                      shares: s.shares,
+                      want: s.want ?? null,
+                    })
+                  }
+                >
+                  Plan this batch
+                </Button>
+              )}
+              {plan.isError && <p className="mt-2 text-alarm">{plan.error.message}</p>}
+            </div>
+          )}
+          {s.scaled !== undefined && s.use.balance !== undefined && <FillingFigures s={s} lots={lots} />}
+          <ul className="mt-3 grid gap-1 text-[14px]">
+            {s.use.cautions.map((c) => (
+              <li key={c} className="border-l-4 border-alarm bg-alarm-soft px-2.5 py-1">
+                {c}
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
     </div>
   );
 }

@@ -1,105 +1,165 @@
-import { useQuery } from '@tanstack/react-query';
-import { formatMass, refusalOf, type Use } from '@zabrik/core';
+import type { ListedUse } from '@zabrik/contract';
+import { formatMass } from '@zabrik/core';
+import { Search } from 'lucide-react';
+import { RadioGroup, Tabs } from 'radix-ui';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
-import { call } from '../../app/api.ts';
-import { api } from '../../app/endpoints.ts';
-import { useCatalogue } from '../../app/queries.ts';
+import { Link, useSearchParams } from 'react-router';
+import { useHouse, useMay } from '../../app/queries.ts';
 import { clothOf } from '../../parts/destinations.ts';
-import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
-import { SimulatedPan } from '../bench/SimulatedPan.tsx';
-
+import { inputLook } from '../../parts/Field.tsx';
+import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
 import { Batch } from './Batch.tsx';
-import { offerOf } from './offers.ts';
-import { Runs } from './Runs.tsx';
+import { HowMade } from './HowMade.tsx';
+import { byKind, kindWords, readyFor } from './offers.ts';
+import { PotsHead } from './PotsHead.tsx';
+import { useLotsForPots, useUses } from './potQueries.ts';
+import { UseFiles } from './UseFiles.tsx';
 
-const clothOfKind = { stock: clothOf.stock, filling: clothOf.filling, 'staff-dish': clothOf.staff } as const;
+const clothOfKind = {
+  stock: clothOf.stock,
+  'pan-sauce': clothOf.stock,
+  reduction: clothOf.larder,
+  liquor: clothOf.larder,
+  filling: clothOf.filling,
+  rendering: clothOf.fat,
+  preserve: clothOf.larder,
+  garnish: clothOf.garnish,
+  'staff-dish': clothOf.staff,
+} as const;
 
-function UseCard({
-  use,
-  on,
-  offered,
-  onPick,
-}: {
-  readonly use: Use;
-  readonly on: boolean;
-  readonly offered: number;
-  readonly onPick: () => void;
-}) {
-  return (
-    <button
-      type="button"
-      aria-pressed={on}
-      onClick={onPick}
-      className={`flex min-h-16 w-full overflow-hidden rounded-plate border-[1.5px] bg-white text-left ${on ? 'border-ink outline-3 outline-ink' : 'border-line-strong hover:border-ink'}`}
-    >
-      <span className={`w-2.5 shrink-0 ${clothOfKind[use.kind]}`} aria-hidden="true" />
-      <span className="px-3 py-2">
-        <span className="block font-head text-[17px] leading-tight font-semibold">{use.title}</span>
-        <span className="text-[14px] text-ink-soft">
-          {offered > 0 ? `${formatMass(offered)} lies ready` : 'nothing ready for it'} · {use.minutes.typical} min
+interface ListProps {
+  readonly uses: readonly ListedUse[];
+  readonly ready: ReadonlyMap<string, number>;
+  readonly on: string | undefined;
+  readonly onPick: (id: string) => void;
+}
+
+/** Every use by its kind; first what something lies ready for. */
+function UseList({ uses, ready, on, onPick }: ListProps) {
+  const [search, setSearch] = useState('');
+  const words = search.trim().toLowerCase();
+  const found = uses.filter((u) => u.use.title.toLowerCase().includes(words));
+  const lying = found
+    .filter((u) => (ready.get(u.use.id) ?? 0) > 0)
+    .sort((a, b) => (ready.get(b.use.id) ?? 0) - (ready.get(a.use.id) ?? 0));
+  const item = (u: ListedUse) => (
+    <li key={u.use.id}>
+      <RadioGroup.Item
+        value={u.use.id}
+        className="flex min-h-12 w-full overflow-hidden rounded-md border-[1.5px] border-line-strong bg-white text-left hover:border-ink data-[state=checked]:border-ink data-[state=checked]:outline-2 data-[state=checked]:outline-ink"
+      >
+        <span className={`w-2 shrink-0 ${clothOfKind[u.use.kind]}`} aria-hidden="true" />
+        <span className="min-w-0 px-2.5 py-1.5 leading-tight">
+          <span className="block truncate font-head text-[16px] font-semibold">
+            {u.use.title}
+            {u.own && <span className="ml-1.5 text-[12px] font-normal text-ink-soft">own</span>}
+          </span>
+          {(ready.get(u.use.id) ?? 0) > 0 && (
+            <span className="block text-[13px] text-ink-soft">{formatMass(ready.get(u.use.id) ?? 0)} lies ready</span>
+          )}
         </span>
-      </span>
-    </button>
+      </RadioGroup.Item>
+    </li>
+  );
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-4">
+      <div className="relative">
+        <Search size={18} className="absolute top-3 left-3 text-ink-soft" aria-hidden="true" />
+        <input
+          type="search"
+          aria-label="Search what can be made"
+          placeholder="what can be made"
+          className={`${inputLook} h-11 pl-9`}
+          value={search}
+          onChange={(event) => setSearch(event.target.value)}
+        />
+      </div>
+      <RadioGroup.Root
+        className="grid grid-cols-[minmax(0,1fr)] gap-4"
+        aria-label="What can be made"
+        value={on ?? null}
+        onValueChange={onPick}
+      >
+        {lying.length > 0 && (
+          <section aria-label="From what lies ready">
+            <h2 className="mb-1.5 text-[14px] font-bold text-ink-soft">From what lies ready</h2>
+            <ul className="grid grid-cols-[minmax(0,1fr)] gap-1.5">{lying.map(item)}</ul>
+          </section>
+        )}
+        {byKind(found.filter((u) => !lying.includes(u))).map(([kind, mine]) => (
+          <section key={kind} aria-label={kindWords(kind)}>
+            <h2 className="mb-1.5 text-[14px] font-bold text-ink-soft">{kindWords(kind)}</h2>
+            <ul className="grid grid-cols-[minmax(0,1fr)] gap-1.5">{mine.map(item)}</ul>
+          </section>
+        ))}
+      </RadioGroup.Root>
+      {found.length === 0 && <p className="text-ink-soft">Nothing by that name.</p>}
+    </div>
   );
 }
 
+const tabLook =
+  'min-h-11 border-b-[3px] border-transparent px-3 font-head text-[16px] font-semibold text-ink-soft data-[state=active]:border-ink data-[state=active]:text-ink';
+
+/** What can be made from what there is: every use, scaled to the lots that lie ready or to what is wanted. */
 export default function Pots() {
-  const catalogue = useCatalogue();
-  const [params] = useSearchParams();
-  const [useId, setUseId] = useState<string | undefined>(params.get('use') ?? undefined);
-  const lots = useQuery({
-    queryKey: ['lots', 'pieces'],
-    queryFn: async () => {
-      const [tubs, pieces] = await Promise.all([
-        call(api.larder.list, { query: { kind: 'tub', limit: 50 } }),
-        call(api.larder.list, { query: { kind: 'piece', limit: 200 } }),
-      ]);
-      return { lots: [...tubs.lots, ...pieces.lots].filter((lot) => lot.held === null) };
-    },
-  });
-  if (catalogue.isPending || lots.isPending) return <Loading />;
-  if (catalogue.isLoadingError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
+  const uses = useUses();
+  const lots = useLotsForPots();
+  const { data: house } = useHouse();
+  const mayEdit = useMay('pots.saveUse');
+  const [params, setParams] = useSearchParams();
+  if (uses.isPending || lots.isPending) return <Loading />;
+  if (uses.isLoadingError) return <Failed error={uses.error} again={() => void uses.refetch()} />;
   if (lots.isLoadingError) return <Failed error={lots.error} again={() => void lots.refetch()} />;
-  const uses = catalogue.data.uses;
-  const use = uses.find((u) => u.id === useId) ?? uses[0];
-  const ready = (u: Use): number =>
-    lots.data.lots
-      .filter(
-        (lot) =>
-          lot.category !== null &&
-          lot.destination !== null &&
-          lot.destination !== 'portion' &&
-          u.trays.includes(lot.destination) &&
-          refusalOf(u, offerOf(lot)) === undefined,
-      )
-      .reduce((sum, lot) => sum + lot.massMg, 0);
+  const kept = uses.data.uses.filter((u) => !u.retired);
+  const ready = new Map(kept.map((u) => [u.use.id, readyFor(u.use, lots.data.lots)]));
+  const asked = params.get('use');
+  const most = [...kept].sort((a, b) => (ready.get(b.use.id) ?? 0) - (ready.get(a.use.id) ?? 0))[0];
+  const listed = kept.find((u) => u.use.id === asked) ?? most;
   return (
-    <div className="grid flex-1 content-start lg:grid-cols-[1fr_380px] lg:content-stretch">
-      <section className="grid content-start gap-4 bg-ground p-5" aria-label="Make a batch">
-        <h1 className="sr-only">Pots</h1>
-        <ul className="grid grid-cols-3 gap-4">
-          {uses.map((u) => (
-            <li key={u.id}>
-              <UseCard use={u} on={u.id === use?.id} offered={ready(u)} onPick={() => setUseId(u.id)} />
-            </li>
-          ))}
-        </ul>
-        {use === undefined ? (
-          <Empty title="No uses in the catalogue">Uses turn bones and trim into batches.</Empty>
+    <div className="flex flex-1 flex-col">
+      <PotsHead>{mayEdit && <UseFiles />}</PotsHead>
+      <div className="grid flex-1 content-start lg:grid-cols-[264px_1fr] lg:content-stretch">
+        <aside
+          className="max-h-[calc(100dvh-104px)] overflow-y-auto border-r border-line bg-sheet-soft p-3.5 max-lg:max-h-72"
+          aria-label="What can be made"
+        >
+          <UseList
+            uses={kept}
+            ready={ready}
+            on={listed?.use.id}
+            onPick={(id) => setParams({ use: id }, { replace: true })}
+          />
+        </aside>
+        {listed === undefined ? (
+          <Empty title="Nothing can be made">Uses turn bones and trim into batches.</Empty>
         ) : (
-          <Batch key={use.id} use={use} lots={lots.data.lots} />
+          <Tabs.Root key={listed.use.id} defaultValue="scale" className="min-w-0 p-4">
+            <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line">
+              <h2 className="text-2xl font-bold">{listed.use.title}</h2>
+              <Tabs.List aria-label={listed.use.title} className="flex">
+                <Tabs.Trigger value="scale" className={tabLook}>
+                  Scale
+                </Tabs.Trigger>
+                <Tabs.Trigger value="how" className={tabLook}>
+                  How it is made
+                </Tabs.Trigger>
+              </Tabs.List>
+              {mayEdit && (
+                <Link className="ml-auto text-[15px] font-semibold underline" to={`/pots/uses/${listed.use.id}`}>
+                  {listed.own ? 'Change our version' : 'Make it our own'}
+                </Link>
+              )}
+            </div>
+            <Tabs.Content value="scale">
+              <Batch listed={listed} lots={lots.data.lots} house={house} />
+            </Tabs.Content>
+            <Tabs.Content value="how">
+              <HowMade listed={listed} ways={[]} />
+            </Tabs.Content>
+          </Tabs.Root>
         )}
-        <Notice tone="attention">
-          Cool at once and log it. Limits, times and who may decide come from your local code and your own plan.
-        </Notice>
-      </section>
-      <aside className="border-l border-line bg-sheet p-4" aria-label="Batches">
-        <Runs catalogue={catalogue.data} />
-        <div className="mt-4">
-          <SimulatedPan />
-        </div>
-      </aside>
+      </div>
     </div>
   );
 }

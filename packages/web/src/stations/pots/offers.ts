@@ -1,5 +1,5 @@
-import type { Lot } from '@zabrik/contract';
-import { type OfferedLot, parseMass } from '@zabrik/core';
+import type { ListedUse, Lot } from '@zabrik/contract';
+import { type OfferedLot, parseMass, refusalOf, roleIn, type Use } from '@zabrik/core';
 import { dueWords } from '../../app/dates.ts';
 
 /** A lot as the core's scaling wants it. */
@@ -7,8 +7,11 @@ export const offerOf = (lot: Lot): OfferedLot => ({
   lotId: lot.id,
   name: lot.name,
   category: lot.category ?? '',
+  ...(lot.useId === null ? {} : { useId: lot.useId }),
   massMg: lot.massMg,
   pastDate: dueWords(lot.useBy).tone === 'late',
+  ready: lot.ready,
+  mixed: lot.kind === 'tub',
 });
 
 /** A mass as typed, or undefined while it cannot be read. */
@@ -19,3 +22,43 @@ export const readMass = (text: string): number | undefined => {
     return undefined;
   }
 };
+
+/** Whether a lot goes in without being asked for: it may, it lies in a tray the use empties, and nobody means it for a guest. */
+export const goesByItself = (use: Use, lot: Lot): boolean =>
+  refusalOf(use, offerOf(lot)) === undefined &&
+  roleIn(use, offerOf(lot)) === 'base' &&
+  (use.acceptsUses.length > 0 ||
+    lot.kind === 'tub' ||
+    (lot.destination !== null && use.trays.includes(lot.destination) && lot.destination !== 'portion'));
+
+/** What lies ready for a use, milligrams. */
+export const readyFor = (use: Use, lots: readonly Lot[]): number =>
+  lots.filter((lot) => goesByItself(use, lot)).reduce((sum, lot) => sum + lot.massMg, 0);
+
+/** Whether a lot is shown when this use is chosen: it could go in, or it lies where one would look for it and is refused aloud. */
+export const isOffered = (use: Use, lot: Lot): boolean =>
+  refusalOf(use, offerOf(lot)) === undefined ||
+  roleIn(use, offerOf(lot)) !== undefined ||
+  (lot.category !== null &&
+    ((lot.destination !== null && use.trays.includes(lot.destination) && lot.destination !== 'portion') ||
+      use.refuses.some((r) => r.category === lot.category)));
+
+const kinds = {
+  stock: 'Stocks',
+  'pan-sauce': 'Pan sauces',
+  reduction: 'Reductions',
+  liquor: 'Liquors',
+  filling: 'Fillings',
+  rendering: 'Fat',
+  preserve: 'Put by',
+  garnish: 'Garnishes',
+  'staff-dish': 'Staff dishes',
+} as const;
+export const kindWords = (kind: Use['kind']): string => kinds[kind];
+
+/** Uses in groups of their kind, each group in the handbook's order. */
+export const byKind = (uses: readonly ListedUse[]): readonly (readonly [Use['kind'], readonly ListedUse[]])[] =>
+  (Object.keys(kinds) as Use['kind'][]).flatMap((kind) => {
+    const mine = uses.filter((u) => u.use.kind === kind);
+    return mine.length === 0 ? [] : [[kind, mine] as const];
+  });

@@ -1,0 +1,129 @@
+import type { Use, UseStep } from './use.ts';
+
+/** A duration as ISO 8601 writes it. */
+const duration = (minutes: number): string => {
+  const whole = Math.round(minutes);
+  return `PT${Math.floor(whole / 60) > 0 ? `${Math.floor(whole / 60)}H` : ''}${whole % 60 > 0 || whole < 60 ? `${whole % 60}M` : ''}`;
+};
+
+const words = (step: UseStep): string =>
+  [
+    step.text,
+    step.tempC === undefined ? '' : `${step.tempC.low} to ${step.tempC.high} °C.`,
+    step.watch === undefined ? '' : `Look: ${step.watch}.`,
+  ]
+    .filter((w) => w !== '')
+    .join(' ');
+
+/**
+ * A use as a schema.org Recipe in JSON-LD, for a batch of so much base.
+ *
+ * Keeps   what schema.org has no word for (ranges, ways, refusals, limits) is under one property, "zabrik:use", so that it comes back whole.
+ * Units   grams in the words of the ingredients. Source  schema.org Recipe, HowToStep.
+ */
+export function recipeOf(use: Use, baseGrams = 1_000): Record<string, unknown> {
+  const grams = (g: number): string => `${g >= 10 ? Math.round(g) : Math.round(g * 10) / 10} g`;
+  return {
+    '@context': ['https://schema.org', { zabrik: 'urn:zabrik:' }],
+    '@type': 'Recipe',
+    '@id': `urn:zabrik:use:${use.id}:${use.version}`,
+    name: use.title,
+    recipeCategory: use.kind,
+    recipeYield: `${grams(baseGrams * use.output.mean)} ${use.output.name}`,
+    totalTime: duration(use.minutes.typical),
+    recipeIngredient: [
+      `${grams(baseGrams)} ${use.baseName}`,
+      ...use.ingredients.filter((i) => i.perBase > 0).map((i) => `${grams(baseGrams * i.perBase)} ${i.name}`),
+    ],
+    recipeInstructions: use.steps.map((step, i) => ({
+      '@type': 'HowToStep',
+      position: i + 1,
+      text: words(step),
+      ...(step.minutes === undefined ? {} : { timeRequired: duration(step.minutes.typical) }),
+    })),
+    'zabrik:use': use,
+  };
+}
+
+/** What a Recipe lacks to become a use by itself. */
+export interface ReadRecipe {
+  readonly name: string;
+  readonly ingredients: readonly { readonly name: string; readonly grams: number | undefined }[];
+  readonly steps: readonly UseStep[];
+  /** The use as it was written by us, unread: the contract's schema says whether it still is one. */
+  readonly whole: unknown;
+}
+
+const minutesIn = (iso: unknown): number | undefined => {
+  const match = typeof iso === 'string' ? /^P(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?)?$/.exec(iso) : null;
+  if (match === null) return undefined;
+  return Number(match[1] ?? 0) * 1_440 + Number(match[2] ?? 0) * 60 + Number(match[3] ?? 0) || undefined;
+};
+
+const UNITS: Readonly<Record<string, number>> = {
+  g: 1,
+  gram: 1,
+  grams: 1,
+  kg: 1_000,
+  ml: 1,
+  l: 1_000,
+  litre: 1_000,
+  litres: 1_000,
+};
+
+/** "1.2 kg frames" as a name and grams; a litre counts as a kilogram. */
+const readIngredient = (line: string): { name: string; grams: number | undefined } => {
+  const match = /^\s*([\d.,]+)\s*([a-zA-Z]+)?\s+(.*)$/.exec(line);
+  const unit = UNITS[(match?.[2] ?? '').toLowerCase()];
+  if (match === null || unit === undefined) return { name: line.trim(), grams: undefined };
+  const amount = Number((match[1] ?? '').replace(',', '.'));
+  return { name: (match[3] ?? '').trim(), grams: Number.isFinite(amount) ? amount * unit : undefined };
+};
+
+/**
+ * Reads a schema.org Recipe: ours comes back whole, another's as a name, ingredients and steps to be completed.
+ *
+ * Errors  undefined when it is no Recipe. Plain text steps, HowToStep and HowToSection are read; what else stands there is left.
+ */
+export function readRecipe(json: unknown): ReadRecipe | undefined {
+  const graph = (json as { '@graph'?: unknown } | null)?.['@graph'];
+  const nodes: readonly unknown[] = Array.isArray(json) ? json : Array.isArray(graph) ? graph : [json];
+  const found = nodes.find((n): n is Record<string, unknown> => {
+    const type = (n as { '@type'?: unknown } | null)?.['@type'];
+    return type === 'Recipe' || (Array.isArray(type) && type.includes('Recipe'));
+  });
+  if (found === undefined) return undefined;
+  const texts = (value: unknown): UseStep[] => {
+    if (typeof value === 'string')
+      return value
+        .split(/\r?\n/)
+        .map((t) => t.trim())
+        .filter((t) => t !== '')
+        .map((text) => ({ kind: 'cook', text }));
+    if (Array.isArray(value)) return value.flatMap(texts);
+    const step = value as { text?: unknown; name?: unknown; itemListElement?: unknown; timeRequired?: unknown } | null;
+    if (step?.itemListElement !== undefined) return texts(step.itemListElement);
+    const text = typeof step?.text === 'string' ? step.text : typeof step?.name === 'string' ? step.name : '';
+    if (text.trim() === '') return [];
+    const minutes = minutesIn(step?.timeRequired);
+    return [
+      {
+        kind: 'cook',
+        text: text.trim().slice(0, 400),
+        ...(minutes === undefined ? {} : { minutes: { low: minutes, typical: minutes, high: minutes } }),
+      },
+    ];
+  };
+  const { recipeIngredient, ingredients, name, recipeInstructions } = found as Readonly<
+    Record<'recipeIngredient' | 'ingredients' | 'name' | 'recipeInstructions', unknown>
+  >;
+  const lines = recipeIngredient ?? ingredients;
+  return {
+    name: typeof name === 'string' ? name : '',
+    ingredients: (Array.isArray(lines) ? lines : [])
+      .filter((l): l is string => typeof l === 'string')
+      .map(readIngredient),
+    steps: texts(recipeInstructions),
+    whole: found['zabrik:use'],
+  };
+}

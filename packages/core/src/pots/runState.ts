@@ -1,0 +1,91 @@
+import type { UseStep } from './use.ts';
+
+/** What is written down at the stove, one after the other; nothing is ever changed, only taken back. */
+export type RunEventBody =
+  | { readonly kind: 'start' }
+  | { readonly kind: 'step'; readonly step: number; readonly skipped: boolean }
+  | { readonly kind: 'timer'; readonly step: number | null; readonly label: string; readonly dueAt: string }
+  | { readonly kind: 'timer-off'; readonly timerId: string }
+  | { readonly kind: 'probe'; readonly centiC: number; readonly source: 'probe' | 'typed' }
+  | { readonly kind: 'level'; readonly levelMm: number; readonly massMg: number }
+  | { readonly kind: 'mark'; readonly vesselId: string; readonly burnerId: string | null; readonly targetMg: number }
+  | { readonly kind: 'add'; readonly ingredientId: string; readonly name: string; readonly massMg: number }
+  | { readonly kind: 'note'; readonly text: string }
+  | { readonly kind: 'back'; readonly eventId: string };
+
+export interface RunEvent {
+  readonly id: string;
+  readonly at: string;
+  readonly by: string;
+  readonly body: RunEventBody;
+}
+
+export interface RunTimer {
+  readonly id: string;
+  readonly label: string;
+  readonly step: number | null;
+  readonly startedAt: string;
+  readonly dueAt: string;
+}
+
+export interface RunState {
+  readonly startedAt: string | undefined;
+  /** Steps done or left out, by their place in the list. */
+  readonly done: ReadonlyMap<number, { readonly skipped: boolean; readonly at: string; readonly eventId: string }>;
+  /** The first step that is neither; undefined when all are. */
+  readonly next: number | undefined;
+  /** Timers that nobody has stopped, the first to ring first. */
+  readonly timers: readonly RunTimer[];
+  readonly probes: readonly { readonly at: string; readonly centiC: number }[];
+  readonly levels: readonly {
+    readonly id: string;
+    readonly at: string;
+    readonly levelMm: number;
+    readonly massMg: number;
+  }[];
+  readonly mark: Extract<RunEventBody, { kind: 'mark' }> | undefined;
+  /** Since the mark was set: what its readings are counted from. */
+  readonly markedAt: string | undefined;
+  readonly added: readonly { readonly ingredientId: string; readonly name: string; readonly massMg: number }[];
+  /** What stands, the latest last: what undo takes back. */
+  readonly standing: readonly RunEvent[];
+}
+
+/**
+ * Where a run is, read from what was written down.
+ *
+ * Shapes  events in the order they were written. A step's timer stops when the step is done.
+ */
+export function readRun(steps: readonly UseStep[], events: readonly RunEvent[]): RunState {
+  const taken = new Set(events.flatMap((e) => (e.body.kind === 'back' ? [e.body.eventId] : [])));
+  const standing = events.filter((e) => e.body.kind !== 'back' && !taken.has(e.id));
+  const done = new Map<number, { skipped: boolean; at: string; eventId: string }>();
+  const off = new Set<string>();
+  for (const { id, at, body } of standing) {
+    if (body.kind === 'step') done.set(body.step, { skipped: body.skipped, at, eventId: id });
+    if (body.kind === 'timer-off') off.add(body.timerId);
+  }
+  const next = steps.findIndex((_, i) => !done.has(i));
+  const timers = standing.flatMap(({ id, at, body }): RunTimer[] =>
+    body.kind === 'timer' && !off.has(id) && !(body.step !== null && done.has(body.step))
+      ? [{ id, label: body.label, step: body.step, startedAt: at, dueAt: body.dueAt }]
+      : [],
+  );
+  const marked = standing.filter((e) => e.body.kind === 'mark').at(-1);
+  return {
+    startedAt: standing.find((e) => e.body.kind === 'start')?.at,
+    done,
+    next: next === -1 ? undefined : next,
+    timers: timers.sort((a, b) => a.dueAt.localeCompare(b.dueAt)),
+    probes: standing.flatMap(({ at, body }) => (body.kind === 'probe' ? [{ at, centiC: body.centiC }] : [])),
+    levels: standing.flatMap(({ id, at, body }) =>
+      body.kind === 'level' ? [{ id, at, levelMm: body.levelMm, massMg: body.massMg }] : [],
+    ),
+    mark: marked?.body.kind === 'mark' ? marked.body : undefined,
+    markedAt: marked?.at,
+    added: standing.flatMap(({ body }) =>
+      body.kind === 'add' ? [{ ingredientId: body.ingredientId, name: body.name, massMg: body.massMg }] : [],
+    ),
+    standing,
+  };
+}

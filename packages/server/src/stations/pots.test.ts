@@ -1,0 +1,294 @@
+/** Pots through the API: what is planned, what is written down at the stove, what comes out and what it costs; logs of cooling. */
+import { limitProfiles } from '@zabrik/catalogue';
+import { type Ask, api, type Run } from '@zabrik/contract';
+import { grams, kilograms } from '@zabrik/core';
+import { v7 as uuidv7 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { select } from '../db/select.ts';
+import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
+import { closedHake, must } from '../testing/work.ts';
+
+let kitchen: TestKitchen;
+let ines: Tablet;
+let maren: Tablet;
+beforeAll(async () => {
+  kitchen = await openTestKitchen();
+  ines = await kitchen.signIn(kitchen.personOf('Ines Calloway'));
+  maren = await kitchen.signIn(kitchen.personOf('Maren Ostle'));
+});
+afterAll(() => kitchen.stop());
+
+type PlanBody = Ask<typeof api.pots.plan>['body'];
+const plan = (useId: string, lotIds: string[], o: Partial<PlanBody> = {}) =>
+  must(ines, api.pots.plan, { body: { useId, lotIds, vesselId: null, onHandMg: {}, ...o } });
+const say = (runId: string, body: Ask<typeof api.pots.event>['body']['body'], at = new Date().toISOString()) =>
+  must(ines, api.pots.event, { params: { runId }, body: { at, body } });
+const finish = (runId: string, outputMg: number, o: Partial<Ask<typeof api.pots.finish>['body']> = {}) =>
+  must(ines, api.pots.finish, { params: { runId }, body: { outputMg, spentMg: 0, note: null, ...o } });
+
+/** The lots of a hake that go to stock and to filling. */
+async function pieces() {
+  const { closed } = await closedHake(kitchen, ines);
+  const of = (word: string): string => closed.lots.find((l) => l.name.toLowerCase().includes(word))?.lotId ?? '';
+  return {
+    frame: of('frame'),
+    pin: closed.lots.find((l) => l.massMg === grams(31))?.lotId ?? '',
+    head: of('head'),
+    belly: of('belly'),
+    fillet: of('fillet'),
+  };
+}
+const postings = (run: Run) =>
+  select<{ sink: string | null; reason: string | null; mass: number; cost: number }>(
+    kitchen.kitchen.db,
+    'select sink, reason, mass_mg as mass, cost_minor as cost from posting where movement_id = $1 order by id',
+    [run.movementId],
+  );
+
+describe('planning a batch', () => {
+  it('scales to what is wanted, oldest first, and says what is short', async () => {
+    const { frame, pin } = await pieces();
+    const litre = await plan('fish-fumet', [frame, pin], { want: { kind: 'mass', massMg: grams(360) } });
+    expect(litre.baseMg).toBe(Math.ceil(grams(360) / 0.9));
+    expect(litre.limiting).toBe('what is wanted');
+    await must(ines, api.pots.cancel, { params: { runId: litre.id }, body: {} });
+    const much = await plan('fish-fumet', [frame, pin], { want: { kind: 'mass', massMg: kilograms(6) } });
+    expect(much.baseMg).toBe(grams(499));
+    expect(much.short).toEqual([{ id: 'base', name: 'bones', massMg: Math.ceil(kilograms(6) / 0.9) - grams(499) }]);
+    const wrong = await ines.ask(api.pots.plan, {
+      body: { useId: 'fish-fumet', lotIds: [frame], vesselId: null, onHandMg: {}, want: { kind: 'plates', count: 4 } },
+    });
+    expect(wrong).toMatchObject({ status: 400, body: { field: 'want' } });
+  });
+
+  it('keeps the ways chosen and the shares set, and refuses gills, oily bones and what is cooked by name', async () => {
+    const { frame } = await pieces();
+    const run = await plan('fish-fumet', [frame], { ways: ['min-45', 'sweat'], shares: { water: 1.3 } });
+    expect([...run.ways].sort()).toEqual(['min-45', 'sweat']);
+    expect(run.ingredients.find((i) => i.id === 'water')?.massMg).toBe(Math.round(1.3 * run.baseMg));
+    const { use } = await must(ines, api.pots.read, { params: { runId: run.id } });
+    expect(use.steps.some((s) => s.text.includes('Forty-five'))).toBe(true);
+    expect(use.steps.some((s) => s.text.includes('Twenty'))).toBe(false);
+    const done = await finish(run.id, grams(400), { spentMg: grams(350) });
+    // the fumet is cooked: it goes in no raw filling, and it is no base of another fumet
+    const raw = await ines.ask(api.pots.plan, {
+      body: { useId: 'fish-mousseline', lotIds: [done.outputLot?.id ?? ''], vesselId: null, onHandMg: {} },
+    });
+    expect(raw).toMatchObject({ status: 409, body: { code: 'nothing_accepted' } });
+  });
+});
+
+describe('a batch at the stove', () => {
+  it('is put on by the first thing written down, keeps its timers, and everything can be taken back', async () => {
+    const { frame } = await pieces();
+    const run = await plan('fish-fumet', [frame]);
+    const started = await say(run.id, { kind: 'start' });
+    const due = new Date(Date.now() + 60_000).toISOString();
+    const timer = await say(run.id, { kind: 'timer', step: 3, label: 'simmer', dueAt: due });
+    const { timers } = await must(maren, api.pots.timers, {});
+    expect(timers.find((t) => t.id === timer.id)).toMatchObject({ runId: run.id, dueAt: due, label: 'simmer' });
+    const step = await say(run.id, { kind: 'step', step: 3, skipped: false });
+    expect((await must(maren, api.pots.timers, {})).timers.some((t) => t.id === timer.id)).toBe(false);
+    await say(run.id, { kind: 'back', eventId: step.id });
+    expect((await must(maren, api.pots.timers, {})).timers.some((t) => t.id === timer.id)).toBe(true);
+    expect(
+      (
+        await ines.ask(api.pots.event, {
+          params: { runId: run.id },
+          body: { at: due, body: { kind: 'back', eventId: step.id } },
+        })
+      ).body,
+    ).toMatchObject({ code: 'already_replaced' });
+    expect(
+      (
+        await ines.ask(api.pots.event, {
+          params: { runId: run.id },
+          body: { at: due, body: { kind: 'step', step: 55, skipped: false } },
+        })
+      ).status,
+    ).toBe(400);
+    const whole = await must(maren, api.pots.read, { params: { runId: run.id } });
+    expect(whole).toMatchObject({ state: 'on', startedAt: started.at });
+    expect(whole.events.map((e) => e.body.kind)).toEqual(['start', 'timer', 'step', 'back']);
+    // its lots stay promised while it is on
+    expect((await must(ines, api.larder.read, { params: { lotId: frame } })).freeMg).toBe(0);
+    await must(ines, api.pots.cancel, { params: { runId: run.id }, body: {} });
+    expect((await must(maren, api.pots.timers, {})).timers.some((t) => t.runId === run.id)).toBe(false);
+  });
+
+  it('costs what went in, the work and the fuel, to the penny; bones to a second wash and fat are lots of their own', async () => {
+    const { frame, pin } = await pieces();
+    const run = await plan('fish-fumet', [frame, pin]);
+    await say(run.id, { kind: 'mark', vesselId: 'pot-12', burnerId: 'induction', targetMg: grams(300) });
+    await say(run.id, { kind: 'add', ingredientId: 'water', name: 'water', massMg: grams(200) });
+    const done = await finish(run.id, grams(450), {
+      spentMg: grams(380),
+      spentTo: 'wash',
+      fatMg: grams(20),
+      labourMinutes: 30,
+    });
+    const lines = await postings(done);
+    expect(lines.reduce((s, p) => s + p.mass, 0)).toBe(0);
+    expect(lines.reduce((s, p) => s + p.cost, 0)).toBe(0);
+    expect(lines.find((p) => p.reason === 'labour')).toMatchObject({ mass: 0, cost: -820 }); // half an hour of 16.40
+    const water = run.ingredients.find((i) => i.id === 'water')?.massMg ?? 0;
+    expect(lines.find((p) => p.reason === 'water')?.mass).toBe(-(water + grams(200)));
+    // by hand: heat-up of all that went in by 80 K at 4 kJ, what left as steam at 2,256.5 kJ/kg, through induction of 0.85, 24 a kWh
+    const inKg = -lines.filter((p) => p.mass < 0).reduce((s, p) => s + p.mass, 0) / 1e6;
+    const lostKg = (lines.find((p) => p.sink === 'loss')?.mass ?? 0) / 1e6;
+    const kWh = (inKg * 4 * 80 + lostKg * 2_256.5) / 3_600 / 0.85;
+    expect(lines.find((p) => p.reason === 'energy')?.cost).toBe(-Math.round(kWh * 24));
+    const { lots } = await must(ines, api.larder.list, { query: { kind: 'batch', limit: 200 } });
+    const mine = (name: string) => lots.find((l) => l.name === name && l.parentCodes.length === 2);
+    expect(mine('Fumet, spent bones')).toMatchObject({ category: 'spent-bones', massMg: grams(380), costMinor: 0 });
+    expect(mine('Fumet, fat')).toMatchObject({
+      category: 'rendered-fat',
+      massMg: grams(20),
+      allergens: ['fish', 'celery', 'sulphites'],
+    });
+    const wash = await plan('second-wash', [mine('Fumet, spent bones')?.id ?? '']);
+    expect(wash.baseMg).toBe(grams(380));
+    // the whole is taken back in the ledger: the batch is on again with all that was written down
+    await must(ines, api.pots.cancel, { params: { runId: wash.id }, body: {} });
+    await must(maren, api.ledger.reverse, {
+      params: { movementId: done.movementId ?? '' },
+      body: { reason: 'lid on' },
+    });
+    expect(await must(ines, api.pots.read, { params: { runId: run.id } })).toMatchObject({
+      state: 'on',
+      outputMg: null,
+    });
+  });
+
+  it('goes on to a reduction, and each batch moves what is expected of the next', async () => {
+    const { frame, pin } = await pieces();
+    const before =
+      (await must(ines, api.pots.uses, {})).uses.find((u) => u.use.id === 'fish-fumet')?.batches.length ?? 0;
+    const first = await plan('fish-fumet', [frame, pin], { ways: ['sweat'] });
+    await finish(first.id, Math.round(first.baseMg * 0.76), { spentMg: grams(300) });
+    const { uses } = await must(ines, api.pots.uses, {});
+    const fumet = uses.find((u) => u.use.id === 'fish-fumet');
+    expect(fumet?.batches.length).toBe(before + 1);
+    expect(fumet?.batches[0]).toMatchObject({ runId: first.id });
+    expect(fumet?.batches[0]?.ratio).toBeCloseTo(0.76, 3);
+    const more = await pieces();
+    const next = await plan('fish-fumet', [more.frame], { ways: ['sweat'] });
+    expect(next.expectedMg.mean / next.baseMg).toBeLessThan(0.9);
+    const other = await plan('fish-fumet', [more.pin], { ways: ['cold', 'min-45'] });
+    expect(other.expectedMg.mean / other.baseMg).toBeCloseTo(0.9 * 0.97, 2);
+  });
+});
+
+describe('a house’s own use', () => {
+  it('is a new version, keeps the handbook’s allergens and refusals, and is refused when someone else was first', async () => {
+    const { uses } = await must(maren, api.pots.uses, {});
+    const fumet = uses.find((u) => u.use.id === 'fish-mousseline');
+    if (fumet === undefined) throw new Error('no mousseline');
+    const mine = { ...fumet.use, title: 'Our mousseline', allergens: [], refuses: [], shelfLifeDays: 0 };
+    const saved = await must(maren, api.pots.saveUse, {
+      body: { use: mine, from: fumet.use.version, retired: false, note: 'less cream in winter' },
+    });
+    expect(saved).toMatchObject({ own: true, use: { version: fumet.use.version + 1, title: 'Our mousseline' } });
+    expect(saved.use.allergens).toEqual(expect.arrayContaining(['fish', 'milk']));
+    expect(saved.use.refuses.map((r) => r.category)).toContain('fish-gills');
+    const late = await maren.ask(api.pots.saveUse, {
+      body: { use: mine, from: fumet.use.version, retired: false, note: 'x' },
+    });
+    expect(late.body).toMatchObject({ code: 'changed_since' });
+    const { versions } = await must(ines, api.pots.useVersions, { params: { useId: 'fish-mousseline' } });
+    expect(versions.map((v) => v.by)).toEqual(['Maren Ostle', null]);
+    await must(maren, api.pots.saveUse, {
+      body: { use: saved.use, from: saved.use.version, retired: true, note: 'not any more' },
+    });
+    const { belly } = await pieces();
+    expect(
+      await ines.ask(api.pots.plan, {
+        body: { useId: 'fish-mousseline', lotIds: [belly], vesselId: null, onHandMg: {} },
+      }),
+    ).toMatchObject({ status: 400, body: { field: 'useId' } });
+    expect((await ines.ask(api.pots.saveUse, { body: { use: mine, from: 1, retired: false, note: 'x' } })).status).toBe(
+      403,
+    );
+  });
+});
+
+describe('a log of cooling', () => {
+  const setup = {
+    mediumId: 'ice-bath-stirred',
+    vesselName: '12 l pot',
+    vessel: { kind: 'round', diameterMm: 260, heightMm: 230 } as const,
+    count: 1,
+    litres: 8,
+    airC: null,
+    setsAtC: null,
+  };
+  const start = Date.parse('2026-11-25T14:00:00.000Z');
+  const at = (minute: number): string => new Date(start + minute * 60_000).toISOString();
+  const begin = async (limitId: string | null, kind: 'cooling' | 'freezing' = 'cooling', centiC = 7_000) => {
+    const id = uuidv7();
+    await must(ines, api.pots.startCooling, {
+      body: { id, kind, lotId: null, name: 'Fumet', setup, limitId, at: at(0), centiC, source: 'probe' },
+    });
+    const read = (minute: number, C: number) =>
+      must(ines, api.pots.readCooling, {
+        params: { coolingId: id },
+        body: { at: at(minute), centiC: Math.round(C * 100), source: 'typed' },
+      });
+    const close = (outcome: string | null = null) =>
+      ines.ask(api.pots.closeCooling, { params: { coolingId: id }, body: { outcome } });
+    return { id, read, close };
+  };
+
+  it('is within by measured readings alone, and closes then', async () => {
+    const limit = limitProfiles.find((p) => p.id === 'uk')?.limits.find((l) => l.kind === 'cooling');
+    const log = await begin(limit?.id ?? '');
+    expect((await log.close()).body).toMatchObject({ code: 'needs_a_nod' });
+    await log.read(30, 30);
+    expect((await log.read(60, 9)).verdict).toBe('open');
+    expect((await log.read(80, 2.8)).verdict).toBe('within');
+    expect((await log.close()).body).toMatchObject({ verdict: 'within', state: 'closed' });
+    expect(
+      (
+        await ines.ask(api.pots.readCooling, {
+          params: { coolingId: log.id },
+          body: { at: at(90), centiC: 200, source: 'typed' },
+        })
+      ).body,
+    ).toMatchObject({ code: 'cooling_closed' });
+  });
+
+  it('is outside when it is late, and closes only with what was done about it', async () => {
+    const limit = limitProfiles.find((p) => p.id === 'uk')?.limits.find((l) => l.kind === 'cooling');
+    const log = await begin(limit?.id ?? '');
+    await log.read(60, 40);
+    expect((await log.read(120, 20)).verdict).toBe('outside');
+    expect((await log.close()).body).toMatchObject({ code: 'needs_a_nod' });
+    expect((await log.close('thrown away, 8 litres')).body).toMatchObject({
+      verdict: 'outside',
+      outcome: 'thrown away, 8 litres',
+    });
+    const { closed } = await must(maren, api.pots.coolings, {});
+    expect(closed.find((c) => c.id === log.id)).toMatchObject({ verdict: 'outside', by: 'Ines Calloway' });
+  });
+
+  it('freezes for parasites by the core, and takes no limit of another kind', async () => {
+    const log = await begin('uk.parasite', 'freezing', -500);
+    await log.read(120, -21);
+    expect((await log.read(120 + 23 * 60, -22)).verdict).toBe('open');
+    expect((await log.read(120 + 24 * 60, -22)).verdict).toBe('within');
+    const wrong = await ines.ask(api.pots.startCooling, {
+      body: {
+        id: uuidv7(),
+        kind: 'cooling',
+        lotId: null,
+        name: 'x',
+        setup,
+        limitId: 'uk.parasite',
+        at: at(0),
+        centiC: 0,
+        source: 'typed',
+      },
+    });
+    expect(wrong).toMatchObject({ status: 400, body: { field: 'limitId' } });
+  });
+});

@@ -1,0 +1,91 @@
+import { Bell } from 'lucide-react';
+import { useEffect } from 'react';
+import { Link } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
+import { addressOf } from './api.ts';
+import { api } from './endpoints.ts';
+import { keep, useOutbox } from './outbox.ts';
+import { useMay } from './queries.ts';
+import { countWords, useTick, useTimers } from './timers.ts';
+
+/** Two short tones; a browser that has not been touched yet stays silent, the bar still stands. */
+function ring(): void {
+  const Sound = globalThis.AudioContext as typeof AudioContext | undefined;
+  if (Sound === undefined) return;
+  const sound = new Sound();
+  if (sound.state === 'suspended') {
+    void sound.close();
+    return;
+  }
+  for (const [i, hz] of [880, 660].entries()) {
+    const tone = sound.createOscillator();
+    const loud = sound.createGain();
+    tone.frequency.value = hz;
+    loud.gain.setValueAtTime(0.25, sound.currentTime + i * 0.22);
+    loud.gain.exponentialRampToValueAtTime(0.001, sound.currentTime + i * 0.22 + 0.2);
+    tone.connect(loud).connect(sound.destination);
+    tone.start(sound.currentTime + i * 0.22);
+    tone.stop(sound.currentTime + i * 0.22 + 0.2);
+  }
+  setTimeout(() => void sound.close(), 800);
+}
+
+/** Rings on every screen of the house when a timer at the stove is over, until someone stops it. */
+export function TimerBell() {
+  const timers = useTimers();
+  const outbox = useOutbox();
+  const may = useMay('pots.event');
+  // stopped on this device, and the server does not know it yet
+  const stopped = new Set(
+    outbox.flatMap((w) => {
+      const body = (w.body as { body?: { kind?: string; timerId?: string } } | null)?.body;
+      return body?.kind === 'timer-off' && body.timerId !== undefined ? [body.timerId] : [];
+    }),
+  );
+  const running = (timers.data?.timers ?? []).filter((t) => !stopped.has(t.id));
+  const now = useTick(running.length > 0) + (timers.data?.aheadMs ?? 0);
+  const over = running.filter((t) => Date.parse(t.dueAt) <= now);
+  const ringing = over.length > 0;
+  useEffect(() => {
+    if (!ringing) return;
+    ring();
+    const again = setInterval(ring, 3_000);
+    return () => clearInterval(again);
+  }, [ringing]);
+  if (!ringing) return null;
+  return (
+    <div role="alert" className="no-print grid gap-px bg-ink" data-testid="ringing">
+      {over.map((t) => (
+        <div key={t.id} className="flex min-h-14 items-center gap-4 bg-attention px-4 text-ink">
+          <Bell size={24} aria-hidden="true" />
+          <Link
+            to={`/pots/stove/${t.runId}`}
+            className="min-w-0 flex-1 truncate text-lg underline-offset-2 hover:underline"
+          >
+            <strong className="font-head">{t.label}</strong> is over · {t.title}
+          </Link>
+          <span className="figure text-xl" aria-hidden="true">
+            {countWords(Date.parse(t.dueAt) - now)}
+          </span>
+          {may && (
+            <button
+              type="button"
+              className="min-h-11 rounded-md border-2 border-ink bg-white px-5 font-head font-semibold"
+              onClick={() =>
+                void keep({
+                  key: uuidv7(),
+                  url: addressOf(api.pots.event, { params: { runId: t.runId } }),
+                  body: { at: new Date().toISOString(), body: { kind: 'timer-off', timerId: t.id } },
+                  about: t.runId,
+                  says: `Timer of ${t.title} stopped`,
+                })
+              }
+            >
+              Stop
+            </button>
+          )}
+        </div>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,364 @@
+import { useMutation } from '@tanstack/react-query';
+import { formatMass, formatTemperature, inKilograms, type UseStep } from '@zabrik/core';
+import { Check, Flame, Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { call } from '../../app/api.ts';
+import { clockTime } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
+import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
+import { countWords, useTick, useTimers } from '../../app/timers.ts';
+import { Button } from '../../parts/Button.tsx';
+import { inputLook } from '../../parts/Field.tsx';
+import { Failed, Loading } from '../../parts/Notice.tsx';
+import { ProbeReading } from '../../parts/ProbeReading.tsx';
+import { RefusedHere } from '../../parts/RefusedHere.tsx';
+import { useKeys } from '../bench/useKeys.ts';
+import { amountOf } from './Batch.tsx';
+import { FinishRun } from './FinishRun.tsx';
+import { PotsHead } from './PotsHead.tsx';
+import { ToTheMark } from './ToTheMark.tsx';
+import { type AtStove, useStove } from './useStove.ts';
+
+const minutesWords = (m: number): string => (m >= 120 ? `${Math.round(m / 6) / 10} h` : `${m} min`);
+
+/** The step that is next, as large as a shelf over the stove needs it. */
+function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boolean }) {
+  const { state, steps, say } = stove;
+  const timers = useTimers();
+  const step = state.next === undefined ? undefined : steps[state.next];
+  const mine = state.timers.find((t) => t.step === state.next);
+  const now = useTick(mine !== undefined) + (timers.data?.aheadMs ?? 0);
+  const [minutes, setMinutes] = useState<number>();
+  const n = state.next ?? 0;
+  const typical = minutes ?? step?.minutes?.typical ?? 0;
+  const start = (): void => {
+    say(
+      {
+        kind: 'timer',
+        step: n,
+        label: `${step?.kind ?? 'timer'}, ${minutesWords(typical)}`,
+        dueAt: new Date(Date.now() + typical * 60_000).toISOString(),
+      },
+      `Timer of ${minutesWords(typical)}`,
+    );
+    setMinutes(undefined);
+  };
+  const done = (skipped: boolean): void => {
+    setMinutes(undefined);
+    say({ kind: 'step', step: n, skipped }, `Step ${n + 1} ${skipped ? 'left out' : 'done'}`);
+  };
+  useKeys(
+    may && step !== undefined
+      ? { d: () => done(false), ...(step.minutes !== undefined && mine === undefined ? { t: start } : {}) }
+      : {},
+  );
+  if (step === undefined)
+    return (
+      <div className="rounded-plate border-2 border-ink bg-white p-6">
+        <p className="font-head text-3xl font-semibold">Every step is done. Weigh what came out.</p>
+      </div>
+    );
+  const left = mine === undefined ? undefined : Date.parse(mine.dueAt) - now;
+  return (
+    <section
+      className="grid gap-4 rounded-plate border-2 border-ink bg-white p-5 md:grid-cols-[1fr_auto]"
+      aria-label="Next step"
+    >
+      <div className="min-w-0">
+        <p className="text-[15px] text-ink-soft">
+          Step {n + 1} of {steps.length}
+        </p>
+        <p className="mt-1 font-head text-[28px] leading-tight font-semibold">{step.text}</p>
+        {step.watch !== undefined && (
+          <p className="mt-3 border-l-4 border-attention pl-3 text-xl">
+            Look: {step.watch.charAt(0).toLowerCase() + step.watch.slice(1)}.
+          </p>
+        )}
+        {step.tempC !== undefined && (
+          <p className="mt-3 text-xl">
+            Keep it at{' '}
+            <strong className="figure">
+              {step.tempC.low} to {step.tempC.high} °C
+            </strong>
+            .
+          </p>
+        )}
+      </div>
+      <div className="flex min-w-60 flex-col items-stretch justify-between gap-3">
+        {step.minutes !== undefined &&
+          (mine === undefined ? (
+            <div className="grid gap-2">
+              <span className="figure text-center text-5xl">{minutesWords(typical)}</span>
+              <span className="text-center text-[14px] text-ink-soft">
+                usually {minutesWords(step.minutes.low)} to {minutesWords(step.minutes.high)}
+              </span>
+              {may && (
+                <div className="grid grid-cols-[56px_1fr_56px] gap-2">
+                  <Button
+                    size="bench"
+                    className="px-0!"
+                    aria-label="Shorter"
+                    onClick={() => setMinutes(Math.max(1, typical - 5))}
+                  >
+                    −5
+                  </Button>
+                  <Button size="bench" look="plain" hotkey="T" onClick={start}>
+                    Start timer
+                  </Button>
+                  <Button size="bench" className="px-0!" aria-label="Longer" onClick={() => setMinutes(typical + 5)}>
+                    +5
+                  </Button>
+                </div>
+              )}
+            </div>
+          ) : (
+            <div className={`rounded-md p-3 text-center ${(left ?? 1) <= 0 ? 'bg-attention' : 'bg-ground'}`}>
+              <span className="figure block text-6xl" data-testid="countdown">
+                {countWords(left ?? 0)}
+              </span>
+              <span className="text-[15px] text-ink-soft">rings at {clockTime(mine.dueAt)}</span>
+            </div>
+          ))}
+        {may && (
+          <div className="grid grid-cols-[1fr_auto] gap-2">
+            <Button size="bench" look="strong" hotkey="D" onClick={() => done(false)}>
+              <Check size={20} aria-hidden="true" />
+              Done
+            </Button>
+            <Button size="bench" onClick={() => done(true)}>
+              Leave out
+            </Button>
+          </div>
+        )}
+      </div>
+    </section>
+  );
+}
+
+const isIn = (step: UseStep, centiC: number): boolean =>
+  step.tempC === undefined || (centiC / 100 >= step.tempC.low && centiC / 100 <= step.tempC.high);
+
+/** Every step with what became of it. */
+function StepList({ stove }: { readonly stove: AtStove }) {
+  const { state, steps } = stove;
+  return (
+    <ol className="grid gap-1" aria-label="Steps">
+      {steps.map((step, i) => {
+        const done = state.done.get(i);
+        return (
+          <li
+            key={`${step.kind}${step.text}`}
+            aria-current={i === state.next ? 'step' : undefined}
+            className={`grid grid-cols-[26px_1fr_auto] gap-2 rounded-md px-2 py-1 text-[15px] leading-snug ${i === state.next ? 'bg-white' : ''} ${done === undefined ? '' : 'text-ink-soft'}`}
+          >
+            <span className="figure">{i + 1}</span>
+            <span className={done?.skipped === true ? 'line-through' : ''}>{step.text}</span>
+            <span className="figure text-[14px] font-normal">
+              {done !== undefined
+                ? `${done.skipped ? 'left out' : 'done'} ${clockTime(done.at)}`
+                : step.minutes !== undefined
+                  ? minutesWords(step.minutes.typical)
+                  : ''}
+            </span>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+/** A note, and what went in besides: a top-up of water, an addition. */
+function Notes({ stove }: { readonly stove: AtStove }) {
+  const [text, setText] = useState('');
+  const [water, setWater] = useState('');
+  const notes = stove.state.standing.filter((e) => e.body.kind === 'note' || e.body.kind === 'add');
+  const litres = Number(water.replace(',', '.'));
+  return (
+    <section aria-label="Notes">
+      <div className="flex flex-wrap gap-2">
+        {['Skimmed', 'Fat taken off', 'Turned down'].map((words) => (
+          <Button key={words} className="h-11" onClick={() => stove.say({ kind: 'note', text: words }, words)}>
+            {words}
+          </Button>
+        ))}
+        <form
+          className="flex gap-1.5"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (!(litres > 0)) return;
+            const massMg = Math.round(litres * 1e6);
+            stove.say({ kind: 'add', ingredientId: 'water', name: 'water', massMg }, `Topped up with ${water} litres`);
+            setWater('');
+          }}
+        >
+          <input
+            aria-label="Topped up with water, litres"
+            placeholder="water, l"
+            inputMode="decimal"
+            className={`${inputLook} h-11 w-24!`}
+            value={water}
+            onChange={(event) => setWater(event.target.value)}
+          />
+          <Button type="submit" className="h-11" disabled={!(litres > 0 && litres < 200)}>
+            Top up
+          </Button>
+        </form>
+        <form
+          className="flex min-w-48 flex-1 gap-1.5"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (text.trim() === '') return;
+            stove.say({ kind: 'note', text: text.trim().slice(0, 500) }, text.trim());
+            setText('');
+          }}
+        >
+          <input
+            aria-label="Note"
+            placeholder="a note"
+            className={`${inputLook} h-11`}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
+          <Button type="submit" className="h-11" disabled={text.trim() === ''}>
+            Write
+          </Button>
+        </form>
+      </div>
+      {notes.length > 0 && (
+        <ul className="mt-2 flex flex-wrap gap-x-4 text-[14px] text-ink-soft">
+          {notes.slice(-8).map((e) => (
+            <li key={e.id}>
+              {clockTime(e.at)}{' '}
+              {e.body.kind === 'note'
+                ? e.body.text
+                : e.body.kind === 'add'
+                  ? `${formatMass(e.body.massMg)} ${e.body.name}`
+                  : ''}
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+/** One batch at the stove: the next step large, its timer, the probe, the mark to reduce to, and what came out. */
+export default function AtTheStove() {
+  const { runId = '' } = useParams();
+  const { query, stove } = useStove(runId);
+  const { data: house } = useHouse();
+  const money = moneyOf(house);
+  const navigate = useNavigate();
+  const mayWork = useMay('pots.event');
+  const cancel = useMutation({
+    mutationFn: () => call(api.pots.cancel, { params: { runId }, body: {} }),
+    onSuccess: () => void navigate('/pots/stove'),
+  });
+  if (query.isPending) return <Loading />;
+  if (stove === undefined)
+    return <Failed error={query.error ?? new Error('This batch is not here.')} again={() => void query.refetch()} />;
+  const { run, state } = stove;
+  const going = run.state === 'planned' || run.state === 'on';
+  const may = mayWork && going;
+  const step = state.next === undefined ? undefined : stove.steps[state.next];
+  const lastProbe = state.probes.at(-1);
+  const last = state.standing.at(-1);
+  return (
+    <div className="flex flex-1 flex-col">
+      <PotsHead />
+      <RefusedHere refused={stove.refused} className="" />
+      <div className="grid flex-1 content-start gap-5 p-4 xl:grid-cols-[minmax(0,1fr)_400px]">
+        <div className="grid min-w-0 content-start gap-4">
+          <div className="flex flex-wrap items-baseline gap-x-4">
+            <h2 className="text-2xl font-bold">{run.title}</h2>
+            <p className="text-ink-soft">
+              {formatMass(run.baseMg)} {run.use.baseName}
+              {run.ingredients.map((i) => `, ${formatMass(i.massMg)} ${i.name}`).join('')}
+            </p>
+            {may && last !== undefined && (
+              <Button className="ml-auto" onClick={() => stove.say({ kind: 'back', eventId: last.id }, 'Taken back')}>
+                <Undo2 size={18} aria-hidden="true" />
+                Undo
+              </Button>
+            )}
+          </div>
+          {going ? (
+            <NextStep stove={stove} may={may} />
+          ) : (
+            <p className="rounded-plate border-[1.5px] border-line-strong bg-white p-4 text-lg">
+              {run.state === 'done' && run.outputMg !== null
+                ? `Done ${run.doneAt === null ? '' : clockTime(run.doneAt)}: ${amountOf(run.use, run.outputMg)} from ${formatMass(run.baseMg)}.`
+                : 'Called off.'}{' '}
+              {run.outputLot !== null && (
+                <>
+                  <span data-testid="cost-per">
+                    {money(run.outputLot.costMinor)},{' '}
+                    {money(Math.round(run.outputLot.costMinor / inKilograms(run.outputMg ?? 1)))} a{' '}
+                    {run.use.output.measure === 'litres' ? 'litre' : 'kilo'}.
+                  </span>{' '}
+                  <Link className="font-semibold underline" to={`/larder/${run.outputLot.id}`}>
+                    {run.outputLot.code} in the larder
+                  </Link>{' '}
+                  <Link className="font-semibold underline" to={`/pots/cooling?lot=${run.outputLot.id}`}>
+                    Log its cooling
+                  </Link>
+                </>
+              )}
+            </p>
+          )}
+          {may && <Notes stove={stove} />}
+          <StepList stove={stove} />
+          <ul className="grid gap-1 text-[15px]">
+            {run.use.cautions.map((c) => (
+              <li key={c} className="border-l-4 border-alarm bg-alarm-soft px-2.5 py-1">
+                {c}
+              </li>
+            ))}
+          </ul>
+        </div>
+        <div className="grid content-start gap-4">
+          {may && (
+            <section className="rounded-plate border-[1.5px] border-line-strong bg-sheet p-3.5" aria-label="Probe">
+              <h3 className="mb-2 text-[15px] font-bold">Probe</h3>
+              <ProbeReading
+                onTake={(centiC) => stove.say({ kind: 'probe', centiC, source: 'probe' }, formatTemperature(centiC))}
+              />
+              {lastProbe !== undefined && (
+                <p
+                  className={`mt-2 ${step !== undefined && !isIn(step, lastProbe.centiC) ? 'text-alarm' : 'text-ink-soft'}`}
+                >
+                  {clockTime(lastProbe.at)}: <span className="figure">{formatTemperature(lastProbe.centiC)}</span>
+                  {step?.tempC !== undefined &&
+                    (isIn(step, lastProbe.centiC)
+                      ? ', as it should be'
+                      : `, wanted ${step.tempC.low} to ${step.tempC.high} °C`)}
+                </p>
+              )}
+            </section>
+          )}
+          {going && <ToTheMark stove={stove} house={house} may={may} />}
+          {may && <FinishRun stove={stove} house={house} />}
+          {may && (
+            <Button
+              look="alarm"
+              className="justify-self-start"
+              disabled={cancel.isPending}
+              onClick={() => cancel.mutate()}
+            >
+              Call it off
+            </Button>
+          )}
+          {cancel.isError && <p className="text-alarm">{cancel.error.message}</p>}
+          {state.startedAt === undefined && going && (
+            <p className="flex items-center gap-2 text-[14px] text-ink-soft">
+              <Flame size={18} aria-hidden="true" /> It goes on with the first thing written down. Expected:{' '}
+              {inKilograms(run.expectedMg.low).toFixed(1)} to {inKilograms(run.expectedMg.high).toFixed(1)}{' '}
+              {run.use.output.measure === 'litres' ? 'l' : 'kg'}.
+            </p>
+          )}
+        </div>
+      </div>
+    </div>
+  );
+}

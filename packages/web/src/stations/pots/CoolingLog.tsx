@@ -1,0 +1,286 @@
+import { useMutation } from '@tanstack/react-query';
+import { media } from '@zabrik/catalogue/heat';
+import type { Cooling } from '@zabrik/contract';
+import {
+  type CoolingSteps,
+  coolingCurve,
+  coolingProgress,
+  fitCooling,
+  formatTemperature,
+  freezingProgress,
+  type Limit,
+  parseTemperature,
+} from '@zabrik/core';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
+import { addressOf, call } from '../../app/api.ts';
+import { clockTime, dayAndTime } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
+import { keep, useWaitingAbout } from '../../app/outbox.ts';
+import { useMay } from '../../app/queries.ts';
+import { Button } from '../../parts/Button.tsx';
+import { inputLook } from '../../parts/Field.tsx';
+import { ProbeReading } from '../../parts/ProbeReading.tsx';
+import { RefusedHere } from '../../parts/RefusedHere.tsx';
+import { CoolingChart } from './CoolingChart.tsx';
+
+const verdictWords = { within: 'Within', outside: 'Outside', open: 'Still open', 'not-judged': 'Not judged' } as const;
+
+/** What the limit says of the log so far, and what is foretold, each with its minute. */
+function Judged({
+  log,
+  cooling,
+}: {
+  readonly log: readonly { minute: number; C: number }[];
+  readonly cooling: Cooling;
+}) {
+  const limit = cooling.limit as Limit | null;
+  const at = (minute: number): string =>
+    clockTime(new Date(Date.parse(cooling.readings[0]?.at ?? cooling.startedAt) + minute * 60_000).toISOString());
+  if (limit === null) return <p className="text-ink-soft">No limit was selected: a log only.</p>;
+  const document = `${limit.citation.document} ${limit.citation.section}`;
+  if (limit.kind === 'freeze_treatment') {
+    const progress = freezingProgress(limit, log);
+    return (
+      <ul className="text-[15px]">
+        {progress.options.map((o) => (
+          <li key={`${o.holdC}${o.holdHours}`}>
+            {o.holdC} °C or colder: <strong className="figure">{o.heldHours.toFixed(1)} h</strong> of {o.holdHours} h
+          </li>
+        ))}
+        <li className="text-ink-soft">
+          {document}. The core counts, not the freezer’s air. Your authority decides which fish is exempt.
+        </li>
+      </ul>
+    );
+  }
+  if (limit.kind !== 'cooling') return null;
+  const progress = coolingProgress(limit, log);
+  return (
+    <ul className="grid gap-1 text-[15px]">
+      {progress.startMinute === undefined && <li>The clock starts when it comes down to {limit.value.start_C} °C.</li>}
+      {progress.startUnknown && (
+        <li className="text-alarm">
+          The first reading was colder than {limit.value.start_C} °C already: when it passed it is not known.
+        </li>
+      )}
+      {progress.steps.map((s) => (
+        <li key={s.toC}>
+          <strong className="figure">{s.toC} °C</strong>{' '}
+          {s.metMinute === undefined
+            ? s.verdict === 'outside'
+              ? `was due at ${at(s.dueMinute)} and is not reached: outside.`
+              : `due by ${at(s.dueMinute)}.`
+            : `at ${at(s.metMinute)}, due by ${at(s.dueMinute)}: ${s.verdict === 'outside' ? 'late, outside' : 'within'}.`}
+          {s.gapMinutes > 30 && (
+            <span className="text-ink-soft"> Read between two readings {Math.round(s.gapMinutes)} min apart.</span>
+          )}
+        </li>
+      ))}
+      <li className="text-ink-soft">
+        {document}. {limit.caution}
+      </li>
+    </ul>
+  );
+}
+
+/** One log of cooling or freezing: the curve that was expected, what the probe read, what is foretold, and how it ends. */
+export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
+  const may = useMay('pots.readCooling') && cooling.state === 'open';
+  const waiting = useWaitingAbout(cooling.id);
+  const [typed, setTyped] = useState('');
+  const [outcome, setOutcome] = useState('');
+  const unsent = waiting.filter((w) => w.refused === undefined && w.url.endsWith('/readings'));
+  const readings = useMemo(() => {
+    const known = new Set(cooling.readings.map((r) => r.id));
+    const here = waiting.flatMap((w) => {
+      if (w.refused !== undefined || known.has(w.key) || !w.url.endsWith('/readings')) return [];
+      const body = w.body as { at: string; centiC: number };
+      return [{ id: w.key, at: body.at, centiC: body.centiC }];
+    });
+    return [...cooling.readings, ...here].sort((x, y) => x.at.localeCompare(y.at));
+  }, [cooling.readings, waiting]);
+  const log = useMemo(() => {
+    const start = Date.parse(readings[0]?.at ?? '');
+    return readings.map((r) => ({ minute: (Date.parse(r.at) - start) / 60_000, C: r.centiC / 100 }));
+  }, [readings]);
+  const limit = cooling.limit?.kind === 'cooling' ? (cooling.limit as CoolingSteps) : undefined;
+  const medium = useMemo(() => {
+    const found = media.find((m) => m.id === cooling.setup.mediumId);
+    const { airC } = cooling.setup;
+    return found === undefined || airC === null ? found : { ...found, airC };
+  }, [cooling.setup]);
+  const curves = useMemo(() => {
+    if (medium === undefined || cooling.kind === 'freezing') return undefined;
+    const { setsAtC, vessel, litres } = cooling.setup;
+    const batch = { vessel, litres, fromC: log[0]?.C ?? 90, ...(setsAtC === null ? {} : { setsAtC }) };
+    const fit = fitCooling(batch, medium, log);
+    const draw = (scale: number) => coolingCurve(batch, medium, { minutes: 900, scale }).C;
+    return {
+      fit,
+      expected: draw(1),
+      foretold: draw(fit.scale),
+      slow: draw(fit.scale * Math.exp(-1.2816 * fit.logSd)),
+      fast: draw(fit.scale * Math.exp(1.2816 * fit.logSd)),
+    };
+  }, [log, medium, cooling.setup, cooling.kind]);
+  const clockFrom = limit === undefined ? undefined : coolingProgress(limit, log).startMinute;
+  const foretoldStart =
+    limit === undefined || curves === undefined
+      ? undefined
+      : coolingProgress(
+          limit,
+          curves.foretold.map((C, minute) => ({ minute, C })),
+        );
+  const late = foretoldStart?.steps.find((s) => s.verdict === 'outside');
+  const close = useMutation({
+    mutationFn: () =>
+      call(api.pots.closeCooling, {
+        params: { coolingId: cooling.id },
+        body: { outcome: outcome.trim() === '' ? null : outcome.trim() },
+      }),
+  });
+  const say = (centiC: number, source: 'probe' | 'typed'): void =>
+    void keep({
+      key: uuidv7(),
+      url: addressOf(api.pots.readCooling, { params: { coolingId: cooling.id } }),
+      body: { at: new Date().toISOString(), centiC, source },
+      about: cooling.id,
+      says: `${cooling.name} ${formatTemperature(centiC)}`,
+    });
+  let centiC: number | undefined;
+  try {
+    centiC = typed.trim() === '' ? undefined : parseTemperature(typed);
+  } catch {
+    centiC = undefined;
+  }
+  const tone =
+    cooling.verdict === 'outside'
+      ? 'border-alarm'
+      : cooling.verdict === 'within'
+        ? 'border-calm'
+        : 'border-line-strong';
+  return (
+    <article className={`rounded-plate border-2 bg-white p-4 ${tone}`} aria-label={`Log of ${cooling.name}`}>
+      <RefusedHere refused={waiting.filter((w) => w.refused !== undefined)} className="mb-2" />
+      <div className="flex flex-wrap items-baseline gap-x-4">
+        <h3 className="text-xl font-bold">{cooling.name}</h3>
+        <p className="text-ink-soft">
+          {cooling.setup.count > 1 ? `${cooling.setup.count} × ` : ''}
+          {cooling.setup.litres.toFixed(1)} l in {cooling.setup.vesselName.toLowerCase()}, {medium?.name.toLowerCase()}
+          {cooling.lot !== null && (
+            <>
+              {' · '}
+              <Link className="underline" to={`/larder/${cooling.lot.id}`}>
+                {cooling.lot.code}
+              </Link>
+            </>
+          )}
+        </p>
+        <strong
+          className={`ml-auto font-head text-lg ${cooling.verdict === 'outside' ? 'text-alarm' : cooling.verdict === 'within' ? 'text-calm' : ''}`}
+          data-testid="verdict"
+        >
+          {verdictWords[cooling.verdict]}
+          {cooling.verdict === 'within' || cooling.verdict === 'outside' ? ' the limit you selected' : ''}
+        </strong>
+      </div>
+      <div className="grid gap-4 lg:grid-cols-[1fr_300px]">
+        {curves === undefined ? (
+          <ul className="self-start text-[15px]" aria-label="Readings">
+            {readings.map((r) => (
+              <li key={r.id}>
+                {dayAndTime(r.at)}: <span className="figure">{formatTemperature(r.centiC)}</span>
+              </li>
+            ))}
+          </ul>
+        ) : (
+          <CoolingChart
+            curves={[
+              { name: 'foretold', C: curves.foretold },
+              { name: 'expected before', C: curves.expected, dashed: true },
+            ]}
+            band={[curves.fast, curves.slow]}
+            readings={log}
+            limit={limit}
+            clockFrom={clockFrom ?? foretoldStart?.startMinute}
+            label={`${cooling.name}: ${readings.length} readings, last ${formatTemperature(readings.at(-1)?.centiC ?? 0)}; ${verdictWords[cooling.verdict].toLowerCase()}`}
+            height={240}
+          />
+        )}
+        <div className="grid content-start gap-2">
+          <Judged log={log} cooling={cooling} />
+          {cooling.state === 'open' && cooling.verdict === 'open' && late !== undefined && (
+            <p className="border-l-4 border-attention bg-[#fff7e0] px-2.5 py-1.5" role="status">
+              At this rate {late.toC} °C comes too late. Divide it over shallow trays, stir it in ice, or take the
+              chiller now.
+            </p>
+          )}
+          {curves !== undefined && curves.fit.readings > 0 && (
+            <p className="text-[14px] text-ink-soft">
+              It cools{' '}
+              {curves.fit.scale >= 1
+                ? `${curves.fit.scale.toFixed(1)} times as fast`
+                : `${(1 / curves.fit.scale).toFixed(1)} times as slowly`}{' '}
+              as the handbook’s figure, by {curves.fit.readings} {curves.fit.readings === 1 ? 'reading' : 'readings'}.
+            </p>
+          )}
+        </div>
+      </div>
+      {may && (
+        <div className="mt-3 grid gap-3 border-t border-line pt-3">
+          <div className="flex flex-wrap items-center gap-3">
+            <ProbeReading onTake={(c) => say(c, 'probe')} />
+            <form
+              className="flex gap-1.5"
+              onSubmit={(event) => {
+                event.preventDefault();
+                if (centiC === undefined) return;
+                say(centiC, 'typed');
+                setTyped('');
+              }}
+            >
+              <input
+                aria-label={`Temperature of ${cooling.name} as read`}
+                placeholder="typed, °C"
+                inputMode="decimal"
+                className={`${inputLook} h-14 w-28!`}
+                value={typed}
+                onChange={(event) => setTyped(event.target.value)}
+              />
+              <Button type="submit" className="h-14" disabled={centiC === undefined}>
+                Write it down
+              </Button>
+            </form>
+          </div>
+          <div className="flex flex-wrap items-center gap-2">
+            {cooling.verdict !== 'within' && (
+              <input
+                aria-label="What was done about it"
+                placeholder="what was done: reheated at once, thrown away, ..."
+                className={`${inputLook} h-11 min-w-56 flex-1`}
+                value={outcome}
+                onChange={(event) => setOutcome(event.target.value)}
+              />
+            )}
+            <Button
+              look={cooling.verdict === 'within' ? 'strong' : 'quiet'}
+              className="h-11"
+              disabled={close.isPending || unsent.length > 0}
+              onClick={() => close.mutate()}
+            >
+              Close the log
+            </Button>
+          </div>
+          {close.isError && (
+            <p className="text-alarm" role="alert">
+              {close.error.message}
+            </p>
+          )}
+        </div>
+      )}
+      {cooling.outcome !== null && <p className="mt-2">Done about it: {cooling.outcome}</p>}
+    </article>
+  );
+}

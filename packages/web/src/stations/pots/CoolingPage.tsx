@@ -1,0 +1,299 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import type { CoolingSteps } from '@zabrik/core';
+import { formatTemperature, inKilograms } from '@zabrik/core';
+import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
+import { call } from '../../app/api.ts';
+import { dayAndTime } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
+import { useHouse, useMay } from '../../app/queries.ts';
+import { Button } from '../../parts/Button.tsx';
+import { inputLook } from '../../parts/Field.tsx';
+import { Failed, Loading } from '../../parts/Notice.tsx';
+import { NumField } from '../bench/cutting/NumField.tsx';
+import { CoolingChart } from './CoolingChart.tsx';
+import { CoolingLog } from './CoolingLog.tsx';
+import { longWords, type Method, methodsFor } from './coolingMethods.ts';
+import { PotsHead } from './PotsHead.tsx';
+import { useCoolings, useHouseLimits } from './potQueries.ts';
+
+/** Below what it stands still: a strong stock gels at about 15 °C, a purée stands from the beginning. */
+const setsAt = { no: null, gels: 15, thick: 110 } as const;
+
+/** Ways of cooling side by side, each with its minutes against the limit; choosing one shows its curve. */
+function Methods({
+  methods,
+  limit,
+  on,
+  onPick,
+}: {
+  readonly methods: readonly Method[];
+  readonly limit: CoolingSteps | undefined;
+  readonly on: string | undefined;
+  readonly onPick: (id: string) => void;
+}) {
+  return (
+    <div className="overflow-x-auto">
+      <table className="w-full min-w-[520px]">
+        <thead>
+          <tr className="border-b-2 border-line text-left text-[14px] text-ink-soft">
+            <th className="py-1 font-semibold">How</th>
+            <th className="py-1 text-right font-semibold">deep</th>
+            {limit?.value.steps.map((s) => (
+              <th key={s.to_C} className="py-1 pl-3 text-right font-semibold">
+                to {s.to_C} °C
+              </th>
+            ))}
+            <th className="py-1 pl-3 font-semibold">foretold</th>
+          </tr>
+        </thead>
+        <tbody>
+          {methods.map((m) => {
+            const within = m.progress?.verdict === 'within';
+            return (
+              <tr key={m.id} className={`border-b border-line ${m.id === on ? 'bg-calm-soft' : ''}`}>
+                <th scope="row" className="p-0 text-left font-normal">
+                  <button
+                    type="button"
+                    aria-pressed={m.id === on}
+                    className="min-h-12 w-full px-2 text-left leading-tight hover:underline"
+                    onClick={() => onPick(m.id)}
+                  >
+                    <span className="block font-semibold">{m.medium}</span>
+                    <span className="block text-[13px] text-ink-soft">
+                      {m.count > 1 ? `${m.count} × ` : ''}
+                      {m.vesselName}
+                      {m.iceKg !== undefined && `, ${m.iceKg.toFixed(0)} kg of ice`}
+                    </span>
+                  </button>
+                </th>
+                <td className="figure text-right">{(m.depthMm / 10).toFixed(1)} cm</td>
+                {m.minutes.map((minutes, i) => {
+                  const step = limit?.value.steps[i];
+                  const over = minutes === undefined || (step !== undefined && minutes > step.within_min);
+                  return (
+                    <td key={step?.to_C} className={`figure pl-3 text-right ${over ? 'text-alarm' : ''}`}>
+                      {longWords(minutes)}
+                    </td>
+                  );
+                })}
+                <td className={`pl-3 font-semibold ${within ? 'text-calm' : 'text-alarm'}`}>
+                  {m.progress === undefined ? '' : within ? 'within' : 'outside'}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** How a batch is best cooled before it is done, and the logs of what cools now. */
+export default function CoolingPage() {
+  const coolings = useCoolings();
+  const limits = useHouseLimits();
+  const { data: house } = useHouse();
+  const may = useMay('pots.startCooling');
+  const [params] = useSearchParams();
+  const asked = params.get('lot');
+  const lot = useQuery({
+    queryKey: ['lots', 'one', asked ?? ''],
+    queryFn: () => call(api.larder.read, { params: { lotId: asked ?? '' } }),
+    enabled: asked !== null,
+  });
+  const [kind, setKind] = useState<'cooling' | 'freezing'>('cooling');
+  const [name, setName] = useState('');
+  const [litres, setLitres] = useState<number>();
+  const [fromC, setFromC] = useState(85);
+  const [sets, setSets] = useState<'no' | 'gels' | 'thick'>('no');
+  const [coldRoomC, setColdRoomC] = useState(2);
+  const [limitId, setLimitId] = useState<string>();
+  const [picked, setPicked] = useState<string>();
+
+  const shown = (limits.data?.limits ?? []).filter((l) => l.shownAs === 'limit').map((l) => l.limit);
+  const cooling = shown.filter((l): l is CoolingSteps => l.kind === 'cooling');
+  const freezing = shown.filter((l) => l.kind === 'freeze_treatment');
+  const offered = kind === 'cooling' ? cooling : freezing;
+  const limit = offered.find((l) => l.id === limitId) ?? offered[0];
+  const steps = limit?.kind === 'cooling' ? limit : undefined;
+  const amount = litres ?? (lot.data === undefined ? 10 : Math.max(0.1, inKilograms(lot.data.massMg)));
+  const methods = useMemo(
+    () => methodsFor({ litres: amount, fromC, setsAtC: setsAt[sets], coldRoomC }, house, steps),
+    [amount, fromC, sets, coldRoomC, house, steps],
+  );
+  const method =
+    methods.find((m) => m.id === picked) ?? methods.find((m) => m.progress?.verdict === 'within') ?? methods[0];
+  const start = useMutation({
+    mutationFn: (m: Method) =>
+      call(api.pots.startCooling, {
+        body: {
+          id: uuidv7(),
+          kind,
+          lotId: asked,
+          name: (name.trim() || lot.data?.name || (kind === 'cooling' ? 'A pot' : 'Fish')).slice(0, 120),
+          setup: {
+            mediumId: kind === 'cooling' ? m.mediumId : 'blast-freezer',
+            vesselName: m.vesselName,
+            vessel: m.vessel,
+            count: m.count,
+            litres: Math.round(m.litres * 1_000) / 1_000,
+            airC: m.mediumId.startsWith('cold-room') && kind === 'cooling' ? coldRoomC : null,
+            setsAtC: setsAt[sets],
+          },
+          limitId: limit?.id ?? null,
+          at: new Date().toISOString(),
+          centiC: Math.round(fromC * 100),
+          source: 'typed',
+        },
+      }),
+  });
+  if (coolings.isPending) return <Loading />;
+  if (coolings.isLoadingError) return <Failed error={coolings.error} again={() => void coolings.refetch()} />;
+  return (
+    <div className="flex flex-1 flex-col">
+      <PotsHead />
+      <div className="grid flex-1 content-start gap-5 p-4 xl:grid-cols-[minmax(0,560px)_minmax(0,1fr)]">
+        <section aria-label="Before it is cooled" className="grid content-start gap-3">
+          <div className="flex flex-wrap items-center gap-3">
+            <h2 className="text-xl font-bold">{lot.data === undefined ? 'Cool a batch' : `Cool ${lot.data.name}`}</h2>
+            <fieldset
+              className="flex overflow-hidden rounded-md border-[1.5px] border-line-strong p-0"
+              aria-label="What is logged"
+            >
+              {(['cooling', 'freezing'] as const).map((k) => (
+                <button
+                  key={k}
+                  type="button"
+                  aria-pressed={kind === k}
+                  className="min-h-11 px-3 font-head text-[15px] font-semibold aria-pressed:bg-ink aria-pressed:text-white"
+                  onClick={() => {
+                    setKind(k);
+                    setFromC(k === 'cooling' ? 85 : 2);
+                  }}
+                >
+                  {k === 'cooling' ? 'Cool it' : 'Freeze for parasites'}
+                </button>
+              ))}
+            </fieldset>
+          </div>
+          <div className="grid grid-cols-2 gap-3 md:grid-cols-5">
+            {lot.data === undefined && (
+              <label className="col-span-2 text-[15px] font-semibold">
+                What
+                <input
+                  className={`${inputLook} mt-1 h-11 font-normal`}
+                  placeholder={kind === 'cooling' ? 'brown stock' : 'salmon, for raw'}
+                  value={name}
+                  maxLength={120}
+                  onChange={(event) => setName(event.target.value)}
+                />
+              </label>
+            )}
+            <NumField
+              label={kind === 'cooling' ? 'Litres' : 'Kilograms'}
+              value={amount}
+              min={0.1}
+              max={500}
+              onValue={setLitres}
+            />
+            <NumField label="It is at" unit="°C" value={fromC} min={-40} max={110} onValue={setFromC} />
+            {kind === 'cooling' && (
+              <NumField label="Cold room at" unit="°C" value={coldRoomC} min={-5} max={15} onValue={setColdRoomC} />
+            )}
+          </div>
+          <div className="grid gap-3 md:grid-cols-2">
+            <label className="text-[15px] font-semibold">
+              Limit
+              <select
+                className={`${inputLook} mt-1 h-11 font-normal`}
+                value={limit?.id ?? ''}
+                onChange={(event) => setLimitId(event.target.value)}
+              >
+                {offered.map((l) => (
+                  <option key={l.id} value={l.id}>
+                    {l.citation.document}: {l.product}
+                  </option>
+                ))}
+              </select>
+            </label>
+            {kind === 'cooling' && (
+              <label className="text-[15px] font-semibold">
+                It
+                <select
+                  className={`${inputLook} mt-1 h-11 font-normal`}
+                  value={sets}
+                  onChange={(event) => setSets(event.target.value as typeof sets)}
+                >
+                  <option value="no">moves by itself: a thin stock</option>
+                  <option value="gels">gels as it cools: a strong stock</option>
+                  <option value="thick">stands still: a purée, a ragù, rice</option>
+                </select>
+              </label>
+            )}
+          </div>
+          {may && method !== undefined && (
+            <Button look="strong" size="bench" disabled={start.isPending} onClick={() => start.mutate(method)}>
+              Begin the log at {formatTemperature(fromC * 100)}
+              {kind === 'cooling' && `: ${method.medium.toLowerCase()}`}
+            </Button>
+          )}
+          {kind === 'cooling' && (
+            <>
+              <Methods methods={methods} limit={steps} on={method?.id} onPick={setPicked} />
+              {method !== undefined && (
+                <CoolingChart
+                  curves={[{ name: 'expected', C: method.C }]}
+                  limit={steps}
+                  clockFrom={method.progress?.startMinute}
+                  label={`Expected: ${method.medium}, ${method.vesselName}`}
+                  height={210}
+                />
+              )}
+            </>
+          )}
+          {limit !== undefined && (
+            <p className="text-[14px] text-ink-soft">
+              {limit.citation.document} {limit.citation.section}. {limit.caution} What is foretold is an estimate, good
+              to a factor of two: only measured readings close a log, and your local code decides.
+            </p>
+          )}
+          {start.isError && <p className="text-alarm">{start.error.message}</p>}
+        </section>
+        <section aria-label="Logs" className="grid min-w-0 content-start gap-4">
+          <h2 className="text-xl font-bold">Cooling now</h2>
+          {coolings.data.open.length === 0 && (
+            <p className="text-ink-soft">
+              No log is open. Choose how it is cooled, and begin the log when it leaves the stove.
+            </p>
+          )}
+          {coolings.data.open.map((c) => (
+            <CoolingLog key={c.id} cooling={c} />
+          ))}
+          {coolings.data.closed.length > 0 && (
+            <>
+              <h2 className="text-xl font-bold">Closed</h2>
+              <ul className="divide-y divide-line" aria-label="Closed logs">
+                {coolings.data.closed.map((c) => (
+                  <li key={c.id} className="flex flex-wrap justify-between gap-x-4 py-2">
+                    <span>
+                      <strong>{c.name}</strong>{' '}
+                      <span className="text-ink-soft">
+                        {c.closedAt !== null && dayAndTime(c.closedAt)}, {c.readings.length} readings, {c.by}
+                        {c.outcome !== null && ` · ${c.outcome}`}
+                      </span>
+                    </span>
+                    <span className={c.verdict === 'outside' ? 'font-semibold text-alarm' : 'font-semibold'}>
+                      {c.verdict === 'within' ? 'within' : c.verdict === 'outside' ? 'outside' : 'not judged'}
+                    </span>
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+        </section>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,163 @@
+import { useMutation } from '@tanstack/react-query';
+import type { House } from '@zabrik/contract';
+import { formatMass, inGrams } from '@zabrik/core';
+import { useRef, useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { call } from '../../app/api.ts';
+import { api } from '../../app/endpoints.ts';
+import { useScale } from '../../app/live.ts';
+import { Button } from '../../parts/Button.tsx';
+import { Field } from '../../parts/Field.tsx';
+import { amountOf } from './Batch.tsx';
+import { readMass } from './offers.ts';
+import type { AtStove } from './useStove.ts';
+
+const none = (text: string): number | undefined => (text.trim() === '' ? 0 : readMass(text));
+
+/** A litre typed for what is measured by the litre is a kilogram. */
+const readOut = (text: string, litres: boolean): number | undefined => {
+  const match = litres ? /^\s*([\d.,]+)\s*(l|litres?)?\s*$/i.exec(text) : null;
+  if (match !== null) {
+    const number = Number((match[1] ?? '').replace(',', '.'));
+    // a bare number over 100 was meant in grams, as the scale shows it
+    if (Number.isFinite(number) && (match[2] !== undefined || number < 100)) return Math.round(number * 1e6);
+  }
+  return readMass(text);
+};
+
+/** What came out: weighed, or measured by the litre; bones out or to a second wash, fat kept, hands-on time. */
+export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly house: House | undefined }) {
+  const { run } = stove;
+  const scale = useScale();
+  const [output, setOutput] = useState('');
+  const [spent, setSpent] = useState('');
+  const [wash, setWash] = useState(false);
+  const [fat, setFat] = useState('');
+  const [labour, setLabour] = useState('');
+  const key = useRef(uuidv7());
+  const litres = run.use.output.measure === 'litres';
+  const outputMg = output.trim() === '' ? undefined : readOut(output, litres);
+  const spentMg = none(spent);
+  const fatMg = none(fat);
+  const minutes = labour.trim() === '' ? null : Number(labour);
+  const finish = useMutation({
+    mutationFn: () =>
+      call(
+        api.pots.finish,
+        {
+          params: { runId: run.id },
+          body: {
+            outputMg: outputMg ?? 0,
+            spentMg: spentMg ?? 0,
+            spentTo: wash ? 'wash' : 'waste',
+            fatMg: fatMg ?? 0,
+            labourMinutes: minutes,
+            note: null,
+          },
+        },
+        key.current,
+      ),
+    onSettled: () => {
+      key.current = uuidv7();
+    },
+  });
+  const bones = ['stock', 'pan-sauce'].includes(run.kind);
+  const usual = `eight times in ten ${amountOf(run.use, run.expectedMg.low)} to ${amountOf(run.use, run.expectedMg.high)}`;
+  const fine =
+    outputMg !== undefined &&
+    outputMg > 0 &&
+    spentMg !== undefined &&
+    fatMg !== undefined &&
+    (minutes === null || (Number.isFinite(minutes) && minutes >= 0));
+  return (
+    <form
+      className="rounded-plate border-[1.5px] border-line-strong bg-sheet p-3.5"
+      aria-label="Finish"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (fine) finish.mutate();
+      }}
+    >
+      <h3 className="mb-2 text-[15px] font-bold">What came out</h3>
+      <div className="grid grid-cols-2 gap-3">
+        <Field
+          label={litres ? 'Strained' : 'Came out'}
+          unit={litres ? 'l' : 'g'}
+          inputMode="decimal"
+          value={output}
+          onChange={(event) => setOutput(event.target.value)}
+          error={output !== '' && outputMg === undefined ? 'Such as 6.3 l, 6300 or 6.3 kg' : undefined}
+          hint={
+            outputMg !== undefined && outputMg > 0 && outputMg < run.expectedMg.low
+              ? `Less than usual: ${usual}`
+              : outputMg !== undefined && outputMg > run.expectedMg.high
+                ? `More than usual: ${usual}`
+                : usual
+          }
+        />
+        {bones ? (
+          <Field
+            label={wash ? 'Bones to a second wash' : 'Bones thrown away'}
+            unit="g"
+            inputMode="decimal"
+            value={spent}
+            onChange={(event) => setSpent(event.target.value)}
+            error={spentMg === undefined ? 'A weight' : undefined}
+            hint="Empty: counted as boiled off"
+          />
+        ) : (
+          <span />
+        )}
+        {(bones || run.kind === 'preserve') && (
+          <Field
+            label="Fat kept"
+            unit="g"
+            inputMode="decimal"
+            value={fat}
+            onChange={(event) => setFat(event.target.value)}
+            error={fatMg === undefined ? 'A weight' : undefined}
+          />
+        )}
+        {house?.labourMinorPerHour != null && (
+          <Field
+            label="Hands-on time"
+            unit="min"
+            inputMode="numeric"
+            value={labour}
+            onChange={(event) => setLabour(event.target.value)}
+            hint="Empty: not counted"
+          />
+        )}
+      </div>
+      {bones && (
+        <label className="mt-2 flex min-h-11 items-center gap-2.5">
+          <input type="checkbox" className="size-5 accent-flow" checked={wash} onChange={() => setWash(!wash)} />
+          Bones go to a second wash
+        </label>
+      )}
+      <div className="mt-2 flex flex-wrap gap-2">
+        <Button
+          className="h-14"
+          disabled={scale.state !== 'steady' || scale.netMg <= 0}
+          onClick={() => setOutput(`${inGrams(scale.netMg)} g`)}
+        >
+          From the scale
+        </Button>
+        <Button look="strong" size="bench" type="submit" className="flex-1" disabled={!fine || finish.isPending}>
+          Batch done
+        </Button>
+      </div>
+      {finish.isError && (
+        <p className="mt-2 text-alarm" role="alert">
+          {finish.error.message}
+        </p>
+      )}
+      {outputMg !== undefined && outputMg > 0 && (
+        <p className="mt-2 text-[14px] text-ink-soft">
+          {formatMass(outputMg)} from {formatMass(run.baseMg)} {run.use.baseName}:{' '}
+          <span className="figure">{(outputMg / run.baseMg).toFixed(2)}</span> {litres ? 'l' : 'kg'} a kilo.
+        </p>
+      )}
+    </form>
+  );
+}

