@@ -3,7 +3,7 @@ import { templateById } from '@zabrik/catalogue/portioning';
 import { type CutWish, fitProfile, type PieceTemplate, type PortionSize, planCuts } from '@zabrik/core';
 import { cutByLength, cutByRuler, drawFillet, seededRandom } from '@zabrik/core/twin';
 
-interface Times {
+export interface Times {
   readonly middle: number;
   readonly p95: number;
 }
@@ -45,7 +45,7 @@ const wish = (sizes: readonly PortionSize[]): CutWish => ({
   endMinorPerKg: 600,
 });
 
-function timesOf(work: () => unknown): Times {
+export function timesOf(work: () => unknown): Times {
   const times: number[] = [];
   for (let i = 0; i < 60; i += 1) {
     const before = performance.now();

@@ -7,6 +7,7 @@ import { expectationTimes, hands, outboxRuns } from './atTheBench.ts';
 import { firstScreen } from './firstScreen.ts';
 import { larderTimes } from './larder.ts';
 import { portioningTimes } from './portioning.ts';
+import { potTimes } from './pots.ts';
 import { type BenchSeat, bareInserts, type Load, weighings } from './weighings.ts';
 
 const BENCHES = 20;
@@ -56,6 +57,7 @@ try {
   const felt = await hands(kitchen.base, seats[2]?.cookie ?? '', seats[2]?.breakdownId ?? '');
   const expectation = expectationTimes();
   const cutting = portioningTimes();
+  const pots = potTimes();
   const network = outboxRuns(1_000);
   const screen = await firstScreen(kitchen.base, seats[0]?.cookie ?? '', seats[1]?.breakdownId ?? '', 4);
   await weighings(kitchen.port, seats, 3); // warm
@@ -110,6 +112,9 @@ Load generator, server, PostgreSQL and browser share the ${cpus().length} cores.
 | The same with limits on all five | middle ${f(cutting.fiveLimited.middle, 1)} ms, 19 of 20 within ${f(cutting.fiveLimited.p95, 1)} ms | | |
 | ${cutting.fillets} simulated fillets, portions within 5 % of 160 g: by the ruler, by equal lengths | ${f(cutting.rulerIn * 100, 1)} %, ${f(cutting.eyeIn * 100, 1)} % | at least 20 points more | ${mark(cutting.rulerIn - cutting.eyeIn >= 0.2)} |
 | Given away a portion: by the ruler, by equal lengths | ${f(cutting.rulerAway, 1)} g, ${f(cutting.eyeAway, 1)} g | at most half | ${mark(cutting.rulerAway <= cutting.eyeAway / 2)} |
+| Cooling of six vessels over a day, side by side | middle ${f(pots.six.middle, 1)} ms, 19 of 20 within ${f(pots.six.p95, 1)} ms | under 50 ms | ${mark(pots.six.p95 < 50)} |
+| What a log of five readings teaches of it | middle ${f(pots.fit.middle, 1)} ms, 19 of 20 within ${f(pots.fit.p95, 1)} ms | | |
+| ${pots.uses} uses scaled to 200 lots, all of them | middle ${f(pots.scale.middle, 1)} ms, 19 of 20 within ${f(pots.scale.p95, 1)} ms | one under 20 ms | ${mark(pots.scale.p95 < 20)} |
 `;
   writeFileSync(new URL('../docs/benchmarks.md', import.meta.url), text);
   process.stdout.write(text);

@@ -215,7 +215,8 @@ test('two gurnard fillets to sixteen portions by keyboard alone, begun without n
   await tabTo(page, /^Cut to weight/);
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /Gurnard fillet/ }).first()).toBeVisible();
-  // what was read is written to the tablet's disk once a second
+  // the screens are on the tablet, and what was read is written to its disk once a second
+  await page.evaluate(() => navigator.serviceWorker.ready);
   await page.waitForTimeout(1_500);
   await context.setOffline(true);
   await tabTo(page, /Gurnard fillet/);
@@ -251,7 +252,11 @@ test('two gurnard fillets to sixteen portions by keyboard alone, begun without n
   await expect(strip(page)).toHaveAttribute('data-state', 'steady', { timeout: 30_000 });
   await cutAll(
     page,
-    () => page.keyboard.press('p'),
+    async () => {
+      // the marks are reckoned anew with what the server knows: the key counts once there is a next piece again
+      await expect(page.getByRole('button', { name: 'Put the next piece on' })).toBeVisible();
+      await page.keyboard.press('p');
+    },
     () => page.keyboard.press('Space'),
     30,
   );

@@ -14,7 +14,6 @@ test('pictures', async ({ page }) => {
   process.chdir(import.meta.dirname);
   await page.goto('/');
   await page.getByText('Who is at work?').waitFor();
-  await shot(page, 'sign-in');
   await signInByTouch(page, 'Maren Ostle');
   await shot(page, 'bench-start');
 
@@ -55,24 +54,6 @@ test('pictures', async ({ page }) => {
   await putOn(page, () => page.keyboard.press('p'));
   await shot(page, 'bench');
 
-  // at rest, warned before the harm, out of the usual
-  await page.getByRole('link', { name: /^Bench/ }).click();
-  await page.getByRole('button', { name: /^Duck/ }).click();
-  await page.getByRole('button', { name: /^Drawing.*Legs, breasts/ }).click();
-  await page.getByRole('button', { name: 'Put the next piece on' }).waitFor();
-  await load(page, 0);
-  for (let i = 0; i < 3; i += 1) {
-    await putOn(page, () => page.keyboard.press('p'));
-    await page.keyboard.press('Space');
-  }
-  await page
-    .getByRole('group', { name: 'Piece' })
-    .getByRole('button', { name: /^breasts/ })
-    .click();
-  await load(page, 171);
-  await page.waitForTimeout(800);
-  await shot(page, 'bench-advice');
-
   // crab, picked bit by bit, then without the network
   await page.getByRole('link', { name: /^Bench/ }).click();
   await page
@@ -108,7 +89,6 @@ test('pictures', async ({ page }) => {
   await page.getByRole('link', { name: /^Ledger/ }).click();
   await page.getByLabel('Animal').selectOption({ label: 'Hake' });
   await page.getByRole('row', { name: /Hake/ }).nth(1).waitFor();
-  await shot(page, 'ledger');
   await page.getByRole('row', { name: /Hake/ }).first().click();
   await page.getByTestId('total-weight').waitFor();
   await page.waitForTimeout(1_000);
@@ -127,9 +107,6 @@ test('pictures', async ({ page }) => {
   await page.getByRole('region', { name: 'Made from' }).getByRole('link').first().click();
   await page.getByRole('region', { name: 'Went into' }).getByRole('row').nth(4).waitFor();
   await shot(page, 'trace');
-  await page.goto('/larder/tubs');
-  await page.getByRole('article').first().waitFor();
-  await shot(page, 'tubs');
   await page.goto('/larder?show=frozen');
   await page.getByTestId('lots').getByRole('checkbox').first().check();
   await page.getByRole('button', { name: 'Print labels' }).click();
@@ -145,12 +122,32 @@ test('pictures', async ({ page }) => {
   await shot(page, 'labels');
 
   await page.getByRole('link', { name: /^Pots/ }).click();
-  await page.getByRole('button', { name: /^Fish mousseline/ }).click();
-  await page.getByRole('button', { name: 'Plan this batch' }).click();
-  await page.getByLabel('Came out').waitFor();
-  await page.getByRole('button', { name: /^Fumet/ }).click();
-  await page.getByLabel('white wine there is, grams').fill('300');
+  await page.goto('/pots?use=fish-mousseline');
+  await page.getByTestId('cold-clock').waitFor();
+  await shot(page, 'filling');
+  await page.goto('/pots?use=fish-fumet');
+  await page.getByRole('combobox', { name: 'Pot' }).selectOption('pot-12');
   await shot(page, 'pots');
+  await page.getByRole('button', { name: 'Plan this batch' }).click();
+  await page.getByRole('region', { name: 'Next step' }).waitFor();
+  await page.keyboard.press('d');
+  await page.getByText('Step 2 of').waitFor();
+  await page.keyboard.press('t');
+  const mark = page.getByRole('region', { name: 'To the mark' });
+  await mark.getByLabel('Pan').selectOption('pan-24');
+  await mark.getByLabel('Burner').selectOption('gas-small');
+  await mark.getByRole('button', { name: 'sauce base' }).click();
+  await mark.getByRole('button', { name: 'Set the mark' }).click();
+  await mark.getByLabel('Stands at').fill('4.5');
+  await mark.getByRole('button', { name: 'Read it' }).click();
+  await mark.getByTestId('minutes-left').waitFor();
+  await shot(page, 'stove');
+  await page.goto('/pots/cooling');
+  await page.getByRole('article').first().waitFor();
+  await shot(page, 'cooling');
+  await page.goto('/pots/reckon');
+  await page.getByLabel('Salt in it now').fill('4');
+  await shot(page, 'reckon');
 
   // cutting to weight: the ruler with its mixes and what was got, a roll, slices
   const cut = async (kind: string, name: RegExp): Promise<void> => {

@@ -161,14 +161,21 @@ export const waysOf = (use: Use, chosen: readonly string[]): readonly UseWay[] =
  *
  * Shapes  chosen: ids of ways, at most one of each question counts. shares: ingredient id to mass per base.
  * Keeps   low, mean and high of the output move together; steps of ways not chosen are left out.
- * @example fumet, "45": 45 minutes, the step of the 20-minute school is gone
+ * @example fumet with water 1.2 instead of 1: 1.1 litres a kilo instead of 0.9
+ * @example fumet, "min-45": 45 minutes, the step of the 20-minute school is gone
  */
 export function withWays(use: Use, chosen: readonly string[], shares: Readonly<Record<string, number>> = {}): Use {
   const ways = waysOf(use, chosen);
   const standing = new Set(ways.map((w) => w.id));
   const factor = ways.reduce((f, w) => f * (w.outputFactor ?? 1), 1);
-  const perBase = (id: string, usual: number): number =>
-    shares[id] ?? ways.reduce((share, w) => w.perBase?.[id] ?? share, usual);
+  const usualShare = (id: string, usual: number): number => ways.reduce((share, w) => w.perBase?.[id] ?? share, usual);
+  const perBase = (id: string, usual: number): number => shares[id] ?? usualShare(id, usual);
+  // more water is more stock, more cream more filling: what is set beside the ways moves the output by as much as goes in
+  const moved = use.ingredients.reduce(
+    (sum, i) => sum + (shares[i.id] === undefined ? 0 : perBase(i.id, i.perBase) - usualShare(i.id, i.perBase)),
+    0,
+  );
+  const output = (of: number): number => Math.max(of * factor * 0.1, of * factor + moved);
   const minutes = ways.reduce<number | undefined>((m, w) => w.minutes ?? m, undefined);
   const takes = ways.reduce<TakesState>((t, w) => w.takes ?? t, use.takes);
   return {
@@ -177,9 +184,9 @@ export function withWays(use: Use, chosen: readonly string[], shares: Readonly<R
     ingredients: use.ingredients.map((i) => ({ ...i, perBase: perBase(i.id, i.perBase) })),
     output: {
       ...use.output,
-      low: use.output.low * factor,
-      mean: use.output.mean * factor,
-      high: use.output.high * factor,
+      low: output(use.output.low),
+      mean: output(use.output.mean),
+      high: output(use.output.high),
     },
     minutes:
       minutes === undefined

@@ -134,7 +134,7 @@ async function thisMorning(replay: Replay, now: Date): Promise<void> {
   ])[] = [
     ['hake', 'Bram Quay Fish', 'Ines Calloway', 21, 2_860],
     ['guinea-fowl', 'Hollin Farm Poultry', 'Ines Calloway', 20, 1_310],
-    ['plaice', 'Outer Skerry Boats', 'Jory Pellam', 3.2, 1_240],
+    ['plaice', 'Outer Skerry Boats', 'Jory Pellam', 3.2, 1_300],
     ['hake', 'Outer Skerry Boats', 'Ines Calloway', 2.6, 3_120],
     ['gurnard', 'Bram Quay Fish', 'Jory Pellam', 1.8, 1_465],
   ];

@@ -3,9 +3,10 @@ import { signedIn } from '../http/mount.ts';
 import type { ScaleBridge } from '../scale/scaleBridge.ts';
 import type { Announcer } from './announcer.ts';
 
-const BEAT_MS = 15_000;
+/** How often a silent line says that it still stands: a tablet that hears nothing for a few of these takes its scale for away. */
+const BEAT_MS = 3_000;
 
-/** GET /api/v1/live: server-sent events `changed`, `resync` and `scale`, for the house of whoever is signed in. */
+/** GET /api/v1/live: server-sent events `changed`, `resync`, `scale` and `beat`, for the house of whoever is signed in. */
 export const stream =
   (
     announcer: Announcer,
@@ -33,7 +34,7 @@ export const stream =
         say('scale', scale.latest);
         forget.push(scale.subscribe((reading) => say('scale', reading)));
       }
-    const beat = setInterval(() => response.write(': here\n\n'), BEAT_MS);
+    const beat = setInterval(() => say('beat', {}), BEAT_MS);
     request.on('close', () => {
       clearInterval(beat);
       for (const undo of forget) undo();

@@ -10,6 +10,7 @@ import { breakdownQuery, houseQuery, meQuery } from './queries.ts';
 import { Shell } from './Shell.tsx';
 import { screen } from './screen.tsx';
 import { needsOf, scripts } from './scripts.ts';
+import { serializeReads } from './serializeReads.ts';
 
 const client = new QueryClient({
   defaultOptions: {
@@ -27,6 +28,7 @@ const client = new QueryClient({
 // reads only: what was on the screen is there again when the app opens without network. Writes go through the outbox
 const store = createStore('zabrik-reads', 'reads');
 const persister = createAsyncStoragePersister({
+  serialize: serializeReads(),
   storage: {
     getItem: (key) => get<string>(key, store).then((value) => value ?? null),
     setItem: (key, value) => set(key, value, store),

@@ -65,48 +65,75 @@ export const useScaleAtRest = (): ScaleReading => useSyncExternalStore(subscribe
 
 export const useConnected = (): boolean => useSyncExternalStore(subscribe, () => connected);
 
+/** The server beats every three seconds: after this long without a word the line is dead, whatever the browser thinks of it. */
+const SILENT_MS = 8_000;
+
 /** Listens to what changes in the house while someone is signed in. Returns the way to stop. */
 export function listen(client: QueryClient): () => void {
-  const source = new EventSource('/api/v1/live');
+  let source: EventSource | undefined;
+  let heardAt = Date.now();
+  // the first one comes with the connection, when the screen has only just been read: it waits until the screen stands
+  let first: ReturnType<typeof setTimeout> | undefined;
   const again = (): void => void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'catalogue' });
-  source.addEventListener('open', () => {
-    connected = true;
-    tell();
-    drain();
-  });
-  source.addEventListener('error', () => {
+  const lost = (): void => {
     connected = false;
     for (const [id] of latest) read({ ...AWAY, scale: id });
     read({ ...AWAY, scale: chosen });
     tell();
-  });
-  // the first one comes with the connection, when the screen has only just been read: it waits until the screen stands
-  let first: ReturnType<typeof setTimeout> | undefined;
-  source.addEventListener('resync', () => {
-    if (first === undefined) first = setTimeout(again, FIRST_RESYNC_MS);
-    else again();
-  });
-  source.addEventListener('changed', ({ data }: MessageEvent<string>) => {
-    const changed = JSON.parse(data) as Changed;
-    for (const topic of changed.topics) {
-      // a weighing names its breakdown: other breakdowns need not be read again
-      const [only] = changed.ids;
-      if (topic === 'breakdowns' && changed.ids.length === 1 && only !== undefined) {
-        void client.invalidateQueries({ queryKey: ['breakdowns', 'one', only] });
-        void client.invalidateQueries({ queryKey: ['breakdowns', 'list'] });
-      } else void client.invalidateQueries({ queryKey: [topic] });
-    }
-    void client.invalidateQueries({ queryKey: ['flow'] });
-  });
-  source.addEventListener('scale', ({ data }: MessageEvent<string>) => {
-    read(JSON.parse(data) as ScaleReading);
-    tell();
-  });
+  };
+  const open = (): void => {
+    source?.close();
+    heardAt = Date.now();
+    const line = new EventSource('/api/v1/live');
+    source = line;
+    const on = (event: string, act: (data: string) => void): void =>
+      line.addEventListener(event, (said) => {
+        heardAt = Date.now();
+        act((said as MessageEvent<string>).data);
+      });
+    on('open', () => {
+      connected = true;
+      tell();
+      drain();
+    });
+    line.addEventListener('error', lost);
+    on('beat', () => undefined);
+    on('resync', () => {
+      if (first === undefined) first = setTimeout(again, FIRST_RESYNC_MS);
+      else again();
+    });
+    on('changed', (data) => {
+      const changed = JSON.parse(data) as Changed;
+      for (const topic of changed.topics) {
+        // a weighing names its breakdown: other breakdowns need not be read again
+        const [only] = changed.ids;
+        if (topic === 'breakdowns' && changed.ids.length === 1 && only !== undefined) {
+          void client.invalidateQueries({ queryKey: ['breakdowns', 'one', only] });
+          void client.invalidateQueries({ queryKey: ['breakdowns', 'list'] });
+        } else void client.invalidateQueries({ queryKey: [topic] });
+      }
+      void client.invalidateQueries({ queryKey: ['flow'] });
+    });
+    on('scale', (data) => {
+      read(JSON.parse(data) as ScaleReading);
+      tell();
+    });
+  };
+  open();
+  // a line can be dead without an error: then what the pan shows is old, and must not be taken for a weight
+  const watch = setInterval(() => {
+    if (Date.now() - heardAt < SILENT_MS) return;
+    lost();
+    open();
+  }, 1_000);
+  addEventListener('offline', lost);
+  addEventListener('online', open);
   return () => {
     clearTimeout(first);
-    source.close();
-    connected = false;
-    read({ ...AWAY, scale: chosen });
-    tell();
+    clearInterval(watch);
+    removeEventListener('offline', lost);
+    removeEventListener('online', open);
+    source?.close();
+    lost();
   };
 }

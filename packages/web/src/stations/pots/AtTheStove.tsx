@@ -337,7 +337,7 @@ export default function AtTheStove() {
               )}
             </section>
           )}
-          {going && <ToTheMark stove={stove} house={house} may={may} />}
+          {going && ['pot', 'pan'].includes(run.use.vessel) && <ToTheMark stove={stove} house={house} may={may} />}
           {may && <FinishRun stove={stove} house={house} />}
           {may && (
             <Button

@@ -172,7 +172,7 @@ function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House |
             <td className="w-28" />
           </tr>
           {use.ingredients
-            .filter((i) => i.perBase > 0)
+            .filter((i) => i.perBase > 0 || s.shares[i.id] !== undefined)
             .map((i) => {
               const mine = scaled.ingredients.find((x) => x.id === i.id);
               return (
@@ -338,7 +338,10 @@ export function Batch({ listed, lots, house }: BatchProps) {
         <section aria-label={`Batch of ${s.use.title}`} className="min-w-0">
           <h3 className="mb-2 text-[15px] font-bold text-ink-soft">The batch</h3>
           {s.scaled === undefined ? (
-            <p className="text-ink-soft">Choose at least one lot that may go in.</p>
+            <p className={s.wantedBaseMg === undefined ? 'text-ink-soft' : 'text-alarm'}>
+              {s.wantedBaseMg !== undefined && `Short of ${formatMass(s.wantedBaseMg)} ${s.use.baseName}. `}Choose at
+              least one lot that may go in.
+            </p>
           ) : (
             <div className="rounded-plate border-[1.5px] border-ink bg-white p-4">
               <BatchTable s={s} house={house} />

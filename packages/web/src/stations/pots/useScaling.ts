@@ -63,9 +63,9 @@ export function useScaling(listed: ListedUse, lots: readonly Lot[], house: House
   );
   const want = wantOf(wish, use);
   const offered = useMemo(() => chosen.map(offerOf), [chosen]);
+  const wantedBaseMg = want === undefined ? undefined : baseForWant(use, want);
   let scaled: ScaledUse | undefined;
   try {
-    const wantedBaseMg = want === undefined ? undefined : baseForWant(use, want);
     scaled = scaleUse(use, offered, {
       onHandMg,
       vesselLitres: vessel === undefined ? undefined : vessel.litres * 0.75,
@@ -104,6 +104,7 @@ export function useScaling(listed: ListedUse, lots: readonly Lot[], house: House
     wish,
     setWish,
     want,
+    wantedBaseMg,
     scaled,
   };
 }
