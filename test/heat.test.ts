@@ -5,6 +5,7 @@ import { conduction, lethalityTargets, media, trays } from '@zabrik/catalogue/he
 import {
   boilRate,
   concentrated,
+  cookingProgress,
   coolingCurve,
   coolingProgress,
   equivalentMinutes,
@@ -59,6 +60,14 @@ type Name =
   | 'V'
   | 'W'
   | 'alpha'
+  | 'chillMin'
+  | 'efficiency'
+  | 'endC'
+  | 'from21to5min'
+  | 'latent'
+  | 'pricePerKWh'
+  | 'startDelayMin'
+  | 'to21min'
   | 'c'
   | 'coreC'
   | 'cp'
@@ -263,6 +272,19 @@ const checks: Readonly<Record<string, (c: Check) => Readonly<Record<string, numb
     return { endKg, evaporatedKg: (i.startKg ?? 0) - endKg };
   },
   'RD-05': ({ inputs: i }) => ({ stockL: (i.wantL ?? 0) / (i.factor ?? 1) }),
+  'EN-01': ({ inputs: i }) => {
+    // hours of one net kilowatt at the boil; the check takes 2,257 kJ/kg, ours is 2,256.5
+    const hours = (i.kg ?? 0) / (boilRate({ watts: 1_000, efficiency: 1 }, 0) * 3_600);
+    const kWh = hours * ((i.latent ?? 0) / (LATENT_AT_BOIL / 1_000));
+    return { kJ: kWh * 3_600, kWh };
+  },
+  'EN-05': ({ inputs: i }) => {
+    // hours of a burner of one net kilowatt, paid for what it draws
+    const hours = (i.kg ?? 0) / (boilRate({ watts: 1_000, efficiency: 1 }, 0) * 3_600);
+    return {
+      cost: ((hours * ((i.latent ?? 0) / (LATENT_AT_BOIL / 1_000))) / (i.efficiency ?? 1)) * (i.pricePerKWh ?? 0),
+    };
+  },
   'EN-03': ({ inputs: i }) => ({
     // the check takes 2,257 kJ/kg, ours is 2,256.5
     minutes:
@@ -290,6 +312,26 @@ const checks: Readonly<Record<string, (c: Check) => Readonly<Record<string, numb
     const { k } = newton(i);
     return { k, minutes: Math.log(((i.T0 ?? 0) - (i.Ta ?? 0)) / ((i.target ?? 0) - (i.Ta ?? 0))) / k };
   },
+  // chilled from 70 °C once it is begun; the guide's half hour before it is the log's own business
+  'CO-05': ({ inputs: i }) => {
+    const p = progress(rule(70, [3, 90]), [
+      [0, 70],
+      [i.chillMin ?? 0, i.endC ?? 0],
+    ]);
+    return { pass: p.verdict === 'within' && (i.startDelayMin ?? 99) <= 30 ? 1 : 0 };
+  },
+  'CO-07': ({ inputs: i }) => {
+    const to21 = i.to21min ?? 0;
+    const p = progress(rule(60, [21, 120], [5, to21 + 240]), [
+      [0, 60],
+      [to21, 21],
+      [to21 + (i.from21to5min ?? 0), 5],
+    ]);
+    return { pass: p.verdict === 'within' ? 1 : 0 };
+  },
+  'CO-10': ({ inputs: i }) => ({
+    minutes: Math.log(((i.from ?? 0) - (i.Ta ?? 0)) / ((i.to ?? 0) - (i.Ta ?? 0))) / (i.k ?? 1),
+  }),
   'CO-11': ({ inputs: i }) => {
     // one litre whose faces lose just as much as the constant says
     const medium = { airC: i.Ta ?? 0, top: 0, side: 0, bottom: ((i.k ?? 0) / 60) * 4_000 };
@@ -314,6 +356,22 @@ describe('the handbook’s checks of heat', () => {
       if (wanted === undefined) throw new Error(`${c.id} has no ${name}`);
       expect(Math.abs(value - wanted), name).toBeLessThanOrEqual(Math.max(c.tolerance.value, 1e-6));
     }
+  });
+
+  it('leaves none of them out', () => {
+    const inPots = ['ST-', 'BR-', 'RX-', 'LE-05'];
+    const here = file.checks.filter((c) => !inPots.some((p) => c.id.startsWith(p))).map((c) => c.id);
+    expect(here.filter((id) => checks[id] === undefined)).toEqual([]);
+  });
+
+  it('cooked by readings of the core: any one pair held long enough, nothing in between', () => {
+    const pairs = limitOf('uk', 'uk.cook');
+    if (pairs.kind !== 'cook_time_temp') throw new Error(pairs.id);
+    const log = (...C: readonly number[]) => C.map((c, minute) => ({ minute, C: c }));
+    expect(cookingProgress(pairs, log(60, 69, 70, 71)).verdict).toBe('open');
+    expect(cookingProgress(pairs, log(60, 69, 70, 71, 70)).verdict).toBe('within');
+    expect(cookingProgress(pairs, log(70, 71, 66, 70)).verdict).toBe('open');
+    expect(cookingProgress(pairs, []).verdict).toBe('open');
   });
 
   it('LE-05: a core log read by the minute is worth at least what the sum of steps says, and less than a minute more', () => {

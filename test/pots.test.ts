@@ -22,14 +22,17 @@ import {
   kilograms,
   litresAt,
   minutesInTheCold,
+  nitriteIon,
   nitritePpm,
   type OfferedLot,
+  pounds,
   pumpedShare,
   readRecipe,
   recipeOf,
   refusalOf,
   roleIn,
   SATURATED,
+  salometerShare,
   saltAtRest,
   saltForBrine,
   saltStop,
@@ -92,6 +95,22 @@ describe('the handbook’s checks of pots', () => {
     six.wanted('fumetL', scaleUse(use('fish-fumet'), [lot('flatfish-frame', bonesKg)], free).output.meanMg / 1e6);
   });
 
+  it('ST-01, ST-04: the training ratios in pounds and quarts are the catalogue’s in kilograms', () => {
+    // NIST Handbook 44: a US quart is 0.946352946 l, a US gallon 3.785411784 l
+    const [one, four] = [of('ST-01'), of('ST-04')];
+    const perKilo = (lb: number, amount: number): number => amount / (pounds(lb) / 1e6);
+    const waterPerKg = perKilo(one.number('bonesLb'), one.number('waterQt') * 0.946352946);
+    one.wanted('waterPerKg', waterPerKg);
+    one.wanted('yieldLPerKg', perKilo(one.number('bonesLb'), one.number('yieldGal') * 3.785411784));
+    four.wanted('waterPerKg', perKilo(four.number('bonesLb'), four.number('waterQt') * 0.946352946));
+    four.wanted('yieldLPerKg', perKilo(four.number('bonesLb'), four.number('yieldGal') * 3.785411784));
+    const white = use('white-chicken-stock');
+    expect(Math.abs((white.ingredients.find((i) => i.id === 'water')?.perBase ?? 0) - waterPerKg)).toBeLessThan(0.05);
+    expect(white.output.mean).toBeCloseTo(1.043, 1);
+    // the ratio of a gallon from eleven pounds of fish bones is the low end of the catalogue's range
+    expect(use('fish-fumet').output.low).toBeCloseTo(0.759, 1);
+  });
+
   it('ST-03: the largest charge of bones a pot takes', () => {
     const { number, wanted } = of('ST-03');
     const litresPerKg = number('displacement') + number('waterRatio') + number('mirepoixL');
@@ -114,6 +133,10 @@ describe('the handbook’s checks of pots', () => {
     six.wanted('waterKg', waterToDilute(six.number('kg'), six.number('from'), six.number('to')));
     const seven = of('BR-07');
     seven.wanted('w', pumpedShare(seven.number('pump'), seven.number('brine')));
+    const five = of('BR-05');
+    five.wanted('w', salometerShare(five.number('deg')));
+    const eleven = of('BR-11');
+    eleven.wanted('mgNO2', nitriteIon(eleven.number('mgNaNO2')));
     for (const id of ['BR-09', 'BR-10']) {
       const c = of(id);
       c.wanted('mgPerKg', nitritePpm(c.number('gPerKg'), c.number('share')));

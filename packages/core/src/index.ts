@@ -55,6 +55,7 @@ export * from './receiving/claim.ts';
 export * from './receiving/inspection.ts';
 export * from './receiving/priceRows.ts';
 export * from './refusal.ts';
+export * from './safety/cookingLog.ts';
 export * from './safety/freezingLog.ts';
 export * from './safety/houseLimit.ts';
 export * from './safety/judge.ts';

@@ -15,6 +15,9 @@ export const SATURATED = SALT_SOLUBILITY / (1_000 + SALT_SOLUBILITY);
 /** Water that brings a brine down. @example 2 kg of 20 % to 5 % -> 6 kg */
 export const waterToDilute = (kg: number, from: number, to: number): number => (kg * from) / to - kg;
 
+/** Share of salt of a brine by the salometer: 100 degrees is saturated, taken as 26.4 % as its scale is. */
+export const salometerShare = (degrees: number): number => (degrees / 100) * 0.264;
+
 /** Salt to bring food and brine together to a share when they have settled, kg: none is poured away. */
 export const saltAtRest = (foodKg: number, waterKg: number, share: number, foodShare = 0): number =>
   Math.max(0, ((foodKg + waterKg) * share - foodKg * foodShare) / (1 - share));
@@ -27,6 +30,9 @@ export const boilingSalt = (litres: number, gramsPerLitre = 35): number => (litr
 
 /** Nitrite in a mix, mg per kg of it, from curing salt of a share of nitrite. @example 18 g/kg of 0.5 % -> 90 */
 export const nitritePpm = (gramsPerKg: number, nitriteShare: number): number => gramsPerKg * nitriteShare * 1_000;
+
+/** Nitrite ion in so much sodium nitrite: 46.0055 of 68.9953 by molar mass. */
+export const nitriteIon = (mgSodiumNitrite: number): number => (mgSodiumNitrite * 46.0055) / 68.9953;
 
 export type BoilSize = { readonly name: string; readonly grams: number; readonly minutes: number };
 

@@ -1,5 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
-import { formatMass, formatTemperature, inKilograms, type UseStep } from '@zabrik/core';
+import { formatMass, inKilograms } from '@zabrik/core';
 import { Check, Flame, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -11,10 +11,10 @@ import { countWords, useTick, useTimers } from '../../app/timers.ts';
 import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';
 import { Failed, Loading } from '../../parts/Notice.tsx';
-import { ProbeReading } from '../../parts/ProbeReading.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { useKeys } from '../bench/useKeys.ts';
 import { amountOf } from './Batch.tsx';
+import { CoreSoFar } from './CoreSoFar.tsx';
 import { FinishRun } from './FinishRun.tsx';
 import { PotsHead } from './PotsHead.tsx';
 import { ToTheMark } from './ToTheMark.tsx';
@@ -135,9 +135,6 @@ function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boole
     </section>
   );
 }
-
-const isIn = (step: UseStep, centiC: number): boolean =>
-  step.tempC === undefined || (centiC / 100 >= step.tempC.low && centiC / 100 <= step.tempC.high);
 
 /** Every step with what became of it. */
 function StepList({ stove }: { readonly stove: AtStove }) {
@@ -261,8 +258,6 @@ export default function AtTheStove() {
   const { run, state } = stove;
   const going = run.state === 'planned' || run.state === 'on';
   const may = mayWork && going;
-  const step = state.next === undefined ? undefined : stove.steps[state.next];
-  const lastProbe = state.probes.at(-1);
   const last = state.standing.at(-1);
   return (
     <div className="flex flex-1 flex-col">
@@ -318,25 +313,7 @@ export default function AtTheStove() {
           </ul>
         </div>
         <div className="grid content-start gap-4">
-          {may && (
-            <section className="rounded-plate border-[1.5px] border-line-strong bg-sheet p-3.5" aria-label="Probe">
-              <h3 className="mb-2 text-[15px] font-bold">Probe</h3>
-              <ProbeReading
-                onTake={(centiC) => stove.say({ kind: 'probe', centiC, source: 'probe' }, formatTemperature(centiC))}
-              />
-              {lastProbe !== undefined && (
-                <p
-                  className={`mt-2 ${step !== undefined && !isIn(step, lastProbe.centiC) ? 'text-alarm' : 'text-ink-soft'}`}
-                >
-                  {clockTime(lastProbe.at)}: <span className="figure">{formatTemperature(lastProbe.centiC)}</span>
-                  {step?.tempC !== undefined &&
-                    (isIn(step, lastProbe.centiC)
-                      ? ', as it should be'
-                      : `, wanted ${step.tempC.low} to ${step.tempC.high} °C`)}
-                </p>
-              )}
-            </section>
-          )}
+          {may && <CoreSoFar stove={stove} />}
           {going && ['pot', 'pan'].includes(run.use.vessel) && <ToTheMark stove={stove} house={house} may={may} />}
           {may && <FinishRun stove={stove} house={house} />}
           {may && (

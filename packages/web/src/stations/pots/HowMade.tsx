@@ -3,6 +3,17 @@ import { believeYield, madeBy, type Use, type UseStep, waysOf } from '@zabrik/co
 import { dayName } from '../../app/dates.ts';
 import { useCatalogue } from '../../app/queries.ts';
 
+const vesselWords = {
+  pot: 'a pot',
+  pan: 'a wide pan',
+  oven: 'the oven',
+  blender: 'a blender',
+  bath: 'a water bath',
+  fryer: 'a fryer',
+  bowl: 'a bowl',
+  none: '',
+} as const;
+
 const spread = (m: { low: number; typical: number; high: number }): string => {
   const words = (v: number): string => (v >= 120 ? `${Math.round(v / 6) / 10} h` : `${v} min`);
   if (m.low === m.high) return words(m.typical);
@@ -133,6 +144,17 @@ export function HowMade({ listed, ways }: { readonly listed: ListedUse; readonly
             ))}
           </tbody>
         </table>
+        <p className="mt-3">
+          {use.vessel === 'none' ? 'No vessel' : `In ${vesselWords[use.vessel]}`}
+          {use.heatC !== undefined && `, kept at ${use.heatC.low} to ${use.heatC.high} °C`}.
+          {use.splitsAboveC !== undefined && ` Splits above ${use.splitsAboveC} °C.`}
+        </p>
+        <p>
+          Allergens:{' '}
+          {[...new Set([...use.allergens, ...use.ingredients.flatMap((i) => i.allergens)])].join(', ') ||
+            'none of its own'}
+          , and those of what goes in.
+        </p>
         {use.marks.length > 0 && (
           <p className="mt-3">
             Taken to{' '}
@@ -150,6 +172,13 @@ export function HowMade({ listed, ways }: { readonly listed: ListedUse; readonly
               <span className="figure">{k.days < 1 ? `${Math.round(k.days * 24)} h` : `${k.days} days`}</span>
               {k.maxC !== null && ` at ${k.maxC} °C or colder`}
               <span className="text-[14px] text-ink-soft"> · {k.jurisdiction}</span>
+            </li>
+          ))}
+        </ul>
+        <ul className="mt-3 grid gap-1 text-[15px]">
+          {use.cautions.map((c) => (
+            <li key={c} className="border-l-4 border-alarm bg-alarm-soft px-2.5 py-1">
+              {c}
             </li>
           ))}
         </ul>

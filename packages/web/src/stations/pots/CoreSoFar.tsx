@@ -1,0 +1,96 @@
+import { lethalityTargets } from '@zabrik/catalogue/heat';
+import { cookingProgress, formatTemperature, lethality, parseTemperature } from '@zabrik/core';
+import { useState } from 'react';
+import { clockTime } from '../../app/dates.ts';
+import { Button } from '../../parts/Button.tsx';
+import { inputLook } from '../../parts/Field.tsx';
+import { ProbeReading } from '../../parts/ProbeReading.tsx';
+import { useHouseLimits } from './potQueries.ts';
+import type { AtStove } from './useStove.ts';
+
+const held = (seconds: number): string =>
+  seconds < 120 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 6) / 10} min`;
+
+/** The probe at the stove: what the step wants, what was read, and for what is cooked through: time at temperature so far. */
+export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
+  const { state, steps, run } = stove;
+  const limits = useHouseLimits();
+  const [typed, setTyped] = useState('');
+  const step = state.next === undefined ? undefined : steps[state.next];
+  const last = state.probes.at(-1);
+  let centiC: number | undefined;
+  try {
+    centiC = typed.trim() === '' ? undefined : parseTemperature(typed);
+  } catch {
+    centiC = undefined;
+  }
+  const wanted = step?.tempC;
+  const fits =
+    wanted === undefined || last === undefined || (last.centiC / 100 >= wanted.low && last.centiC / 100 <= wanted.high);
+  // cooked through in one piece: the core is what counts. A stock at the simmer needs no core
+  const cooked = ['filling', 'preserve', 'staff-dish'].includes(run.kind) && steps.some((s) => s.kind === 'cook');
+  const first = Date.parse(state.probes[0]?.at ?? '');
+  const log = state.probes.map((r) => ({ minute: (Date.parse(r.at) - first) / 60_000, C: r.centiC / 100 }));
+  const limit = limits.data?.limits
+    .filter((l) => l.shownAs === 'limit')
+    .map((l) => l.limit)
+    .find((l) => l.kind === 'cook_time_temp' && l.topic === 'cooking');
+  const progress = limit?.kind === 'cook_time_temp' && log.length > 0 ? cookingProgress(limit, log) : undefined;
+  const best = progress?.points.reduce((a, b) =>
+    b.heldSeconds / Math.max(1, b.asksSeconds) > a.heldSeconds / Math.max(1, a.asksSeconds) ? b : a,
+  );
+  const target = lethalityTargets[0];
+  const say = (c: number, source: 'probe' | 'typed'): void =>
+    stove.say({ kind: 'probe', centiC: c, source }, formatTemperature(c));
+  return (
+    <section className="rounded-plate border-[1.5px] border-line-strong bg-sheet p-3.5" aria-label="Probe">
+      <h3 className="mb-2 text-[15px] font-bold">{cooked ? 'Core' : 'Probe'}</h3>
+      <ProbeReading onTake={(c) => say(c, 'probe')} />
+      <form
+        className="mt-2 flex gap-1.5"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (centiC === undefined) return;
+          say(centiC, 'typed');
+          setTyped('');
+        }}
+      >
+        <input
+          aria-label="Temperature as read"
+          placeholder="typed, °C"
+          inputMode="decimal"
+          className={`${inputLook} h-11`}
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+        />
+        <Button type="submit" className="h-11" disabled={centiC === undefined}>
+          Write it down
+        </Button>
+      </form>
+      {last !== undefined && (
+        <p className={`mt-2 ${fits ? 'text-ink-soft' : 'text-alarm'}`}>
+          {clockTime(last.at)}: <span className="figure">{formatTemperature(last.centiC)}</span>
+          {wanted !== undefined && (fits ? ', as it should be' : `, wanted ${wanted.low} to ${wanted.high} °C`)}
+        </p>
+      )}
+      {cooked && progress !== undefined && limit !== undefined && best !== undefined && (
+        <div className="mt-2 text-[15px]" data-testid="core">
+          <p className={progress.verdict === 'within' ? 'font-semibold text-calm' : ''}>
+            {progress.verdict === 'within' ? 'Within the limit you selected: ' : 'So far '}
+            {held(best.heldSeconds)} at {best.C} °C or hotter of {held(best.asksSeconds)}.
+          </p>
+          {target !== undefined && (
+            <p>
+              Worth <span className="figure">{lethality(log, target, { longestGap: 2 }).toFixed(1)} min</span> at{' '}
+              {target.refC} °C of {target.minutes}.
+            </p>
+          )}
+          <p className="text-[13px] text-ink-soft">
+            {limit.citation.document} {limit.citation.section}. Coldest point, measured readings; the printed pairs
+            decide, not the sum.
+          </p>
+        </div>
+      )}
+    </section>
+  );
+}
