@@ -8,6 +8,7 @@ export interface PotTimes {
   readonly six: Times;
   readonly fit: Times;
   readonly scale: Times;
+  readonly all: Times;
   readonly uses: number;
 }
 
@@ -41,8 +42,9 @@ export function potTimes(): PotTimes {
     // a day's curve of each, as the screen draws them, one gelling
     six: timesOf(() => media.slice(0, 6).map((m) => coolingCurve(pot, m, { minutes: 1_440 }))),
     fit: timesOf(() => fitCooling(pot, cold, log)),
-    // every use against every lot, as the list of what lies ready asks, and one of them scaled
-    scale: timesOf(() => {
+    scale: timesOf(() => scaleUse(fumet, lots, { onHandMg: { vegetables: 500_000 }, vesselLitres: 30 })),
+    // every use against every lot, as the list of what lies ready asks
+    all: timesOf(() => {
       for (const use of allUses) {
         try {
           scaleUse(use, lots, { onHandMg: { vegetables: 500_000 }, vesselLitres: 30 });

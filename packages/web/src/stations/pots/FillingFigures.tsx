@@ -1,4 +1,4 @@
-import { fillingBands, foodOfIngredient, foodOfPiece } from '@zabrik/catalogue/heat';
+import { fillingBands, foodOfIngredient, foodOfPiece } from '@zabrik/catalogue/composition';
 import type { Lot } from '@zabrik/contract';
 import { type FillingPart, fillingBalance, formatMass, minutesInTheCold } from '@zabrik/core';
 import { useState } from 'react';

@@ -8,8 +8,7 @@ import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field } from '../../parts/Field.tsx';
-import { amountOf } from './Batch.tsx';
-import { readMass } from './offers.ts';
+import { amountOf, readMass } from './offers.ts';
 import type { AtStove } from './useStove.ts';
 
 const none = (text: string): number | undefined => (text.trim() === '' ? 0 : readMass(text));

@@ -1,4 +1,4 @@
-import { readRecipe, type Use } from '@zabrik/core';
+import { looksLikeUse, readRecipe, type Use } from '@zabrik/core';
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Button } from '../../parts/Button.tsx';
@@ -7,21 +7,17 @@ import { blankUse } from './useDraft.ts';
 const MOST = 2_000_000;
 
 /** Reads a use out of a file: our JSON, or a schema.org Recipe. What lacks is left to be filled in. */
-export async function readUseFile(text: string): Promise<{ readonly use: Use } | { readonly refused: string }> {
+function readUseFile(text: string): { readonly use: Use } | { readonly refused: string } {
   let json: unknown;
   try {
     json = JSON.parse(text);
   } catch {
     return { refused: 'This is not JSON.' };
   }
-  // the schemas are a script of their own: nobody else needs them in the browser
-  const { useSchema: schema } = await import('@zabrik/contract');
-  const whole = schema.safeParse(json);
-  if (whole.success) return { use: whole.data };
+  if (looksLikeUse(json)) return { use: json };
   const recipe = readRecipe(json);
   if (recipe === undefined) return { refused: 'There is no use and no schema.org Recipe in this file.' };
-  const ours = schema.safeParse(recipe.whole);
-  if (ours.success) return { use: ours.data };
+  if (looksLikeUse(recipe.whole)) return { use: recipe.whole };
   if (recipe.name === '' || recipe.steps.length === 0) return { refused: 'This Recipe has no name or no steps.' };
   return { use: blankUse(recipe) };
 }
@@ -56,7 +52,7 @@ export function UseFiles() {
             setRefused('This file is larger than 2 MB. A recipe is not.');
             return;
           }
-          const read = await readUseFile(await chosen.text());
+          const read = readUseFile(await chosen.text());
           if ('refused' in read) setRefused(read.refused);
           else open(read.use);
         }}

@@ -1,5 +1,5 @@
 import type { ListedUse, Lot } from '@zabrik/contract';
-import { type OfferedLot, parseMass, refusalOf, roleIn, type Use } from '@zabrik/core';
+import { formatMass, inKilograms, type OfferedLot, parseMass, refusalOf, roleIn, type Use } from '@zabrik/core';
 import { dueWords } from '../../app/dates.ts';
 
 /** A lot as the core's scaling wants it. */
@@ -62,3 +62,7 @@ export const byKind = (uses: readonly ListedUse[]): readonly (readonly [Use['kin
     const mine = uses.filter((u) => u.use.kind === kind);
     return mine.length === 0 ? [] : [[kind, mine] as const];
   });
+
+/** So much of what comes out, as its use measures it. */
+export const amountOf = (use: Pick<Use, 'output'>, mg: number): string =>
+  use.output.measure === 'litres' ? `${inKilograms(mg).toFixed(1)} l` : formatMass(mg);
