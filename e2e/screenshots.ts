@@ -124,7 +124,9 @@ test('pictures', async ({ page }) => {
   await page.getByRole('link', { name: /^Pots/ }).click();
   await page.goto('/pots?use=fish-mousseline');
   await page.getByTestId('cold-clock').waitFor();
+  await page.setViewportSize({ width: 1280, height: 1240 });
   await shot(page, 'filling');
+  await page.setViewportSize({ width: 1280, height: 800 });
   await page.goto('/pots?use=fish-fumet');
   await page.getByRole('combobox', { name: 'Pot' }).selectOption('pot-12');
   await shot(page, 'pots');
@@ -138,7 +140,7 @@ test('pictures', async ({ page }) => {
   await mark.getByLabel('Burner').selectOption('gas-small');
   await mark.getByRole('button', { name: 'sauce base' }).click();
   await mark.getByRole('button', { name: 'Set the mark' }).click();
-  await mark.getByLabel('Stands at').fill('4.5');
+  await mark.getByLabel('Stands at').fill('8.4');
   await mark.getByRole('button', { name: 'Read it' }).click();
   await mark.getByTestId('minutes-left').waitFor();
   await shot(page, 'stove');

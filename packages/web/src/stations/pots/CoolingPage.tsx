@@ -220,7 +220,7 @@ export default function CoolingPage() {
             </label>
             {kind === 'cooling' && (
               <label className="text-[15px] font-semibold">
-                It
+                How thick
                 <select
                   className={`${inputLook} mt-1 h-11 font-normal`}
                   value={sets}
