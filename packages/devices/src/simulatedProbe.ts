@@ -44,7 +44,7 @@ export function startSimulatedProbe(
     }
     if (line !== 'read') return 'refused unknown';
     const { centiC, perSecond } = tip();
-    const shown = Math.round((centiC + settings.normal() * 3) / 10) * 10;
+    const shown = Math.round((centiC + settings.normal()) / 10) * 10;
     return `probe state=${perSecond < STEADY ? 'steady' : 'moving'} c=${shown} error=${PROBE_ERROR_CENTI_C}`;
   };
   const server: Server = createServer((socket) => {
