@@ -117,7 +117,9 @@ function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boole
               <span className="figure block text-6xl" data-testid="countdown">
                 {countWords(left ?? 0)}
               </span>
-              <span className="text-[15px] text-ink-soft">rings at {clockTime(mine.dueAt)}</span>
+              <span className="text-[15px] text-ink-soft">
+                {(left ?? 1) <= 0 ? 'rang' : 'rings'} at {clockTime(mine.dueAt)}
+              </span>
             </div>
           ))}
         {may && (

@@ -35,13 +35,9 @@ export const goesByItself = (use: Use, lot: Lot): boolean =>
 export const readyFor = (use: Use, lots: readonly Lot[]): number =>
   lots.filter((lot) => goesByItself(use, lot)).reduce((sum, lot) => sum + lot.massMg, 0);
 
-/** Whether a lot is shown when this use is chosen: it could go in, or it lies where one would look for it and is refused aloud. */
+/** Whether a lot is shown when this use is chosen: it could go in, or a cook might think so and is told why not. */
 export const isOffered = (use: Use, lot: Lot): boolean =>
-  refusalOf(use, offerOf(lot)) === undefined ||
-  roleIn(use, offerOf(lot)) !== undefined ||
-  (lot.category !== null &&
-    ((lot.destination !== null && use.trays.includes(lot.destination) && lot.destination !== 'portion') ||
-      use.refuses.some((r) => r.category === lot.category)));
+  roleIn(use, offerOf(lot)) !== undefined || use.refuses.some((r) => r.category === lot.category);
 
 const kinds = {
   stock: 'Stocks',
