@@ -184,6 +184,9 @@ test('frames to fumet: scaled, run, strained, costed to the penny, cooled in tim
 
   // the deep pot, logged: late, said so, and closed only with what was done about it
   await page.goto('/pots/cooling');
+  await page.getByRole('button', { name: 'Freeze for parasites' }).click();
+  await expect(page.getByTestId('freezes')).toContainText(/\d+ (min|h)/);
+  await page.getByRole('button', { name: 'Cool it' }).click();
   await page.getByLabel('What', { exact: true }).fill('Stock in the pot');
   await page
     .getByRole('row', { name: /Cold room, lid on/ })
@@ -316,6 +319,11 @@ test('fat to a tub; legs to confit to a filling; a staff dish for fourteen', asy
   await expect(page.getByText('Guinea fowl legs, bone in').first()).toBeVisible();
   await page.getByRole('button', { name: 'Sealed bag with a spoon of fat' }).click();
   await plan(page);
+  // how long until the core is there, and how long it was held so hot by what was read
+  await expect(page.getByTestId('come-up')).toContainText(/^\d+ (min|h)/);
+  await page.getByLabel('Temperature as read').fill('71');
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await expect(page.getByTestId('core')).toContainText(/So far 0 s at \d+ °C/);
   await allSteps(page);
   await page.getByLabel('Came out').fill('260');
   await page.getByRole('button', { name: 'Batch done' }).click();

@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import type { CoolingSteps } from '@zabrik/core';
-import { formatTemperature, inKilograms } from '@zabrik/core';
+import { formatTemperature, inKilograms, secondsToFreeze } from '@zabrik/core';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
@@ -109,6 +109,8 @@ export default function CoolingPage() {
   const [fromC, setFromC] = useState(85);
   const [sets, setSets] = useState<'no' | 'gels' | 'thick'>('no');
   const [coldRoomC, setColdRoomC] = useState(2);
+  const [thickMm, setThickMm] = useState(40);
+  const [freezerC, setFreezerC] = useState(-25);
   const [limitId, setLimitId] = useState<string>();
   const [picked, setPicked] = useState<string>();
 
@@ -125,6 +127,8 @@ export default function CoolingPage() {
   );
   const method =
     methods.find((m) => m.id === picked) ?? methods.find((m) => m.progress?.verdict === 'within') ?? methods[0];
+  // moving air; seven tenths of fish is water that freezes
+  const freezes = secondsToFreeze({ shape: 'slab', halfM: thickMm / 2_000, h: 25, airC: freezerC, waterShare: 0.7 });
   const start = useMutation({
     mutationFn: (m: Method) =>
       call(api.pots.startCooling, {
@@ -252,6 +256,16 @@ export default function CoolingPage() {
                 />
               )}
             </>
+          )}
+          {kind === 'freezing' && (
+            <div className="grid grid-cols-2 items-end gap-3 md:grid-cols-4">
+              <NumField label="Thick" unit="mm" value={thickMm} min={3} max={300} decimals={0} onValue={setThickMm} />
+              <NumField label="Freezer at" unit="°C" value={freezerC} min={-60} max={-5} onValue={setFreezerC} />
+              <p className="col-span-2 pb-2" data-testid="freezes">
+                <span className="figure text-xl">{longWords(freezes === undefined ? undefined : freezes / 60)}</span>{' '}
+                until it is frozen through, by thickness; the hours of the limit begin after it.
+              </p>
+            </div>
           )}
           {limit !== undefined && (
             <p className="text-[14px] text-ink-soft">

@@ -1,15 +1,52 @@
-import { lethalityTargets } from '@zabrik/catalogue/heat';
-import { cookingProgress, formatTemperature, lethality, parseTemperature } from '@zabrik/core';
+import { conduction, lethalityTargets } from '@zabrik/catalogue/heat';
+import { cookingProgress, formatTemperature, lethality, parseTemperature, secondsToCentre } from '@zabrik/core';
 import { useState } from 'react';
 import { clockTime } from '../../app/dates.ts';
 import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';
 import { ProbeReading } from '../../parts/ProbeReading.tsx';
+import { NumField } from '../bench/cutting/NumField.tsx';
+import { longWords } from './coolingMethods.ts';
 import { useHouseLimits } from './potQueries.ts';
 import type { AtStove } from './useStove.ts';
 
 const held = (seconds: number): string =>
   seconds < 120 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 6) / 10} min`;
+
+/** How long a piece so thick still takes until its core is there, in what it is cooked in. */
+function ComeUp({ stove }: { readonly stove: AtStove }) {
+  const { state, steps } = stove;
+  const step = (state.next === undefined ? undefined : steps[state.next]) ?? steps.find((s) => s.kind === 'cook');
+  const [thick, setThick] = useState(40);
+  const [core, setCore] = useState(70);
+  const around = step?.tempC === undefined ? 85 : (step.tempC.low + step.tempC.high) / 2;
+  const seconds = secondsToCentre(
+    {
+      shape: 'slab',
+      halfM: thick / 2_000,
+      h: stove.run.use.vessel === 'oven' ? conduction.airH : conduction.bathH,
+      k: conduction.k,
+      alpha: conduction.alpha,
+      fromC: (state.probes.at(-1)?.centiC ?? 500) / 100,
+      mediumC: around,
+    },
+    core,
+  );
+  return (
+    <div className="mt-3 border-t border-line pt-3">
+      <div className="grid grid-cols-2 gap-2">
+        <NumField label="Thick" unit="mm" value={thick} min={3} max={300} decimals={0} onValue={setThick} />
+        <NumField label="Core to" unit="°C" value={core} min={30} max={100} onValue={setCore} />
+      </div>
+      <p className="mt-1 text-[15px]" data-testid="come-up">
+        <span className="figure text-xl">{longWords(seconds === undefined ? undefined : seconds / 60)}</span>{' '}
+        <span className="text-ink-soft">
+          in {around} °C, by thickness from the last reading. An estimate: the probe decides.
+        </span>
+      </p>
+    </div>
+  );
+}
 
 /** The probe at the stove: what the step wants, what was read, and for what is cooked through: time at temperature so far. */
 export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
@@ -91,6 +128,7 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
           </p>
         </div>
       )}
+      {cooked && <ComeUp stove={stove} />}
     </section>
   );
 }
