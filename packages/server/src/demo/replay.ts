@@ -11,7 +11,8 @@ import { listWaiting } from '../stations/bench/queries.ts';
 import { goOn, startBreakdown } from '../stations/bench/start.ts';
 import { weigh } from '../stations/bench/weigh.ts';
 import { takeOut } from '../stations/larder/service.ts';
-import { finishRun, planRun } from '../stations/pots/service.ts';
+import { finishRun } from '../stations/pots/finishRun.ts';
+import { planRun } from '../stations/pots/service.ts';
 import { acceptDelivery } from '../stations/receive/service.ts';
 import * as scenario from './scenario.ts';
 

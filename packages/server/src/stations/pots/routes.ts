@@ -4,8 +4,9 @@ import { mountCommand, mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
 import { closeCooling, listCoolings, recordCooling, startCooling } from './coolings.ts';
+import { finishRun } from './finishRun.ts';
 import { listRuns, listTimers, readWholeRun } from './queries.ts';
-import { cancelRun, finishRun, planRun, recordAtStove } from './service.ts';
+import { cancelRun, planRun, recordAtStove } from './service.ts';
 import { readUses, readUseVersions, saveUse } from './uses.ts';
 
 /** Planned batches move in the order while one reads, so this list is paged by position. */
