@@ -166,6 +166,8 @@ test('frames to fumet: scaled, run, strained, costed to the penny, cooled in tim
     .getByRole('button')
     .click();
   await page.clock.install({ time: new Date() });
+  await expect(page.getByRole('button', { name: /^Read it/ })).toBeDisabled();
+  await page.getByLabel('It is at').fill('84');
   await page.getByRole('button', { name: /^Begin the log/ }).click();
   const log = page.getByRole('article', { name: 'Log of Fumet' });
   await expect(log.getByTestId('verdict')).toHaveText('Still open');
@@ -192,6 +194,8 @@ test('frames to fumet: scaled, run, strained, costed to the penny, cooled in tim
     .getByRole('row', { name: /Cold room, lid on/ })
     .getByRole('button')
     .click();
+  await expect(page.getByRole('button', { name: /^Read it/ })).toBeDisabled();
+  await page.getByLabel('It is at').fill('84');
   await page.getByRole('button', { name: /^Begin the log/ }).click();
   const deep = page.getByRole('article', { name: 'Log of Stock in the pot' });
   await page.clock.setSystemTime(Date.now() + 400 * 60_000);

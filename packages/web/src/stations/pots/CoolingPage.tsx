@@ -107,6 +107,8 @@ export default function CoolingPage() {
   const [name, setName] = useState('');
   const [litres, setLitres] = useState<number>();
   const [fromC, setFromC] = useState(85);
+  // what the field begins with is for the forecast: a log begins with a figure that someone read
+  const [read, setRead] = useState(false);
   const [sets, setSets] = useState<'no' | 'gels' | 'thick'>('no');
   const [coldRoomC, setColdRoomC] = useState(2);
   const [thickMm, setThickMm] = useState(40);
@@ -175,6 +177,7 @@ export default function CoolingPage() {
                   onClick={() => {
                     setKind(k);
                     setFromC(k === 'cooling' ? 85 : 2);
+                    setRead(false);
                   }}
                 >
                   {k === 'cooling' ? 'Cool it' : 'Freeze for parasites'}
@@ -202,7 +205,17 @@ export default function CoolingPage() {
               max={500}
               onValue={setLitres}
             />
-            <NumField label="It is at" unit="°C" value={fromC} min={-40} max={110} onValue={setFromC} />
+            <NumField
+              label="It is at"
+              unit="°C"
+              value={fromC}
+              min={-40}
+              max={110}
+              onValue={(C) => {
+                setFromC(C);
+                setRead(true);
+              }}
+            />
             {kind === 'cooling' && (
               <NumField label="Cold room at" unit="°C" value={coldRoomC} min={-5} max={15} onValue={setColdRoomC} />
             )}
@@ -238,8 +251,10 @@ export default function CoolingPage() {
             )}
           </div>
           {may && method !== undefined && (
-            <Button look="strong" size="bench" disabled={start.isPending} onClick={() => start.mutate(method)}>
-              Begin the log at {formatTemperature(fromC * 100)}
+            <Button look="strong" size="bench" disabled={start.isPending || !read} onClick={() => start.mutate(method)}>
+              {read
+                ? `Begin the log at ${formatTemperature(fromC * 100)}`
+                : 'Read it, type what it is at, then begin the log'}
               {kind === 'cooling' && `: ${method.medium.toLowerCase()}`}
             </Button>
           )}
