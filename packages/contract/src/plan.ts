@@ -75,7 +75,15 @@ export const planStageSchema = z.strictObject({
   body: z.enum(bodies).exactOptional(),
   drip: sourced,
   dripIs: z.string().exactOptional(),
-  fill: z.strictObject({ piece: key, low: z.number().positive(), high: z.number().positive() }).exactOptional(),
+  fill: z
+    .strictObject({
+      piece: key,
+      low: z.number().positive(),
+      high: z.number().positive(),
+      bones: z.array(key).exactOptional(),
+      flesh: z.array(key).exactOptional(),
+    })
+    .exactOptional(),
   steps: z.array(planStepSchema).min(1).max(60),
   pieces: z.array(planPieceSchema).min(1).max(60),
 });
@@ -193,6 +201,7 @@ export const useSchema: z.ZodType<Use, Use> = z.strictObject({
   gramsPerPlate: z.number().positive().exactOptional(),
   piece: z.strictObject({ name: z.string().min(1), grams: z.number().positive() }).exactOptional(),
   balance: key.exactOptional(),
+  fills: z.boolean().exactOptional(),
   splitsAboveC: z.number().exactOptional(),
   minutes,
   steps: z.array(step).min(1).max(30),

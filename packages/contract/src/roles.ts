@@ -96,6 +96,7 @@ export const allowed = {
   'pots.event': bench,
   'pots.finish': bench,
   'pots.cancel': bench,
+  'pots.boned': everyone,
   'pots.coolings': everyone,
   'pots.startCooling': bench,
   'pots.readCooling': bench,

@@ -116,6 +116,7 @@ export const routes = {
     event: { id: 'pots.event', method: 'post', path: '/runs/:runId/events', command: true },
     finish: { id: 'pots.finish', method: 'post', path: '/runs/:runId/finish', command: true },
     cancel: { id: 'pots.cancel', method: 'post', path: '/runs/:runId/cancel', command: true },
+    boned: { id: 'pots.boned', method: 'get', path: '/boned', command: false },
     coolings: { id: 'pots.coolings', method: 'get', path: '/coolings', command: false },
     startCooling: { id: 'pots.startCooling', method: 'post', path: '/coolings', command: true },
     readCooling: { id: 'pots.readCooling', method: 'post', path: '/coolings/:coolingId/readings', command: true },

@@ -165,6 +165,20 @@ export const coolingSchema = z.strictObject({
 });
 export type Cooling = z.output<typeof coolingSchema>;
 
+/** A boned-out piece on hand, and what came out of it. */
+export const bonedSchema = z.strictObject({
+  lotId: id,
+  code: z.string(),
+  name: z.string(),
+  pieces: z.int(),
+  bonedMg: massMg,
+  bonesMg: massOrNoneMg,
+  fleshOutMg: massOrNoneMg,
+  low: z.number().describe('filling that cooks take for its own mass'),
+  high: z.number(),
+});
+export type Boned = z.output<typeof bonedSchema>;
+
 export const pots = {
   uses: endpoint({
     ...routes.pots.uses,
@@ -255,6 +269,11 @@ export const pots = {
     params: z.strictObject({ runId: id }),
     body: z.strictObject({}),
     answer: nothing,
+  }),
+  boned: endpoint({
+    ...routes.pots.boned,
+    summary: 'Boned-out birds and trotters that wait to be filled, each with what came out of it',
+    answer: z.strictObject({ boned: z.array(bonedSchema) }),
   }),
   coolings: endpoint({
     ...routes.pots.coolings,

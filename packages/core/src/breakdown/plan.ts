@@ -99,6 +99,17 @@ export interface Rest {
   readonly note: string;
 }
 
+/** A boned-out piece that is filled again. */
+export interface StageFill {
+  readonly piece: string;
+  /** How much filling for its own mass, as cooks do it. */
+  readonly low: number;
+  readonly high: number;
+  /** Pieces that came out of its inside and left it hollow; wing tips and the like came off outside. */
+  readonly bones?: readonly string[];
+  readonly flesh?: readonly string[];
+}
+
 export interface PlanStage {
   readonly id: string;
   readonly name: string;
@@ -113,8 +124,7 @@ export interface PlanStage {
   readonly drip: SourcedShare;
   /** What the drip is here, in words, where it is more than drip and dust. */
   readonly dripIs?: string;
-  /** A boned-out piece that is filled again: how much filling for its own mass. */
-  readonly fill?: { readonly piece: string; readonly low: number; readonly high: number };
+  readonly fill?: StageFill;
   readonly steps: readonly PlanStep[];
   readonly pieces: readonly PlanPiece[];
 }

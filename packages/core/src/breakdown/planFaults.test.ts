@@ -122,6 +122,12 @@ describe('a plan', () => {
       'stages.1.pieces.0.next',
       'only go on to a later stage',
     ],
+    [
+      'a filling for what never came out',
+      withFirst({ fill: { piece: 'loin', low: 0.2, high: 0.3, bones: ['cage'] } }),
+      'stages.0.fill',
+      'cage',
+    ],
     ['a filling for nothing', withFirst({ fill: { piece: 'pocket', low: 0.2, high: 0.3 } }), 'stages.0.fill', 'pocket'],
   ])('with %s says so where it is', (_name, plan, path, says) => {
     const found = faults(plan);

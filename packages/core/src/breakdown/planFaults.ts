@@ -63,8 +63,11 @@ export function planFaults(
       if (piece.next !== undefined && stageIds.indexOf(piece.next) <= s)
         say(`${here}.next`, `${piece.name} can only go on to a later stage.`);
     }
-    if (stage.fill !== undefined && !ids.includes(stage.fill.piece))
-      say(`${at}.fill`, `What is filled, ${stage.fill.piece}, is no piece of this stage.`);
+    const { fill } = stage;
+    if (fill !== undefined && !ids.includes(fill.piece))
+      say(`${at}.fill`, `What is filled, ${fill.piece}, is no piece of this stage.`);
+    for (const id of [...(fill?.bones ?? []), ...(fill?.flesh ?? [])])
+      if (!ids.includes(id)) say(`${at}.fill`, `What came out of ${fill?.piece}, ${id}, is no piece of this stage.`);
   }
   return faults;
 }

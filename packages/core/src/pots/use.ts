@@ -140,6 +140,8 @@ export interface Use {
   readonly piece?: { readonly name: string; readonly grams: number };
   /** Which bands its balance of fat, protein, water and salt is held against. */
   readonly balance?: string;
+  /** It goes into what was boned out: how much is reckoned from what came out. */
+  readonly fills?: boolean;
   /** Must stay colder than this while it is worked, °C. */
   readonly splitsAboveC?: number;
   readonly minutes: Spread;

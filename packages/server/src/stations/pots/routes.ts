@@ -3,6 +3,7 @@ import type { Router } from 'express';
 import { mountCommand, mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
+import { listBoned } from './boned.ts';
 import { closeCooling, listCoolings, recordCooling, startCooling } from './coolings.ts';
 import { finishRun } from './finishRun.ts';
 import { listRuns, listTimers, readWholeRun } from './queries.ts';
@@ -33,6 +34,7 @@ export function potsRoutes(kitchen: Kitchen, router: Router): void {
     at: kitchen.clock().toISOString(),
     timers: await listTimers(kitchen.db, who.houseId),
   }));
+  mountRead(router, api.pots.boned, async (who) => ({ boned: await listBoned(kitchen.db, who.houseId) }));
   mountRead(router, api.pots.coolings, (who) => listCoolings(kitchen, who.houseId));
   mountCommand(kitchen, router, api.pots.saveUse, ['catalogue'], (command, asked) => saveUse(kitchen, command, asked));
   mountCommand(kitchen, router, api.pots.plan, ['runs', 'lots'], (command, asked) => planRun(kitchen, command, asked));
