@@ -26,6 +26,7 @@ import {
   refusalOf,
   roleIn,
   SATURATED,
+  SWELLS,
   salometerShare,
   saltAtRest,
   saltForBrine,
@@ -33,6 +34,7 @@ import {
   scaleUse,
   stockStrength,
   stuffingFor,
+  USUAL_FILLING,
   type Use,
   waterToDilute,
   waysOf,
@@ -160,7 +162,13 @@ describe('the handbook’s checks of pots', () => {
     expect(forcemeat.taken.map((t) => t.as).sort()).toEqual(['base', 'fat', 'liver']);
     expect(forcemeat.short.map((x) => x.id)).toEqual(['fat']);
 
-    const bird = stuffingFor({ bonesMg: 648_000, fleshOutMg: 0, bonedMg: 1_152_000, swell: 0.05 });
+    const bird = stuffingFor({
+      bonesMg: 648_000,
+      fleshOutMg: 0,
+      bonedMg: 1_152_000,
+      ...USUAL_FILLING,
+      swell: SWELLS.bread,
+    });
     const usual = of('RX-04').number('stuffing') * 1_152_000;
     expect(bird.usualLowMg).toBeLessThan(usual);
     expect(bird.usualHighMg).toBeGreaterThan(usual);

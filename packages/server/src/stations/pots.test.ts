@@ -6,7 +6,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { select } from '../db/select.ts';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { closedHake, must } from '../testing/work.ts';
+import { closedHake, must, received, weighedAndClosed } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -75,6 +75,62 @@ describe('planning a batch', () => {
       body: { useId: 'fish-mousseline', lotIds: [done.outputLot?.id ?? ''], vesselId: null, onHandMg: {} },
     });
     expect(raw).toMatchObject({ status: 409, body: { code: 'nothing_accepted' } });
+  });
+});
+
+describe('what was boned out', () => {
+  const started = async (species: string, form: string, planId: string, g: number, animals: number) => {
+    const { lotId } = await received(kitchen, ines, {
+      species,
+      form,
+      animals,
+      grossMg: grams(g),
+      tareMg: 0,
+      invoiceMg: grams(g),
+    });
+    return must(ines, api.bench.start, { body: { lotId, planId, animals, massMg: null } });
+  };
+
+  it('is told with what its own breakdown took out, and in proportion once a part of it is gone', async () => {
+    const { id } = await started('guinea-fowl', 'whole', 'bird-boned-whole', 1_800, 1);
+    const { lots } = await weighedAndClosed(ines, id, [
+      ['wing', 'stock', 81],
+      ['cage', 'stock', 342],
+      ['limb', 'stock', 108],
+      ['boned', 'portion', 1_152],
+      ['fat', 'fat', 54],
+      ['trim', 'filling', 18],
+      ['vent', 'waste', 18],
+    ]);
+    const lotId = lots.find((l) => l.massMg === grams(1_152))?.lotId ?? '';
+    const mine = async () => (await must(maren, api.pots.boned, {})).boned.find((b) => b.lotId === lotId);
+    expect(await mine()).toMatchObject({
+      bonedMg: grams(1_152),
+      bonesMg: grams(342 + 108),
+      fleshOutMg: grams(54 + 18),
+      low: 0.35,
+      high: 0.5,
+    });
+    await must(ines, api.larder.takeOut, {
+      params: { lotId },
+      body: { massMg: grams(576), to: 'served', reason: null, note: null },
+    });
+    expect(await mine()).toMatchObject({ bonedMg: grams(576), bonesMg: grams(225), fleshOutMg: grams(36) });
+  });
+
+  it('keeps its hollow through a later stage: a braised sleeve is a boned trotter still', async () => {
+    const { id } = await started('pork', 'trotter', 'trotter-boned', 1_000, 2);
+    const boned = await weighedAndClosed(ines, id, [
+      ['hair', 'waste', 35],
+      ['bone', 'stock', 330],
+      ['sleeve', 'larder', 560],
+      ['trim', 'stock', 50],
+    ]);
+    const sleeve = boned.lots.find((l) => l.massMg === grams(560))?.lotId ?? '';
+    const next = await must(ines, api.bench.goOn, { body: { lots: [{ lotId: sleeve, massMg: null }] } });
+    const braised = await weighedAndClosed(ines, next.id, [['braised', 'portion', 448]]);
+    const found = (await must(maren, api.pots.boned, {})).boned.find((b) => b.lotId === braised.lots[0]?.lotId);
+    expect(found).toMatchObject({ bonedMg: grams(560), bonesMg: grams(330), fleshOutMg: grams(50) });
   });
 });
 

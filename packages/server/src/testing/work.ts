@@ -73,15 +73,20 @@ export async function startHake(kitchen: TestKitchen, tablet: Tablet, cast = kit
   return { delivery, breakdown };
 }
 
+/** Weighs the pieces of an open stage and closes it. */
+export async function weighedAndClosed(
+  tablet: Tablet,
+  breakdownId: string,
+  pieces: readonly (readonly [piece: string, tray: string, g: number])[],
+) {
+  for (const [piece, tray, g] of pieces)
+    await must(tablet, api.bench.weigh, { params: { breakdownId }, body: takeBody(piece, tray, g) });
+  return must(tablet, api.bench.close, { params: { breakdownId }, body: { unbalancedReason: null } });
+}
+
 export async function closedHake(kitchen: TestKitchen, tablet: Tablet) {
   const { delivery, breakdown } = await startHake(kitchen, tablet);
-  for (const [piece, tray, g] of hakePieces)
-    await must(tablet, api.bench.weigh, { params: { breakdownId: breakdown.id }, body: takeBody(piece, tray, g) });
-  const closed = await must(tablet, api.bench.close, {
-    params: { breakdownId: breakdown.id },
-    body: { unbalancedReason: null },
-  });
-  return { delivery, breakdown, closed };
+  return { delivery, breakdown, closed: await weighedAndClosed(tablet, breakdown.id, hakePieces) };
 }
 
 /** One white pixel. */

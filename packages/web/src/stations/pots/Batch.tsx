@@ -1,6 +1,6 @@
 import { useMutation } from '@tanstack/react-query';
 import type { Ask, House, ListedUse, Lot } from '@zabrik/contract';
-import { formatMass, refusalOf, roleIn, type Use } from '@zabrik/core';
+import { formatMass, inKilograms, refusalOf, roleIn, SWELLS, stuffingFor, type Use } from '@zabrik/core';
 import { useRef } from 'react';
 import { useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
@@ -14,6 +14,7 @@ import { NumField } from '../bench/cutting/NumField.tsx';
 import { FillingFigures } from './FillingFigures.tsx';
 import { amountOf, goesByItself, offerOf } from './offers.ts';
 import { PotDrawing } from './PotDrawing.tsx';
+import { useBoned } from './potQueries.ts';
 import { type Scaling, useScaling } from './useScaling.ts';
 
 function Wishes({ use, s }: { readonly use: Use; readonly s: Scaling }) {
@@ -56,6 +57,37 @@ function Wishes({ use, s }: { readonly use: Use; readonly s: Scaling }) {
         </span>
       )}
     </div>
+  );
+}
+
+/** What lies boned out and waits for this: how much of it fills each, by what came out. A touch makes that the wish. */
+function ToFill({ s }: { readonly s: Scaling }) {
+  const { data } = useBoned();
+  const boned = s.use.fills === true ? (data?.boned ?? []) : [];
+  return boned.length === 0 ? null : (
+    <ul className="flex flex-wrap gap-2" aria-label="To fill">
+      {boned.slice(0, 6).map((b) => {
+        const { massMg, usualLowMg, usualHighMg } = stuffingFor({ ...b, swell: SWELLS.bread });
+        return (
+          <li key={b.lotId}>
+            <Button
+              className="h-auto! min-h-13 max-w-full py-1 text-left leading-tight"
+              onClick={() => s.setWish({ kind: 'mass', amount: String(inKilograms(massMg)) })}
+            >
+              <span className="min-w-0">
+                <span className="block truncate">
+                  Fill {b.code} {b.name}: <span className="figure">{formatMass(massMg)}</span>
+                </span>
+                <span className="block text-[13px] font-normal text-ink-soft">
+                  for {formatMass(b.bonesMg + b.fleshOutMg)} that came out; cooks take {formatMass(usualLowMg)} to{' '}
+                  {formatMass(usualHighMg)}
+                </span>
+              </span>
+            </Button>
+          </li>
+        );
+      })}
+    </ul>
   );
 }
 
@@ -296,6 +328,7 @@ export function Batch({ listed, lots, house }: BatchProps) {
       <div className="grid gap-2.5">
         <Questions listed={listed} s={s} />
         <Wishes use={s.use} s={s} />
+        <ToFill s={s} />
       </div>
       <div className="grid gap-5 xl:grid-cols-[minmax(0,1fr)_minmax(0,1.05fr)]">
         <section aria-label={`Lots for ${s.use.title}`} className="min-w-0">

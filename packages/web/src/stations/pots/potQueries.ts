@@ -8,6 +8,9 @@ export const useUses = () => useQuery({ queryKey: ['runs', 'uses'], queryFn: () 
 export const useRuns = () =>
   useQuery({ queryKey: ['runs', 'list'], queryFn: () => call(api.pots.list, { query: { limit: 60 } }) });
 
+/** Boned-out pieces that wait to be filled. */
+export const useBoned = () => useQuery({ queryKey: ['lots', 'boned'], queryFn: () => call(api.pots.boned, {}) });
+
 export const useCoolings = () =>
   useQuery({ queryKey: ['coolings', 'list'], queryFn: () => call(api.pots.coolings, {}) });
 

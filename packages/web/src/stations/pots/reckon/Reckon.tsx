@@ -5,7 +5,8 @@ import { PotsHead } from '../PotsHead.tsx';
 import { CoreTime, PanMix } from './Heats.tsx';
 import { Evaporation, Reduction } from './Reductions.tsx';
 import { AtRest, Boil, Brine } from './Salts.tsx';
-import { Strength, Stuffing } from './Strengths.tsx';
+import { Strength } from './Strengths.tsx';
+import { Stuffing } from './Stuffing.tsx';
 
 const sums = [
   { id: 'reduction', name: 'Reduction' },

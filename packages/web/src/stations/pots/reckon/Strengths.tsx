@@ -1,5 +1,5 @@
 import { boneStrengths } from '@zabrik/catalogue/heat';
-import { formatMass, kilograms, stockStrength, stuffingFor } from '@zabrik/core';
+import { stockStrength } from '@zabrik/core';
 import { useState } from 'react';
 import { useCatalogue } from '../../../app/queries.ts';
 import { inputLook } from '../../../parts/Field.tsx';
@@ -64,43 +64,6 @@ export function Strength() {
       <NumField label="Trotters" unit="kg" value={trotter} max={50} onValue={setTrotter} />
       <NumField label="For" unit="h" value={hours} min={0.1} max={72} onValue={setHours} />
       <NumField label="Litres left" unit="l" value={litres} min={0.1} max={300} onValue={setLitres} />
-    </Sum>
-  );
-}
-
-/** Stuffing that brings a boned bird back to its form. */
-export function Stuffing() {
-  const [whole, setWhole] = useState(1_800);
-  const [boned, setBoned] = useState(1_152);
-  const [flesh, setFlesh] = useState(0);
-  const [grain, setGrain] = useState(false);
-  const out = stuffingFor({
-    bonesMg: Math.max(0, whole - boned - flesh) * 1_000,
-    fleshOutMg: flesh * 1_000,
-    bonedMg: boned * 1_000,
-    swell: grain ? 0.15 : 0.05,
-  });
-  return (
-    <Sum
-      title="Stuffing for a boned bird"
-      answer={formatMass(out.massMg)}
-      says={
-        <p>
-          By what came out of it; cooks usually take {formatMass(out.usualLowMg)} to {formatMass(out.usualHighMg)} for a
-          bird boned to {formatMass(kilograms(boned / 1_000))}. Stuff cold, cook at once; the middle of the stuffing is
-          the coldest point.
-        </p>
-      }
-      equation="stuffing = (bones ÷ 1.15 + flesh ÷ 1.05) · 11/12 ÷ (1 + swell) · 1.02"
-      source="Volume of what came out; densities typical (estimate). The range: 0.35 to 0.5 of the boned bird, kitchen practice."
-    >
-      <NumField label="Whole bird" unit="g" value={whole} min={50} max={20_000} decimals={0} onValue={setWhole} />
-      <NumField label="Boned" unit="g" value={boned} min={30} max={20_000} decimals={0} onValue={setBoned} />
-      <NumField label="Flesh taken out" unit="g" value={flesh} max={10_000} decimals={0} onValue={setFlesh} />
-      <label className="flex items-end gap-2.5 pb-2.5">
-        <input type="checkbox" className="size-5 accent-flow" checked={grain} onChange={() => setGrain(!grain)} />
-        With raw grain
-      </label>
     </Sum>
   );
 }
