@@ -59,6 +59,7 @@ export * from './safety/cookingLog.ts';
 export * from './safety/freezingLog.ts';
 export * from './safety/houseLimit.ts';
 export * from './safety/judge.ts';
+export * from './safety/judgeLog.ts';
 export * from './safety/limit.ts';
 export * from './trace/allergens.ts';
 export * from './trace/epcis.ts';

@@ -140,6 +140,21 @@ export const judgedSchema = z.strictObject({
 });
 export type Judged = z.output<typeof judgedSchema>;
 
+/** What a log of cooling or freezing came to. */
+export const lotLogSchema = z.strictObject({
+  id,
+  kind: z.enum(['cooling', 'freezing']),
+  open: z.boolean(),
+  verdict: judgedSchema.shape.verdict,
+  document: z.string().nullable().describe('of the limit it was held against'),
+  readings: z.int(),
+  lastCentiC: temperatureCentiC,
+  startedAt: instant,
+  lastAt: instant,
+  outcome: z.string().nullable().describe('what was done about it'),
+});
+export type LotLog = z.output<typeof lotLogSchema>;
+
 export const stockTakeSchema = z.strictObject({
   id,
   placeId: slug.nullable(),
@@ -216,6 +231,7 @@ export const larder = {
       readings: z.array(z.strictObject({ centiC: temperatureCentiC, at: instant, by: z.string() })),
       cautions: z.array(z.string()).describe('usual cautions that matter for this lot, by their id'),
       judged: z.array(judgedSchema).describe('against the limits the house selected'),
+      logs: z.array(lotLogSchema).describe('of its cooling or freezing, the latest first'),
       parents: z.array(link),
       children: z.array(link),
       entries: z.array(

@@ -85,7 +85,16 @@ export const runEventBodySchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('timer-off'), timerId: id }),
   z.strictObject({ kind: z.literal('probe'), centiC: temperatureCentiC, source: z.enum(['probe', 'typed']) }),
   z.strictObject({ kind: z.literal('level'), levelMm: z.number().min(0).max(2_000), massMg }),
-  z.strictObject({ kind: z.literal('mark'), vesselId: slug, burnerId: slug.nullable(), targetMg: massMg }),
+  z.strictObject({
+    kind: z.literal('mark'),
+    vesselId: slug,
+    burnerId: slug.nullable(),
+    targetMg: massMg,
+    salt: z
+      .strictObject({ grams: z.number().gt(0).max(20_000), mostPerLitre: z.number().gt(0).max(300) })
+      .exactOptional()
+      .describe('salt in it, and the most a litre may have in the end'),
+  }),
   z.strictObject({ kind: z.literal('add'), ingredientId: slug, name: shortText, massMg }),
   z.strictObject({ kind: z.literal('note'), text: note }),
   z.strictObject({ kind: z.literal('back'), eventId: id }),

@@ -1,18 +1,7 @@
 /** What the limits that a house selected say of one lot: its temperature, its hours out of the cold, its time in the freezer. */
-import {
-  isShownAsLimit,
-  judgeExposure,
-  judgeFreezing,
-  judgeTemperature,
-  type TemperatureLog,
-} from '../safety/judge.ts';
+import { isShownAsLimit, judgeExposure, judgeFreezing, judgeTemperature } from '../safety/judge.ts';
+import { logOf, type TimedReading } from '../safety/judgeLog.ts';
 import type { Exposure, FreezeTreatment, Limit, MostTemperature, Verdict } from '../safety/limit.ts';
-
-export interface LotReading {
-  /** RFC 3339, UTC. */
-  readonly at: string;
-  readonly C: number;
-}
 
 export interface LotJudged {
   readonly about: 'storage' | 'histamine' | 'parasites';
@@ -22,9 +11,6 @@ export interface LotJudged {
   readonly figure: number;
   readonly allowed: number;
 }
-
-const logOf = (readings: readonly LotReading[]): TemperatureLog =>
-  readings.map((r) => ({ minute: Date.parse(r.at) / 60_000, C: r.C }));
 
 const first = <K extends Limit['kind']>(
   limits: readonly Limit[],
@@ -50,7 +36,7 @@ export function judgeLot(
     readonly fish: boolean;
     readonly frozenBefore: boolean;
   },
-  readings: readonly LotReading[],
+  readings: readonly TimedReading[],
 ): LotJudged[] {
   const judged: LotJudged[] = [];
   const last = readings.at(-1);

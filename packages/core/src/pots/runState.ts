@@ -8,7 +8,14 @@ export type RunEventBody =
   | { readonly kind: 'timer-off'; readonly timerId: string }
   | { readonly kind: 'probe'; readonly centiC: number; readonly source: 'probe' | 'typed' }
   | { readonly kind: 'level'; readonly levelMm: number; readonly massMg: number }
-  | { readonly kind: 'mark'; readonly vesselId: string; readonly burnerId: string | null; readonly targetMg: number }
+  | {
+      readonly kind: 'mark';
+      readonly vesselId: string;
+      readonly burnerId: string | null;
+      readonly targetMg: number;
+      /** Salt in it, grams in all, and the most a litre may have in the end: it is not boiled down past that. */
+      readonly salt?: { readonly grams: number; readonly mostPerLitre: number };
+    }
   | { readonly kind: 'add'; readonly ingredientId: string; readonly name: string; readonly massMg: number }
   | { readonly kind: 'note'; readonly text: string }
   | { readonly kind: 'back'; readonly eventId: string };

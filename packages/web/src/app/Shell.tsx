@@ -1,9 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query';
-import type { BenchEvent, Breakdown, Weighing } from '@zabrik/contract';
 import { formatShare } from '@zabrik/core';
 import { useEffect } from 'react';
 import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { Loading } from '../parts/Notice.tsx';
+import { takeAnswer } from './afterSending.ts';
 import { call, SIGNED_OUT } from './api.ts';
 import { api } from './endpoints.ts';
 import { listen, useConnected } from './live.ts';
@@ -134,21 +134,7 @@ export function Shell() {
     return () => removeEventListener(SIGNED_OUT, signedOut);
   }, [client]);
   useEffect(() => {
-    // the answer goes into what is on the screen before the command leaves the outbox: the ribbon never blinks
-    onSent((waiting, answer) => {
-      const list = waiting.url.endsWith('/events') ? 'events' : 'weighings';
-      const kind =
-        (['cuttings', 'runs', 'coolings'] as const).find((k) => waiting.url.includes(`/${k}`)) ?? 'breakdowns';
-      const key = [kind, kind === 'coolings' ? 'list' : 'one', waiting.about];
-      if (kind === 'breakdowns' || list === 'events')
-        client.setQueryData<Pick<Breakdown, 'weighings' | 'events'>>(key, (before) =>
-          before === undefined || before[list].some((w) => w.id === waiting.key)
-            ? before
-            : { ...before, [list]: [...before[list], answer as Weighing & BenchEvent] },
-        );
-      void client.invalidateQueries({ queryKey: kind === 'coolings' ? [kind] : key });
-      if (kind === 'runs') void client.invalidateQueries({ queryKey: ['runs', 'timers'] });
-    });
+    onSent((waiting, answer) => takeAnswer(client, waiting, answer));
   }, [client]);
 
   if (isPending) return <Loading />;

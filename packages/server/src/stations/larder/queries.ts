@@ -1,7 +1,8 @@
 import { cutCategories } from '@zabrik/catalogue/portioning';
-import type { Answer, Asked, api, Lot } from '@zabrik/contract';
+import type { Answer, Asked, api, Cooling, Lot, LotLog } from '@zabrik/contract';
 import type { Destination } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
+import { listCoolingsOf } from '../../db/coolings.ts';
 import { select, selectOne } from '../../db/select.ts';
 import type { GroupPlace } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
@@ -170,6 +171,26 @@ interface EventRow {
   readonly undone: boolean;
 }
 
+const logTold = ({ id, kind, state, verdict, limit, readings, startedAt, outcome }: Cooling): LotLog[] => {
+  const last = readings.at(-1);
+  if (last === undefined) return [];
+  const document = limit === null ? null : `${limit.citation.document} ${limit.citation.section}`;
+  return [
+    {
+      id,
+      kind,
+      open: state === 'open',
+      verdict,
+      document,
+      readings: readings.length,
+      lastCentiC: last.centiC,
+      startedAt,
+      lastAt: last.at,
+      outcome,
+    },
+  ];
+};
+
 const FREE = `
 select b.mass_mg - ${spokenFor('b.lot_id')} as "freeMg" from lot_balance b where b.lot_id = $1`;
 
@@ -190,7 +211,7 @@ export const readingsOf = (events: readonly EventRow[]): { centiC: number; at: s
 export async function readLot(db: Sequelize, houseId: string, lotId: string, placeName: (id: string) => string) {
   const row = await selectOne<Row>(db, `${LOT} ${FROM} and l.id = $2`, [houseId, lotId]);
   if (row === undefined) throw new Problem('not_found');
-  const [parents, children, entries, free, events] = await Promise.all([
+  const [parents, children, entries, free, events, coolings] = await Promise.all([
     select<LinkRow>(db, related('>', '<'), [lotId, houseId]),
     select<LinkRow>(db, related('<', '>'), [lotId, houseId]),
     select<EntryRow>(
@@ -203,6 +224,7 @@ export async function readLot(db: Sequelize, houseId: string, lotId: string, pla
     ),
     selectOne<{ freeMg: number }>(db, FREE, [lotId]),
     readEventsOf(db, lotId),
+    listCoolingsOf(db, houseId, lotId),
   ]);
   return {
     ...lotOf(row),
@@ -211,6 +233,7 @@ export async function readLot(db: Sequelize, houseId: string, lotId: string, pla
     entries: entries.map((e) => ({ ...e, at: e.at.toISOString() })),
     freeMg: Math.max(0, free?.freeMg ?? 0),
     readings: readingsOf(events),
+    logs: coolings.flatMap(logTold),
     events: events.map(({ after, at, ...e }) => ({
       ...e,
       at: at.toISOString(),

@@ -1,70 +1,13 @@
 /** Logs of what cools or freezes: begun with a first reading, read by probe or hand, judged by measured readings only. */
-import type { Answer, Asked, api, Cooling } from '@zabrik/contract';
-import { coolingProgress, freezingProgress, type Limit, type Verdict } from '@zabrik/core';
-import type { Sequelize, Transaction } from 'sequelize';
+import type { Asked, api, Cooling } from '@zabrik/contract';
+import { readCooling } from '../../db/coolings.ts';
 import { readHouse } from '../../db/house.ts';
 import { insertRow } from '../../db/insertRow.ts';
 import { limitsOf, readLimitChoice } from '../../db/limits.ts';
-import { select, selectOne } from '../../db/select.ts';
+import { selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { lockLots } from '../../massledger/lockLots.ts';
-
-interface Row extends Omit<Cooling, 'startedAt' | 'closedAt' | 'verdict' | 'readings'> {
-  readonly limit: Cooling['limit'];
-  readonly verdict: Verdict | null;
-  readonly readings: readonly { id: string; at: string; centiC: number; source: 'probe' | 'typed'; by: string }[];
-  readonly startedAt: Date;
-  readonly closedAt: Date | null;
-}
-
-const COOLING = `
-select c.id, c.kind, c.state, c.name, c.setup, c.limit_at_start as "limit", c.verdict, c.outcome, p.name as by, c.started_at as "startedAt",
-       c.closed_at as "closedAt",
-       (select jsonb_build_object('id', l.id, 'code', l.code, 'name', l.name) from lot l where l.id = c.lot_id) as lot,
-       coalesce((select jsonb_agg(jsonb_build_object('id', r.id, 'at', r.at, 'centiC', r.centi_c, 'source', r.source, 'by', q.name) order by r.at, r.seq)
-                 from cooling_reading r join person q on q.id = r.person_id where r.cooling_id = c.id), '[]') as readings
-from cooling c join person p on p.id = c.person_id where c.house_id = $1`;
-
-/** Readings as minutes since the first. */
-const logOf = (readings: Row['readings']) => {
-  const start = Date.parse(readings[0]?.at ?? '');
-  return readings.map((r) => ({ minute: (Date.parse(r.at) - start) / 60_000, C: r.centiC / 100 }));
-};
-
-/** What the readings say of the limit that was selected. Anything but a limit of cooling or freezing is not judged. */
-export function judgeLog(limit: Limit | null, readings: Row['readings']): Verdict {
-  if (limit?.kind === 'cooling') return coolingProgress(limit, logOf(readings)).verdict;
-  if (limit?.kind === 'freeze_treatment') return freezingProgress(limit, logOf(readings)).verdict;
-  return 'not-judged';
-}
-
-const coolingOf = ({ startedAt, closedAt, verdict, readings, ...row }: Row): Cooling => ({
-  ...row,
-  readings: readings.map((r) => ({ ...r, at: new Date(r.at).toISOString() })),
-  verdict: verdict ?? judgeLog(row.limit as Limit | null, readings),
-  startedAt: startedAt.toISOString(),
-  closedAt: closedAt?.toISOString() ?? null,
-});
-
-async function readCooling(
-  db: Sequelize,
-  houseId: string,
-  coolingId: string,
-  transaction: Transaction,
-): Promise<Cooling> {
-  const row = await selectOne<Row>(db, `${COOLING} and c.id = $2`, [houseId, coolingId], transaction);
-  if (row === undefined) throw new Problem('not_found', 'There is no such log in this house.');
-  return coolingOf(row);
-}
-
-export async function listCoolings({ db }: Kitchen, houseId: string): Promise<Answer<typeof api.pots.coolings>> {
-  const [open, closed] = await Promise.all([
-    select<Row>(db, `${COOLING} and c.state = 'open' order by c.started_at, c.id limit 100`, [houseId]),
-    select<Row>(db, `${COOLING} and c.state = 'closed' order by c.closed_at desc, c.id limit 30`, [houseId]),
-  ]);
-  return { open: open.map(coolingOf), closed: closed.map(coolingOf) };
-}
 
 /** Locks a log that is open. Errors: `not_found`; `cooling_closed`. */
 async function lockOpen({ db }: Kitchen, { who, transaction }: InCommand, coolingId: string): Promise<void> {

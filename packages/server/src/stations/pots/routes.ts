@@ -1,10 +1,11 @@
 import { api } from '@zabrik/contract';
 import type { Router } from 'express';
+import { listCoolings } from '../../db/coolings.ts';
 import { mountCommand, mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
 import { listBoned } from './boned.ts';
-import { closeCooling, listCoolings, recordCooling, startCooling } from './coolings.ts';
+import { closeCooling, recordCooling, startCooling } from './coolings.ts';
 import { finishRun } from './finishRun.ts';
 import { listRuns, listTimers, readWholeRun } from './queries.ts';
 import { cancelRun, planRun, recordAtStove } from './service.ts';
@@ -35,7 +36,7 @@ export function potsRoutes(kitchen: Kitchen, router: Router): void {
     timers: await listTimers(kitchen.db, who.houseId),
   }));
   mountRead(router, api.pots.boned, async (who) => ({ boned: await listBoned(kitchen.db, who.houseId) }));
-  mountRead(router, api.pots.coolings, (who) => listCoolings(kitchen, who.houseId));
+  mountRead(router, api.pots.coolings, (who) => listCoolings(kitchen.db, who.houseId));
   mountCommand(kitchen, router, api.pots.saveUse, ['catalogue'], (command, asked) => saveUse(kitchen, command, asked));
   mountCommand(kitchen, router, api.pots.plan, ['runs', 'lots'], (command, asked) => planRun(kitchen, command, asked));
   mountCommand(kitchen, router, api.pots.event, ['runs'], (command, asked) => recordAtStove(kitchen, command, asked));
@@ -45,13 +46,13 @@ export function potsRoutes(kitchen: Kitchen, router: Router): void {
   mountCommand(kitchen, router, api.pots.cancel, ['runs', 'lots'], (command, { params }) =>
     cancelRun(kitchen, command, params.runId),
   );
-  mountCommand(kitchen, router, api.pots.startCooling, ['coolings'], (command, asked) =>
+  mountCommand(kitchen, router, api.pots.startCooling, ['coolings', 'lots'], (command, asked) =>
     startCooling(kitchen, command, asked),
   );
-  mountCommand(kitchen, router, api.pots.readCooling, ['coolings'], (command, asked) =>
+  mountCommand(kitchen, router, api.pots.readCooling, ['coolings', 'lots'], (command, asked) =>
     recordCooling(kitchen, command, asked),
   );
-  mountCommand(kitchen, router, api.pots.closeCooling, ['coolings'], (command, asked) =>
+  mountCommand(kitchen, router, api.pots.closeCooling, ['coolings', 'lots'], (command, asked) =>
     closeCooling(kitchen, command, asked),
   );
 }

@@ -2,7 +2,7 @@ import { useMutation } from '@tanstack/react-query';
 import { cutToWeight } from '@zabrik/catalogue/portioning';
 import type { Answer, Ask } from '@zabrik/contract';
 import { takeOutSinks, wasteReasons } from '@zabrik/contract/ways-out';
-import { formatMass, inGrams, parseMass } from '@zabrik/core';
+import { formatMass, formatTemperature, inGrams, parseMass } from '@zabrik/core';
 import { X } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -26,6 +26,12 @@ const sinkNames: Readonly<Record<(typeof takeOutSinks)[number], string>> = {
   staff: 'Staff ate it',
   waste: 'Threw away',
 };
+const logWords = {
+  within: 'within the limit you selected',
+  outside: 'outside the limit you selected',
+  open: 'closed before the limit was reached',
+  'not-judged': 'logged, held against no limit',
+} as const;
 const reasonNames: Readonly<Record<(typeof wasteReasons)[number], string>> = {
   spoiled: 'spoiled',
   'over-trimmed': 'over-trimmed',
@@ -107,6 +113,26 @@ function TakeOut({ lot, money }: { readonly lot: LotRead; readonly money: (minor
       )}
       {takeOut.isError && <p className="mt-2 text-alarm">{takeOut.error.message}</p>}
     </section>
+  );
+}
+
+/** What the log of its cooling or freezing says of it. */
+function LogTold({ log }: { readonly log: LotRead['logs'][number] }) {
+  const tone = log.verdict === 'outside' ? 'alarm' : log.verdict === 'within' ? 'calm' : 'attention';
+  const what = log.kind === 'cooling' ? 'Cooling' : 'Freezing';
+  return (
+    <Notice tone={tone}>
+      <span data-testid="log-told">
+        {log.open && `${what} now. `}
+        {!log.open || log.verdict === 'outside' ? `${what}: ${logWords[log.verdict]}. ` : ''}
+        {log.readings} {log.readings === 1 ? 'reading' : 'readings'}, {formatTemperature(log.lastCentiC)}{' '}
+        {dayAndTime(log.lastAt)}.{log.outcome !== null && ` Done about it: ${log.outcome}.`}
+      </span>{' '}
+      <Link className="underline" to="/pots/cooling">
+        The log
+      </Link>
+      {log.document !== null && <span className="text-[13px]"> {log.document}.</span>}
+    </Notice>
   );
 }
 
@@ -221,6 +247,9 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
             {j.document}; as recalled, {j.certainty} certainty.
           </span>
         </Notice>
+      ))}
+      {lot.logs.map((log) => (
+        <LogTold key={log.id} log={log} />
       ))}
       <p className="text-[13px] text-ink-soft">
         Dates are the house’s usual ones, limits those you selected. Your own plan and local code decide.

@@ -259,7 +259,7 @@ export default function AtTheStove() {
     return <Failed error={query.error ?? new Error('This batch is not here.')} again={() => void query.refetch()} />;
   const { run, state } = stove;
   const going = run.state === 'planned' || run.state === 'on';
-  const may = mayWork && going;
+  const may = mayWork && going && !stove.finishing;
   const last = state.standing.at(-1);
   return (
     <div className="flex flex-1 flex-col">
@@ -317,7 +317,7 @@ export default function AtTheStove() {
         <div className="grid content-start gap-4">
           {may && <CoreSoFar stove={stove} />}
           {going && ['pot', 'pan'].includes(run.use.vessel) && <ToTheMark stove={stove} house={house} may={may} />}
-          {may && <FinishRun stove={stove} house={house} />}
+          {mayWork && going && <FinishRun stove={stove} house={house} />}
           {may && (
             <Button
               look="alarm"

@@ -8,8 +8,9 @@ import {
   fitCooling,
   formatTemperature,
   freezingProgress,
+  judgeLog,
   type Limit,
-  parseTemperature,
+  logOf,
 } from '@zabrik/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -21,8 +22,8 @@ import { keep, useWaitingAbout } from '../../app/outbox.ts';
 import { useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';
-import { ProbeReading } from '../../parts/ProbeReading.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
+import { TakeTemperature } from '../../parts/TakeTemperature.tsx';
 import { CoolingChart } from './CoolingChart.tsx';
 
 const verdictWords = { within: 'Within', outside: 'Outside', open: 'Still open', 'not-judged': 'Not judged' } as const;
@@ -89,9 +90,8 @@ function Judged({
 export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
   const may = useMay('pots.readCooling') && cooling.state === 'open';
   const waiting = useWaitingAbout(cooling.id);
-  const [typed, setTyped] = useState('');
   const [outcome, setOutcome] = useState('');
-  const unsent = waiting.filter((w) => w.refused === undefined && w.url.endsWith('/readings'));
+  const unsent = waiting.filter((w) => w.refused === undefined);
   const readings = useMemo(() => {
     const known = new Set(cooling.readings.map((r) => r.id));
     const here = waiting.flatMap((w) => {
@@ -101,10 +101,14 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
     });
     return [...cooling.readings, ...here].sort((x, y) => x.at.localeCompare(y.at));
   }, [cooling.readings, waiting]);
-  const log = useMemo(() => {
-    const start = Date.parse(readings[0]?.at ?? '');
-    return readings.map((r) => ({ minute: (Date.parse(r.at) - start) / 60_000, C: r.centiC / 100 }));
-  }, [readings]);
+  const log = useMemo(() => logOf(readings.map((r) => ({ at: r.at, C: r.centiC / 100 }))), [readings]);
+  const verdict =
+    cooling.state === 'open'
+      ? judgeLog(
+          cooling.limit as Limit | null,
+          readings.map((r) => ({ at: r.at, C: r.centiC / 100 })),
+        )
+      : cooling.verdict;
   const limit = cooling.limit?.kind === 'cooling' ? (cooling.limit as CoolingSteps) : undefined;
   const medium = useMemo(() => {
     const found = media.find((m) => m.id === cooling.setup.mediumId);
@@ -149,18 +153,7 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
       about: cooling.id,
       says: `${cooling.name} ${formatTemperature(centiC)}`,
     });
-  let centiC: number | undefined;
-  try {
-    centiC = typed.trim() === '' ? undefined : parseTemperature(typed);
-  } catch {
-    centiC = undefined;
-  }
-  const tone =
-    cooling.verdict === 'outside'
-      ? 'border-alarm'
-      : cooling.verdict === 'within'
-        ? 'border-calm'
-        : 'border-line-strong';
+  const tone = verdict === 'outside' ? 'border-alarm' : verdict === 'within' ? 'border-calm' : 'border-line-strong';
   return (
     <article className={`rounded-plate border-2 bg-white p-4 ${tone}`} aria-label={`Log of ${cooling.name}`}>
       <RefusedHere refused={waiting.filter((w) => w.refused !== undefined)} className="mb-2" />
@@ -179,11 +172,11 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
           )}
         </p>
         <strong
-          className={`ml-auto font-head text-lg ${cooling.verdict === 'outside' ? 'text-alarm' : cooling.verdict === 'within' ? 'text-calm' : ''}`}
+          className={`ml-auto font-head text-lg ${verdict === 'outside' ? 'text-alarm' : verdict === 'within' ? 'text-calm' : ''}`}
           data-testid="verdict"
         >
-          {verdictWords[cooling.verdict]}
-          {cooling.verdict === 'within' || cooling.verdict === 'outside' ? ' the limit you selected' : ''}
+          {verdictWords[verdict]}
+          {verdict === 'within' || verdict === 'outside' ? ' the limit you selected' : ''}
         </strong>
       </div>
       <div className="grid gap-4 lg:grid-cols-[1fr_300px]">
@@ -205,13 +198,13 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
             readings={log}
             limit={limit}
             clockFrom={clockFrom ?? foretoldStart?.startMinute}
-            label={`${cooling.name}: ${readings.length} readings, last ${formatTemperature(readings.at(-1)?.centiC ?? 0)}; ${verdictWords[cooling.verdict].toLowerCase()}`}
+            label={`${cooling.name}: ${readings.length} readings, last ${formatTemperature(readings.at(-1)?.centiC ?? 0)}; ${verdictWords[verdict].toLowerCase()}`}
             height={240}
           />
         )}
         <div className="grid content-start gap-2">
           <Judged log={log} cooling={cooling} />
-          {cooling.state === 'open' && cooling.verdict === 'open' && late !== undefined && (
+          {cooling.state === 'open' && verdict === 'open' && late !== undefined && (
             <p className="border-l-4 border-attention bg-[#fff7e0] px-2.5 py-1.5" role="status">
               At this rate {late.toC} °C comes too late. Divide it over shallow trays, stir it in ice, or take the
               chiller now.
@@ -230,32 +223,9 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
       </div>
       {may && (
         <div className="mt-3 grid gap-3 border-t border-line pt-3">
-          <div className="flex flex-wrap items-center gap-3">
-            <ProbeReading onTake={(c) => say(c, 'probe')} />
-            <form
-              className="flex gap-1.5"
-              onSubmit={(event) => {
-                event.preventDefault();
-                if (centiC === undefined) return;
-                say(centiC, 'typed');
-                setTyped('');
-              }}
-            >
-              <input
-                aria-label={`Temperature of ${cooling.name} as read`}
-                placeholder="typed, °C"
-                inputMode="decimal"
-                className={`${inputLook} h-14 w-28!`}
-                value={typed}
-                onChange={(event) => setTyped(event.target.value)}
-              />
-              <Button type="submit" className="h-14" disabled={centiC === undefined}>
-                Write it down
-              </Button>
-            </form>
-          </div>
+          <TakeTemperature label={`Temperature of ${cooling.name} as read`} onTake={say} />
           <div className="flex flex-wrap items-center gap-2">
-            {cooling.verdict !== 'within' && (
+            {verdict !== 'within' && (
               <input
                 aria-label="What was done about it"
                 placeholder="what was done: reheated at once, thrown away, ..."
@@ -265,7 +235,7 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
               />
             )}
             <Button
-              look={cooling.verdict === 'within' ? 'strong' : 'quiet'}
+              look={verdict === 'within' ? 'strong' : 'quiet'}
               className="h-11"
               disabled={close.isPending || unsent.length > 0}
               onClick={() => close.mutate()}

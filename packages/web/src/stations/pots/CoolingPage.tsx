@@ -1,22 +1,27 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
+import type { Ask } from '@zabrik/contract';
 import type { CoolingSteps } from '@zabrik/core';
 import { formatTemperature, inKilograms, secondsToFreeze } from '@zabrik/core';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
-import { call } from '../../app/api.ts';
+import { addressOf, call } from '../../app/api.ts';
 import { dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
+import { keep } from '../../app/outbox.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';
 import { Failed, Loading } from '../../parts/Notice.tsx';
+import { ProbeReading } from '../../parts/ProbeReading.tsx';
+import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { NumField } from '../bench/cutting/NumField.tsx';
 import { CoolingChart } from './CoolingChart.tsx';
 import { CoolingLog } from './CoolingLog.tsx';
 import { longWords, type Method, methodsFor } from './coolingMethods.ts';
 import { PotsHead } from './PotsHead.tsx';
-import { useCoolings, useHouseLimits } from './potQueries.ts';
+import { useHouseLimits } from './potQueries.ts';
+import { useLogs } from './useLogs.ts';
 
 /** Below what it stands still: a strong stock gels at about 15 °C, a purée stands from the beginning. */
 const setsAt = { no: null, gels: 15, thick: 110 } as const;
@@ -92,7 +97,7 @@ function Methods({
 
 /** How a batch is best cooled before it is done, and the logs of what cools now. */
 export default function CoolingPage() {
-  const coolings = useCoolings();
+  const { query: coolings, open, closed, refused } = useLogs();
   const limits = useHouseLimits();
   const { data: house } = useHouse();
   const may = useMay('pots.startCooling');
@@ -108,7 +113,7 @@ export default function CoolingPage() {
   const [litres, setLitres] = useState<number>();
   const [fromC, setFromC] = useState(85);
   // what the field begins with is for the forecast: a log begins with a figure that someone read
-  const [read, setRead] = useState(false);
+  const [read, setRead] = useState<'probe' | 'typed'>();
   const [sets, setSets] = useState<'no' | 'gels' | 'thick'>('no');
   const [coldRoomC, setColdRoomC] = useState(2);
   const [thickMm, setThickMm] = useState(40);
@@ -131,30 +136,37 @@ export default function CoolingPage() {
     methods.find((m) => m.id === picked) ?? methods.find((m) => m.progress?.verdict === 'within') ?? methods[0];
   // moving air; seven tenths of fish is water that freezes
   const freezes = secondsToFreeze({ shape: 'slab', halfM: thickMm / 2_000, h: 25, airC: freezerC, waterShare: 0.7 });
-  const start = useMutation({
-    mutationFn: (m: Method) =>
-      call(api.pots.startCooling, {
-        body: {
-          id: uuidv7(),
-          kind,
-          lotId: asked,
-          name: (name.trim() || lot.data?.name || (kind === 'cooling' ? 'A pot' : 'Fish')).slice(0, 120),
-          setup: {
-            mediumId: kind === 'cooling' ? m.mediumId : 'blast-freezer',
-            vesselName: m.vesselName,
-            vessel: m.vessel,
-            count: m.count,
-            litres: Math.round(m.litres * 1_000) / 1_000,
-            airC: m.mediumId.startsWith('cold-room') && kind === 'cooling' ? coldRoomC : null,
-            setsAtC: setsAt[sets],
-          },
-          limitId: limit?.id ?? null,
-          at: new Date().toISOString(),
-          centiC: Math.round(fromC * 100),
-          source: 'typed',
-        },
-      }),
-  });
+  const begin = (m: Method): void => {
+    if (read === undefined) return;
+    const id = uuidv7();
+    const body: Ask<typeof api.pots.startCooling>['body'] = {
+      id,
+      kind,
+      lotId: asked,
+      name: (name.trim() || lot.data?.name || (kind === 'cooling' ? 'A pot' : 'Fish')).slice(0, 120),
+      setup: {
+        mediumId: kind === 'cooling' ? m.mediumId : 'blast-freezer',
+        vesselName: m.vesselName,
+        vessel: m.vessel,
+        count: m.count,
+        litres: Math.round(m.litres * 1_000) / 1_000,
+        airC: m.mediumId.startsWith('cold-room') && kind === 'cooling' ? coldRoomC : null,
+        setsAtC: setsAt[sets],
+      },
+      limitId: limit?.id ?? null,
+      at: new Date().toISOString(),
+      centiC: Math.round(fromC * 100),
+      source: read,
+    };
+    void keep({
+      key: uuidv7(),
+      url: addressOf(api.pots.startCooling, {}),
+      body,
+      about: id,
+      says: `${kind === 'cooling' ? 'Cooling' : 'Freezing'} of ${body.name} from ${formatTemperature(body.centiC)}`,
+    });
+    setRead(undefined);
+  };
   if (coolings.isPending) return <Loading />;
   if (coolings.isLoadingError) return <Failed error={coolings.error} again={() => void coolings.refetch()} />;
   return (
@@ -177,7 +189,7 @@ export default function CoolingPage() {
                   onClick={() => {
                     setKind(k);
                     setFromC(k === 'cooling' ? 85 : 2);
-                    setRead(false);
+                    setRead(undefined);
                   }}
                 >
                   {k === 'cooling' ? 'Cool it' : 'Freeze for parasites'}
@@ -213,7 +225,7 @@ export default function CoolingPage() {
               max={110}
               onValue={(C) => {
                 setFromC(C);
-                setRead(true);
+                setRead('typed');
               }}
             />
             {kind === 'cooling' && (
@@ -250,11 +262,19 @@ export default function CoolingPage() {
               </label>
             )}
           </div>
+          {may && (
+            <ProbeReading
+              onTake={(centiC) => {
+                setFromC(centiC / 100);
+                setRead('probe');
+              }}
+            />
+          )}
           {may && method !== undefined && (
-            <Button look="strong" size="bench" disabled={start.isPending || !read} onClick={() => start.mutate(method)}>
-              {read
+            <Button look="strong" size="bench" disabled={read === undefined} onClick={() => begin(method)}>
+              {read !== undefined
                 ? `Begin the log at ${formatTemperature(fromC * 100)}`
-                : 'Read it, type what it is at, then begin the log'}
+                : 'Take it from the probe or type what it is at, then begin the log'}
               {kind === 'cooling' && `: ${method.medium.toLowerCase()}`}
             </Button>
           )}
@@ -288,23 +308,23 @@ export default function CoolingPage() {
               to a factor of two: only measured readings close a log, and your local code decides.
             </p>
           )}
-          {start.isError && <p className="text-alarm">{start.error.message}</p>}
         </section>
         <section aria-label="Logs" className="grid min-w-0 content-start gap-4">
           <h2 className="text-xl font-bold">Cooling now</h2>
-          {coolings.data.open.length === 0 && (
+          <RefusedHere refused={refused} className="" />
+          {open.length === 0 && (
             <p className="text-ink-soft">
               No log is open. Choose how it is cooled, and begin the log when it leaves the stove.
             </p>
           )}
-          {coolings.data.open.map((c) => (
+          {open.map((c) => (
             <CoolingLog key={c.id} cooling={c} />
           ))}
-          {coolings.data.closed.length > 0 && (
+          {closed.length > 0 && (
             <>
               <h2 className="text-xl font-bold">Closed</h2>
               <ul className="divide-y divide-line" aria-label="Closed logs">
-                {coolings.data.closed.map((c) => (
+                {closed.map((c) => (
                   <li key={c.id} className="flex flex-wrap justify-between gap-x-4 py-2">
                     <span>
                       <strong>{c.name}</strong>{' '}

@@ -1,10 +1,8 @@
 import { conduction, lethalityTargets } from '@zabrik/catalogue/heat';
-import { cookingProgress, formatTemperature, lethality, parseTemperature, secondsToCentre } from '@zabrik/core';
+import { cookingProgress, formatTemperature, lethality, logOf, secondsToCentre } from '@zabrik/core';
 import { useState } from 'react';
 import { clockTime } from '../../app/dates.ts';
-import { Button } from '../../parts/Button.tsx';
-import { inputLook } from '../../parts/Field.tsx';
-import { ProbeReading } from '../../parts/ProbeReading.tsx';
+import { TakeTemperature } from '../../parts/TakeTemperature.tsx';
 import { NumField } from '../bench/cutting/NumField.tsx';
 import { longWords } from './coolingMethods.ts';
 import { useHouseLimits } from './potQueries.ts';
@@ -52,22 +50,14 @@ function ComeUp({ stove }: { readonly stove: AtStove }) {
 export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
   const { state, steps, run } = stove;
   const limits = useHouseLimits();
-  const [typed, setTyped] = useState('');
   const step = state.next === undefined ? undefined : steps[state.next];
   const last = state.probes.at(-1);
-  let centiC: number | undefined;
-  try {
-    centiC = typed.trim() === '' ? undefined : parseTemperature(typed);
-  } catch {
-    centiC = undefined;
-  }
   const wanted = step?.tempC;
   const fits =
     wanted === undefined || last === undefined || (last.centiC / 100 >= wanted.low && last.centiC / 100 <= wanted.high);
   // cooked through in one piece: the core is what counts. A stock at the simmer needs no core
   const cooked = ['filling', 'preserve', 'staff-dish'].includes(run.kind) && steps.some((s) => s.kind === 'cook');
-  const first = Date.parse(state.probes[0]?.at ?? '');
-  const log = state.probes.map((r) => ({ minute: (Date.parse(r.at) - first) / 60_000, C: r.centiC / 100 }));
+  const log = logOf(state.probes.map((r) => ({ at: r.at, C: r.centiC / 100 })));
   const limit = limits.data?.limits
     .filter((l) => l.shownAs === 'limit')
     .map((l) => l.limit)
@@ -82,28 +72,7 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
   return (
     <section className="rounded-plate border-[1.5px] border-line-strong bg-sheet p-3.5" aria-label="Probe">
       <h3 className="mb-2 text-[15px] font-bold">{cooked ? 'Core' : 'Probe'}</h3>
-      <ProbeReading onTake={(c) => say(c, 'probe')} />
-      <form
-        className="mt-2 flex gap-1.5"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (centiC === undefined) return;
-          say(centiC, 'typed');
-          setTyped('');
-        }}
-      >
-        <input
-          aria-label="Temperature as read"
-          placeholder="typed, °C"
-          inputMode="decimal"
-          className={`${inputLook} h-11`}
-          value={typed}
-          onChange={(event) => setTyped(event.target.value)}
-        />
-        <Button type="submit" className="h-11" disabled={centiC === undefined}>
-          Write it down
-        </Button>
-      </form>
+      <TakeTemperature label="Temperature as read" onTake={say} />
       {last !== undefined && (
         <p className={`mt-2 ${fits ? 'text-ink-soft' : 'text-alarm'}`}>
           {clockTime(last.at)}: <span className="figure">{formatTemperature(last.centiC)}</span>

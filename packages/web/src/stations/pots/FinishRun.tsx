@@ -1,11 +1,11 @@
-import { useMutation } from '@tanstack/react-query';
-import type { House } from '@zabrik/contract';
+import type { Ask, House } from '@zabrik/contract';
 import { formatMass, inGrams } from '@zabrik/core';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { call } from '../../app/api.ts';
+import { addressOf } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
-import { useScale } from '../../app/live.ts';
+import { useConnected, useScale } from '../../app/live.ts';
+import { keep } from '../../app/outbox.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { amountOf, readMass } from './offers.ts';
@@ -28,38 +28,25 @@ const readOut = (text: string, litres: boolean): number | undefined => {
 export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly house: House | undefined }) {
   const { run } = stove;
   const scale = useScale();
+  const connected = useConnected();
   const [output, setOutput] = useState('');
   const [spent, setSpent] = useState('');
   const [wash, setWash] = useState(false);
   const [fat, setFat] = useState('');
   const [labour, setLabour] = useState('');
-  const key = useRef(uuidv7());
   const litres = run.use.output.measure === 'litres';
   const outputMg = output.trim() === '' ? undefined : readOut(output, litres);
   const spentMg = none(spent);
   const fatMg = none(fat);
   const minutes = labour.trim() === '' ? null : Number(labour);
-  const finish = useMutation({
-    mutationFn: () =>
-      call(
-        api.pots.finish,
-        {
-          params: { runId: run.id },
-          body: {
-            outputMg: outputMg ?? 0,
-            spentMg: spentMg ?? 0,
-            spentTo: wash ? 'wash' : 'waste',
-            fatMg: fatMg ?? 0,
-            labourMinutes: minutes,
-            note: null,
-          },
-        },
-        key.current,
-      ),
-    onSettled: () => {
-      key.current = uuidv7();
-    },
-  });
+  const finish = (body: Ask<typeof api.pots.finish>['body']): void =>
+    void keep({
+      key: uuidv7(),
+      url: addressOf(api.pots.finish, { params: { runId: run.id } }),
+      body,
+      about: run.id,
+      says: `What came out, ${amountOf(run.use, body.outputMg)},`,
+    });
   const bones = ['stock', 'pan-sauce'].includes(run.kind);
   const usual = `eight times in ten ${amountOf(run.use, run.expectedMg.low)} to ${amountOf(run.use, run.expectedMg.high)}`;
   const fine =
@@ -74,7 +61,15 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
       aria-label="Finish"
       onSubmit={(event) => {
         event.preventDefault();
-        if (fine) finish.mutate();
+        if (fine)
+          finish({
+            outputMg,
+            spentMg,
+            spentTo: wash ? 'wash' : 'waste',
+            fatMg,
+            labourMinutes: minutes,
+            note: null,
+          });
       }}
     >
       <h3 className="mb-2 text-[15px] font-bold">What came out</h3>
@@ -142,13 +137,13 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
         >
           From the scale
         </Button>
-        <Button look="strong" size="bench" type="submit" className="flex-1" disabled={!fine || finish.isPending}>
+        <Button look="strong" size="bench" type="submit" className="flex-1" disabled={!fine || stove.finishing}>
           Batch done
         </Button>
       </div>
-      {finish.isError && (
-        <p className="mt-2 text-alarm" role="alert">
-          {finish.error.message}
+      {stove.finishing && !connected && (
+        <p className="mt-2" role="status">
+          Kept here. The batch is done once the server has it.
         </p>
       )}
       {outputMg !== undefined && outputMg > 0 && (

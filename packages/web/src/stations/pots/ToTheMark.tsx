@@ -1,5 +1,15 @@
 import type { House } from '@zabrik/contract';
-import { believeRate, boilRate, facesOf, inKilograms, levelOf, litresAt, minutesToMark, wallLoss } from '@zabrik/core';
+import {
+  believeRate,
+  boilRate,
+  facesOf,
+  inKilograms,
+  levelOf,
+  litresAt,
+  minutesToMark,
+  saltStop,
+  wallLoss,
+} from '@zabrik/core';
 import { useState } from 'react';
 import { useTick } from '../../app/timers.ts';
 import { Button } from '../../parts/Button.tsx';
@@ -22,6 +32,8 @@ export function ToTheMark({ stove, house, may }: Props) {
   const [target, setTarget] = useState('');
   const [now, setNow] = useState('');
   const [another, setAnother] = useState(false);
+  const [salt, setSalt] = useState('');
+  const [most, setMost] = useState('');
   const mark = another ? undefined : state.mark;
   const pan = pans.find((v) => v.id === (mark?.vesselId ?? panId));
   const burner = house?.burners.find((b) => b.id === (mark?.burnerId ?? burnerId));
@@ -53,11 +65,19 @@ export function ToTheMark({ stove, house, may }: Props) {
   const sinceHours = last === undefined ? 0 : Math.max(0, tick - Date.parse(last.at)) / 3_600_000;
   const nowKg =
     last === undefined ? undefined : Math.max(0, inKilograms(last.massMg) - (rate?.kgPerHour ?? 0) * sinceHours);
+  // salt does not boil away: where it gets too strong before the mark, that line is the end
+  const marked = mark === undefined ? 0 : inKilograms(mark.targetMg);
+  const stop = mark?.salt === undefined ? 0 : mark.salt.grams / mark.salt.mostPerLitre;
+  const end = Math.max(marked, stop);
   const left =
-    mark === undefined || rate === undefined || nowKg === undefined
-      ? undefined
-      : minutesToMark(nowKg, inKilograms(mark.targetMg), rate);
-  const there = mark !== undefined && nowKg !== undefined && nowKg <= inKilograms(mark.targetMg);
+    mark === undefined || rate === undefined || nowKg === undefined ? undefined : minutesToMark(nowKg, end, rate);
+  const there = mark !== undefined && nowKg !== undefined && nowKg <= end;
+  const litresNow = nowKg ?? expected;
+  const saltNow = Number(salt.replace(',', '.'));
+  const saltMost = Number(most.replace(',', '.'));
+  const salted = salt.trim() !== '' && saltNow > 0 && saltMost > 0;
+  const wouldStop = salted ? saltStop(litresNow, saltNow, saltMost) : undefined;
+  const cm = (litres: number): string => (shape === undefined ? '' : `${(levelOf(shape, litres) / 10).toFixed(1)} cm`);
   return (
     <section className="rounded-plate border-[1.5px] border-line-strong bg-sheet p-3.5" aria-label="To the mark">
       <h3 className="mb-2 text-[15px] font-bold">Reduce to a mark</h3>
@@ -118,6 +138,7 @@ export function ToTheMark({ stove, house, may }: Props) {
                     vesselId: panId,
                     burnerId: burnerId === '' ? null : burnerId,
                     targetMg: Math.round(litresTarget * 1e6),
+                    ...(salted ? { salt: { grams: litresNow * saltNow, mostPerLitre: saltMost } } : {}),
                   },
                   `Mark at ${target} litres`,
                 );
@@ -127,6 +148,29 @@ export function ToTheMark({ stove, house, may }: Props) {
               Set the mark
             </Button>
           </div>
+          <div className="grid grid-cols-2 gap-2">
+            <input
+              aria-label="Salt in it now, grams a litre"
+              placeholder="salt now, g/l"
+              inputMode="decimal"
+              className={`${inputLook} h-11`}
+              value={salt}
+              onChange={(e) => setSalt(e.target.value)}
+            />
+            <input
+              aria-label="No saltier than, grams a litre"
+              placeholder="no more than, g/l"
+              inputMode="decimal"
+              className={`${inputLook} h-11`}
+              value={most}
+              onChange={(e) => setMost(e.target.value)}
+            />
+          </div>
+          {wouldStop !== undefined && (
+            <p className={wouldStop > litresTarget ? 'text-alarm' : 'text-ink-soft'}>
+              {litresNow.toFixed(1)} l now: {saltMost} g a litre at {wouldStop.toFixed(2)} l, {cm(wouldStop)}.
+            </p>
+          )}
           {shape !== undefined && litresTarget > 0 && (
             <p>
               That is <strong className="figure">{(levelOf(shape, litresTarget) / 10).toFixed(1)} cm</strong> in the{' '}
@@ -137,17 +181,23 @@ export function ToTheMark({ stove, house, may }: Props) {
       ) : (
         <div className="grid gap-2">
           <p className="text-xl" data-testid="mark">
-            To{' '}
-            <strong className="figure">
-              {shape === undefined ? '' : `${(levelOf(shape, inKilograms(mark.targetMg)) / 10).toFixed(1)} cm`}
-            </strong>{' '}
-            in the {pan?.name}, {inKilograms(mark.targetMg).toFixed(2)} l
+            To <strong className="figure">{cm(marked)}</strong> in the {pan?.name}, {marked.toFixed(2)} l
           </p>
+          {mark.salt !== undefined && (
+            <p
+              className={stop > marked ? 'border-l-4 border-alarm bg-alarm-soft px-2.5 py-1.5' : 'text-ink-soft'}
+              data-testid="salt-stop"
+            >
+              {stop > marked
+                ? `Stop at ${cm(stop)}, ${stop.toFixed(2)} l: below it is saltier than ${mark.salt.mostPerLitre} g a litre. At the mark it would be ${(mark.salt.grams / marked).toFixed(1)}.`
+                : `${(mark.salt.grams / marked).toFixed(1)} g of salt a litre at the mark, no more than ${mark.salt.mostPerLitre}.`}
+            </p>
+          )}
           {shape !== undefined && (
             <PotDrawing
               shape={shape}
-              litres={nowKg ?? inKilograms(mark.targetMg)}
-              mark={{ litres: inKilograms(mark.targetMg), name: 'mark' }}
+              litres={nowKg ?? end}
+              mark={{ litres: end, name: stop > marked ? 'salt' : 'mark' }}
               fillShare={1}
               width={260}
             />
@@ -157,7 +207,9 @@ export function ToTheMark({ stove, house, may }: Props) {
           ) : (
             <p data-testid="minutes-left">
               {there ? (
-                <strong className="font-head text-2xl">At the mark by now. Look.</strong>
+                <strong className="font-head text-2xl">
+                  {stop > marked ? 'As salty as it may get by now. Taste.' : 'At the mark by now. Look.'}
+                </strong>
               ) : left === undefined ? (
                 'Choose a burner to see how long.'
               ) : (

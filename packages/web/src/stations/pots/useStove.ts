@@ -13,7 +13,8 @@ export interface AtStove {
   readonly steps: readonly UseStep[];
   readonly state: RunState;
   readonly refused: readonly Waiting[];
-  readonly waiting: number;
+  /** What came out is written down and on its way; nothing more is done to this batch. */
+  readonly finishing: boolean;
   /** Writes something down: at once on the screen, then on disk, then to the server. */
   readonly say: (body: RunEventBody, says: string) => void;
 }
@@ -33,7 +34,7 @@ export function useStove(runId: string) {
   const stove = useMemo((): AtStove | undefined => {
     if (run === undefined) return undefined;
     const known = new Set(run.events.map((e) => e.id));
-    const unsent = mine.filter((w) => w.refused === undefined && !known.has(w.key));
+    const unsent = mine.filter((w) => w.refused === undefined && !known.has(w.key) && w.url.endsWith('/events'));
     const events: RunEvent[] = [
       ...(run.events as readonly RunEvent[]),
       ...unsent.map((w) => {
@@ -46,7 +47,7 @@ export function useStove(runId: string) {
       steps: run.use.steps,
       state: readRun(run.use.steps, events),
       refused: mine.filter((w) => w.refused !== undefined),
-      waiting: unsent.length,
+      finishing: mine.some((w) => w.refused === undefined && w.url.endsWith('/finish')),
       say: (body, says) => {
         void keep({
           key: uuidv7(),
