@@ -235,7 +235,7 @@ export const alsoWhole: readonly {
   },
 ];
 
-/** What was begun yesterday and waits for its next stage. */
+/** What was begun and waits: for its next stage, or boned out and for its filling. */
 export const begun: readonly {
   readonly species: string;
   readonly form: string;
@@ -268,6 +268,17 @@ export const begun: readonly {
     minorPerKg: 1_180,
     stages: 1,
     hoursAgo: 2.2,
+  },
+  {
+    species: 'guinea-fowl',
+    form: 'whole',
+    plan: 'bird-boned-whole',
+    supplier: 'Hollin Farm Poultry',
+    animals: 1,
+    startG: 1_410,
+    minorPerKg: 920,
+    stages: 1,
+    hoursAgo: 3.4,
   },
 ];
 

@@ -3,7 +3,8 @@ import { Link } from 'react-router';
 
 interface Props {
   readonly name: string;
-  readonly rooms: readonly { readonly to: string; readonly name: string }[];
+  /** `figure`: what goes on in it now, where that matters from outside. */
+  readonly rooms: readonly { readonly to: string; readonly name: string; readonly figure?: string }[];
   /** The room this screen belongs to. */
   readonly here: string | undefined;
   readonly children?: ReactNode;
@@ -23,6 +24,11 @@ export function StationHead({ name, rooms, here, children }: Props) {
             className="flex min-h-11 items-center border-b-[3px] border-transparent px-3 font-head text-[17px] font-semibold text-ink-soft hover:border-line-strong aria-[current=page]:border-ink aria-[current=page]:text-ink"
           >
             {room.name}
+            {room.figure !== undefined && (
+              <span className="ml-2 rounded-full bg-ink px-2 text-[13px] leading-6 font-semibold text-white">
+                {room.figure}
+              </span>
+            )}
           </Link>
         ))}
       </nav>

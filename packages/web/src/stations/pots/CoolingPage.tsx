@@ -167,8 +167,6 @@ export default function CoolingPage() {
     });
     setRead(undefined);
   };
-  if (coolings.isPending) return <Loading />;
-  if (coolings.isLoadingError) return <Failed error={coolings.error} again={() => void coolings.refetch()} />;
   return (
     <div className="flex flex-1 flex-col">
       <PotsHead />
@@ -312,7 +310,9 @@ export default function CoolingPage() {
         <section aria-label="Logs" className="grid min-w-0 content-start gap-4">
           <h2 className="text-xl font-bold">Cooling now</h2>
           <RefusedHere refused={refused} className="" />
-          {open.length === 0 && (
+          {coolings.isPending && <Loading />}
+          {coolings.isLoadingError && <Failed error={coolings.error} again={() => void coolings.refetch()} />}
+          {coolings.isSuccess && open.length === 0 && (
             <p className="text-ink-soft">
               No log is open. Choose how it is cooled, and begin the log when it leaves the stove.
             </p>

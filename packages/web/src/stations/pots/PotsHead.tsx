@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { useLocation } from 'react-router';
 import { StationHead } from '../../parts/StationHead.tsx';
+import { useCoolings, useHouseLimits } from './potQueries.ts';
 
 const rooms = [
   { to: '/pots', name: 'Make' },
@@ -12,9 +13,15 @@ const rooms = [
 /** The head of every screen of the pots: what can be made, what is on, what cools, what can be reckoned. */
 export function PotsHead({ children }: { readonly children?: ReactNode }) {
   const { pathname } = useLocation();
+  const open = useCoolings().data?.open.length ?? 0;
+  useHouseLimits(); // read while there is network: a pot is cooled and logged without it too
   const here = [...rooms].reverse().find((r) => pathname.startsWith(r.to))?.to;
   return (
-    <StationHead name="Pots" rooms={rooms} here={here}>
+    <StationHead
+      name="Pots"
+      rooms={rooms.map((r) => (r.to === '/pots/cooling' && open > 0 ? { ...r, figure: `${open} open` } : r))}
+      here={here}
+    >
       {children}
     </StationHead>
   );
