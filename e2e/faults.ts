@@ -1,11 +1,13 @@
 /**
  * kill -9 of the server and of PostgreSQL in the middle of weighings: none that was acknowledged may be lost, none doubled. A timer at
- * the stove is there again after both, to the millisecond.
+ * the stove is there again after both, to the millisecond, and rings within a second of its time on a screen that was open all the while
+ * and on one opened afterwards.
  *   tsx e2e/faults.ts [--weighings 200]
  * Four benches weigh at once; each repeats a weighing under its key until it is acknowledged, as a tablet's outbox does.
  */
 import { randomUUID } from 'node:crypto';
 import { setTimeout as wait } from 'node:timers/promises';
+import { chromium, type Page } from '@playwright/test';
 import { KitchenProcess, type Session, signInOver } from './kitchenProcess.ts';
 
 const at = process.argv.indexOf('--weighings');
@@ -45,23 +47,46 @@ async function weighOnce(session: Session, path: string): Promise<void> {
   }
 }
 
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage'],
+});
+
+/** A screen of someone who is not at the stove. */
+async function openScreen(cookie: string): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const [name = '', value = ''] = cookie.split('=');
+  await context.addCookies([{ name, value, url: kitchen.base }]);
+  const page = await context.newPage();
+  await page.goto(`${kitchen.base}/larder`);
+  await page.waitForSelector('[data-testid=lots] a');
+  return page;
+}
+
+/** Milliseconds from a timer's time until it is seen ringing. */
+const heardAfter = async (page: Page, dueAt: string): Promise<number> => {
+  await page.getByTestId('ringing').getByText('soak is over').waitFor({ timeout: 60_000 });
+  return Date.now() - Date.parse(dueAt);
+};
+
 await kitchen.start();
 try {
   const session = await signInOver(kitchen.base, 'Ines Calloway');
   const { breakdowns } = (await session.get('/api/v1/breakdowns')) as { breakdowns: { id: string }[] };
   const path = `/api/v1/breakdowns/${breakdowns[0]?.id}/weighings`;
+  const openBefore = await openScreen((await signInOver(kitchen.base, 'Maren Ostle')).cookie);
   const benches = Array.from({ length: BENCHES }, async () => {
     while (next < wanted) {
       next += 1;
       await weighOnce(session, path);
     }
   });
-  // a batch is on with a timer that has a quarter of an hour to go
+  // a batch is on with a timer that has half a minute to go: longer than it takes to come back
   const { lots } = (await session.get('/api/v1/lots?category=white-fish-frame&kind=piece&limit=5')) as {
     lots: { id: string }[];
   };
   const [frame] = lots;
-  const dueAt = new Date(Date.now() + 15 * 60_000).toISOString();
+  const dueAt = new Date(Date.now() + 30_000).toISOString();
   const sent = async (path: string, body: unknown): Promise<{ id: string }> => {
     const reply = await session.post(path, body, randomUUID());
     if (!reply.ok) throw new Error(`${path} ${reply.status} ${await reply.text()}`);
@@ -89,6 +114,9 @@ try {
   kitchen.db('start');
   await Promise.all(benches);
   const afterBoth = await timerStands();
+  const backFor = Date.parse(dueAt) - Date.now();
+  const openAfter = await openScreen((await signInOver(kitchen.base, 'Tobin Arkwell')).cookie);
+  const heard = await Promise.all([openBefore, openAfter].map((page) => heardAfter(page, dueAt)));
 
   const rows = kitchen
     .db('psql', '-At', '-c', `select id from weighing where piece_id = 'frame' and mass_mg = 1000`)
@@ -100,8 +128,13 @@ try {
     `${wanted} weighings, ${repeats} repeats, ${stored.size} stored, ${lost.length} lost, ${rows.length - acknowledged.size} doubled\n`,
   );
   process.stdout.write(`timer at the stove there after the server: ${afterServer}, after both: ${afterBoth}\n`);
-  if (!afterServer || !afterBoth) process.exitCode = 1;
+  process.stdout.write(
+    `both back ${(backFor / 1_000).toFixed(1)} s before its time; it rang ${heard.join(' and ')} ms after it, on the screen open all the while and on the one opened since\n`,
+  );
+  if (!afterServer || !afterBoth || backFor < 1_000) process.exitCode = 1;
+  if (heard.some((ms) => ms < -200 || ms > 1_000)) process.exitCode = 1;
   if (lost.length > 0 || rows.length !== wanted || stored.size !== wanted) process.exitCode = 1;
 } finally {
+  await browser.close();
   await kitchen.stop();
 }

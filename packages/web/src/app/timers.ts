@@ -3,13 +3,23 @@ import { useEffect, useState } from 'react';
 import { call } from './api.ts';
 import { api } from './endpoints.ts';
 
+/**
+ * How far the server's clock is ahead of this device's, milliseconds. The server looked at its clock somewhere between asking and
+ * hearing; a device that may be right is taken as right, so that a slow answer delays no bell.
+ *
+ * @example asked at 0, heard at 400, the server said 150: 0. The server said 5,150: 4,750, the least that explains it
+ */
+export const clockAhead = (askedAt: number, heardAt: number, serverAt: number): number =>
+  Math.max(serverAt - heardAt, Math.min(0, serverAt - askedAt));
+
 /** Timers of every batch that is on, with how far this device's clock is from the server's, milliseconds. */
 export const useTimers = () =>
   useQuery({
     queryKey: ['runs', 'timers'],
     queryFn: async () => {
+      const askedAt = Date.now();
       const { at, timers } = await call(api.pots.timers, {});
-      return { timers, aheadMs: Date.parse(at) - Date.now() };
+      return { timers, aheadMs: clockAhead(askedAt, Date.now(), Date.parse(at)) };
     },
     // between the messages of the live stream: a screen that missed one still rings
     refetchInterval: 30_000,
