@@ -42,6 +42,7 @@ export const runSchema = z.strictObject({
   version: z.int(),
   title: z.string(),
   kind: z.enum(useKinds),
+  measure: z.enum(['litres', 'mass']).describe('how what comes out is measured; a litre is taken as a kilogram'),
   ways: z.array(slug).describe('the ways chosen, where cooks disagree'),
   inputs: z.array(
     z.strictObject({

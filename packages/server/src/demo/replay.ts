@@ -1,5 +1,5 @@
 import { planById, speciesById } from '@zabrik/catalogue';
-import { type Asked, acceptBody, api } from '@zabrik/contract';
+import { type Asked, acceptBody, api, keepBody } from '@zabrik/contract';
 import { drawAnimal, seededRandom, type TwinBreakdown, type TwinWeighing } from '@zabrik/core/twin';
 import { v7 as uuidv7 } from 'uuid';
 import { readHead, stageOf } from '../db/breakdownHead.ts';
@@ -10,6 +10,7 @@ import { closeStage } from '../stations/bench/close.ts';
 import { listWaiting } from '../stations/bench/queries.ts';
 import { goOn, startBreakdown } from '../stations/bench/start.ts';
 import { weigh } from '../stations/bench/weigh.ts';
+import { keep } from '../stations/larder/keep.ts';
 import { takeOut } from '../stations/larder/service.ts';
 import { finishRun } from '../stations/pots/finishRun.ts';
 import { planRun } from '../stations/pots/service.ts';
@@ -212,6 +213,16 @@ export class Replay {
       takeOut(this.#kitchen, command, {
         params: { lotId },
         body: { massMg, to, reason, note: null },
+        query: undefined,
+      }),
+    );
+  }
+
+  async freeze(lotId: string, at: Date): Promise<void> {
+    await this.do('Tobin Arkwell', at, api.larder.keep.id, (command) =>
+      keep(this.#kitchen, command, {
+        params: { lotId },
+        body: keepBody.parse({ kind: 'freeze', placeId: 'freezer' }),
         query: undefined,
       }),
     );

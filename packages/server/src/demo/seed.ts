@@ -52,44 +52,52 @@ interface OnHand {
   readonly massMg: number;
 }
 
-const onHandOf = (kitchen: Kitchen, breakdownId: string): Promise<OnHand[]> =>
+const onHandWhere = (kitchen: Kitchen, what: string, of: unknown): Promise<OnHand[]> =>
   select<OnHand>(
     kitchen.db,
     `select l.id, l.destination, l.category, b.mass_mg as "massMg" from lot l join lot_balance b on b.lot_id = l.id
-     where l.breakdown_id = $1 and b.mass_mg > 0`,
-    [breakdownId],
+     where ${what} and b.mass_mg > 0 order by l.serial`,
+    [of],
   );
+const onHandOf = (kitchen: Kitchen, breakdownId: string): Promise<OnHand[]> =>
+  onHandWhere(kitchen, 'l.breakdown_id = $1', breakdownId);
+const stillOf = (kitchen: Kitchen, lots: readonly string[]): Promise<OnHand[]> =>
+  onHandWhere(kitchen, 'l.id = any($1::uuid[])', lots);
 
-/** What became of the pieces of one old breakdown: most served, bones to a fumet every third time, the rest eaten or thrown away. */
-async function eatUp(replay: Replay, breakdownId: string, closedAt: Date, turn: number): Promise<void> {
-  const lots = await onHandOf(replay.kitchen, breakdownId);
-  const bones = lots.filter((lot) => lot.destination === 'stock');
+/** Bones that make a pot worth lighting. */
+const A_POT = 2_800_000;
+
+/**
+ * What became of the pieces of one old breakdown: most served or eaten by the staff; fish bones are frozen until there are enough of
+ * them for a fumet, every third time nobody got round to it and they were thrown away.
+ */
+async function eatUp(
+  replay: Replay,
+  breakdownId: string,
+  closedAt: Date,
+  turn: number,
+  frozen: OnHand[],
+): Promise<void> {
   const later = (hours: number): Date => new Date(closedAt.getTime() + hours * HOUR);
-  const fishBones = bones.filter((lot) => lot.category?.includes('fish') === true);
-  let stock: string | undefined;
-  if (turn % 3 === 0 && fishBones.length > 0) {
-    stock = await replay.run(
-      'fish-fumet',
-      fishBones.map((lot) => lot.id),
-      later(3),
-      0.86 + 0.01 * (turn % 9),
-    );
-  }
   for (const lot of await onHandOf(replay.kitchen, breakdownId)) {
-    if (lot.destination === 'stock')
+    const fish = lot.category?.includes('fish') === true;
+    if (lot.destination === 'stock' && fish && turn % 3 !== 2) {
+      await replay.freeze(lot.id, later(1));
+      frozen.push(lot);
+    } else if (lot.destination === 'stock')
       await replay.takeOut(lot.id, lot.massMg, later(26), 'waste', turn % 2 === 0 ? 'spoiled' : 'over-ordered');
     else if (lot.destination === 'filling' || lot.destination === 'staff')
       await replay.takeOut(lot.id, lot.massMg, later(20), 'staff', null);
     else await replay.takeOut(lot.id, lot.massMg, later(28), 'served', null);
   }
-  if (stock !== undefined) {
-    const [made] = await select<OnHand>(
-      replay.kitchen.db,
-      `select l.id, l.destination, l.category, b.mass_mg as "massMg" from lot l join lot_balance b on b.lot_id = l.id where l.id = $1`,
-      [stock],
-    );
-    if (made !== undefined) await replay.takeOut(made.id, made.massMg, later(40), 'served', null);
-  }
+  if (frozen.reduce((sum, lot) => sum + lot.massMg, 0) < A_POT) return;
+  const bones = frozen.splice(0).map((lot) => lot.id);
+  const stock = await replay.run('fish-fumet', bones, later(3), 0.86 + 0.01 * (turn % 9));
+  // heads above a fifth, and bones too oily for it
+  for (const lot of await stillOf(replay.kitchen, bones))
+    await replay.takeOut(lot.id, lot.massMg, later(26), 'waste', 'over-ordered');
+  for (const made of stock === undefined ? [] : await stillOf(replay.kitchen, [stock]))
+    await replay.takeOut(made.id, made.massMg, later(40), 'served', null);
 }
 
 /** Hakes cut the day before yesterday, all but their bones eaten since. Gives their lots, largest first. */
@@ -282,12 +290,13 @@ export async function seedDemo(
       .map((p) => ({ id: p.name, leftOnFrame: p.leftOnFrame })),
     intervalMg: scenario.settings.scales[0].intervalMg,
   });
+  const frozen: OnHand[] = [];
   for (const [i, b] of history.entries()) {
     const lotId = await replay.receive(b, 1);
     const breakdownId = await replay.start(lotId, b.planId, b.cutterId, b.startedAt, 1, null);
     await replay.weighAll(breakdownId, b.planId, b.cutterId, b.startedAt, b.closedAt, b.weighings);
     await replay.close(breakdownId, b.cutterId, b.closedAt);
-    if (b.closedAt.getTime() < now.getTime() - 2 * DAY) await eatUp(replay, breakdownId, b.closedAt, i);
+    if (b.closedAt.getTime() < now.getTime() - 2 * DAY) await eatUp(replay, breakdownId, b.closedAt, i, frozen);
     if ((i + 1) % 50 === 0) say(`${i + 1} of ${history.length} breakdowns`);
   }
   await cutToWeightBefore(replay, now);

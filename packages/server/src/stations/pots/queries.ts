@@ -4,7 +4,8 @@ import type { Sequelize, Transaction } from 'sequelize';
 import { select, selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 
-export interface RunRow extends Omit<Run, 'title' | 'kind' | 'version' | 'plannedAt' | 'startedAt' | 'doneAt'> {
+export interface RunRow
+  extends Omit<Run, 'title' | 'kind' | 'measure' | 'version' | 'plannedAt' | 'startedAt' | 'doneAt'> {
   readonly use: Use;
   readonly plannedAt: Date;
   readonly startedAt: Date | null;
@@ -28,6 +29,7 @@ export const runOf = ({ use, plannedAt, startedAt, doneAt, ...row }: RunRow): Ru
   ...row,
   title: use.title,
   kind: use.kind,
+  measure: use.output.measure,
   version: use.version,
   plannedAt: plannedAt.toISOString(),
   startedAt: startedAt?.toISOString() ?? null,

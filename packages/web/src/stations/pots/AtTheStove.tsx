@@ -1,4 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
+import type { WholeRun } from '@zabrik/contract';
 import { formatMass, inKilograms } from '@zabrik/core';
 import { Check, Flame, Undo2 } from 'lucide-react';
 import { useState } from 'react';
@@ -138,9 +139,41 @@ function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boole
   );
 }
 
+/** What is boiled down, or may be, when it is strained. */
+const boilsDown: ReadonlySet<string> = new Set<WholeRun['kind']>(['stock', 'pan-sauce', 'reduction', 'liquor']);
+
+/** The lots that were promised to it, and what it takes besides. */
+function GoesIn({ run }: { readonly run: WholeRun }) {
+  const besides = run.ingredients.filter((i) => i.massMg > i.fromLotsMg);
+  return (
+    <section className="rounded-plate border-[1.5px] border-line-strong bg-sheet p-3.5" aria-label="What goes in">
+      <h3 className="mb-1 text-[15px] font-bold">{run.state === 'done' ? 'What went in' : 'What goes in'}</h3>
+      <ul className="divide-y divide-line">
+        {run.inputs.map((i) => (
+          <li key={`${i.lotId}${i.as}`}>
+            <Link to={`/larder/${i.lotId}`} className="flex min-h-11 items-center gap-3 hover:underline">
+              <span className="min-w-0 flex-1 truncate">
+                <span className="figure text-[14px]">{i.code}</span> {i.name}
+              </span>
+              <span className="figure">{formatMass(i.massMg)}</span>
+            </Link>
+          </li>
+        ))}
+        {besides.map((i) => (
+          <li key={i.id} className="flex min-h-9 items-center gap-3">
+            <span className="min-w-0 flex-1 truncate">{i.name}</span>
+            <span className="figure">{formatMass(i.massMg - i.fromLotsMg)}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** Every step with what became of it. */
-function StepList({ stove }: { readonly stove: AtStove }) {
+function StepList({ stove, going }: { readonly stove: AtStove; readonly going: boolean }) {
   const { state, steps } = stove;
+  const next = going ? state.next : undefined;
   return (
     <ol className="grid gap-1" aria-label="Steps">
       {steps.map((step, i) => {
@@ -148,8 +181,8 @@ function StepList({ stove }: { readonly stove: AtStove }) {
         return (
           <li
             key={`${step.kind}${step.text}`}
-            aria-current={i === state.next ? 'step' : undefined}
-            className={`grid grid-cols-[26px_1fr_auto] gap-2 rounded-md px-2 py-1 text-[15px] leading-snug ${i === state.next ? 'bg-white' : ''} ${done === undefined ? '' : 'text-ink-soft'}`}
+            aria-current={i === next ? 'step' : undefined}
+            className={`grid grid-cols-[26px_1fr_auto] gap-2 rounded-md px-2 py-1 text-[15px] leading-snug ${i === next ? 'bg-white' : ''} ${done === undefined ? '' : 'text-ink-soft'}`}
           >
             <span className="figure">{i + 1}</span>
             <span className={done?.skipped === true ? 'line-through' : ''}>{step.text}</span>
@@ -305,7 +338,7 @@ export default function AtTheStove() {
             </p>
           )}
           {may && <Notes stove={stove} />}
-          <StepList stove={stove} />
+          <StepList stove={stove} going={going} />
           <ul className="grid gap-1 text-[15px]">
             {run.use.cautions.map((c) => (
               <li key={c} className="border-l-4 border-alarm bg-alarm-soft px-2.5 py-1">
@@ -316,8 +349,9 @@ export default function AtTheStove() {
         </div>
         <div className="grid content-start gap-4">
           {may && <CoreSoFar stove={stove} />}
-          {going && ['pot', 'pan'].includes(run.use.vessel) && <ToTheMark stove={stove} house={house} may={may} />}
+          {going && boilsDown.has(run.kind) && <ToTheMark stove={stove} house={house} may={may} />}
           {mayWork && going && <FinishRun stove={stove} house={house} />}
+          <GoesIn run={run} />
           {may && (
             <Button
               look="alarm"

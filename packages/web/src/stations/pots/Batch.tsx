@@ -72,7 +72,7 @@ function ToFill({ s }: { readonly s: Scaling }) {
           <li key={b.lotId}>
             <Button
               className="h-auto! min-h-13 max-w-full py-1 text-left leading-tight"
-              onClick={() => s.setWish({ kind: 'mass', amount: String(inKilograms(massMg)) })}
+              onClick={() => s.setWish({ kind: 'mass', amount: inKilograms(massMg).toFixed(3) })}
             >
               <span className="min-w-0">
                 <span className="block truncate">

@@ -171,9 +171,11 @@ export default function CoolingPage() {
     <div className="flex flex-1 flex-col">
       <PotsHead />
       <div className="grid flex-1 content-start gap-5 p-4 xl:grid-cols-[minmax(0,560px)_minmax(0,1fr)]">
-        <section aria-label="Before it is cooled" className="grid content-start gap-3">
+        <section aria-label="Before it is cooled" className="grid min-w-0 content-start gap-3">
           <div className="flex flex-wrap items-center gap-3">
-            <h2 className="text-xl font-bold">{lot.data === undefined ? 'Cool a batch' : `Cool ${lot.data.name}`}</h2>
+            <h2 className="text-xl font-bold">
+              {kind === 'cooling' ? 'Cool' : 'Freeze'} {lot.data?.name ?? 'a batch'}
+            </h2>
             <fieldset
               className="flex overflow-hidden rounded-md border-[1.5px] border-line-strong p-0"
               aria-label="What is logged"
@@ -272,8 +274,8 @@ export default function CoolingPage() {
             <Button look="strong" size="bench" disabled={read === undefined} onClick={() => begin(method)}>
               {read !== undefined
                 ? `Begin the log at ${formatTemperature(fromC * 100)}`
-                : 'Take it from the probe or type what it is at, then begin the log'}
-              {kind === 'cooling' && `: ${method.medium.toLowerCase()}`}
+                : 'Read what it is at, then begin the log'}
+              {read !== undefined && kind === 'cooling' && `: ${method.medium.toLowerCase()}`}
             </Button>
           )}
           {kind === 'cooling' && (

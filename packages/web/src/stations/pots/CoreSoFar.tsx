@@ -1,5 +1,5 @@
 import { conduction, lethalityTargets } from '@zabrik/catalogue/heat';
-import { cookingProgress, formatTemperature, lethality, logOf, secondsToCentre } from '@zabrik/core';
+import { cookingProgress, formatTemperature, lethality, logOf, secondsToCentre, type UseStep } from '@zabrik/core';
 import { useState } from 'react';
 import { clockTime } from '../../app/dates.ts';
 import { TakeTemperature } from '../../parts/TakeTemperature.tsx';
@@ -11,13 +11,20 @@ import type { AtStove } from './useStove.ts';
 const held = (seconds: number): string =>
   seconds < 120 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 6) / 10} min`;
 
+/** A step that cooks what is in it through: a cure is kept cold and is no such step. */
+const cooksThrough = (step: UseStep | undefined): boolean =>
+  step !== undefined && step.kind === 'cook' && (step.tempC === undefined || step.tempC.low >= 50);
+
 /** How long a piece so thick still takes until its core is there, in what it is cooked in. */
 function ComeUp({ stove }: { readonly stove: AtStove }) {
   const { state, steps } = stove;
-  const step = (state.next === undefined ? undefined : steps[state.next]) ?? steps.find((s) => s.kind === 'cook');
+  // what is salted now is cooked in the step that comes for it
+  const now = state.next ?? 0;
+  const step = steps.slice(now).find(cooksThrough) ?? steps.find(cooksThrough);
   const [thick, setThick] = useState(40);
   const [core, setCore] = useState(70);
   const around = step?.tempC === undefined ? 85 : (step.tempC.low + step.tempC.high) / 2;
+  const fromC = (state.probes.at(-1)?.centiC ?? 500) / 100;
   const seconds = secondsToCentre(
     {
       shape: 'slab',
@@ -25,7 +32,7 @@ function ComeUp({ stove }: { readonly stove: AtStove }) {
       h: stove.run.use.vessel === 'oven' ? conduction.airH : conduction.bathH,
       k: conduction.k,
       alpha: conduction.alpha,
-      fromC: (state.probes.at(-1)?.centiC ?? 500) / 100,
+      fromC,
       mediumC: around,
     },
     core,
@@ -37,7 +44,9 @@ function ComeUp({ stove }: { readonly stove: AtStove }) {
         <NumField label="Core to" unit="°C" value={core} min={30} max={100} onValue={setCore} />
       </div>
       <p className="mt-1 text-[15px]" data-testid="come-up">
-        <span className="figure text-xl">{longWords(seconds === undefined ? undefined : seconds / 60)}</span>{' '}
+        <span className="figure text-xl">
+          {fromC >= core ? 'there' : longWords(seconds === undefined ? undefined : seconds / 60)}
+        </span>{' '}
         <span className="text-ink-soft">
           in {around} °C, by thickness from the last reading. An estimate: the probe decides.
         </span>
@@ -56,7 +65,7 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
   const fits =
     wanted === undefined || last === undefined || (last.centiC / 100 >= wanted.low && last.centiC / 100 <= wanted.high);
   // cooked through in one piece: the core is what counts. A stock at the simmer needs no core
-  const cooked = ['filling', 'preserve', 'staff-dish'].includes(run.kind) && steps.some((s) => s.kind === 'cook');
+  const cooked = ['filling', 'preserve', 'staff-dish'].includes(run.kind) && steps.some(cooksThrough);
   const log = logOf(state.probes.map((r) => ({ at: r.at, C: r.centiC / 100 })));
   const limit = limits.data?.limits
     .filter((l) => l.shownAs === 'limit')

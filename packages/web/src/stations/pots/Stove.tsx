@@ -6,6 +6,7 @@ import { moneyOf, useHouse } from '../../app/queries.ts';
 import { countWords, useTick, useTimers } from '../../app/timers.ts';
 import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
 import { SimulatedPan } from '../bench/SimulatedPan.tsx';
+import { amountIn } from './offers.ts';
 import { PotsHead } from './PotsHead.tsx';
 import { useRuns } from './potQueries.ts';
 
@@ -97,7 +98,7 @@ export default function Stove() {
                   <Link to={`/pots/stove/${run.id}`} className="truncate font-head font-semibold hover:underline">
                     {run.title}
                   </Link>
-                  <span className="figure">{formatMass(run.outputMg ?? 0)}</span>
+                  <span className="figure">{amountIn(run.measure, run.outputMg ?? 0)}</span>
                 </span>
                 <span className="flex justify-between gap-3 text-[14px] text-ink-soft">
                   <span>

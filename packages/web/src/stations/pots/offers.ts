@@ -59,6 +59,8 @@ export const byKind = (uses: readonly ListedUse[]): readonly (readonly [Use['kin
     return mine.length === 0 ? [] : [[kind, mine] as const];
   });
 
-/** So much of what comes out, as its use measures it. */
-export const amountOf = (use: Pick<Use, 'output'>, mg: number): string =>
-  use.output.measure === 'litres' ? `${inKilograms(mg).toFixed(1)} l` : formatMass(mg);
+/** So much of what comes out, as it is measured: a litre is taken as a kilogram. */
+export const amountIn = (measure: Use['output']['measure'], mg: number): string =>
+  measure === 'litres' ? `${inKilograms(mg).toFixed(1)} l` : formatMass(mg);
+
+export const amountOf = (use: Pick<Use, 'output'>, mg: number): string => amountIn(use.output.measure, mg);
