@@ -1,5 +1,6 @@
 import type { TemperatureLog } from './judge.ts';
 import type { CookPoints, Verdict } from './limit.ts';
+import { longestHeld } from './longestHeld.ts';
 
 export interface CookingProgress {
   readonly verdict: Verdict;
@@ -14,21 +15,12 @@ export interface CookingProgress {
  * Keeps   any one point is enough; nothing is read between points; open until one is reached.
  */
 export function cookingProgress(limit: CookPoints, log: TemperatureLog): CookingProgress {
-  const points = limit.value.points.map((p) => {
-    let longest = 0;
-    let since: number | undefined;
-    let reached = false;
-    for (const r of log) {
-      if (r.C >= p.T_C) {
-        reached = true;
-        since ??= r.minute;
-        longest = Math.max(longest, r.minute - since);
-      } else since = undefined;
-    }
-    return { C: p.T_C, heldSeconds: longest * 60, asksSeconds: p.t_s, reached };
-  });
-  return {
-    verdict: points.some((p) => p.reached && p.heldSeconds >= p.asksSeconds) ? 'within' : 'open',
-    points: points.map(({ C, heldSeconds, asksSeconds }) => ({ C, heldSeconds, asksSeconds })),
-  };
+  const held = limit.value.points.map((p) => longestHeld(log, (r) => r.C >= p.T_C));
+  const points = limit.value.points.map((p, i) => ({
+    C: p.T_C,
+    heldSeconds: (held[i] ?? 0) * 60,
+    asksSeconds: p.t_s,
+  }));
+  const reached = points.some((p, i) => held[i] !== undefined && p.heldSeconds >= p.asksSeconds);
+  return { verdict: reached ? 'within' : 'open', points };
 }

@@ -1,5 +1,6 @@
 import type { TemperatureLog } from './judge.ts';
 import type { FreezeTreatment, Verdict } from './limit.ts';
+import { longestHeld } from './longestHeld.ts';
 
 export interface FreezingProgress {
   readonly verdict: Verdict;
@@ -16,17 +17,9 @@ export interface FreezingProgress {
  */
 export function freezingProgress(limit: FreezeTreatment, log: TemperatureLog): FreezingProgress {
   const options = limit.value.options.map((o) => {
-    let longest = 0;
-    let since: number | undefined;
-    let frozen = false;
-    for (const r of log) {
-      frozen ||= r.C <= o.freeze_C;
-      if (frozen && r.C <= o.hold_C) {
-        since ??= r.minute;
-        longest = Math.max(longest, r.minute - since);
-      } else since = undefined;
-    }
-    return { heldHours: longest / 60, holdHours: o.hold_h, holdC: o.hold_C };
+    const frozenAt = log.findIndex((r) => r.C <= o.freeze_C);
+    const longest = frozenAt === -1 ? undefined : longestHeld(log.slice(frozenAt), (r) => r.C <= o.hold_C);
+    return { heldHours: (longest ?? 0) / 60, holdHours: o.hold_h, holdC: o.hold_C };
   });
   return { verdict: options.some((o) => o.heldHours >= o.holdHours) ? 'within' : 'open', options };
 }

@@ -1,7 +1,6 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { Lot } from '@zabrik/contract';
 import type { Destination } from '@zabrik/core';
-import { Search } from 'lucide-react';
 import { ToggleGroup } from 'radix-ui';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -11,6 +10,7 @@ import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { clothOf, trays } from '../../parts/destinations.ts';
 import { inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { SearchBox } from '../../parts/SearchBox.tsx';
 import { Chosen } from './Chosen.tsx';
 import { LarderHead } from './LarderHead.tsx';
 import { type Item, LotList, narrow, wide } from './LotList.tsx';
@@ -113,17 +113,13 @@ export default function Larder() {
           <p className="text-ink-soft" role="status">
             {lots.isSuccess && `${total} ${total === 1 ? 'lot' : 'lots'}${filtered ? '' : ' on hand'}`}
           </p>
-          <div className="relative ml-auto w-64">
-            <Search size={18} className="absolute top-3 left-3 text-ink-soft" aria-hidden="true" />
-            <input
-              type="search"
-              aria-label="Search by name, code or supplier"
-              placeholder="name, code, supplier, dish"
-              className={`${inputLook} h-11 pl-9`}
-              value={search}
-              onChange={(event) => setSearch(event.target.value)}
-            />
-          </div>
+          <SearchBox
+            label="Search by name, code or supplier"
+            placeholder="name, code, supplier, dish"
+            value={search}
+            onValue={setSearch}
+            className="ml-auto w-64"
+          />
         </LarderHead>
         <div className="flex flex-wrap items-center gap-2 border-b border-line px-4 py-2">
           <select

@@ -1,13 +1,12 @@
 import type { ListedUse } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
-import { Search } from 'lucide-react';
 import { RadioGroup, Tabs } from 'radix-ui';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useHouse, useMay } from '../../app/queries.ts';
 import { clothOf } from '../../parts/destinations.ts';
-import { inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
+import { SearchBox } from '../../parts/SearchBox.tsx';
 import { Batch } from './Batch.tsx';
 import { HowMade } from './HowMade.tsx';
 import { byKind, kindWords, readyFor } from './offers.ts';
@@ -63,17 +62,7 @@ function UseList({ uses, ready, on, onPick }: ListProps) {
   );
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-4">
-      <div className="relative">
-        <Search size={18} className="absolute top-3 left-3 text-ink-soft" aria-hidden="true" />
-        <input
-          type="search"
-          aria-label="Search what can be made"
-          placeholder="what can be made"
-          className={`${inputLook} h-11 pl-9`}
-          value={search}
-          onChange={(event) => setSearch(event.target.value)}
-        />
-      </div>
+      <SearchBox label="Search what can be made" placeholder="what can be made" value={search} onValue={setSearch} />
       <RadioGroup.Root
         className="grid grid-cols-[minmax(0,1fr)] gap-4"
         aria-label="What can be made"

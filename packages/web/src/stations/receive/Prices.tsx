@@ -1,7 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Answer } from '@zabrik/contract';
 import { format } from 'date-fns';
-import { Search } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
@@ -11,6 +10,7 @@ import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field, inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { SearchBox } from '../../parts/SearchBox.tsx';
 import { ReceiveHead } from './ReceiveHead.tsx';
 import { faultWords, type PriceFile, readPriceFile, readWith } from './readPriceFile.ts';
 import { useSuppliers } from './useSuppliers.ts';
@@ -248,17 +248,13 @@ export default function Prices() {
       <div className="grid flex-1 content-start gap-0 lg:grid-cols-[minmax(0,1fr)_360px] lg:content-stretch">
         <section className="bg-sheet px-5 py-4" aria-label="Prices">
           <div className="mb-3 flex flex-wrap items-center gap-3">
-            <div className="relative w-72">
-              <Search size={18} className="absolute top-3 left-3 text-ink-soft" aria-hidden="true" />
-              <input
-                type="search"
-                aria-label="Search an item"
-                placeholder="hake, cream"
-                className={`${inputLook} h-11 pl-9`}
-                value={search}
-                onChange={(event) => setSearch(event.target.value)}
-              />
-            </div>
+            <SearchBox
+              label="Search an item"
+              placeholder="hake, cream"
+              value={search}
+              onValue={setSearch}
+              className="w-72"
+            />
             <p className="text-ink-soft" role="status">
               {prices.data !== undefined &&
                 `${prices.data.total} ${prices.data.total === 1 ? 'price counts' : 'prices count'} today`}

@@ -1,7 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Ask, Cutting, Lot } from '@zabrik/contract';
 import { type CuttingKind, formatMass } from '@zabrik/core';
-import { Search } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
@@ -11,9 +10,9 @@ import { api } from '../../../app/endpoints.ts';
 import { keep, useOutbox } from '../../../app/outbox.ts';
 import { useMay, useMe } from '../../../app/queries.ts';
 import { Button } from '../../../parts/Button.tsx';
-import { inputLook } from '../../../parts/Field.tsx';
 import { Empty, Failed, Loading } from '../../../parts/Notice.tsx';
 import { MiniRibbon } from '../../../parts/Ribbon.tsx';
+import { SearchBox } from '../../../parts/SearchBox.tsx';
 import { cuttingKey } from './useCutting.ts';
 
 const kinds: readonly {
@@ -241,17 +240,13 @@ export default function CutList() {
             </Button>
           </div>
         )}
-        <div className="relative mb-3 w-72 max-w-full">
-          <Search size={18} className="absolute top-3 left-3 text-ink-soft" aria-hidden="true" />
-          <input
-            type="search"
-            aria-label="Search by name or code"
-            placeholder="name or code"
-            className={`${inputLook} h-11 pl-9`}
-            value={search}
-            onChange={(event) => setSearch(event.target.value)}
-          />
-        </div>
+        <SearchBox
+          label="Search by name or code"
+          placeholder="name or code"
+          value={search}
+          onValue={setSearch}
+          className="mb-3 w-72 max-w-full"
+        />
         {lots.isPending ? (
           <Loading />
         ) : lots.isLoadingError ? (
