@@ -23,7 +23,7 @@ export function StationHead({ name, rooms, here, children }: Props) {
             aria-current={room.to === here ? 'page' : undefined}
             className="flex min-h-11 items-center border-b-[3px] border-transparent px-3 font-head text-[17px] font-semibold text-ink-soft hover:border-line-strong aria-[current=page]:border-ink aria-[current=page]:text-ink"
           >
-            {room.name}
+            {room.name}{' '}
             {room.figure !== undefined && (
               <span className="ml-2 rounded-full bg-ink px-2 text-[13px] leading-6 font-semibold text-white">
                 {room.figure}

@@ -1,0 +1,485 @@
+/** The pots' screens on their own: no server, everything said stays in the outbox of this device. */
+import 'fake-indexeddb/auto';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import { limitProfiles, useById } from '@zabrik/catalogue';
+import type { Boned, Cooling, House, Lot, Me, WholeRun } from '@zabrik/contract';
+import { grams, kilograms, type RunEventBody, waysOf, withWays } from '@zabrik/core';
+import { MemoryRouter, Route, Routes } from 'react-router';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+
+const RUN = '019a0000-0000-7000-8000-000000000001';
+const LOT = '019a0000-0000-7000-8000-000000000002';
+const me: Me = {
+  person: { id: '019a0000-0000-7000-8000-00000000000a', name: 'Ines Calloway', role: 'sous-chef' },
+  house: { id: '019a0000-0000-7000-8000-00000000000b', slug: 'netloft', name: 'The Netloft' },
+};
+const house: House = {
+  ...me.house,
+  currency: 'GBP',
+  timezone: 'Europe/London',
+  school: 'weight',
+  scales: [{ id: 'bench', name: 'Bench scale', accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 }],
+  creditMinorPerKg: {},
+  pantryMinorPerKg: {},
+  labourMinorPerHour: 1_638,
+  vessels: [
+    {
+      id: 'pan-24',
+      name: '24 cm sauce pan',
+      litres: 5,
+      kind: 'pan',
+      shape: { kind: 'round', diameterMm: 240, heightMm: 110 },
+    },
+    { id: 'pot-12', name: '12 l pot', litres: 12, shape: { kind: 'round', diameterMm: 260, heightMm: 230 } },
+  ],
+  burners: [{ id: 'ring', name: 'Small gas ring', watts: 3_500, efficiency: 0.4 }],
+  energyMinorPerKwh: 28,
+  places: [{ id: 'cold-room', name: 'Cold room', kind: 'cold-room', holds: 'raw' }],
+  tolerance: { share: 0.01, massMg: 10_000 },
+  limits: { profileId: 'uk', title: 'United Kingdom' },
+  simulated: false,
+};
+const limits = (limitProfiles.find((p) => p.id === 'uk')?.limits ?? []).map((limit) => ({ limit, shownAs: 'limit' }));
+const cooling = limits.find((l) => l.limit.kind === 'cooling')?.limit;
+
+/** A batch that is on, with what was written down minutes ago. */
+function runOf(
+  useId: string,
+  baseMg: number,
+  written: readonly (readonly [minutesAgo: number, body: RunEventBody])[] = [],
+  chosen: readonly string[] = [],
+): WholeRun {
+  const found = useById.get(useId);
+  if (found === undefined) throw new Error(useId);
+  const use = withWays(
+    found,
+    waysOf(found, chosen).map((w) => w.id),
+  ) as WholeRun['use'];
+  const at = (minutesAgo: number): string => new Date(Date.now() - minutesAgo * 60_000).toISOString();
+  return {
+    id: RUN,
+    state: 'on',
+    useId,
+    version: use.version,
+    title: use.title,
+    kind: use.kind,
+    measure: use.output.measure,
+    ways: [...chosen],
+    inputs: [
+      { lotId: LOT, code: '1042-K', name: 'Hake frames', category: 'white-fish-frame', massMg: baseMg, as: 'base' },
+    ],
+    ingredients: [{ id: 'water', name: 'water', massMg: baseMg, fromLotsMg: 0 }],
+    baseMg,
+    expectedMg: {
+      low: Math.round(baseMg * use.output.low),
+      mean: Math.round(baseMg * use.output.mean),
+      high: Math.round(baseMg * use.output.high),
+    },
+    plates: null,
+    pieces: null,
+    limiting: 'bones',
+    short: [],
+    vesselId: null,
+    outputMg: null,
+    outputLot: null,
+    movementId: null,
+    by: me.person.name,
+    plannedAt: at(60),
+    startedAt: at(50),
+    doneAt: null,
+    use,
+    events: written.map(([minutesAgo, body], i) => ({
+      id: `019a0000-0000-7000-8000-0000000001${String(i).padStart(2, '0')}`,
+      at: at(minutesAgo),
+      by: me.person.name,
+      body: body as WholeRun['events'][number]['body'],
+    })),
+  };
+}
+
+interface Known {
+  readonly run?: WholeRun;
+  readonly open?: readonly Cooling[];
+  readonly lots?: readonly Lot[];
+  readonly boned?: readonly Boned[];
+  readonly role?: Me['person']['role'];
+}
+
+const screens = {
+  '/pots': () => import('./Pots.tsx'),
+  '/pots/stove/:runId': () => import('./AtTheStove.tsx'),
+  '/pots/cooling': () => import('./CoolingPage.tsx'),
+  '/pots/reckon': () => import('./reckon/Reckon.tsx'),
+  '/pots/uses/:useId': () => import('./UsePage.tsx'),
+} as const;
+
+let client: QueryClient;
+async function open(pattern: keyof typeof screens, address: string, known: Known = {}): Promise<void> {
+  client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: Number.POSITIVE_INFINITY } } });
+  client.setQueryData(['me'], { ...me, person: { ...me.person, role: known.role ?? 'sous-chef' } });
+  client.setQueryData(['house'], house);
+  client.setQueryData(['house', 'limits'], { limits });
+  client.setQueryData(['catalogue'], { species: [], goods: [], plans: [], categories: [] });
+  client.setQueryData(['runs', 'timers'], { timers: [], aheadMs: 0 });
+  client.setQueryData(['coolings', 'list'], { open: known.open ?? [], closed: [] });
+  client.setQueryData(['lots', 'pots'], { lots: known.lots ?? [] });
+  client.setQueryData(['lots', 'boned'], { boned: known.boned ?? [] });
+  client.setQueryData(['runs', 'uses'], {
+    uses: [...useById.values()].map((use) => ({ use, own: false, retired: false, changed: null, batches: [] })),
+  });
+  if (known.run !== undefined) client.setQueryData(['runs', 'one', RUN], known.run);
+  const { default: Screen } = await screens[pattern]();
+  const { onSent, startOutbox } = await import('../../app/outbox.ts');
+  const { takeAnswer } = await import('../../app/afterSending.ts');
+  onSent((waiting, answer) => takeAnswer(client, waiting, answer));
+  await startOutbox();
+  render(
+    <QueryClientProvider client={client}>
+      <MemoryRouter initialEntries={[address]}>
+        <Routes>
+          <Route path={pattern} element={<Screen />} />
+        </Routes>
+      </MemoryRouter>
+    </QueryClientProvider>,
+  );
+  await screen.findByRole('navigation', { name: 'Pots' });
+}
+const stove = (run: WholeRun, role?: Known['role']): Promise<void> =>
+  open('/pots/stove/:runId', `/pots/stove/${RUN}`, { run, ...(role === undefined ? {} : { role }) });
+
+const type = (label: string | RegExp, text: string): void =>
+  void fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
+const touch = (name: string | RegExp): void => void fireEvent.click(screen.getByRole('button', { name }));
+const text = (testId: string): string => screen.getByTestId(testId).textContent ?? '';
+const kept = async () => (await import('../../app/outbox.ts')).waitingNow();
+
+beforeEach(() => {
+  vi.resetModules();
+  vi.stubGlobal('indexedDB', new IDBFactory());
+  vi.stubGlobal(
+    'ResizeObserver',
+    class {
+      observe(): void {}
+      unobserve(): void {}
+      disconnect(): void {}
+    },
+  );
+  vi.stubGlobal('fetch', () => Promise.reject(new TypeError('no network')));
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+describe('a batch at the stove', () => {
+  it('goes step by step by keys, and everything said can be taken back, the latest first', async () => {
+    await stove(runOf('fish-fumet', kilograms(5)));
+    const step = () => screen.getByRole('region', { name: 'Next step' }).textContent ?? '';
+    expect(step()).toContain('Step 1 of');
+    act(() => void fireEvent.keyDown(document.body, { key: 'd' }));
+    await waitFor(() => expect(step()).toContain('Step 2 of'));
+    act(() => void fireEvent.keyDown(document.body, { key: 't' }));
+    await waitFor(() => expect(screen.getByTestId('countdown')).toBeTruthy());
+    touch('Undo');
+    await waitFor(() => expect(screen.queryByTestId('countdown')).toBeNull());
+    touch('Undo');
+    await waitFor(() => expect(step()).toContain('Step 1 of'));
+    expect((await kept()).map((w) => (w.body as { body: RunEventBody }).body.kind)).toEqual([
+      'step',
+      'timer',
+      'back',
+      'back',
+    ]);
+  });
+
+  it('takes a litre typed for a kilogram, and keeps what came out on this device until the server has it', async () => {
+    await stove(runOf('fish-fumet', kilograms(5)));
+    const done = (): HTMLButtonElement => screen.getByRole('button', { name: 'Batch done' });
+    expect(done().disabled).toBe(true);
+    type('Strained', 'a lot');
+    expect(screen.getByText('Such as 6.3 l, 6300 or 6.3 kg')).toBeTruthy();
+    type('Strained', '4,2');
+    type('Bones thrown away', '3900');
+    fireEvent.click(done());
+    await waitFor(() => expect(done().disabled).toBe(true));
+    // nothing more is done to it meanwhile
+    expect(screen.queryByRole('button', { name: 'Undo' })).toBeNull();
+    expect(screen.getByText(/Kept here. The batch is done once the server has it/)).toBeTruthy();
+    expect(await kept()).toMatchObject([
+      {
+        url: `/api/v1/runs/${RUN}/finish`,
+        body: { outputMg: kilograms(4.2), spentMg: grams(3_900), spentTo: 'waste' },
+      },
+    ]);
+  });
+
+  it('reads a bare number over a hundred as the grams of the scale', async () => {
+    await stove(runOf('fish-fumet', kilograms(5)));
+    type('Strained', '4200');
+    touch('Batch done');
+    await waitFor(async () => expect((await kept())[0]?.body).toMatchObject({ outputMg: grams(4_200) }));
+  });
+
+  it('shows a viewer where it stands and nothing to touch', async () => {
+    await stove(runOf('fish-fumet', kilograms(5)), 'viewer');
+    expect(screen.getByRole('region', { name: 'Next step' })).toBeTruthy();
+    expect(screen.getByRole('region', { name: 'What goes in' }).textContent).toContain('1042-K');
+    expect(screen.queryByRole('button', { name: /Done|Batch done|Call it off/ })).toBeNull();
+  });
+
+  it('leads from a done batch to its lot, with what a litre of it cost', async () => {
+    await stove({
+      ...runOf('fish-fumet', kilograms(5)),
+      state: 'done',
+      outputMg: kilograms(4),
+      outputLot: { id: LOT, code: '1050-T', name: 'Fumet', costMinor: 1_000 },
+      doneAt: new Date().toISOString(),
+    });
+    expect(text('cost-per')).toBe('£10.00, £2.50 a litre.');
+    expect(screen.getByRole('link', { name: '1050-T in the larder' }).getAttribute('href')).toBe(`/larder/${LOT}`);
+    expect(screen.queryByRole('region', { name: 'Next step' })).toBeNull();
+  });
+});
+
+describe('reducing to a mark', () => {
+  const mark = (salt?: { grams: number; mostPerLitre: number }): RunEventBody => ({
+    kind: 'mark',
+    vesselId: 'pan-24',
+    burnerId: 'ring',
+    targetMg: kilograms(0.9),
+    ...(salt === undefined ? {} : { salt }),
+  });
+  const level = (litres: number): RunEventBody => ({
+    kind: 'level',
+    levelMm: (litres * 1e6) / (Math.PI * 120 ** 2),
+    massMg: kilograms(litres),
+  });
+  const minutes = (): number => Number(/\d+/.exec(text('minutes-left'))?.[0]);
+
+  it('says the mark in centimetres of this pan, and learns from each reading how fast it boils away', async () => {
+    await stove(
+      runOf('jus-reduced', kilograms(4), [
+        [20, mark()],
+        [19, level(4)],
+      ]),
+    );
+    // 0.9 l in a pan of 24 cm: 900 / (pi 12^2) = 1.99 cm
+    expect(text('mark')).toContain('2.0 cm in the 24 cm sauce pan, 0.90 l');
+    const byBurner = minutes();
+    cleanup();
+    await stove(
+      runOf('jus-reduced', kilograms(4), [
+        [20, mark()],
+        [19, level(4)],
+        [0, level(2.2)],
+      ]),
+    );
+    expect(text('minutes-left')).toContain('2 readings');
+    // 1.8 l in 19 minutes is half as fast again as the ring promised
+    expect(minutes()).toBeLessThan(byBurner);
+    expect(minutes()).toBeGreaterThan(8);
+  });
+
+  it('stops at the salt where it comes before the mark, and says how salty the mark would be', async () => {
+    // 16 g in it, no more than 10 a litre: 1.6 litres, 3.54 cm
+    await stove(
+      runOf('jus-reduced', kilograms(4), [
+        [2, mark({ grams: 16, mostPerLitre: 10 })],
+        [1, level(4)],
+      ]),
+    );
+    expect(text('salt-stop')).toBe(
+      'Stop at 3.5 cm, 1.60 l: below it is saltier than 10 g a litre. At the mark it would be 17.8.',
+    );
+    const toSalt = minutes();
+    cleanup();
+    await stove(
+      runOf('jus-reduced', kilograms(4), [
+        [2, mark({ grams: 4, mostPerLitre: 10 })],
+        [1, level(4)],
+      ]),
+    );
+    expect(text('salt-stop')).toBe('4.4 g of salt a litre at the mark, no more than 10.');
+    expect(toSalt).toBeLessThan(minutes());
+  });
+
+  it('is past it by now once the clock has gone on', async () => {
+    await stove(
+      runOf('jus-reduced', kilograms(4), [
+        [300, mark({ grams: 16, mostPerLitre: 10 })],
+        [290, level(4)],
+        [270, level(2.4)],
+      ]),
+    );
+    expect(text('minutes-left')).toContain('As salty as it may get by now. Taste.');
+  });
+
+  it('keeps the salt as grams in the pan when the mark is set', async () => {
+    await stove(runOf('jus-reduced', kilograms(4), [[0, level(2)]]));
+    type('Pan', 'pan-24');
+    type('Burner', 'ring');
+    type('Down to, litres', '1');
+    type('Salt in it now, grams a litre', '4');
+    type('No saltier than, grams a litre', '12');
+    expect(screen.getByText(/2.0 l now: 12 g a litre at 0.67 l, 1.5 cm/)).toBeTruthy();
+    touch('Set the mark');
+    await waitFor(async () => expect(await kept()).toHaveLength(1));
+    const { body } = (await kept())[0]?.body as { body: Extract<RunEventBody, { kind: 'mark' }> };
+    expect(body.targetMg).toBe(kilograms(1));
+    expect(body.salt?.grams).toBeCloseTo(8, 1);
+    expect(body.salt?.mostPerLitre).toBe(12);
+  });
+});
+
+describe('the core at the stove', () => {
+  const probe = (C: number): RunEventBody => ({ kind: 'probe', centiC: C * 100, source: 'probe' });
+
+  it('foretells by the step that cooks it, not by the salting before', async () => {
+    await stove(runOf('confit', grams(405), [[1, probe(5)]], ['bag']));
+    expect(text('come-up')).toMatch(/^\d+ (h|min).* in (78\.5|90) °C/);
+  });
+
+  it('is there when the last reading is', async () => {
+    await stove(runOf('confit', grams(405), [[1, probe(82)]]));
+    expect(text('come-up')).toMatch(/^there /);
+  });
+
+  it('counts the time between readings that were hot enough, against the printed pairs', async () => {
+    await stove(
+      runOf('confit', grams(405), [
+        [4, probe(71)],
+        [1, probe(72)],
+      ]),
+    );
+    expect(text('core')).toContain('Within the limit you selected: ');
+  });
+
+  it('has nothing to say of a stock, or of what is only cured', async () => {
+    await stove(runOf('fish-fumet', kilograms(5), [[1, probe(88)]]));
+    expect(screen.queryByTestId('come-up')).toBeNull();
+    cleanup();
+    await stove(runOf('salt-cure-fish', kilograms(1), [[1, probe(2)]]));
+    expect(screen.queryByTestId('come-up')).toBeNull();
+  });
+});
+
+describe('cooling', () => {
+  const log = (readings: readonly (readonly [minutesAgo: number, C: number])[]): Cooling => ({
+    id: RUN,
+    kind: 'cooling',
+    state: 'open',
+    lot: null,
+    name: 'Stock in the pot',
+    setup: {
+      mediumId: 'cold-room-open',
+      vesselName: '12 l pot',
+      vessel: { kind: 'round', diameterMm: 260, heightMm: 230 },
+      count: 1,
+      litres: 8,
+      airC: 3,
+      setsAtC: null,
+    },
+    limit: (cooling ?? null) as Cooling['limit'],
+    readings: readings.map(([minutesAgo, C], i) => ({
+      id: `019a0000-0000-7000-8000-0000000002${String(i).padStart(2, '0')}`,
+      at: new Date(Date.now() - minutesAgo * 60_000).toISOString(),
+      centiC: C * 100,
+      source: 'probe' as const,
+      by: me.person.name,
+    })),
+    verdict: 'open',
+    outcome: null,
+    by: me.person.name,
+    startedAt: new Date(Date.now() - 60 * 60_000).toISOString(),
+    closedAt: null,
+  });
+
+  it('begins only with a figure that someone read, and stands as a log of this device until the server has it', async () => {
+    await open('/pots/cooling', '/pots/cooling');
+    const begin = (): HTMLButtonElement => screen.getByRole('button', { name: /[Bb]egin the log/ });
+    expect(begin().disabled).toBe(true);
+    type('What', 'Brown stock');
+    type('It is at', '88');
+    expect(begin().textContent).toContain('Begin the log at 88.0 °C');
+    fireEvent.click(begin());
+    const article = await screen.findByRole('article', { name: 'Log of Brown stock' });
+    expect(within(article).getByTestId('verdict').textContent).toBe('Still open');
+    // what was read is used up: another log wants a reading of its own
+    expect(begin().disabled).toBe(true);
+    fireEvent.change(within(article).getByLabelText('Temperature of Brown stock as read'), { target: { value: '61' } });
+    fireEvent.click(within(article).getByRole('button', { name: 'Write it down' }));
+    await within(article).findByText(/as the handbook’s figure, by 1 reading/);
+    expect((await kept()).map((w) => w.url)).toEqual([
+      '/api/v1/coolings',
+      expect.stringMatching(/\/coolings\/[0-9a-f-]{36}\/readings$/),
+    ]);
+    expect((await kept())[0]?.body).toMatchObject({ name: 'Brown stock', centiC: 8_800, source: 'typed' });
+  });
+
+  it('is judged by what was read here too, before the server knows of it', async () => {
+    await open('/pots/cooling', '/pots/cooling', { open: [log([[400, 84]])] });
+    const article = screen.getByRole('article', { name: 'Log of Stock in the pot' });
+    expect(within(article).getByTestId('verdict').textContent).toBe('Still open');
+    fireEvent.change(within(article).getByLabelText(/^Temperature of/), { target: { value: '48' } });
+    fireEvent.click(within(article).getByRole('button', { name: 'Write it down' }));
+    await waitFor(() =>
+      expect(within(article).getByTestId('verdict').textContent).toBe('Outside the limit you selected'),
+    );
+    // what the server would ask for stands there already
+    expect(within(article).getByLabelText('What was done about it')).toBeTruthy();
+  });
+
+  it('refuses a reading that is none', async () => {
+    await open('/pots/cooling', '/pots/cooling', { open: [log([[10, 84]])] });
+    const article = screen.getByRole('article', { name: 'Log of Stock in the pot' });
+    for (const nonsense of ['', 'warm', '12 bananas']) {
+      fireEvent.change(within(article).getByLabelText(/^Temperature of/), { target: { value: nonsense } });
+      expect(within(article).getByRole<HTMLButtonElement>('button', { name: 'Write it down' }).disabled).toBe(true);
+    }
+  });
+
+  it('says at the head of every room how many logs are open', async () => {
+    await open('/pots/cooling', '/pots/cooling', { open: [log([[10, 84]])] });
+    expect(screen.getByRole('link', { name: 'Cooling 1 open' })).toBeTruthy();
+  });
+});
+
+describe('what was boned out', () => {
+  const bird: Boned = {
+    lotId: LOT,
+    code: '1016-X',
+    name: 'Guinea fowl boned bird',
+    pieces: 1,
+    bonedMg: grams(939),
+    bonesMg: grams(314),
+    fleshOutMg: grams(49),
+    low: 0.35,
+    high: 0.5,
+  };
+
+  it('fills the sum with its own figures, and by hand again once one is typed over', async () => {
+    await open('/pots/reckon', '/pots/reckon', { boned: [bird] });
+    fireEvent.click(within(screen.getByRole('navigation', { name: 'Sums' })).getByRole('button', { name: 'Stuffing' }));
+    type('Boned out, in the larder', LOT);
+    // (314 / 1.15 + 49 / 1.05) ml, a twelfth less, shared with 5 % of swelling, at 1.02 g a millilitre
+    expect(text('answer')).toBe('285 g');
+    expect(screen.getByText(/314 g of bones, 49 g of flesh and fat. Cooks take 329 g to 470 g/)).toBeTruthy();
+    type('With', 'grain');
+    expect(text('answer')).toBe('260 g');
+    type('Boned', '800');
+    expect(screen.getByLabelText<HTMLSelectElement>('Boned out, in the larder').value).toBe('');
+  });
+
+  it('is one touch from being what is wanted of a stuffing', async () => {
+    await open('/pots', '/pots?use=boned-bird-stuffing', { boned: [bird] });
+    fireEvent.click(
+      within(screen.getByRole('list', { name: 'To fill' })).getByRole('button', { name: /1016-X.*285 g/ }),
+    );
+    expect(screen.getByLabelText<HTMLInputElement>('Kilograms').value).toBe('0.285');
+    // a fumet fills nothing
+    cleanup();
+    await open('/pots', '/pots?use=fish-fumet', { boned: [bird] });
+    expect(screen.queryByRole('list', { name: 'To fill' })).toBeNull();
+  });
+});
