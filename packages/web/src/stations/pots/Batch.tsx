@@ -1,7 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import type { Ask, House, ListedUse, Lot } from '@zabrik/contract';
 import { formatMass, inKilograms, refusalOf, roleIn, SWELLS, stuffingFor, type Use } from '@zabrik/core';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
@@ -15,7 +15,7 @@ import { FillingFigures } from './FillingFigures.tsx';
 import { amountOf, goesByItself, offerOf } from './offers.ts';
 import { PotDrawing } from './PotDrawing.tsx';
 import { useBoned } from './potQueries.ts';
-import { type Scaling, useScaling } from './useScaling.ts';
+import { MOST_LOTS, type Scaling, useScaling } from './useScaling.ts';
 
 function Wishes({ use, s }: { readonly use: Use; readonly s: Scaling }) {
   const kinds = [
@@ -299,14 +299,48 @@ function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House |
   );
 }
 
+/** So many rows at first; the rest when someone asks. */
+const SOME = 30;
+
+function LotRows({
+  lots,
+  s,
+  may,
+  label,
+}: {
+  readonly lots: readonly Lot[];
+  readonly s: Scaling;
+  readonly may: boolean;
+  readonly label?: string;
+}) {
+  const [all, setAll] = useState(false);
+  const shown = all ? lots : lots.slice(0, SOME);
+  return (
+    <>
+      <ul className="grid gap-1.5" aria-label={label}>
+        {shown.map((lot) => (
+          <LotRow key={lot.id} lot={lot} s={s} may={may} />
+        ))}
+      </ul>
+      {shown.length < lots.length && (
+        <Button className="mt-2 h-11" onClick={() => setAll(true)}>
+          {lots.length - shown.length} more
+        </Button>
+      )}
+    </>
+  );
+}
+
 interface BatchProps {
   readonly listed: ListedUse;
   readonly lots: readonly Lot[];
+  /** Whether these are all there are. */
+  readonly all: boolean;
   readonly house: House | undefined;
 }
 
 /** What there is for a use, oldest first, what is wanted, and the batch it scales to. */
-export function Batch({ listed, lots, house }: BatchProps) {
+export function Batch({ listed, lots, all, house }: BatchProps) {
   const may = useMay('pots.plan');
   const navigate = useNavigate();
   const s = useScaling(listed, lots, house);
@@ -338,29 +372,23 @@ export function Batch({ listed, lots, house }: BatchProps) {
               Nothing lies in the larder for this. Bones and trim stand here once a stage is closed.
             </p>
           )}
-          <ul className="grid gap-1.5">
-            {usual.map((lot) => (
-              <LotRow key={lot.id} lot={lot} s={s} may={may} />
-            ))}
-          </ul>
+          <LotRows lots={usual} s={s} may={may} />
+          {(!all || usual.length > MOST_LOTS) && (
+            <p className="mt-2 text-[14px] text-ink-soft">
+              {all ? '' : 'Only the lots with the earliest dates were looked at. '}
+              {usual.length > MOST_LOTS && `A batch takes ${MOST_LOTS} lots at most, the oldest first.`}
+            </p>
+          )}
           {besides.length > 0 && (
             <>
               <h3 className="mt-4 mb-2 text-[15px] font-bold text-ink-soft">Could go in, if you choose it</h3>
-              <ul className="grid gap-1.5">
-                {besides.map((lot) => (
-                  <LotRow key={lot.id} lot={lot} s={s} may={may} />
-                ))}
-              </ul>
+              <LotRows lots={besides} s={s} may={may} />
             </>
           )}
           {refused.length > 0 && (
             <>
               <h3 className="mt-4 mb-2 text-[15px] font-bold text-ink-soft">Not in this</h3>
-              <ul className="grid gap-1.5" aria-label="Refused">
-                {refused.map((lot) => (
-                  <LotRow key={lot.id} lot={lot} s={s} may={may} />
-                ))}
-              </ul>
+              <LotRows lots={refused} s={s} may={may} label="Refused" />
             </>
           )}
         </section>

@@ -123,7 +123,7 @@ async function open(pattern: keyof typeof screens, address: string, known: Known
   client.setQueryData(['catalogue'], { species: [], goods: [], plans: [], categories: [] });
   client.setQueryData(['runs', 'timers'], { timers: [], aheadMs: 0 });
   client.setQueryData(['coolings', 'list'], { open: known.open ?? [], closed: [] });
-  client.setQueryData(['lots', 'pots'], { lots: known.lots ?? [] });
+  client.setQueryData(['lots', 'pots'], { lots: known.lots ?? [], all: true });
   client.setQueryData(['lots', 'boned'], { boned: known.boned ?? [] });
   client.setQueryData(['runs', 'uses'], {
     uses: [...useById.values()].map((use) => ({ use, own: false, retired: false, changed: null, batches: [] })),
@@ -170,6 +170,65 @@ beforeEach(() => {
 afterEach(() => {
   cleanup();
   vi.unstubAllGlobals();
+});
+
+const frame = (n: number): Lot => ({
+  id: `019a0000-0000-7000-8000-${String(n).padStart(12, '0')}`,
+  code: `${n}-K`,
+  kind: 'piece',
+  name: `Hake frame ${n}`,
+  species: 'hake',
+  form: null,
+  category: 'white-fish-frame',
+  destination: 'stock',
+  pieces: 1,
+  massMg: grams(100),
+  madeMg: grams(100),
+  costMinor: 10,
+  useBy: '2099-01-01',
+  madeAt: '2026-11-25T08:00:00.000Z',
+  supplierName: null,
+  parentCodes: [],
+  allergens: ['fish'],
+  note: null,
+  nextStage: null,
+  breakdownId: null,
+  placeId: 'cold-room',
+  state: 'fresh',
+  ready: false,
+  frozenOn: null,
+  thawedOn: null,
+  openedOn: null,
+  dateBasis: null,
+  reservedFor: null,
+  held: null,
+  goods: null,
+  tubUse: null,
+  useId: null,
+  labels: 0,
+});
+
+describe('scaling', () => {
+  it('shows some of hundreds of lots, takes the oldest two hundred, and says so', async () => {
+    await open('/pots', '/pots?use=fish-fumet', { lots: Array.from({ length: 240 }, (_, i) => frame(i)) });
+    const lots = screen.getByRole('region', { name: 'Lots for Fumet' });
+    expect(within(lots).getAllByRole('checkbox')).toHaveLength(30);
+    // 200 lots of 100 g, 0.9 litres a kilo
+    expect(text('comes-out')).toBe('18.0 l');
+    expect(lots.textContent).toContain('A batch takes 200 lots at most, the oldest first.');
+    fireEvent.click(within(lots).getByRole('button', { name: '210 more' }));
+    expect(within(lots).getAllByRole('checkbox')).toHaveLength(240);
+  });
+
+  it('leaves a lot out at a touch, and asks for what is wanted in litres', async () => {
+    await open('/pots', '/pots?use=fish-fumet', { lots: [frame(1), frame(2), frame(3)] });
+    expect(text('comes-out')).toBe('0.3 l');
+    fireEvent.click(screen.getByRole('checkbox', { name: /Hake frame 2/ }));
+    expect(screen.getByRole('region', { name: 'Batch of Fumet' }).textContent).toContain('200 g');
+    touch('So many litres');
+    type('Litres', '6');
+    expect(screen.getByText(/^Short of 6,467 g bones/)).toBeTruthy();
+  });
 });
 
 describe('a batch at the stove', () => {

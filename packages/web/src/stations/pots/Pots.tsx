@@ -141,7 +141,7 @@ export default function Pots() {
               )}
             </div>
             <Tabs.Content value="scale">
-              <Batch listed={listed} lots={lots.data.lots} house={house} />
+              <Batch listed={listed} lots={lots.data.lots} all={lots.data.all} house={house} />
             </Tabs.Content>
             <Tabs.Content value="how">
               <HowMade listed={listed} ways={[]} />

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import type { Lot } from '@zabrik/contract';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 
@@ -14,17 +15,27 @@ export const useBoned = () => useQuery({ queryKey: ['lots', 'boned'], queryFn: (
 export const useCoolings = () =>
   useQuery({ queryKey: ['coolings', 'list'], queryFn: () => call(api.pots.coolings, {}) });
 
-/** Pieces, batches and tubs that nobody holds back: what a pot could take. */
+/** More lots of a kind than this no cook looks through, and no pot takes: the earliest dates come first. */
+const MOST = 1_000;
+
+async function onHand(kind: Lot['kind']): Promise<{ readonly lots: readonly Lot[]; readonly all: boolean }> {
+  const lots: Lot[] = [];
+  let cursor: string | undefined;
+  do {
+    const page = await call(api.larder.list, { query: { kind, limit: 200, cursor } });
+    lots.push(...page.lots);
+    cursor = page.next ?? undefined;
+  } while (cursor !== undefined && lots.length < MOST);
+  return { lots, all: cursor === undefined };
+}
+
+/** Pieces, batches and tubs that nobody holds back: what a pot could take. `all`: whether that is every one there is. */
 export const useLotsForPots = () =>
   useQuery({
     queryKey: ['lots', 'pots'],
     queryFn: async () => {
-      const [tubs, pieces, batches] = await Promise.all([
-        call(api.larder.list, { query: { kind: 'tub', limit: 50 } }),
-        call(api.larder.list, { query: { kind: 'piece', limit: 200 } }),
-        call(api.larder.list, { query: { kind: 'batch', limit: 100 } }),
-      ]);
-      return { lots: [...tubs.lots, ...pieces.lots, ...batches.lots].filter((lot) => lot.held === null) };
+      const found = await Promise.all([onHand('tub'), onHand('piece'), onHand('batch')]);
+      return { lots: found.flatMap((f) => f.lots).filter((lot) => lot.held === null), all: found.every((f) => f.all) };
     },
   });
 

@@ -14,6 +14,9 @@ import {
 import { useMemo, useState } from 'react';
 import { goesByItself, isOffered, offerOf, readMass } from './offers.ts';
 
+/** Lots that go into one batch: more, the contract does not take. */
+export const MOST_LOTS = 200;
+
 export interface Wish {
   readonly kind: 'all' | Want['kind'];
   readonly amount: string;
@@ -53,7 +56,7 @@ export function useScaling(listed: ListedUse, lots: readonly Lot[], house: House
     [lots, use],
   );
   const isIn = (lot: Lot): boolean => goesByItself(use, lot) !== turned.has(lot.id);
-  const chosen = shown.filter(isIn);
+  const chosen = shown.filter(isIn).slice(0, MOST_LOTS);
   const vessel = house?.vessels.find((v) => v.id === vesselId);
   const onHandMg = Object.fromEntries(
     Object.entries(onHand).flatMap(([id, text]) => {
