@@ -155,7 +155,7 @@ function LotRow({ lot, s, may }: { readonly lot: Lot; readonly s: Scaling; reado
           >
             {refusal !== undefined
               ? `Refused: ${refusal}`
-              : `${lot.code} · ${due.text}${part === undefined ? '' : ` · as ${part}`}${lot.destination === 'portion' ? ' · a portion' : ''}`}
+              : `${lot.code} · ${due.text}${lot.state === 'frozen' ? ' · frozen' : ''}${part === undefined ? '' : ` · as ${part}`}${lot.destination === 'portion' ? ' · a portion' : ''}`}
           </span>
         </span>
         <span className="figure text-right">
