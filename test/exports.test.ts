@@ -76,6 +76,25 @@ describe('EPCIS', () => {
     expect(sum(cut?.inputQuantityList) - sum(cut?.outputQuantityList)).toBeCloseTo(0.64 + 0.14, 9);
   });
 
+  it('observes what a stock-take found short and what it found over, and makes neither of the other', () => {
+    const round = move(
+      0,
+      'count',
+      posting('F', -5_000),
+      posting(null, 5_000, 'count'),
+      posting('S', 7_000),
+      posting(null, -7_000, 'count'),
+    );
+    const counted = epcisDocument([round], new Map(['F', 'S'].map(lot)), options);
+    expect(complaints(counted)).toEqual([]);
+    const { eventList } = counted.epcisBody;
+    expect(eventList.map((e) => [e.type, e.action, e.quantityList?.map((q) => q.quantity)])).toEqual([
+      ['ObjectEvent', 'OBSERVE', [0.005]],
+      ['ObjectEvent', 'OBSERVE', [0.007]],
+    ]);
+    expect(new Set(eventList.map((e) => e.eventID)).size).toBe(2);
+  });
+
   it('the schema is one that says no', () => {
     const [event] = document.epcisBody.eventList;
     const broken = (change: object) => ({ ...document, epcisBody: { eventList: [{ ...event, ...change }] } });

@@ -102,7 +102,9 @@ export function epcisDocument(
       'zabrik:lots': [...inputs, ...outputs].map((l) => told(l.lotId)),
       'zabrik:movement': movement.kind,
     };
-    if (inputs.length > 0 && outputs.length > 0)
+    // a stock-take observes what was short and what was over; nothing went from one into the other
+    const counted = movement.kind === 'count';
+    if (inputs.length > 0 && outputs.length > 0 && !counted)
       return [
         {
           type: 'TransformationEvent',
@@ -113,31 +115,36 @@ export function epcisDocument(
           outputQuantityList: quantities(outputs),
         },
       ];
-    if (outputs.length > 0) {
-      const counted = movement.kind === 'count';
-      return [
-        {
-          type: 'ObjectEvent',
-          ...common,
-          action: counted ? 'OBSERVE' : 'ADD',
-          bizStep: counted ? 'cycle_counting' : 'receiving',
-          disposition: 'in_progress',
-          quantityList: quantities(outputs),
-        },
-      ];
-    }
-    if (inputs.length === 0) return [];
+    const came: EpcisEvent[] =
+      outputs.length === 0
+        ? []
+        : [
+            {
+              type: 'ObjectEvent',
+              ...common,
+              ...(inputs.length === 0
+                ? {}
+                : { eventID: `${common.eventID}#over`, 'zabrik:lots': outputs.map((l) => told(l.lotId)) }),
+              action: counted ? 'OBSERVE' : 'ADD',
+              bizStep: counted ? 'cycle_counting' : 'receiving',
+              disposition: 'in_progress',
+              quantityList: quantities(outputs),
+            },
+          ];
+    if (inputs.length === 0) return came;
     const sink = movement.postings.find((p) => p.sink !== null && p.massMg > 0)?.sink ?? '';
     const way = waysOut[sink];
     return [
       {
         type: 'ObjectEvent',
         ...common,
-        action: sink === 'count' ? 'OBSERVE' : 'DELETE',
+        ...(came.length === 0 ? {} : { 'zabrik:lots': inputs.map((l) => told(l.lotId)) }),
+        action: counted ? 'OBSERVE' : 'DELETE',
         bizStep: way?.bizStep ?? 'decommissioning',
         disposition: way?.disposition ?? 'inactive',
         quantityList: quantities(inputs),
       },
+      ...came,
     ];
   });
   return {

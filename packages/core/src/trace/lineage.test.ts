@@ -97,6 +97,27 @@ describe('a tub that grows', () => {
   });
 });
 
+describe('a stock-take', () => {
+  const round = [
+    move(0, 'receive', sink('supplier', -1_000), lot('hake', 1_000)),
+    move(1, 'receive', sink('supplier', -500), lot('plaice', 500)),
+    move(2, 'count', lot('hake', -40), sink('count', 40, 'drip'), lot('plaice', 30), sink('count', -30, 'found')),
+  ];
+
+  it('puts nothing of the lot that was short into the one that was over', () => {
+    const { lots, waysOut } = traceDown('hake', round);
+    expect(lots.map((l) => [l.lotId, l.onHandMg])).toEqual([['hake', 960]]);
+    expect(waysOut).toMatchObject([{ sink: 'count', reason: 'drip', massMg: 40, partMg: 40, lotId: 'hake' }]);
+    expect(traceUp('plaice', round).map((l) => [l.lotId, l.madeMg])).toEqual([['plaice', 530]]);
+  });
+
+  it('mixes what was found into the lot it was found in', () => {
+    const served = [...round, move(3, 'take-out', lot('plaice', -530), sink('served', 530))];
+    const { waysOut } = traceDown('plaice', served);
+    expect(waysOut).toMatchObject([{ sink: 'served', massMg: 530, partMg: 530 }]);
+  });
+});
+
 describe('any kitchen', () => {
   /** A random day: deliveries, cuts, mixes and takings-out that each sum to zero. */
   const kitchen = fc

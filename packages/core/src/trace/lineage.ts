@@ -1,4 +1,5 @@
 /** Where a lot's grams went, and where they came from, through movements that each sum to zero. */
+import { eachAlone } from './stockTake.ts';
 
 export interface TracedPosting {
   /** The lot it is about; null where mass comes from or goes to a sink. */
@@ -98,7 +99,7 @@ export function traceDown(lotId: string, movements: readonly TracedMovement[]): 
   // in the order they were made; only what stems from the lot is told of
   const family = new Set<string>();
   const waysOut: WayOut[] = [];
-  for (const movement of [...movements].sort(byTime)) {
+  for (const movement of movements.flatMap(eachAlone).sort(byTime)) {
     // everything that goes in, from lots or from outside (a supplier, the pantry)
     const total = -movement.postings.reduce((sum, p) => sum + Math.min(0, p.massMg), 0);
     let part = 0;
@@ -163,7 +164,7 @@ export function traceDown(lotId: string, movements: readonly TracedMovement[]): 
  * Keeps   at every depth, what stems from lots and what came from outside add up to the lot.
  */
 export function traceUp(lotId: string, movements: readonly TracedMovement[]): readonly TracedLot[] {
-  const order = [...movements].sort(byTime);
+  const order = movements.flatMap(eachAlone).sort(byTime);
   const made = new Map<string, number>();
   const left = new Map<string, number>();
   /** What a lot held right after each movement that filled it. */

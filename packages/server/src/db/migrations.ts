@@ -8,6 +8,7 @@ import { keeping } from './migrations/0005-keeping.ts';
 import { receiving } from './migrations/0006-receiving.ts';
 import { cutting } from './migrations/0007-cutting.ts';
 import { pots } from './migrations/0008-pots.ts';
+import { kin } from './migrations/0009-kin.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -19,6 +20,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   receiving,
   cutting,
   pots,
+  kin,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

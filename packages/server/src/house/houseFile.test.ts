@@ -68,6 +68,10 @@ describe('a house as a file', () => {
     const balances = (d = db) =>
       select(d, 'select lot_id, mass_mg, cost_minor from lot_balance where house_id = $1 order by lot_id', [houseId()]);
     expect(await balances()).toEqual(await balances(kitchen.kitchen.db));
+    const kin = (d = db) =>
+      select(d, 'select * from lot_kin where house_id = $1 order by parent_id, child_id, movement_id', [houseId()]);
+    expect(await kin()).toEqual(await kin(kitchen.kitchen.db));
+    expect((await kin()).length).toBeGreaterThan(0);
     await expect(readHouseFile(db, file, '9753')).rejects.toThrow('is here already');
     await db.close();
   });

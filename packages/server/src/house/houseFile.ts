@@ -50,6 +50,7 @@ export const leftOut: Readonly<Record<string, string>> = {
   session: 'who is signed in here and now',
   command: 'answers kept for repeats of commands, for the tablets of this server',
   lot_balance: 'follows from the postings, and is held against them when a file is read',
+  lot_kin: 'follows from the postings, and is written by the database with them',
   migration: 'the shape of the database',
 };
 export const tablesOfAHouse = tables.map((t) => t.name);

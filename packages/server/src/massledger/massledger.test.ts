@@ -37,6 +37,16 @@ async function checkBooks(): Promise<void> {
       'select lot_id from lot_balance where mass_mg < 0 or cost_minor < 0 or (mass_mg = 0 and cost_minor <> 0)',
     ),
   ).toEqual([]);
+  // who went into whom, read again from what stands
+  expect(
+    await sql(`select coalesce(k.movement_id, p.movement_id) as movement from lot_kin k full join (
+                 select distinct i.lot_id as parent_id, o.lot_id as child_id, i.movement_id
+                 from posting i join posting o on o.movement_id = i.movement_id and o.mass_mg > 0 and o.lot_id <> i.lot_id
+                 join movement m on m.id = i.movement_id
+                 where i.mass_mg < 0 and m.kind not in ('reverse', 'count') and not exists (select 1 from movement r where r.reverses = m.id)
+               ) p using (parent_id, child_id, movement_id)
+               where k.movement_id is null or p.movement_id is null`),
+  ).toEqual([]);
   // and the whole of it: what came from suppliers and pantry is what lies in lots and what left
   expect(
     await sql(

@@ -3,7 +3,7 @@ import { api } from '@zabrik/contract';
 import { grams, traceDown, traceUp } from '@zabrik/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { closedHake, must } from '../testing/work.ts';
+import { closedHake, must, received } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -82,5 +82,38 @@ describe('a trace', () => {
     const { movements } = await trace(delivery.lotId);
     expect(movements.map((m) => m.kind).sort()).toEqual(['close-stage', 'receive']);
     expect(traceDown(delivery.lotId, movements).waysOut.map((w) => w.reason)).not.toContain('dropped');
+  });
+
+  it('does not take a lot that was short for a part of one that was over in the same stock-take', async () => {
+    const a = await received(kitchen, ines);
+    const b = await received(kitchen, ines);
+    const line = (lotId: string, countedMg: number) => ({ lotId, countedMg, reason: 'drip' as const });
+    await must(ines, api.larder.count, {
+      body: {
+        placeId: null,
+        counts: [line(a.lotId, grams(2_800)), line(b.lotId, grams(2_900))],
+        note: null,
+      },
+    });
+    for (const [mine, other] of [
+      [a, b],
+      [b, a],
+    ] as const) {
+      const { lots, movements } = await trace(mine.lotId);
+      expect(lots.map((l) => l.id)).toEqual([mine.lotId]);
+      expect(traceDown(mine.lotId, movements).lots.map((l) => l.lotId)).toEqual([mine.lotId]);
+      expect(traceUp(mine.lotId, movements).map((l) => l.lotId)).not.toContain(other.lotId);
+    }
+  });
+
+  it('forgets a merge that was taken back, and follows it while it stands', async () => {
+    const a = await closedHake(kitchen, ines);
+    const b = await closedHake(kitchen, ines);
+    const fillets = [a, b].map((x) => x.closed.lots.find((l) => l.name.includes('fillet'))?.lotId ?? '');
+    const merged = await must(ines, api.larder.merge, { body: { lotIds: fillets, nod: true } });
+    const known = async () => (await trace(a.delivery.lotId)).lots.map((l) => l.id);
+    expect(await known()).toContain(merged.lotId);
+    await must(maren, api.ledger.reverse, { params: { movementId: merged.movementId }, body: { reason: 'kept apart' } });
+    expect(await known()).not.toContain(merged.lotId);
   });
 });

@@ -9,10 +9,6 @@ import { Problem } from '../../http/problem.ts';
 import { spokenFor } from '../../massledger/spokenFor.ts';
 import { eventWords } from './words.ts';
 
-/** Movements that make lots out of lots. */
-export const makes = ['close-stage', 'cut', 'run', 'split', 'merge', 'fill'] as const;
-const MAKES = (m: string): string => `${m}.kind in (${makes.map((k) => `'${k}'`).join(', ')})`;
-
 interface Row extends Omit<Lot, 'madeAt'> {
   readonly madeAt: Date;
 }
@@ -23,9 +19,7 @@ select l.id, l.code, l.kind, l.name, l.species, l.form, l.category, l.destinatio
        l.place_id as "placeId", l.state, l.ready, l.frozen_on as "frozenOn", l.thawed_on as "thawedOn", l.opened_on as "openedOn",
        l.date_basis as "dateBasis", l.reserved_for as "reservedFor", l.held, l.goods, l.tub_use as "tubUse", l.labels,
        case when l.category is null then (select r.use_id from run r where r.id = l.run_id) end as "useId",
-       array(select distinct pl.code from posting o join posting i on i.movement_id = o.movement_id and i.mass_mg < 0
-             join lot pl on pl.id = i.lot_id join movement m on m.id = o.movement_id
-             where o.lot_id = l.id and o.mass_mg > 0 and ${MAKES('m')} order by pl.code) as "parentCodes"`;
+       array(select distinct pl.code from lot_kin k join lot pl on pl.id = k.parent_id where k.child_id = l.id order by pl.code) as "parentCodes"`;
 
 const FROM = `
 from lot l join lot_balance b on b.lot_id = l.id left join supplier s on s.id = l.supplier_id
@@ -154,12 +148,12 @@ interface EntryRow {
   readonly reversed: boolean;
 }
 
-const related = (mine: '>' | '<', theirs: '>' | '<'): string => `
+/** What a lot was made from, or what it went into, with what the other gave or got in the movements between them. */
+const related = (mine: 'parent_id' | 'child_id', theirs: 'parent_id' | 'child_id'): string => `
 select x.id, x.code, x.name, sum(o.mass_mg)::bigint as "massMg"
-from posting p join movement m on m.id = p.movement_id and ${MAKES('m')}
-  and not exists (select 1 from movement r where r.reverses = m.id)
-join posting o on o.movement_id = p.movement_id and o.mass_mg ${theirs} 0 join lot x on x.id = o.lot_id
-where p.lot_id = $1 and p.house_id = $2 and p.mass_mg ${mine} 0 group by x.id, x.code, x.name order by x.code`;
+from lot_kin k join lot x on x.id = k.${theirs}
+join posting o on o.movement_id = k.movement_id and o.lot_id = k.${theirs} and o.mass_mg ${theirs === 'parent_id' ? '<' : '>'} 0
+where k.${mine} = $1 and k.house_id = $2 group by x.id, x.code, x.name order by x.code`;
 
 interface EventRow {
   readonly id: string;
@@ -212,8 +206,8 @@ export async function readLot(db: Sequelize, houseId: string, lotId: string, pla
   const row = await selectOne<Row>(db, `${LOT} ${FROM} and l.id = $2`, [houseId, lotId]);
   if (row === undefined) throw new Problem('not_found');
   const [parents, children, entries, free, events, coolings] = await Promise.all([
-    select<LinkRow>(db, related('>', '<'), [lotId, houseId]),
-    select<LinkRow>(db, related('<', '>'), [lotId, houseId]),
+    select<LinkRow>(db, related('child_id', 'parent_id'), [lotId, houseId]),
+    select<LinkRow>(db, related('parent_id', 'child_id'), [lotId, houseId]),
     select<EntryRow>(
       db,
       `select m.id as "movementId", m.kind, m.at, w.name as by, m.note, sum(p.mass_mg)::bigint as "massMg", sum(p.cost_minor)::bigint as "costMinor",

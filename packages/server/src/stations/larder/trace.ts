@@ -24,8 +24,9 @@ interface PostedRow {
 /** Postings in order of their movements, put together movement by movement: flat rows leave the database sooner than nested ones. */
 function movementsOf(rows: readonly PostedRow[]): Trace['movements'] {
   const movements: Trace['movements'] = [];
-  for (const { id, kind, at, by, ...posting } of rows) {
+  for (const { id, kind, at, by, lotId, sink, reason, massMg } of rows) {
     const last = movements.at(-1);
+    const posting = { lotId, sink, reason, massMg };
     if (last?.id === id) last.postings.push(posting);
     else movements.push({ id, kind, at, by, postings: [posting] });
   }
@@ -79,7 +80,26 @@ export async function readTrace(db: Sequelize, houseId: string, lotId: string, n
     }
   return {
     lotId,
-    lots: lots.map((l) => ({ ...l, massMg: onHand.get(l.id) ?? 0, by: makers.get(l.id) ?? null })),
+    // written out: objects of one shape are checked and sent in half the time of two thousand spread ones
+    lots: lots.map((l) => ({
+      id: l.id,
+      code: l.code,
+      kind: l.kind,
+      name: l.name,
+      destination: l.destination,
+      madeMg: l.madeMg,
+      massMg: onHand.get(l.id) ?? 0,
+      useBy: l.useBy,
+      madeAt: l.madeAt,
+      by: makers.get(l.id) ?? null,
+      supplierName: l.supplierName,
+      origin: l.origin,
+      landedOn: l.landedOn,
+      allergens: l.allergens,
+      placeId: l.placeId,
+      state: l.state,
+      held: l.held,
+    })),
     movements,
     at: now.toISOString(),
   };
