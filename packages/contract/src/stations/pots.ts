@@ -269,6 +269,7 @@ export const pots = {
       spentTo: z.enum(['waste', 'wash']).default('waste').describe('thrown away, or kept for a second wash'),
       fatMg: massOrNoneMg.default(0).describe('fat skimmed off and kept'),
       labourMinutes: z.number().min(0).max(2_880).nullable().default(null).describe('hands-on time'),
+      at: instant.nullable().default(null).describe('when it was strained, by the tablet’s clock; null: now'),
       note: note.nullable(),
     }),
     answer: runSchema,

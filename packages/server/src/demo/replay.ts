@@ -248,6 +248,7 @@ export class Replay {
           spentTo: 'waste',
           fatMg: 0,
           labourMinutes: Math.round(20 + (planned.baseMg / 1e6) * 3),
+          at: null,
           note: null,
         },
         query: undefined,

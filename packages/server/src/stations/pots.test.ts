@@ -172,6 +172,23 @@ describe('a batch at the stove', () => {
     expect((await must(maren, api.pots.timers, {})).timers.some((t) => t.runId === run.id)).toBe(false);
   });
 
+  it('is done when the tablet says so, within reason, however late the server hears of it', async () => {
+    const done = async (at: string | null) => {
+      const { frame } = await pieces();
+      const run = await plan('fish-fumet', [frame]);
+      return { run, done: await finish(run.id, grams(400), { at }) };
+    };
+    const now = Date.now();
+    const early = await done(new Date(now - 3_600_000).toISOString());
+    // before it was planned: the clock of the tablet is wrong
+    expect(early.done.doneAt).toBe(early.run.plannedAt);
+    const late = await done(new Date(now + 7_200_000).toISOString());
+    expect(Date.parse(late.done.doneAt ?? '') - Date.now()).toBeLessThan(5_000);
+    const made = await must(maren, api.larder.read, { params: { lotId: early.done.outputLot?.id ?? '' } });
+    expect(made.madeAt).toBe(early.run.plannedAt);
+    expect(Date.parse((await done(null)).done.doneAt ?? '')).toBeGreaterThanOrEqual(now - 1_000);
+  });
+
   it('costs what went in, the work and the fuel, to the penny; bones to a second wash and fat are lots of their own', async () => {
     const { frame, pin } = await pieces();
     const run = await plan('fish-fumet', [frame, pin]);

@@ -113,7 +113,10 @@ describe('a trace', () => {
     const merged = await must(ines, api.larder.merge, { body: { lotIds: fillets, nod: true } });
     const known = async () => (await trace(a.delivery.lotId)).lots.map((l) => l.id);
     expect(await known()).toContain(merged.lotId);
-    await must(maren, api.ledger.reverse, { params: { movementId: merged.movementId }, body: { reason: 'kept apart' } });
+    await must(maren, api.ledger.reverse, {
+      params: { movementId: merged.movementId },
+      body: { reason: 'kept apart' },
+    });
     expect(await known()).not.toContain(merged.lotId);
   });
 });

@@ -69,6 +69,13 @@ async function takeGoods(
   });
 }
 
+/**
+ * When a batch was done: as the tablet says, which may have been without network for hours. Its clock may be wrong: not before the batch
+ * was planned, and not after the server heard of it.
+ */
+const whenDone = (heard: Date, said: string | null, planned: Date): Date =>
+  said === null ? heard : new Date(Math.min(heard.getTime(), Math.max(planned.getTime(), Date.parse(said))));
+
 /** Fuel of a batch, kilowatt-hours: heating what is in it by 80 degrees and what boiled away, by a burner of this efficiency. */
 const energyOf = (inMg: number, boiledMg: number, efficiency: number): number =>
   ((inMg / 1e6) * WATERY_HEAT * 80 + (Math.max(0, boiledMg) / 1e6) * LATENT_AT_BOIL) / 3_600_000 / efficiency;
@@ -120,12 +127,13 @@ const trayOf = (use: Use): Destination =>
  */
 export async function finishRun(
   kitchen: Kitchen,
-  command: InCommand,
+  received: InCommand,
   { params, body }: Asked<typeof api.pots.finish>,
 ): Promise<Answer<typeof api.pots.finish>> {
   const { db } = kitchen;
+  const run = await lockGoing(kitchen, received, params.runId, 'update');
+  const command = { ...received, at: whenDone(received.at, body.at, run.plannedAt) };
   const { who, at, transaction } = command;
-  const run = await lockGoing(kitchen, command, params.runId, 'update');
   const house = await readHouse(who.houseId, transaction);
   const lots = await lockLots(
     db,

@@ -29,7 +29,8 @@ function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boole
   const timers = useTimers();
   const step = state.next === undefined ? undefined : steps[state.next];
   const mine = state.timers.find((t) => t.step === state.next);
-  const now = useTick(mine !== undefined) + (timers.data?.aheadMs ?? 0);
+  const aheadMs = timers.data?.aheadMs ?? 0;
+  const now = useTick(mine !== undefined) + aheadMs;
   const [minutes, setMinutes] = useState<number>();
   const n = state.next ?? 0;
   const typical = minutes ?? step?.minutes?.typical ?? 0;
@@ -39,7 +40,8 @@ function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boole
         kind: 'timer',
         step: n,
         label: `${step?.kind ?? 'timer'}, ${minutesWords(typical)}`,
-        dueAt: new Date(Date.now() + typical * 60_000).toISOString(),
+        // by the server's clock, as every bell reads it: this device's may be minutes off
+        dueAt: new Date(Date.now() + aheadMs + typical * 60_000).toISOString(),
       },
       `Timer of ${minutesWords(typical)}`,
     );

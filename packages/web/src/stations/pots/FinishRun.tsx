@@ -68,6 +68,7 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
             spentTo: wash ? 'wash' : 'waste',
             fatMg,
             labourMinutes: minutes,
+            at: new Date().toISOString(),
             note: null,
           });
       }}

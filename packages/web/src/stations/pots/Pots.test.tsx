@@ -104,6 +104,8 @@ interface Known {
   readonly lots?: readonly Lot[];
   readonly boned?: readonly Boned[];
   readonly role?: Me['person']['role'];
+  /** How far the server's clock is ahead of this device's. */
+  readonly aheadMs?: number;
 }
 
 const screens = {
@@ -121,7 +123,7 @@ async function open(pattern: keyof typeof screens, address: string, known: Known
   client.setQueryData(['house'], house);
   client.setQueryData(['house', 'limits'], { limits });
   client.setQueryData(['catalogue'], { species: [], goods: [], plans: [], categories: [] });
-  client.setQueryData(['runs', 'timers'], { timers: [], aheadMs: 0 });
+  client.setQueryData(['runs', 'timers'], { timers: [], aheadMs: known.aheadMs ?? 0 });
   client.setQueryData(['coolings', 'list'], { open: known.open ?? [], closed: [] });
   client.setQueryData(['lots', 'pots'], { lots: known.lots ?? [], all: true });
   client.setQueryData(['lots', 'boned'], { boned: known.boned ?? [] });
@@ -145,13 +147,21 @@ async function open(pattern: keyof typeof screens, address: string, known: Known
   );
   await screen.findByRole('navigation', { name: 'Pots' });
 }
-const stove = (run: WholeRun, role?: Known['role']): Promise<void> =>
-  open('/pots/stove/:runId', `/pots/stove/${RUN}`, { run, ...(role === undefined ? {} : { role }) });
+const stove = (run: WholeRun, known: Known = {}): Promise<void> =>
+  open('/pots/stove/:runId', `/pots/stove/${RUN}`, { ...known, run });
 
 const type = (label: string | RegExp, text: string): void =>
   void fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
 const touch = (name: string | RegExp): void => void fireEvent.click(screen.getByRole('button', { name }));
 const text = (testId: string): string => screen.getByTestId(testId).textContent ?? '';
+/** The one thing that was said at the stove, of this kind. */
+async function said<K extends RunEventBody['kind']>(kind: K): Promise<Extract<RunEventBody, { kind: K }>> {
+  await waitFor(async () => expect(await kept()).toHaveLength(1));
+  const [only] = await kept();
+  const body = (only?.body as { body: RunEventBody } | undefined)?.body;
+  if (body?.kind !== kind) throw new Error(`said ${body?.kind}`);
+  return body as Extract<RunEventBody, { kind: K }>;
+}
 const kept = async () => (await import('../../app/outbox.ts')).waitingNow();
 
 beforeEach(() => {
@@ -273,6 +283,14 @@ describe('a batch at the stove', () => {
     ]);
   });
 
+  it('sets a timer by the server’s clock, and counts it down by the same, though its own is off', async () => {
+    await stove(runOf('fish-fumet', kilograms(5)), { aheadMs: 300_000 });
+    act(() => void fireEvent.keyDown(document.body, { key: 't' }));
+    await waitFor(() => expect(screen.getByTestId('countdown').textContent).toBe('30:00'));
+    const timer = await said('timer');
+    expect((Date.parse(timer.dueAt) - Date.now()) / 60_000).toBeCloseTo(35, 1);
+  });
+
   it('reads a bare number over a hundred as the grams of the scale', async () => {
     await stove(runOf('fish-fumet', kilograms(5)));
     type('Strained', '4200');
@@ -281,7 +299,7 @@ describe('a batch at the stove', () => {
   });
 
   it('shows a viewer where it stands and nothing to touch', async () => {
-    await stove(runOf('fish-fumet', kilograms(5)), 'viewer');
+    await stove(runOf('fish-fumet', kilograms(5)), { role: 'viewer' });
     expect(screen.getByRole('region', { name: 'Next step' })).toBeTruthy();
     expect(screen.getByRole('region', { name: 'What goes in' }).textContent).toContain('1042-K');
     expect(screen.queryByRole('button', { name: /Done|Batch done|Call it off/ })).toBeNull();
@@ -383,11 +401,10 @@ describe('reducing to a mark', () => {
     type('No saltier than, grams a litre', '12');
     expect(screen.getByText(/2.0 l now: 12 g a litre at 0.67 l, 1.5 cm/)).toBeTruthy();
     touch('Set the mark');
-    await waitFor(async () => expect(await kept()).toHaveLength(1));
-    const { body } = (await kept())[0]?.body as { body: Extract<RunEventBody, { kind: 'mark' }> };
-    expect(body.targetMg).toBe(kilograms(1));
-    expect(body.salt?.grams).toBeCloseTo(8, 1);
-    expect(body.salt?.mostPerLitre).toBe(12);
+    const { targetMg, salt } = await said('mark');
+    expect(targetMg).toBe(kilograms(1));
+    expect(salt?.grams).toBeCloseTo(8, 1);
+    expect(salt?.mostPerLitre).toBe(12);
   });
 });
 
