@@ -7,6 +7,7 @@ import brownVealStock from '../data/uses/brown-veal-stock.json' with { type: 'js
 import chickenFat from '../data/uses/chicken-fat.json' with { type: 'json' };
 import chowder from '../data/uses/chowder.json' with { type: 'json' };
 import confit from '../data/uses/confit.json' with { type: 'json' };
+import cookedToCore from '../data/uses/cooked-to-core.json' with { type: 'json' };
 import countryForcemeat from '../data/uses/country-forcemeat.json' with { type: 'json' };
 import courtBouillon from '../data/uses/court-bouillon.json' with { type: 'json' };
 import crispFishSkin from '../data/uses/crisp-fish-skin.json' with { type: 'json' };
@@ -106,6 +107,7 @@ export const useFiles: readonly unknown[] = [
   shellButter,
   confit,
   braiseAndHold,
+  cookedToCore,
   saltCureFish,
   crispFishSkin,
   crispPoultrySkin,

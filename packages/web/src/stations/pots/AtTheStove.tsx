@@ -106,7 +106,7 @@ function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boole
                   >
                     −5
                   </Button>
-                  <Button size="bench" look="plain" hotkey="T" onClick={start}>
+                  <Button size="bench" look="plain" hotkey="t" onClick={start}>
                     Start timer
                   </Button>
                   <Button size="bench" className="px-0!" aria-label="Longer" onClick={() => setMinutes(typical + 5)}>
@@ -127,7 +127,7 @@ function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boole
           ))}
         {may && (
           <div className="grid grid-cols-[1fr_auto] gap-2">
-            <Button size="bench" look="strong" hotkey="D" onClick={() => done(false)}>
+            <Button size="bench" look="strong" hotkey="d" onClick={() => done(false)}>
               <Check size={20} aria-hidden="true" />
               Done
             </Button>
@@ -289,13 +289,17 @@ export default function AtTheStove() {
     mutationFn: () => call(api.pots.cancel, { params: { runId }, body: {} }),
     onSuccess: () => void navigate('/pots/stove'),
   });
+  const last = stove?.state.standing.at(-1);
+  const going = stove?.run.state === 'planned' || stove?.run.state === 'on';
+  const undo = (): void => {
+    if (last !== undefined) stove?.say({ kind: 'back', eventId: last.id }, 'Taken back');
+  };
+  useKeys(mayWork && going && stove?.finishing === false ? { u: undo } : {});
   if (query.isPending) return <Loading />;
   if (stove === undefined)
     return <Failed error={query.error ?? new Error('This batch is not here.')} again={() => void query.refetch()} />;
   const { run, state } = stove;
-  const going = run.state === 'planned' || run.state === 'on';
   const may = mayWork && going && !stove.finishing;
-  const last = state.standing.at(-1);
   return (
     <div className="flex flex-1 flex-col">
       <PotsHead />
@@ -309,7 +313,7 @@ export default function AtTheStove() {
               {run.ingredients.map((i) => `, ${formatMass(i.massMg)} ${i.name}`).join('')}
             </p>
             {may && last !== undefined && (
-              <Button className="ml-auto" onClick={() => stove.say({ kind: 'back', eventId: last.id }, 'Taken back')}>
+              <Button className="ml-auto" hotkey="u" onClick={undo}>
                 <Undo2 size={18} aria-hidden="true" />
                 Undo
               </Button>
