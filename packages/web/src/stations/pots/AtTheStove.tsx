@@ -369,7 +369,7 @@ export default function AtTheStove() {
             </Button>
           )}
           {cancel.isError && <p className="text-alarm">{cancel.error.message}</p>}
-          {state.startedAt === undefined && going && (
+          {state.standing.length === 0 && going && (
             <p className="flex items-center gap-2 text-[14px] text-ink-soft">
               <Flame size={18} aria-hidden="true" /> It goes on with the first thing written down. Expected:{' '}
               {inKilograms(run.expectedMg.low).toFixed(1)} to {inKilograms(run.expectedMg.high).toFixed(1)}{' '}

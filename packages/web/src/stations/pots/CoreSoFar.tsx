@@ -15,15 +15,28 @@ const held = (seconds: number): string =>
 const cooksThrough = (step: UseStep | undefined): boolean =>
   step !== undefined && step.kind === 'cook' && (step.tempC === undefined || step.tempC.low >= 50);
 
-/** How long a piece so thick still takes until its core is there, in what it is cooked in. */
-function ComeUp({ stove }: { readonly stove: AtStove }) {
+interface ComeUpProps {
+  readonly stove: AtStove;
+  /** The pairs of the limit, and how long each is to be held. */
+  readonly pairs: readonly { readonly C: number; readonly asksSeconds: number }[];
+}
+
+/** How long a piece so thick still takes until its core is there, in what it is cooked in, and how long it is held then. */
+function ComeUp({ stove, pairs }: ComeUpProps) {
   const { state, steps } = stove;
   // what is salted now is cooked in the step that comes for it
   const now = state.next ?? 0;
   const step = steps.slice(now).find(cooksThrough) ?? steps.find(cooksThrough);
+  const usual = step?.tempC === undefined ? 85 : (step.tempC.low + step.tempC.high) / 2;
   const [thick, setThick] = useState(40);
-  const [core, setCore] = useState(70);
-  const around = step?.tempC === undefined ? 85 : (step.tempC.low + step.tempC.high) / 2;
+  const [around, setAround] = useState<number>();
+  const [wanted, setWanted] = useState<number>();
+  const mediumC = around ?? usual;
+  // the hottest printed pair that this heat can reach, and no hotter than 70; without pairs, as near to that as it comes
+  const most = Math.min(70, mediumC - 1);
+  const reached = pairs.map((p) => p.C).filter((C) => C <= most);
+  const core = wanted ?? (reached.length === 0 ? most : Math.max(...reached));
+  const pair = [...pairs].sort((a, b) => b.C - a.C).find((p) => p.C <= core);
   const fromC = (state.probes.at(-1)?.centiC ?? 500) / 100;
   const seconds = secondsToCentre(
     {
@@ -33,22 +46,24 @@ function ComeUp({ stove }: { readonly stove: AtStove }) {
       k: conduction.k,
       alpha: conduction.alpha,
       fromC,
-      mediumC: around,
+      mediumC,
     },
     core,
   );
   return (
     <div className="mt-3 border-t border-line pt-3">
-      <div className="grid grid-cols-2 gap-2">
+      <div className="grid grid-cols-3 gap-2">
         <NumField label="Thick" unit="mm" value={thick} min={3} max={300} decimals={0} onValue={setThick} />
-        <NumField label="Core to" unit="°C" value={core} min={30} max={100} onValue={setCore} />
+        <NumField label="Heat at" unit="°C" value={mediumC} min={30} max={300} onValue={setAround} />
+        <NumField label="Core to" unit="°C" value={core} min={30} max={100} onValue={setWanted} />
       </div>
       <p className="mt-1 text-[15px]" data-testid="come-up">
         <span className="figure text-xl">
           {fromC >= core ? 'there' : longWords(seconds === undefined ? undefined : seconds / 60)}
         </span>{' '}
         <span className="text-ink-soft">
-          in {around} °C, by thickness from the last reading. An estimate: the probe decides.
+          in {mediumC} °C, by thickness from the last reading
+          {pair !== undefined && `; then ${held(pair.asksSeconds)} at ${pair.C} °C`}. An estimate: the probe decides.
         </span>
       </p>
     </div>
@@ -66,12 +81,16 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
     wanted === undefined || last === undefined || (last.centiC / 100 >= wanted.low && last.centiC / 100 <= wanted.high);
   // cooked through in one piece: the core is what counts. A stock at the simmer needs no core
   const cooked = ['filling', 'preserve', 'staff-dish'].includes(run.kind) && steps.some(cooksThrough);
+  // a core on its way is colder than what is round it, and nothing is wrong with that
+  const comingUp = cooked && cooksThrough(step) && last !== undefined && last.centiC / 100 < (wanted?.low ?? 0);
   const log = logOf(state.probes.map((r) => ({ at: r.at, C: r.centiC / 100 })));
   const limit = limits.data?.limits
     .filter((l) => l.shownAs === 'limit')
     .map((l) => l.limit)
     .find((l) => l.kind === 'cook_time_temp' && l.topic === 'cooking');
   const progress = limit?.kind === 'cook_time_temp' && log.length > 0 ? cookingProgress(limit, log) : undefined;
+  const pairs =
+    limit?.kind === 'cook_time_temp' ? limit.value.points.map((p) => ({ C: p.T_C, asksSeconds: p.t_s })) : [];
   const best = progress?.points.reduce((a, b) =>
     b.heldSeconds / Math.max(1, b.asksSeconds) > a.heldSeconds / Math.max(1, a.asksSeconds) ? b : a,
   );
@@ -83,9 +102,14 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
       <h3 className="mb-2 text-[15px] font-bold">{cooked ? 'Core' : 'Probe'}</h3>
       <TakeTemperature label="Temperature as read" onTake={say} />
       {last !== undefined && (
-        <p className={`mt-2 ${fits ? 'text-ink-soft' : 'text-alarm'}`}>
+        <p className={`mt-2 ${fits || comingUp ? 'text-ink-soft' : 'text-alarm'}`}>
           {clockTime(last.at)}: <span className="figure">{formatTemperature(last.centiC)}</span>
-          {wanted !== undefined && (fits ? ', as it should be' : `, wanted ${wanted.low} to ${wanted.high} °C`)}
+          {wanted !== undefined &&
+            (fits
+              ? ', as it should be'
+              : comingUp
+                ? `, not at ${wanted.low} °C yet`
+                : `, wanted ${wanted.low} to ${wanted.high} °C`)}
         </p>
       )}
       {cooked && progress !== undefined && limit !== undefined && best !== undefined && (
@@ -106,7 +130,7 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
           </p>
         </div>
       )}
-      {cooked && <ComeUp stove={stove} />}
+      {cooked && <ComeUp key={state.next} stove={stove} pairs={pairs} />}
     </section>
   );
 }

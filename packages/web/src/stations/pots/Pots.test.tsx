@@ -426,6 +426,38 @@ describe('the core at the stove', () => {
     cleanup();
   });
 
+  it('aims at the hottest printed pair that the bath can reach, and says how long that is held', async () => {
+    await stove(runOf('cooked-to-core', grams(600), [[1, probe(4)]], ['bath']));
+    // the pairs of the limit are 60 °C for 45 min, 65 for 10, 70 for 2, ...: a bath of 64.5 reaches the first
+    expect(text('come-up')).toContain('then 45 min at 60 °C');
+    type('Heat at', '70');
+    expect(text('come-up')).toContain('then 10 min at 65 °C');
+    type('Core to', '72');
+    expect(text('come-up')).toMatch(/^never /);
+  });
+
+  it('is on its way while it is colder than the bath, and outside once it is hotter', async () => {
+    const probed = async (C: number): Promise<string> => {
+      const run = runOf(
+        'cooked-to-core',
+        grams(600),
+        [
+          [9, { kind: 'step', step: 0, skipped: false }],
+          [8, { kind: 'step', step: 1, skipped: false }],
+          [1, probe(C)],
+        ],
+        ['bath'],
+      );
+      await stove(run);
+      const words = screen.getByRole('region', { name: 'Probe' }).textContent ?? '';
+      cleanup();
+      return words;
+    };
+    expect(await probed(41)).toContain('41.0 °C, not at 54 °C yet');
+    expect(await probed(62)).toContain('62.0 °C, as it should be');
+    expect(await probed(81)).toContain('81.0 °C, wanted 54 to 75 °C');
+  });
+
   it('is there when the last reading is', async () => {
     await stove(runOf('confit', grams(405), [[1, probe(82)]]));
     expect(text('come-up')).toMatch(/^there /);
