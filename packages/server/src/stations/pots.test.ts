@@ -172,6 +172,22 @@ describe('a batch at the stove', () => {
     expect((await must(maren, api.pots.timers, {})).timers.some((t) => t.runId === run.id)).toBe(false);
   });
 
+  it('carries the allergens of what was added at the stove, and takes nothing that nobody knows them of', async () => {
+    const { frame } = await pieces();
+    const run = await plan('fish-fumet', [frame], { shares: { 'white-wine': 0 } });
+    expect(run.ingredients.map((i) => i.id)).not.toContain('white-wine');
+    const wine = { kind: 'add' as const, ingredientId: 'white-wine', name: 'white wine', massMg: grams(40) };
+    await say(run.id, wine);
+    const odd = await ines.ask(api.pots.event, {
+      params: { runId: run.id },
+      body: { at: new Date().toISOString(), body: { ...wine, ingredientId: 'peanut-butter', name: 'peanut butter' } },
+    });
+    expect(odd).toMatchObject({ status: 400, body: { field: 'body.ingredientId' } });
+    const done = await finish(run.id, grams(380), { spentMg: grams(300) });
+    const lot = await must(ines, api.larder.read, { params: { lotId: done.outputLot?.id ?? '' } });
+    expect(lot.allergens).toEqual(expect.arrayContaining(['fish', 'sulphites']));
+  });
+
   it('is done when the tablet says so, within reason, however late the server hears of it', async () => {
     const done = async (at: string | null) => {
       const { frame } = await pieces();

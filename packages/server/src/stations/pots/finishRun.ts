@@ -199,7 +199,7 @@ export async function finishRun(
   const { useBy, dateBasis } = await dateOf(kitchen, command, house, use, earliest);
   const allergens = carryAllergens(
     use.allergens,
-    ...use.ingredients.filter((i) => run.ingredients.some((r) => r.id === i.id)).map((i) => i.allergens),
+    ...use.ingredients.filter((i) => wanted.has(i.id)).map((i) => i.allergens),
     ...inputs.map((i) => i.lot.allergens),
     ...fromLarder.map((g) => g.lot.allergens),
   );

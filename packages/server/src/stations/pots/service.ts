@@ -172,6 +172,13 @@ export async function recordAtStove(
   const missing = (path: string, message: string): Problem =>
     new Problem('invalid', undefined, [{ path: `body.${path}`, message }]);
   if (said.kind === 'step' && said.step >= run.use.steps.length) throw missing('step', 'there is no such step');
+  // what nobody knows the allergens of goes into no pot unnoticed
+  if (
+    said.kind === 'add' &&
+    said.ingredientId !== 'water' &&
+    !run.use.ingredients.some((i) => i.id === said.ingredientId)
+  )
+    throw missing('ingredientId', `${run.use.title} has no ${said.name} in it: add it to our own version first`);
   if (said.kind === 'back' || said.kind === 'timer-off') {
     const events = (await readRunEvents(kitchen.db, [run.id], transaction)).get(run.id) ?? [];
     const { standing } = readRun(run.use.steps, events as readonly RunEvent[]);
