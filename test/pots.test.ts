@@ -224,6 +224,45 @@ describe('the catalogue of uses', () => {
     expect(capped[0]?.reason).toMatch(/a fifth/);
   });
 
+  it('leaves the heads above a fifth lying in a tub, and counts those beside it', () => {
+    const tub = lot('white-fish-frame', 4, {
+      lotId: 'tub',
+      kinds: [
+        { category: 'white-fish-frame', massMg: 2_400_000 },
+        { category: 'white-fish-head', massMg: 1_600_000 },
+      ],
+    });
+    const alone = scaleUse(use('fish-fumet'), [tub], free);
+    // 2.4 kg of frames carry 0.6 kg of heads
+    expect(alone.baseMg).toBe(3_000_000);
+    expect(alone.taken).toEqual([{ lotId: 'tub', massMg: 3_000_000, leftMg: 1_000_000, as: 'base' }]);
+    expect(alone.capped).toMatchObject([{ category: 'white-fish-head', heldBackMg: 1_000_000 }]);
+    // a kilo of frames more carries 0.25 of heads more; those that lie beside it, older, go first
+    const both = scaleUse(use('fish-fumet'), [lot('white-fish-head', 0.5), tub, lot('flatfish-frame', 1)], free);
+    expect(both.taken.map((t) => t.massMg)).toEqual([500_000, 2_750_000, 1_000_000]);
+    expect(both.baseMg).toBe(4_250_000);
+    // half of it is half of everything
+    const half = scaleUse(use('fish-fumet'), [tub], { ...free, wantedBaseMg: 1_500_000 });
+    expect(half.taken.map((t) => t.massMg)).toEqual([1_500_000]);
+  });
+
+  it('refuses a tub for what else is in it, by name', () => {
+    const tub = (category: string) =>
+      refusalOf(
+        use('fish-fumet'),
+        lot('white-fish-frame', 2, {
+          kinds: [
+            { category: 'white-fish-frame', massMg: 1_900_000 },
+            { category, massMg: 100_000 },
+            { category: '', massMg: 5_000 },
+          ],
+        }),
+      );
+    expect(tub('oily-fish-frame')).toMatch(/^It holds oily fish frame: oily bones make it greasy/);
+    expect(tub('poultry-carcass')).toMatch(/^It holds poultry carcass/);
+    expect(tub('fish-bone-strip')).toBeUndefined();
+  });
+
   it('names in its parts only what is there: ways in steps, ingredients in ways, uses, ranges in order', () => {
     for (const u of allUses) {
       const ways = u.questions.flatMap((q) => q.ways);

@@ -55,6 +55,7 @@ export const lotSchema = z.strictObject({
   held: z.string().nullable().describe('why nothing may leave it'),
   goods: slug.nullable().describe('what of the vegetables and dry goods it is'),
   tubUse: slug.nullable().describe('the use a collecting tub fills up for'),
+  potKind: z.string().describe('the kind of piece it is to a pot; empty for none'),
   useId: slug.nullable().describe('the use whose batch it is'),
   labels: z.int().describe('how often a label was printed'),
 });

@@ -36,6 +36,19 @@ describe('what a tub holds', () => {
   });
 });
 
+describe('a stock-take with a tub in it', () => {
+  it('puts nothing of a lot that was short into a tub that was over', () => {
+    const round: TracedMovement = {
+      ...move(1, ['b', -300], [null, 300], ['tub', 60], [null, -60]),
+      kind: 'count',
+    };
+    expect(tubContents('tub', [move(0, ['a', -600], ['tub', 600]), round], kindOf)).toEqual([
+      { kind: 'frame', massMg: 600 },
+      { kind: '', massMg: 60 },
+    ]);
+  });
+});
+
 describe('enough for a pot', () => {
   const fumet = {
     accepts: ['frame', 'head'],

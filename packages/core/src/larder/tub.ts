@@ -2,6 +2,7 @@
 
 import type { Use } from '../pots/use.ts';
 import type { TracedMovement } from '../trace/lineage.ts';
+import { eachAlone } from '../trace/stockTake.ts';
 
 export interface TubKind {
   readonly kind: string;
@@ -21,7 +22,8 @@ export function tubContents(
 ): TubKind[] {
   const held = new Map<string, number>();
   let total = 0;
-  const order = [...movements].sort((a, b) => a.at.localeCompare(b.at) || a.id.localeCompare(b.id));
+  // another lot that was short in the same stock-take put nothing into it
+  const order = movements.flatMap(eachAlone).sort((a, b) => a.at.localeCompare(b.at) || a.id.localeCompare(b.id));
   for (const { postings } of order) {
     const change = postings.reduce((sum, p) => sum + (p.lotId === tubId ? p.massMg : 0), 0);
     if (change < 0) {

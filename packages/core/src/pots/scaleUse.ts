@@ -13,8 +13,8 @@ export interface OfferedLot {
   readonly pastDate: boolean;
   /** Cooked, ready to eat: kept apart from what is raw. */
   readonly ready: boolean;
-  /** A tub of several kinds: what may be in it was held to its share when it was filled. */
-  readonly mixed?: boolean;
+  /** What a tub holds by kind: each is held to its share, and none may be refused. Empty kind: nobody knows what. */
+  readonly kinds?: readonly { readonly category: string; readonly massMg: number }[];
 }
 
 export interface ScaleLimits {
@@ -53,8 +53,17 @@ export interface ScaledUse {
   readonly short: readonly { readonly id: string; readonly name: string; readonly massMg: number }[];
 }
 
-const kindOf = (lot: OfferedLot): string => (lot.mixed === true ? 'tub' : lot.category);
+/** What is taken evenly together: all of a kind, or one tub. */
+const heapOf = (lot: OfferedLot): string => (lot.kinds === undefined ? lot.category : lot.lotId);
 const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
+
+/** How much of a lot is of a kind, milligrams. */
+function massOfKind(lot: OfferedLot, category: string): number {
+  if (lot.kinds === undefined) return lot.category === category ? lot.massMg : 0;
+  const all = sum(lot.kinds.map((k) => k.massMg));
+  const own = sum(lot.kinds.map((k) => (k.category === category ? k.massMg : 0)));
+  return all <= 0 ? 0 : Math.round((lot.massMg * own) / all);
+}
 
 /** What a lot would be in a use: its base, one of its ingredients, or nothing. */
 export function roleIn(use: Use, lot: Pick<OfferedLot, 'category' | 'useId'>): string | undefined {
@@ -71,6 +80,13 @@ export function refusalOf(use: Use, lot: Omit<OfferedLot, 'lotId' | 'name' | 'ma
   if (role === undefined) {
     const named = use.refuses.find((refusal) => refusal.category === lot.category);
     return named?.reason ?? `${use.title} is not made with this`;
+  }
+  const odd = lot.kinds?.find(
+    (k) => k.category !== '' && k.massMg > 0 && roleIn(use, { category: k.category }) === undefined,
+  );
+  if (odd !== undefined) {
+    const why = use.refuses.find((refusal) => refusal.category === odd.category)?.reason;
+    return `It holds ${odd.category.replaceAll('-', ' ')}${why === undefined ? '' : `: ${why.charAt(0).toLowerCase()}${why.slice(1)}`}`;
   }
   if (use.takes === 'raw' && lot.ready && role === 'base')
     return 'Cooked already: raw and cooked are kept apart, this is made of raw pieces';
@@ -129,18 +145,22 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
   // a cap of share c lets a category be at most c / (1 - c) of all the rest
   const allowance = new Map<string, number>();
   const capped = use.caps.flatMap((cap) => {
-    const own = sum(base.filter((lot) => kindOf(lot) === cap.category).map((lot) => lot.massMg));
-    const rest = sum(base.filter((lot) => kindOf(lot) !== cap.category).map((lot) => lot.massMg));
+    const own = sum(base.map((lot) => massOfKind(lot, cap.category)));
+    const rest = sum(base.map((lot) => lot.massMg)) - own;
     const most = Math.floor((rest * cap.maxShare) / (1 - cap.maxShare));
     if (own <= most) return [];
     allowance.set(cap.category, most);
     return [{ category: cap.category, heldBackMg: own - most, reason: cap.reason }];
   });
+  // what is too much of a lot of one kind stays where it is, and so it does in a tub: the heads are left lying in it
   const usable = base.map((lot) => {
-    const left = allowance.get(kindOf(lot));
-    if (left === undefined) return { lot, massMg: lot.massMg };
-    const massMg = Math.min(lot.massMg, left);
-    allowance.set(kindOf(lot), left - massMg);
+    let massMg = lot.massMg;
+    for (const [category, left] of allowance) {
+      const own = massOfKind(lot, category);
+      const goes = Math.min(own, left);
+      allowance.set(category, left - goes);
+      massMg -= own - goes;
+    }
     return { lot, massMg };
   });
   const available = sum(usable.map((u) => u.massMg));
@@ -179,7 +199,7 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
   // shrink to the base evenly over capped and free kinds so that the caps still hold, oldest lots first within a kind
   const factor = baseMg / available;
   const budget = new Map<string, number>();
-  for (const { lot, massMg } of usable) budget.set(kindOf(lot), (budget.get(kindOf(lot)) ?? 0) + massMg);
+  for (const { lot, massMg } of usable) budget.set(heapOf(lot), (budget.get(heapOf(lot)) ?? 0) + massMg);
   let spent = 0;
   const kinds = [...budget.entries()];
   kinds.forEach(([category, mass], i) => {
@@ -188,9 +208,9 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
     spent += share;
   });
   const taken = usable.flatMap(({ lot, massMg }) => {
-    const left = budget.get(kindOf(lot)) ?? 0;
+    const left = budget.get(heapOf(lot)) ?? 0;
     const take = Math.min(massMg, left);
-    budget.set(kindOf(lot), left - take);
+    budget.set(heapOf(lot), left - take);
     return take > 0 ? [{ lotId: lot.lotId, massMg: take, leftMg: lot.massMg - take, as: 'base' }] : [];
   });
   const ingredients = use.ingredients.map((ingredient) => {

@@ -78,6 +78,47 @@ describe('planning a batch', () => {
   });
 });
 
+describe('what goes in a pot beside cut pieces', () => {
+  it('of a tub, no more heads than a fifth: the rest is left lying in it', async () => {
+    const { frame, head } = await pieces();
+    const tub = await must(ines, api.larder.startTub, {
+      body: {
+        useId: 'fish-fumet',
+        name: 'Bones',
+        placeId: 'cold-room',
+        from: [
+          { lotId: frame, massMg: null },
+          { lotId: head, massMg: null },
+        ],
+        nod: true,
+      },
+    });
+    // 468 g of frame carry 117 g of head
+    const run = await plan('fish-fumet', [tub.lotId]);
+    expect(run.baseMg).toBe(grams(468 + 117));
+    await must(ines, api.pots.cancel, { params: { runId: run.id }, body: {} });
+    const { tubs } = await must(ines, api.larder.tubs, {});
+    expect(tubs.find((t) => t.id === tub.lotId)).toMatchObject({ potKind: 'white-fish-frame', usableMg: grams(585) });
+  });
+
+  it('a crab as it was bought goes in the boil', async () => {
+    const { lotId } = await received(kitchen, ines, {
+      species: 'brown-crab',
+      form: 'whole',
+      animals: 2,
+      grossMg: grams(1_600),
+      tareMg: 0,
+      invoiceMg: grams(1_600),
+    });
+    const { lots } = await must(ines, api.larder.list, { query: { kind: 'delivery', limit: 200 } });
+    expect(lots.find((l) => l.id === lotId)?.potKind).toBe('crustacean-whole');
+    expect((await plan('crustacean-boil', [lotId])).baseMg).toBe(grams(1_600));
+    const hake = await received(kitchen, ines);
+    const { lots: all } = await must(ines, api.larder.list, { query: { kind: 'delivery', limit: 200 } });
+    expect(all.find((l) => l.id === hake.lotId)?.potKind).toBe('');
+  });
+});
+
 describe('what was boned out', () => {
   const started = async (species: string, form: string, planId: string, g: number, animals: number) => {
     const { lotId } = await received(kitchen, ines, {

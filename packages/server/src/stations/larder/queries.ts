@@ -1,3 +1,4 @@
+import { categoryInPots } from '@zabrik/catalogue';
 import { cutCategories } from '@zabrik/catalogue/portioning';
 import type { Answer, Asked, api, Cooling, Lot, LotLog } from '@zabrik/contract';
 import type { Destination } from '@zabrik/core';
@@ -9,7 +10,7 @@ import { Problem } from '../../http/problem.ts';
 import { spokenFor } from '../../massledger/spokenFor.ts';
 import { eventWords } from './words.ts';
 
-interface Row extends Omit<Lot, 'madeAt'> {
+interface Row extends Omit<Lot, 'madeAt' | 'potKind'> {
   readonly madeAt: Date;
 }
 
@@ -25,7 +26,11 @@ const FROM = `
 from lot l join lot_balance b on b.lot_id = l.id left join supplier s on s.id = l.supplier_id
 where l.house_id = $1`;
 
-const lotOf = (row: Row): Lot => ({ ...row, madeAt: row.madeAt.toISOString() });
+const lotOf = (row: Row): Lot => ({
+  ...row,
+  madeAt: row.madeAt.toISOString(),
+  potKind: categoryInPots(row.category, row.species),
+});
 
 export interface LotFilter {
   readonly search: string | undefined;

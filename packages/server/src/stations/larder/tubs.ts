@@ -1,18 +1,11 @@
 import { categoryById, tubPurposes } from '@zabrik/catalogue';
 import type { Lot, Tub } from '@zabrik/contract';
-import { potDue, type TracedMovement, tubContents } from '@zabrik/core';
+import { potDue } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { HouseRow } from '../../db/models.ts';
 import { select } from '../../db/select.ts';
+import { readTubContents } from '../../db/tubs.ts';
 import { Problem } from '../../http/problem.ts';
-
-interface PostingRow {
-  readonly movementId: string;
-  readonly at: Date;
-  readonly lotId: string | null;
-  readonly category: string | null;
-  readonly massMg: number;
-}
 
 type TubReading = Pick<Tub, 'contents' | 'useTitle' | 'usableMg' | 'enoughMg' | 'due'>;
 
@@ -26,27 +19,7 @@ export async function readTub(
 ): Promise<TubReading> {
   const use = tubPurposes.get(useId);
   if (use === undefined) throw new Problem('not_found', `The use ${useId} is not in the catalogue any more.`);
-  const rows = await select<PostingRow>(
-    db,
-    `select m.id as "movementId", m.at, p.lot_id as "lotId", l.category, p.mass_mg as "massMg"
-     from posting t join movement m on m.id = t.movement_id and m.kind <> 'reverse' and not exists (select 1 from movement r where r.reverses = m.id)
-     join posting p on p.movement_id = m.id left join lot l on l.id = p.lot_id
-     where t.lot_id = $1 order by m.at, m.id, p.id`,
-    [tubId],
-    transaction,
-  );
-  const categories = new Map(rows.map((r) => [r.lotId, r.category]));
-  const movements = new Map<string, TracedMovement>();
-  for (const { movementId, at, lotId, massMg } of rows) {
-    const before = movements.get(movementId);
-    movements.set(movementId, {
-      id: movementId,
-      kind: 'fill',
-      at: at.toISOString(),
-      postings: [...(before?.postings ?? []), { lotId, sink: null, reason: null, massMg }],
-    });
-  }
-  const contents = tubContents(tubId, [...movements.values()], (lotId) => categories.get(lotId) ?? '');
+  const contents = await readTubContents(db, tubId, transaction);
   return {
     contents: contents.map((c) => ({
       category: c.kind,

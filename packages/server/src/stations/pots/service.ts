@@ -18,6 +18,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { dayIn, readHouse } from '../../db/house.ts';
 import { insertRow } from '../../db/insertRow.ts';
 import { select } from '../../db/select.ts';
+import { readTubContents } from '../../db/tubs.ts';
 import { findUse } from '../../db/uses.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
@@ -40,7 +41,15 @@ async function offersOf(
     transaction,
   );
   const useOf = new Map(runs.map((r) => [r.id, r.useId]));
+  const contents = new Map<string, OfferedLot['kinds']>();
+  for (const lot of lots)
+    if (lot.kind === 'tub')
+      contents.set(
+        lot.id,
+        (await readTubContents(kitchen.db, lot.id, transaction)).map((k) => ({ category: k.kind, massMg: k.massMg })),
+      );
   return lots.map((lot) => {
+    const kinds = contents.get(lot.id);
     const useId = lot.category === null && lot.runId !== null ? useOf.get(lot.runId) : undefined;
     return {
       lotId: lot.id,
@@ -50,7 +59,7 @@ async function offersOf(
       massMg: Math.max(0, lot.freeMg),
       pastDate: lot.useBy !== null && lot.useBy < today,
       ready: lot.ready,
-      mixed: lot.kind === 'tub',
+      ...(kinds === undefined ? {} : { kinds }),
     };
   });
 }

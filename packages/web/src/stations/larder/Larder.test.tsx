@@ -38,6 +38,7 @@ const lot = (n: number): Lot => ({
   goods: null,
   tubUse: null,
   useId: null,
+  potKind: '',
   labels: 0,
 });
 

@@ -1,5 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
-import type { Ask, House, ListedUse, Lot } from '@zabrik/contract';
+import type { Ask, House, ListedUse } from '@zabrik/contract';
 import { formatMass, inKilograms, refusalOf, roleIn, SWELLS, stuffingFor, type Use } from '@zabrik/core';
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -12,7 +12,7 @@ import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';
 import { NumField } from '../bench/cutting/NumField.tsx';
 import { FillingFigures } from './FillingFigures.tsx';
-import { amountOf, goesByItself, offerOf } from './offers.ts';
+import { amountOf, goesByItself, offerOf, type PotLot } from './offers.ts';
 import { PotDrawing } from './PotDrawing.tsx';
 import { useBoned } from './potQueries.ts';
 import { MOST_LOTS, type Scaling, useScaling } from './useScaling.ts';
@@ -128,7 +128,7 @@ function Questions({ listed, s }: { readonly listed: ListedUse; readonly s: Scal
   );
 }
 
-function LotRow({ lot, s, may }: { readonly lot: Lot; readonly s: Scaling; readonly may: boolean }) {
+function LotRow({ lot, s, may }: { readonly lot: PotLot; readonly s: Scaling; readonly may: boolean }) {
   const offer = offerOf(lot);
   const refusal = refusalOf(s.use, offer);
   const role = roleIn(s.use, offer);
@@ -308,7 +308,7 @@ function LotRows({
   may,
   label,
 }: {
-  readonly lots: readonly Lot[];
+  readonly lots: readonly PotLot[];
   readonly s: Scaling;
   readonly may: boolean;
   readonly label?: string;
@@ -333,7 +333,7 @@ function LotRows({
 
 interface BatchProps {
   readonly listed: ListedUse;
-  readonly lots: readonly Lot[];
+  readonly lots: readonly PotLot[];
   /** Whether these are all there are. */
   readonly all: boolean;
   readonly house: House | undefined;

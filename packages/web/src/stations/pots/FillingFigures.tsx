@@ -1,14 +1,14 @@
 import { fillingBands, foodOfIngredient, foodOfPiece } from '@zabrik/catalogue/composition';
-import type { Lot } from '@zabrik/contract';
 import { type FillingPart, fillingBalance, formatMass, minutesInTheCold } from '@zabrik/core';
 import { useState } from 'react';
 import { NumField } from '../bench/cutting/NumField.tsx';
+import type { PotLot } from './offers.ts';
 import type { Scaling } from './useScaling.ts';
 
 const names = { fat: 'Fat', protein: 'Protein', water: 'Water', salt: 'Salt' } as const;
 
 /** What a filling is made of, per 100 g, against where its kind holds; and how long it may stay out of the ice. */
-export function FillingFigures({ s, lots }: { readonly s: Scaling; readonly lots: readonly Lot[] }) {
+export function FillingFigures({ s, lots }: { readonly s: Scaling; readonly lots: readonly PotLot[] }) {
   const [nowC, setNowC] = useState(4);
   const [roomC, setRoomC] = useState(22);
   const [watts, setWatts] = useState(0);

@@ -215,6 +215,7 @@ const frame = (n: number): Lot => ({
   goods: null,
   tubUse: null,
   useId: null,
+  potKind: 'white-fish-frame',
   labels: 0,
 });
 

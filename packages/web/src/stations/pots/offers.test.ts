@@ -23,6 +23,7 @@ const lot = (o: Partial<Lot>): Lot =>
     useBy: far,
     ready: false,
     useId: null,
+    potKind: o.category ?? 'white-fish-frame',
     ...o,
   }) as Lot;
 

@@ -1,17 +1,20 @@
-import type { ListedUse, Lot } from '@zabrik/contract';
+import type { ListedUse, Lot, Tub } from '@zabrik/contract';
 import { formatMass, inKilograms, type OfferedLot, parseMass, refusalOf, roleIn, type Use } from '@zabrik/core';
 import { dueWords } from '../../app/dates.ts';
 
+/** A lot that could go in a pot; of a tub, what it holds. */
+export type PotLot = Lot & { readonly contents?: Tub['contents'] };
+
 /** A lot as the core's scaling wants it. */
-export const offerOf = (lot: Lot): OfferedLot => ({
+export const offerOf = (lot: PotLot): OfferedLot => ({
   lotId: lot.id,
   name: lot.name,
-  category: lot.category ?? '',
+  category: lot.potKind,
   ...(lot.useId === null ? {} : { useId: lot.useId }),
   massMg: lot.massMg,
   pastDate: dueWords(lot.useBy).tone === 'late',
   ready: lot.ready,
-  mixed: lot.kind === 'tub',
+  ...(lot.contents === undefined ? {} : { kinds: lot.contents }),
 });
 
 /** A mass as typed, or undefined while it cannot be read. */
@@ -24,7 +27,7 @@ export const readMass = (text: string): number | undefined => {
 };
 
 /** Whether a lot goes in without being asked for: it may, it lies in a tray the use empties, and nobody means it for a guest. */
-export const goesByItself = (use: Use, lot: Lot): boolean =>
+export const goesByItself = (use: Use, lot: PotLot): boolean =>
   refusalOf(use, offerOf(lot)) === undefined &&
   roleIn(use, offerOf(lot)) === 'base' &&
   (use.acceptsUses.length > 0 ||
@@ -32,12 +35,12 @@ export const goesByItself = (use: Use, lot: Lot): boolean =>
     (lot.destination !== null && use.trays.includes(lot.destination) && lot.destination !== 'portion'));
 
 /** What lies ready for a use, milligrams. */
-export const readyFor = (use: Use, lots: readonly Lot[]): number =>
+export const readyFor = (use: Use, lots: readonly PotLot[]): number =>
   lots.filter((lot) => goesByItself(use, lot)).reduce((sum, lot) => sum + lot.massMg, 0);
 
 /** Whether a lot is shown when this use is chosen: it could go in, or a cook might think so and is told why not. */
-export const isOffered = (use: Use, lot: Lot): boolean =>
-  roleIn(use, offerOf(lot)) !== undefined || use.refuses.some((r) => r.category === lot.category);
+export const isOffered = (use: Use, lot: PotLot): boolean =>
+  roleIn(use, offerOf(lot)) !== undefined || use.refuses.some((r) => r.category === lot.potKind);
 
 const kinds = {
   stock: 'Stocks',

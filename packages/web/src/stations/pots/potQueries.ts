@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { Lot } from '@zabrik/contract';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
+import type { PotLot } from './offers.ts';
 
 /** What can be made. Changes with the catalogue, and its batches with every run. */
 export const useUses = () => useQuery({ queryKey: ['runs', 'uses'], queryFn: () => call(api.pots.uses, {}) });
@@ -29,13 +30,22 @@ async function onHand(kind: Lot['kind']): Promise<{ readonly lots: readonly Lot[
   return { lots, all: cursor === undefined };
 }
 
-/** Pieces, batches and tubs that nobody holds back: what a pot could take. `all`: whether that is every one there is. */
+/** Pieces, batches, tubs and what was bought ready for a pot, nobody holding it back. `all`: whether that is every one there is. */
 export const useLotsForPots = () =>
   useQuery({
     queryKey: ['lots', 'pots'],
     queryFn: async () => {
-      const found = await Promise.all([onHand('tub'), onHand('piece'), onHand('batch')]);
-      return { lots: found.flatMap((f) => f.lots).filter((lot) => lot.held === null), all: found.every((f) => f.all) };
+      const [{ tubs }, ...found] = await Promise.all([
+        call(api.larder.tubs, {}),
+        onHand('piece'),
+        onHand('batch'),
+        onHand('delivery'),
+      ]);
+      const lots: readonly PotLot[] = [...tubs, ...found.flatMap((f) => f.lots)];
+      return {
+        lots: lots.filter((lot) => lot.held === null && (lot.kind !== 'delivery' || lot.potKind !== '')),
+        all: found.every((f) => f.all),
+      };
     },
   });
 

@@ -1,4 +1,4 @@
-import type { House, ListedUse, Lot } from '@zabrik/contract';
+import type { House, ListedUse } from '@zabrik/contract';
 import {
   asMadeHere,
   baseForWant,
@@ -12,7 +12,7 @@ import {
   withWays,
 } from '@zabrik/core';
 import { useMemo, useState } from 'react';
-import { goesByItself, isOffered, offerOf, readMass } from './offers.ts';
+import { goesByItself, isOffered, offerOf, type PotLot, readMass } from './offers.ts';
 
 /** Lots that go into one batch: more, the contract does not take. */
 export const MOST_LOTS = 200;
@@ -36,7 +36,7 @@ const wantOf = (wish: Wish, use: Use): Want | undefined => {
 };
 
 /** The batch that a use scales to with the lots, ways, shares and wishes of the moment. */
-export function useScaling(listed: ListedUse, lots: readonly Lot[], house: House | undefined) {
+export function useScaling(listed: ListedUse, lots: readonly PotLot[], house: House | undefined) {
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const [ways, setWays] = useState<readonly string[]>([]);
   const [vesselId, setVesselId] = useState('');
@@ -55,7 +55,7 @@ export function useScaling(listed: ListedUse, lots: readonly Lot[], house: House
         .sort((a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code)),
     [lots, use],
   );
-  const isIn = (lot: Lot): boolean => goesByItself(use, lot) !== turned.has(lot.id);
+  const isIn = (lot: PotLot): boolean => goesByItself(use, lot) !== turned.has(lot.id);
   const chosen = shown.filter(isIn).slice(0, MOST_LOTS);
   const vessel = house?.vessels.find((v) => v.id === vesselId);
   const onHandMg = Object.fromEntries(
@@ -82,7 +82,7 @@ export function useScaling(listed: ListedUse, lots: readonly Lot[], house: House
     shown,
     chosen,
     isIn,
-    turn: (lot: Lot): void =>
+    turn: (lot: PotLot): void =>
       setTurned((before) => {
         const after = new Set(before);
         if (!after.delete(lot.id)) after.add(lot.id);
