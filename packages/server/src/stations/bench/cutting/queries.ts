@@ -85,7 +85,9 @@ function headOf(row: Row, inputs: readonly InputRow[], events: readonly CuttingE
 
 const headsOf = async (db: Sequelize, rows: readonly Row[], transaction?: Transaction): Promise<CuttingHead[]> => {
   const ids = rows.map((r) => r.id);
-  const [inputs, events] = await Promise.all([readInputs(db, ids, transaction), readEvents(db, ids, transaction)]);
+  // one after the other: inside a command they share one connection
+  const inputs = await readInputs(db, ids, transaction);
+  const events = await readEvents(db, ids, transaction);
   return rows.map((row) =>
     headOf(
       row,
@@ -155,18 +157,16 @@ export async function readOneCutting(
 ): Promise<Cutting> {
   const row = await selectOne<Row>(db, `${HEAD} and c.id = $2`, [houseId, cuttingId], transaction);
   if (row === undefined) throw new Problem('not_found', 'There is no such cutting in this house.');
-  const [inputs, events, lots] = await Promise.all([
-    readInputs(db, [cuttingId], transaction),
-    readEvents(db, [cuttingId], transaction),
-    select<Cutting['lots'][number]>(
-      db,
-      `select l.id as "lotId", l.code, l.name, l.pieces, b.mass_mg as "massMg", l.destination
-       from posting p join lot l on l.id = p.lot_id join lot_balance b on b.lot_id = l.id
-       where p.movement_id = $1 and p.mass_mg > 0 order by p.id`,
-      [row.movementId],
-      transaction,
-    ),
-  ]);
+  const inputs = await readInputs(db, [cuttingId], transaction);
+  const events = await readEvents(db, [cuttingId], transaction);
+  const lots = await select<Cutting['lots'][number]>(
+    db,
+    `select l.id as "lotId", l.code, l.name, l.pieces, b.mass_mg as "massMg", l.destination
+     from posting p join lot l on l.id = p.lot_id join lot_balance b on b.lot_id = l.id
+     where p.movement_id = $1 and p.mass_mg > 0 order by p.id`,
+    [row.movementId],
+    transaction,
+  );
   const own = events.get(cuttingId) ?? [];
   return {
     ...headOf(row, inputs, own),
