@@ -97,8 +97,18 @@ describe('what goes in a pot beside cut pieces', () => {
     const run = await plan('fish-fumet', [tub.lotId]);
     expect(run.baseMg).toBe(grams(468 + 117));
     await must(ines, api.pots.cancel, { params: { runId: run.id }, body: {} });
-    const { tubs } = await must(ines, api.larder.tubs, {});
-    expect(tubs.find((t) => t.id === tub.lotId)).toMatchObject({ potKind: 'white-fish-frame', usableMg: grams(585) });
+    const read = async (id: string) => (await must(ines, api.larder.tubs, {})).tubs.find((t) => t.id === id);
+    expect(await read(tub.lotId)).toMatchObject({ potKind: 'white-fish-frame', usableMg: grams(585) });
+    // parted, both halves hold what the whole held
+    const half = await must(ines, api.larder.split, {
+      params: { lotId: tub.lotId },
+      body: { massMg: grams(502), pieces: null, trim: false },
+    });
+    for (const id of [tub.lotId, half.lotId])
+      expect((await read(id))?.contents.map((c) => [c.category, c.massMg])).toEqual([
+        ['white-fish-head', grams(268)],
+        ['white-fish-frame', grams(234)],
+      ]);
   });
 
   it('a crab as it was bought goes in the boil', async () => {

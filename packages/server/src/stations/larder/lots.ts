@@ -210,8 +210,7 @@ async function going(
     const ring = await selectOne<{ ring: boolean }>(
       kitchen.db,
       `with recursive up(lot_id) as (
-         select $1::uuid union
-         select i.lot_id from up u join posting o on o.lot_id = u.lot_id and o.mass_mg > 0 join posting i on i.movement_id = o.movement_id and i.mass_mg < 0 and i.lot_id is not null)
+         select $1::uuid union select k.parent_id from up u join lot_kin k on k.child_id = u.lot_id)
        select exists (select 1 from up where lot_id = $2::uuid) as ring`,
       [lot.id, tubId],
       command.transaction,

@@ -1,5 +1,5 @@
 /** The end of a stage: asked for, explained where the balance does not hold, sent once nothing waits on this device. */
-import { useMutation } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
@@ -10,13 +10,18 @@ import type { BenchState } from './useBreakdown.ts';
 export function useClosing(state: BenchState, passesMissing: boolean, say: (words: string) => void) {
   const { breakdown, counted, balance, waiting } = state;
   const navigate = useNavigate();
+  const client = useQueryClient();
   const key = useRef(uuidv7());
   const [asking, setAsking] = useState(false);
   const [wanted, setWanted] = useState<{ readonly unbalancedReason: string | null } | undefined>(undefined);
   const { mutate, isPending, error } = useMutation({
     mutationFn: (unbalancedReason: string | null) =>
       call(api.bench.close, { params: { breakdownId: breakdown.id }, body: { unbalancedReason } }, key.current),
-    onSuccess: () => void navigate(`/ledger/${breakdown.id}`),
+    onSuccess: () => {
+      // the list of what is to be cut still has this animal: drawn from memory it would jump under the finger a moment later
+      client.removeQueries({ queryKey: ['lots', 'whole'] });
+      void navigate(`/ledger/${breakdown.id}`);
+    },
     onError: () => {
       key.current = uuidv7();
     },
