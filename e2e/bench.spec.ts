@@ -299,11 +299,14 @@ test('an hour offline: twenty weights, a reload, the browser closed; all arrive 
     await expect(page.getByLabel('Weight, typed')).toBeHidden();
   };
   for (let g = 101; g <= 110; g += 1) await type(g);
+  await expect(page.getByTestId('saved')).toContainText('10 kept here');
   await page.reload();
   await expect(balance(page)).toContainText('Weighed 1,055 g', { timeout: 15_000 });
   for (let g = 111; g <= 116; g += 1) await type(g);
   await page.keyboard.press('h'); // a pause is kept like a weight
   await expect(page.getByTestId('clock')).toContainText('paused');
+  // what is said to be kept is kept: it is said once it is on the disk
+  await expect(page.getByTestId('saved')).toContainText('17 kept here');
   await page.close();
   const again = await context.newPage();
   await again.goto(address);
