@@ -1,17 +1,21 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 
-/** Runs a select with $1..$n and gives its rows. The caller states their shape beside the SQL. */
-export function select<Row extends object>(
+/**
+ * Runs a select with $1..$n and gives its rows as the driver made them. The caller states their shape beside the SQL. As a query of type
+ * "select" every row would be copied key by key once more, into an object that is slow to read: two thousand lots took twice as long.
+ */
+export async function select<Row extends object>(
   db: Sequelize,
   sql: string,
   bind: readonly unknown[],
   transaction?: Transaction,
 ): Promise<Row[]> {
-  return db.query<Row>(sql, {
+  const [rows] = await db.query(sql, {
     bind: [...bind],
-    type: QueryTypes.SELECT,
+    type: QueryTypes.RAW,
     ...(transaction === undefined ? {} : { transaction }),
   });
+  return rows as Row[];
 }
 
 /** The first row, or undefined. */

@@ -35,7 +35,8 @@ function movementsOf(rows: readonly PostedRow[]): Trace['movements'] {
 
 /** Reads a lot's whole family, up to the deliveries and down to what left the house. */
 export async function readTrace(db: Sequelize, houseId: string, lotId: string, now: Date): Promise<Trace> {
-  // both find the family for themselves: side by side that is sooner than handing two thousand ids to and fro
+  // both find the family for themselves: side by side that is sooner than handing two thousand ids to and fro. As an array the ids are
+  // looked up together; joined, the planner reads every lot of the house
   const [lots, rows] = await Promise.all([
     select<Omit<Trace['lots'][number], 'by' | 'massMg'>>(
       db,
@@ -43,8 +44,8 @@ export async function readTrace(db: Sequelize, houseId: string, lotId: string, n
       select l.id, l.code, l.kind, l.name, l.destination, l.made_mg as "madeMg", l.use_by as "useBy",
              ${asText('l.made_at')} as "madeAt", s.name as "supplierName", d.origin, d.landed_on as "landedOn", l.allergens,
              l.place_id as "placeId", l.state, l.held
-      from family f join lot l on l.id = f.lot_id
-      left join supplier s on s.id = l.supplier_id left join delivery_line d on d.lot_id = l.id
+      from lot l left join supplier s on s.id = l.supplier_id left join delivery_line d on d.lot_id = l.id
+      where l.id = any(array(select lot_id from family))
       order by l.made_at, l.id`,
       [lotId, houseId],
     ),
@@ -52,16 +53,14 @@ export async function readTrace(db: Sequelize, houseId: string, lotId: string, n
       db,
       `${FAMILY},
       touched as materialized (
-        select distinct t.movement_id as id
-        from family f cross join lateral (select movement_id from posting where lot_id = f.lot_id offset 0) t
+        select distinct movement_id as id from posting where lot_id = any(array(select lot_id from family))
+      ),
+      standing as materialized (
+        select m.id, m.kind, ${asText('m.at')} as at, w.name as by
+        from movement m join person w on w.id = m.person_id where m.id = any(array(select id from touched)) and ${STANDS}
       )
       select m.id, m.kind, m.at, m.by, p.lot_id as "lotId", p.sink, p.reason, p.mass_mg as "massMg"
-      from touched t
-      cross join lateral (
-        select m.id, m.kind, ${asText('m.at')} as at, w.name as by from movement m join person w on w.id = m.person_id
-        where m.id = t.id and ${STANDS} offset 0
-      ) m
-      cross join lateral (select * from posting where movement_id = t.id offset 0) p
+      from posting p join standing m on m.id = p.movement_id where p.movement_id = any(array(select id from touched))
       order by m.at, m.id, p.id`,
       [lotId, houseId],
     ),
