@@ -62,6 +62,7 @@ export class Replay {
   async receive(
     b: Omit<TwinBreakdown, 'startedAt' | 'closedAt' | 'weighings' | 'planId'>,
     animals: number,
+    useBy: string | null = null,
   ): Promise<string> {
     const supplierId = this.supplier(b.supplierId);
     const tareMg = b.startMg > 4_000_000 ? 820_000 : 412_000;
@@ -80,7 +81,7 @@ export class Replay {
         speciesById.get(b.speciesId)?.allergen === 'fish'
           ? new Date(b.receivedAt.getTime() - DAY).toISOString().slice(0, 10)
           : null,
-      useBy: null,
+      useBy,
       note: null,
     });
     const delivery = await this.do(b.cutterId, b.receivedAt, api.receive.accept.id, (command) =>

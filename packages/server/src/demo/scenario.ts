@@ -246,6 +246,8 @@ export const begun: readonly {
   readonly minorPerKg: number;
   readonly stages: number;
   readonly hoursAgo: number;
+  /** The day the supplier printed on it, from today: begun before midnight it is still good after. */
+  readonly goodForDays?: number;
 }[] = [
   {
     species: 'roe-deer',
@@ -268,6 +270,7 @@ export const begun: readonly {
     minorPerKg: 1_180,
     stages: 1,
     hoursAgo: 2.2,
+    goodForDays: 1,
   },
   {
     species: 'guinea-fowl',

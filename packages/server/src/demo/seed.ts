@@ -241,6 +241,7 @@ async function thisMorning(replay: Replay, now: Date): Promise<void> {
         temperatureCentiC: 120,
       },
       b.animals,
+      b.goodForDays === undefined ? null : new Date(now.getTime() + b.goodForDays * DAY).toISOString().slice(0, 10),
     );
     let breakdown = await replay.start(lotId, b.plan, 'Ines Calloway', ago(b.hoursAgo), b.animals, null);
     for (let stage = 0; stage < b.stages; stage += 1) {
