@@ -8,7 +8,7 @@ export interface WarmBody {
 /**
  * Temperature when bodies have come together and nothing is lost to the room.
  *
- * Errors  undefined when nothing has any mass. Source  heat balance.
+ * Errors  undefined where there is no mass at all. Source  heat balance.
  * @example a 1.2 kg steel pan (490) at 220 °C and 0.5 kg of cold meat (3,500) at 5 °C -> 59 °C
  */
 export function mixedTemperature(bodies: readonly WarmBody[]): number | undefined {

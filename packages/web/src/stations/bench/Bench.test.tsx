@@ -2,33 +2,12 @@ import 'fake-indexeddb/auto';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { planById } from '@zabrik/catalogue';
-import type { Breakdown, House, Me, ScaleReading, Weighing } from '@zabrik/contract';
+import type { Breakdown, Me, ScaleReading, Weighing } from '@zabrik/contract';
 import { MemoryRouter, Route, Routes } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { house, me } from '../../testing/kitchen.ts';
 
 const ID = '019a0000-0000-7000-8000-000000000001';
-const me: Me = {
-  person: { id: '019a0000-0000-7000-8000-00000000000a', name: 'Ines Calloway', role: 'sous-chef' },
-  house: { id: '019a0000-0000-7000-8000-00000000000b', slug: 'netloft', name: 'The Netloft' },
-};
-const house: House = {
-  ...me.house,
-  currency: 'GBP',
-  timezone: 'Europe/London',
-  school: 'weight',
-  scales: [{ id: 'bench', name: 'Bench scale', accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 }],
-  creditMinorPerKg: {},
-  pantryMinorPerKg: {},
-  labourMinorPerHour: 1_638,
-  vessels: [],
-  burners: [],
-  energyMinorPerKwh: null,
-  places: [{ id: 'cold-room', name: 'Cold room', kind: 'cold-room', holds: 'raw' }],
-  tolerance: { share: 0.01, massMg: 10_000 },
-  limits: { profileId: 'uk', title: 'United Kingdom' },
-  simulated: false,
-};
-
 interface Wanted {
   readonly planId: string;
   readonly startG: number;

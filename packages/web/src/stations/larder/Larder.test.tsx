@@ -1,52 +1,15 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
-import type { Lot } from '@zabrik/contract';
 import { MemoryRouter, Route, Routes } from 'react-router';
 import { afterEach, expect, it, vi } from 'vitest';
+import { lotOf } from '../../testing/kitchen.ts';
 import Larder from './Larder.tsx';
-
-const lot = (n: number): Lot => ({
-  id: `019a0000-0000-7000-8000-${String(n).padStart(12, '0')}`,
-  code: `${n}-K`,
-  kind: 'piece',
-  name: 'Hake portion',
-  species: 'hake',
-  form: null,
-  category: null,
-  destination: 'portion',
-  pieces: 1,
-  massMg: 160_000,
-  madeMg: 160_000,
-  costMinor: 300,
-  useBy: '2026-11-27',
-  madeAt: '2026-11-25T08:00:00.000Z',
-  supplierName: null,
-  parentCodes: [],
-  allergens: ['fish'],
-  note: null,
-  nextStage: null,
-  breakdownId: null,
-  placeId: 'cold-room',
-  state: 'fresh',
-  ready: false,
-  frozenOn: null,
-  thawedOn: null,
-  openedOn: null,
-  dateBasis: null,
-  reservedFor: null,
-  held: null,
-  goods: null,
-  tubUse: null,
-  useId: null,
-  potKind: '',
-  labels: 0,
-});
 
 /** What the server would say to a page: the first, then whatever the test wants next. */
 let nextPages: (() => Response)[] = [];
 let asked = 0;
 const page = (from: number, next: string | null): Response =>
-  Response.json({ lots: Array.from({ length: 40 }, (_, i) => lot(from + i)), next, total: 80 });
+  Response.json({ lots: Array.from({ length: 40 }, (_, i) => lotOf(from + i)), next, total: 80 });
 
 afterEach(() => {
   cleanup();

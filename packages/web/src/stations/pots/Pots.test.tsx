@@ -7,22 +7,12 @@ import type { Boned, Cooling, House, Lot, Me, WholeRun } from '@zabrik/contract'
 import { grams, kilograms, type RunEventBody, waysOf, withWays } from '@zabrik/core';
 import { MemoryRouter, Route, Routes } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { lotOf, me, house as usual } from '../../testing/kitchen.ts';
 
 const RUN = '019a0000-0000-7000-8000-000000000001';
 const LOT = '019a0000-0000-7000-8000-000000000002';
-const me: Me = {
-  person: { id: '019a0000-0000-7000-8000-00000000000a', name: 'Ines Calloway', role: 'sous-chef' },
-  house: { id: '019a0000-0000-7000-8000-00000000000b', slug: 'netloft', name: 'The Netloft' },
-};
 const house: House = {
-  ...me.house,
-  currency: 'GBP',
-  timezone: 'Europe/London',
-  school: 'weight',
-  scales: [{ id: 'bench', name: 'Bench scale', accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 }],
-  creditMinorPerKg: {},
-  pantryMinorPerKg: {},
-  labourMinorPerHour: 1_638,
+  ...usual,
   vessels: [
     {
       id: 'pan-24',
@@ -35,10 +25,6 @@ const house: House = {
   ],
   burners: [{ id: 'ring', name: 'Small gas ring', watts: 3_500, efficiency: 0.4 }],
   energyMinorPerKwh: 28,
-  places: [{ id: 'cold-room', name: 'Cold room', kind: 'cold-room', holds: 'raw' }],
-  tolerance: { share: 0.01, massMg: 10_000 },
-  limits: { profileId: 'uk', title: 'United Kingdom' },
-  simulated: false,
 };
 const limits = (limitProfiles.find((p) => p.id === 'uk')?.limits ?? []).map((limit) => ({ limit, shownAs: 'limit' }));
 const cooling = limits.find((l) => l.limit.kind === 'cooling')?.limit;
@@ -182,42 +168,16 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const frame = (n: number): Lot => ({
-  id: `019a0000-0000-7000-8000-${String(n).padStart(12, '0')}`,
-  code: `${n}-K`,
-  kind: 'piece',
-  name: `Hake frame ${n}`,
-  species: 'hake',
-  form: null,
-  category: 'white-fish-frame',
-  destination: 'stock',
-  pieces: 1,
-  massMg: grams(100),
-  madeMg: grams(100),
-  costMinor: 10,
-  useBy: '2099-01-01',
-  madeAt: '2026-11-25T08:00:00.000Z',
-  supplierName: null,
-  parentCodes: [],
-  allergens: ['fish'],
-  note: null,
-  nextStage: null,
-  breakdownId: null,
-  placeId: 'cold-room',
-  state: 'fresh',
-  ready: false,
-  frozenOn: null,
-  thawedOn: null,
-  openedOn: null,
-  dateBasis: null,
-  reservedFor: null,
-  held: null,
-  goods: null,
-  tubUse: null,
-  useId: null,
-  potKind: 'white-fish-frame',
-  labels: 0,
-});
+const frame = (n: number): Lot =>
+  lotOf(n, {
+    name: `Hake frame ${n}`,
+    category: 'white-fish-frame',
+    potKind: 'white-fish-frame',
+    destination: 'stock',
+    massMg: grams(100),
+    madeMg: grams(100),
+    useBy: '2099-01-01',
+  });
 
 describe('scaling', () => {
   it('shows some of hundreds of lots, takes the oldest two hundred, and says so', async () => {

@@ -23,6 +23,25 @@ interface Props {
   readonly may: boolean;
 }
 
+interface FigureProps {
+  readonly label: string;
+  readonly placeholder: string;
+  readonly value: string;
+  readonly onValue: (value: string) => void;
+}
+
+/** A figure typed beside the stove: its name stands in it while it is empty. */
+const Figure = ({ label, placeholder, value, onValue }: FigureProps) => (
+  <input
+    aria-label={label}
+    placeholder={placeholder}
+    inputMode="decimal"
+    className={`${inputLook} h-11`}
+    value={value}
+    onChange={(e) => onValue(e.target.value)}
+  />
+);
+
 /** "Reduce to 11 cm in this pan": the line on the pan, what stands in it now, and how long it still takes, learnt at each reading. */
 export function ToTheMark({ stove, house, may }: Props) {
   const { run, state, say } = stove;
@@ -119,14 +138,7 @@ export function ToTheMark({ stove, house, may }: Props) {
             ))}
           </div>
           <div className="grid grid-cols-[1fr_auto] items-center gap-2">
-            <input
-              aria-label="Down to, litres"
-              placeholder="down to, litres"
-              inputMode="decimal"
-              className={`${inputLook} h-11`}
-              value={target}
-              onChange={(e) => setTarget(e.target.value)}
-            />
+            <Figure label="Down to, litres" placeholder="down to, litres" value={target} onValue={setTarget} />
             <Button
               look="plain"
               className="h-11"
@@ -149,21 +161,12 @@ export function ToTheMark({ stove, house, may }: Props) {
             </Button>
           </div>
           <div className="grid grid-cols-2 gap-2">
-            <input
-              aria-label="Salt in it now, grams a litre"
-              placeholder="salt now, g/l"
-              inputMode="decimal"
-              className={`${inputLook} h-11`}
-              value={salt}
-              onChange={(e) => setSalt(e.target.value)}
-            />
-            <input
-              aria-label="No saltier than, grams a litre"
+            <Figure label="Salt in it now, grams a litre" placeholder="salt now, g/l" value={salt} onValue={setSalt} />
+            <Figure
+              label="No saltier than, grams a litre"
               placeholder="no more than, g/l"
-              inputMode="decimal"
-              className={`${inputLook} h-11`}
               value={most}
-              onChange={(e) => setMost(e.target.value)}
+              onValue={setMost}
             />
           </div>
           {wouldStop !== undefined && (
@@ -241,14 +244,7 @@ export function ToTheMark({ stove, house, may }: Props) {
                 setNow('');
               }}
             >
-              <input
-                aria-label="Stands at, centimetres"
-                placeholder="stands at, cm"
-                inputMode="decimal"
-                className={`${inputLook} h-11`}
-                value={now}
-                onChange={(e) => setNow(e.target.value)}
-              />
+              <Figure label="Stands at, centimetres" placeholder="stands at, cm" value={now} onValue={setNow} />
               <Button type="submit" look="plain" className="h-11" disabled={!(cmNow > 0 && cmNow < 100)}>
                 Read it
               </Button>

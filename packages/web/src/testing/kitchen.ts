@@ -1,0 +1,63 @@
+/** One kitchen for tests of screens: who is signed in, its house, a lot of it. */
+import type { House, Lot, Me } from '@zabrik/contract';
+
+export const me: Me = {
+  person: { id: '019a0000-0000-7000-8000-00000000000a', name: 'Ines Calloway', role: 'sous-chef' },
+  house: { id: '019a0000-0000-7000-8000-00000000000b', slug: 'netloft', name: 'The Netloft' },
+};
+export const house: House = {
+  ...me.house,
+  currency: 'GBP',
+  timezone: 'Europe/London',
+  school: 'weight',
+  scales: [{ id: 'bench', name: 'Bench scale', accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 }],
+  creditMinorPerKg: {},
+  pantryMinorPerKg: {},
+  labourMinorPerHour: 1_638,
+  vessels: [],
+  burners: [],
+  energyMinorPerKwh: null,
+  places: [{ id: 'cold-room', name: 'Cold room', kind: 'cold-room', holds: 'raw' }],
+  tolerance: { share: 0.01, massMg: 10_000 },
+  limits: { profileId: 'uk', title: 'United Kingdom' },
+  simulated: false,
+};
+
+/** A lot on hand; its id and code are of the number given. */
+export const lotOf = (n: number, o: Partial<Lot> = {}): Lot => ({
+  id: `019a0000-0000-7000-8000-${String(n).padStart(12, '0')}`,
+  code: `${n}-K`,
+  kind: 'piece',
+  name: 'Hake portion',
+  species: 'hake',
+  form: null,
+  category: null,
+  destination: 'portion',
+  pieces: 1,
+  massMg: 160_000,
+  madeMg: 160_000,
+  costMinor: 300,
+  useBy: '2026-11-27',
+  madeAt: '2026-11-25T08:00:00.000Z',
+  supplierName: null,
+  parentCodes: [],
+  allergens: ['fish'],
+  note: null,
+  nextStage: null,
+  breakdownId: null,
+  placeId: 'cold-room',
+  state: 'fresh',
+  ready: false,
+  frozenOn: null,
+  thawedOn: null,
+  openedOn: null,
+  dateBasis: null,
+  reservedFor: null,
+  held: null,
+  goods: null,
+  tubUse: null,
+  useId: null,
+  potKind: '',
+  labels: 0,
+  ...o,
+});
