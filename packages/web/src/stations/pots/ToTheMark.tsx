@@ -25,21 +25,23 @@ interface Props {
 
 interface FigureProps {
   readonly label: string;
-  readonly placeholder: string;
+  readonly caption: string;
   readonly value: string;
   readonly onValue: (value: string) => void;
 }
 
-/** A figure typed beside the stove: its name stands in it while it is empty. */
-const Figure = ({ label, placeholder, value, onValue }: FigureProps) => (
-  <input
-    aria-label={label}
-    placeholder={placeholder}
-    inputMode="decimal"
-    className={`${inputLook} h-11`}
-    value={value}
-    onChange={(e) => onValue(e.target.value)}
-  />
+/** A figure typed beside the stove; what it is stands above it, also once something is typed. */
+const Figure = ({ label, caption, value, onValue }: FigureProps) => (
+  <label className="min-w-0 text-[13px] text-ink-soft">
+    {caption}
+    <input
+      aria-label={label}
+      inputMode="decimal"
+      className={`${inputLook} h-11 text-[16px] text-ink`}
+      value={value}
+      onChange={(e) => onValue(e.target.value)}
+    />
+  </label>
 );
 
 /** "Reduce to 11 cm in this pan": the line on the pan, what stands in it now, and how long it still takes, learnt at each reading. */
@@ -137,8 +139,8 @@ export function ToTheMark({ stove, house, may }: Props) {
               </Button>
             ))}
           </div>
-          <div className="grid grid-cols-[1fr_auto] items-center gap-2">
-            <Figure label="Down to, litres" placeholder="down to, litres" value={target} onValue={setTarget} />
+          <div className="grid grid-cols-[1fr_auto] items-end gap-2">
+            <Figure label="Down to, litres" caption="down to, litres" value={target} onValue={setTarget} />
             <Button
               look="plain"
               className="h-11"
@@ -161,13 +163,8 @@ export function ToTheMark({ stove, house, may }: Props) {
             </Button>
           </div>
           <div className="grid grid-cols-2 gap-2">
-            <Figure label="Salt in it now, grams a litre" placeholder="salt now, g/l" value={salt} onValue={setSalt} />
-            <Figure
-              label="No saltier than, grams a litre"
-              placeholder="no more than, g/l"
-              value={most}
-              onValue={setMost}
-            />
+            <Figure label="Salt in it now, grams a litre" caption="salt now, g/l" value={salt} onValue={setSalt} />
+            <Figure label="No saltier than, grams a litre" caption="no more than, g/l" value={most} onValue={setMost} />
           </div>
           {wouldStop !== undefined && (
             <p className={wouldStop > litresTarget ? 'text-alarm' : 'text-ink-soft'}>
@@ -233,7 +230,7 @@ export function ToTheMark({ stove, house, may }: Props) {
           )}
           {may && (
             <form
-              className="grid grid-cols-[1fr_auto] gap-2"
+              className="grid grid-cols-[1fr_auto] items-end gap-2"
               onSubmit={(event) => {
                 event.preventDefault();
                 if (shape === undefined || !(cmNow > 0)) return;
@@ -244,7 +241,7 @@ export function ToTheMark({ stove, house, may }: Props) {
                 setNow('');
               }}
             >
-              <Figure label="Stands at, centimetres" placeholder="stands at, cm" value={now} onValue={setNow} />
+              <Figure label="Stands at, centimetres" caption="stands at, cm" value={now} onValue={setNow} />
               <Button type="submit" look="plain" className="h-11" disabled={!(cmNow > 0 && cmNow < 100)}>
                 Read it
               </Button>
