@@ -5,11 +5,9 @@ import {
   allSpecies,
   allUses,
   categoryById,
-  formsHistamine,
   frozenDays,
   inspectionById,
   inspectionClasses,
-  inspectionClassOf,
   limitProfiles,
   speciesById,
   standingCaution,
@@ -17,13 +15,18 @@ import {
 import { cautionSchema, goodsSchema, inspectionClassSchema } from '@zabrik/contract';
 import {
   adviseInspection,
-  allergens,
+  cameAs,
   claimOf,
+  type Food,
   figureOf,
+  formsHistamine,
+  inspectionFor,
+  isKnownAllergen,
   isLooser,
   judgeLot,
   judgeReceiving,
   type Limit,
+  recordIsWhole,
   withFigure,
 } from '@zabrik/core';
 import fc from 'fast-check';
@@ -40,7 +43,7 @@ describe('goods', () => {
     const ingredients = new Set(allUses.flatMap((u) => u.ingredients.map((i) => i.id)));
     for (const g of allGoods) {
       expect(goodsSchema.safeParse(g).error?.message ?? g.id).toBe(g.id);
-      for (const a of g.allergens) expect(allergens.map((x) => x.id)).toContain(a);
+      for (const a of g.allergens) expect(isKnownAllergen(a), a).toBe(true);
       if (g.ingredient !== undefined) expect(ingredients, g.id).toContain(g.ingredient);
       if (g.trim !== undefined) {
         expect(g.trim.low).toBeLessThan(g.trim.mean);
@@ -57,20 +60,43 @@ describe('goods', () => {
 
 describe('inspection', () => {
   it('has a class for every animal, and limits that the profiles have', () => {
-    for (const s of allSpecies) expect(inspectionById.has(inspectionClassOf[s.group] ?? ''), s.group).toBe(true);
+    for (const s of allSpecies)
+      for (const f of s.forms)
+        for (const came of cameAs)
+          for (const raised of ['wild', 'farmed'] as const)
+            expect(inspectionById.has(inspectionFor(s, f.id, came, raised)), `${s.id} ${f.id}`).toBe(true);
     for (const c of inspectionClasses) {
       expect(inspectionClassSchema.safeParse(c).error?.message ?? c.id).toBe(c.id);
       expect(
         c.points.some((p) => p.critical),
         c.id,
       ).toBe(true);
-      for (const [profile, id] of Object.entries(c.limits))
-        expect(
-          limitProfiles.find((p) => p.id === profile)?.limits.some((l) => l.id === id),
-          `${c.id} ${id}`,
-        ).toBe(true);
     }
     expect(inspectionClasses.length).toBeGreaterThanOrEqual(10);
+  });
+
+  it('asks what can be asked of the form and state it came in', () => {
+    const of = (id: string, form: string, came: 'fresh' | 'live' | 'frozen' = 'fresh', raised?: 'wild' | 'farmed') =>
+      inspectionFor(speciesById.get(id), form, came, raised);
+    const asks = (classId: string) => (inspectionById.get(classId)?.points ?? []).map((p) => p.ask).join(' ');
+    expect(asks(of('tuna', 'loin'))).not.toMatch(/eyes|gills/i);
+    expect(asks(of('cod', 'headed-gutted'))).not.toMatch(/eyes|gills/i);
+    expect(asks(of('cod', 'gutted'))).toMatch(/eyes/i);
+    expect(asks(of('squid', 'whole'))).not.toMatch(/tap|alive/i);
+    expect(asks(of('brown-crab', 'cooked'))).not.toMatch(/alive/i);
+    expect(asks(of('brown-crab', 'whole', 'live'))).toMatch(/alive/i);
+    expect(asks(of('mussel', 'whole', 'live'))).toMatch(/tap/i);
+    expect(asks(of('rabbit', 'whole'))).not.toMatch(/shot|trained person/i);
+    expect(asks(of('rabbit', 'whole', 'fresh', 'wild'))).toMatch(/trained person/i);
+    expect(asks(of('roe-deer', 'whole', 'fresh', 'farmed'))).not.toMatch(/trained person/i);
+    expect(of('cod', 'gutted', 'frozen')).toBe('frozen');
+  });
+
+  it('knows when the record of wild game is whole', () => {
+    expect(recordIsWhole({})).toBe(false);
+    expect(recordIsWhole({ shotBy: 'a keeper', killedOn: '2026-11-22' })).toBe(false);
+    expect(recordIsWhole({ shotBy: 'a keeper', killedOn: '2026-11-22', killPlace: 'north wood' })).toBe(true);
+    expect(recordIsWhole({ declaration: '417' })).toBe(true);
   });
 
   it('one critical no advises to send back; a doubt, or a critical point nobody looked at, to look again', () => {
@@ -124,31 +150,72 @@ describe('a lot against the limits', () => {
     at: new Date(Date.UTC(2026, 10, 24) + hours * 3_600_000).toISOString(),
     C,
   });
-  const fish = { frozen: false, frozenBefore: false, histamine: true, fish: true };
+  const fish = { food: 'scombroid' as const, frozen: false, frozenBefore: false, dateLimitId: null, dateMaxC: null };
+  const judged = (lot: Partial<Parameters<typeof judgeLot>[1]>, log: ReturnType<typeof at>[], nowHours = 0) =>
+    judgeLot(uk, { ...fish, ...lot }, log, at(Math.max(nowHours, 0), 0).at);
+  const histamine = (log: ReturnType<typeof at>[], nowHours: number) =>
+    judged({}, log, nowHours).find((j) => j.about === 'histamine');
 
   // FDA Hazards guide ch. 7 as recalled: 8 h above 4.4 °C, 4 h once any reading is above 21 °C
-  it('counts histamine hours straight between readings, and shortens them once it was warm', () => {
-    const hours = (...log: ReturnType<typeof at>[]) => judgeLot(uk, fish, log).find((j) => j.about === 'histamine');
-    expect(hours(at(0, 2), at(2, 6.8), at(4, 2))).toMatchObject({ verdict: 'within', allowed: 8 });
-    expect(hours(at(0, 2), at(2, 6.8), at(4, 2))?.figure).toBeCloseTo(2, 6);
-    expect(hours(at(0, 10), at(9, 10))).toMatchObject({ verdict: 'outside', figure: 9 });
-    expect(hours(at(0, 22), at(5, 10))).toMatchObject({ verdict: 'outside', allowed: 4 });
+  it('counts histamine hours at the worst the readings allow, and shortens them once it was warm', () => {
+    expect(histamine([at(0, 2), at(2, 6.8), at(4, 2)], 5)).toMatchObject({ verdict: 'within', allowed: 8, figure: 4 });
+    expect(histamine([at(0, 10), at(9, 10)], 9)).toMatchObject({ verdict: 'outside', figure: 9 });
+    expect(histamine([at(0, 22), at(5, 10)], 5)).toMatchObject({ verdict: 'outside', allowed: 4 });
+  });
+
+  it('shows nothing of histamine where nobody read it: a day between two cold readings, one warm one alone', () => {
+    expect(histamine([at(0, 2), at(24, 2)], 24)).toMatchObject({ verdict: 'not-shown', unreadHours: 24 });
+    expect(histamine([at(0, 2), at(11, 2)], 11.5)?.verdict).toBe('within');
+    expect(histamine([at(0, 2)], 13)?.verdict).toBe('not-shown');
+    expect(histamine([at(0, 30)], 0.5)?.verdict).toBe('open');
+    expect(histamine([at(0, 30)], 5)?.verdict).toBe('not-shown');
+    expect(histamine([at(0, 2), at(7, 3), at(9, 9)], 16)?.verdict).toBe('not-shown');
   });
 
   // EU 853/2004 as amended, and the UK's assimilated text, as recalled: -20 °C for 24 h, or -35 °C for 15 h, all parts
   it('holds a freezing for raw fish against its hours, and starts anew when it got warm', () => {
     const freezing = (frozen: boolean, ...log: ReturnType<typeof at>[]) =>
-      judgeLot(uk, { ...fish, frozen, frozenBefore: true }, log).find((j) => j.about === 'parasites')?.verdict;
-    expect(freezing(true, at(0, 1), at(4, -21), at(28, -21))).toBe('within');
-    expect(freezing(true, at(0, 1), at(4, -21), at(20, -21))).toBe('open');
-    expect(freezing(false, at(0, 1), at(4, -21), at(20, -21))).toBe('outside');
-    expect(freezing(true, at(0, -36), at(15, -36))).toBe('within');
-    expect(freezing(false, at(0, -21), at(12, -15), at(30, -21))).toBe('outside');
+      judged({ frozen, frozenBefore: true }, log, 400).find((j) => j.about === 'parasites');
+    expect(freezing(true, at(0, 1), at(4, -21), at(16, -21), at(28, -21))?.verdict).toBe('within');
+    expect(freezing(true, at(0, 1), at(4, -21), at(28, -21))).toMatchObject({ verdict: 'not-shown', unreadHours: 24 });
+    expect(freezing(true, at(0, -21), at(168, -21))?.verdict).toBe('not-shown');
+    expect(freezing(true, at(0, 1), at(4, -21), at(15, -21), at(20, -21))?.verdict).toBe('open');
+    expect(freezing(false, at(0, 1), at(4, -21), at(15, -21), at(20, -21))?.verdict).toBe('outside');
+    expect(freezing(true, at(0, -36), at(8, -36), at(15, -36))?.verdict).toBe('within');
+    // a warm reading between begins the count again, whatever was held before it
+    expect(freezing(true, at(0, -21), at(12, -15), at(24, -21), at(30, -21))).toMatchObject({
+      verdict: 'open',
+      figure: 6,
+    });
     expect(freezing(true, at(0, 1), at(9, -12))).toBeUndefined();
   });
 
-  it('says nothing without a reading', () => {
-    expect(judgeLot(uk, fish, [])).toEqual([]);
+  it('stores each food by its own limit, and its date by the cold it presumes', () => {
+    const storage = (food: Food, C: number, profile = 'uk') =>
+      judgeLot(
+        limitProfiles.find((p) => p.id === profile)?.limits ?? [],
+        { ...fish, food },
+        [at(0, C)],
+        at(0, 0).at,
+      ).find((j) => j.about === 'storage');
+    // fresh fish belongs on melting ice; 8 °C is the law for other food in England
+    expect(storage('scombroid', 7)).toMatchObject({ verdict: 'outside', allowed: 2 });
+    expect(storage('ready', 7)).toMatchObject({ verdict: 'within', allowed: 8 });
+    expect(storage('ready', 15, 'eu')?.verdict).toBe('outside');
+    expect(storage('poultry', 5, 'eu')).toMatchObject({ verdict: 'outside', allowed: 4 });
+    expect(storage('meat', 6, 'eu')).toMatchObject({ verdict: 'within', allowed: 7 });
+    expect(storage('small-game', 6, 'eu')?.verdict).toBe('outside');
+    const date = (C: number, lot: object) =>
+      judged({ food: 'ready', ...lot }, [at(0, C)]).find((j) => j.about === 'date')?.verdict;
+    expect(date(6, { dateLimitId: 'uk.date.cookchill' })).toBe('outside');
+    expect(date(3, { dateLimitId: 'uk.date.cookchill' })).toBe('within');
+    expect(date(4, { dateMaxC: 3 })).toBe('outside');
+    expect(date(4, {})).toBeUndefined();
+  });
+
+  it('says nothing without a reading, and nothing good of one that is no number', () => {
+    expect(judged({}, [])).toEqual([]);
+    for (const j of judged({ dateMaxC: 3 }, [at(0, Number.NaN)])) expect(j.verdict, j.about).toBe('not-shown');
   });
 });
 
@@ -207,8 +274,21 @@ describe('cautions and keeping', () => {
 
   it('know the fish that form histamine, and how long a kind keeps frozen', () => {
     for (const id of ['mackerel', 'herring', 'tuna', 'kingfish'])
-      expect(speciesById.has(id) && formsHistamine(id)).toBe(true);
-    for (const id of ['hake', 'plaice', null]) expect(formsHistamine(id)).toBe(false);
+      expect(formsHistamine(speciesById.get(id)), id).toBe(true);
+    for (const id of ['hake', 'plaice', 'salmon', '']) expect(formsHistamine(speciesById.get(id)), id).toBe(false);
+    // a species the house adds: by its genus, by its name, or as it was said
+    const own = (name: string, scientific: string, histamine?: boolean) =>
+      formsHistamine({ name, scientific, group: 'round-fish', ...(histamine === undefined ? {} : { histamine }) });
+    for (const [name, scientific] of [
+      ['Sardine', 'Sardina pilchardus'],
+      ['Anchovy', 'not given'],
+      ['Mahi-mahi', 'Coryphaena hippurus'],
+      ['Bonito', 'Sarda sarda'],
+      ['Our own', 'Pomatomus saltatrix'],
+    ] as const)
+      expect(own(name, scientific), name).toBe(true);
+    expect(own('Our own', 'not given', true)).toBe(true);
+    expect(own('Pouting', 'Trisopterus luscus')).toBe(false);
     for (const id of categoryById.keys()) expect(frozenDays(id)).toBeGreaterThanOrEqual(30);
     expect(frozenDays(null)).toBe(90);
   });

@@ -65,9 +65,9 @@ function judge(limit: Limit, given: Given & Reading): Verdict {
         ...(given.thickness_cm === undefined ? {} : { thicknessCm: given.thickness_cm }),
       });
     case 'cooling':
-      return judgeCooling(limit, log(1));
+      return judgeCooling(limit, log(1), given.log?.at(-1)?.t ?? 0);
     case 'exposure':
-      return judgeExposure(limit, log(60)).verdict;
+      return judgeExposure(limit, log(60), (given.log?.at(-1)?.t ?? 0) * 60).verdict;
     case 'time_limit':
       return judgeTime(limit, {
         hours: given.h ?? 0,
@@ -127,20 +127,28 @@ describe('judging', () => {
 
   it('leaves cooling open while time runs, and closes it only with readings', () => {
     if (cooling.kind !== 'cooling') throw new Error(cooling.kind);
-    expect(judgeCooling(cooling, [])).toBe('open');
-    expect(judgeCooling(cooling, [{ minute: 0, C: 80 }])).toBe('open');
+    expect(judgeCooling(cooling, [], 0)).toBe('open');
+    expect(judgeCooling(cooling, [{ minute: 0, C: 80 }], 30)).toBe('open');
     expect(
-      judgeCooling(cooling, [
-        { minute: 0, C: 57 },
-        { minute: 100, C: 20 },
-      ]),
+      judgeCooling(
+        cooling,
+        [
+          { minute: 0, C: 57 },
+          { minute: 100, C: 20 },
+        ],
+        110,
+      ),
     ).toBe('open');
     expect(
-      judgeCooling(cooling, [
-        { minute: 0, C: 57 },
-        { minute: 100, C: 20 },
-        { minute: 361, C: 8 },
-      ]),
+      judgeCooling(
+        cooling,
+        [
+          { minute: 0, C: 57 },
+          { minute: 100, C: 20 },
+          { minute: 361, C: 8 },
+        ],
+        361,
+      ),
     ).toBe('outside');
   });
 

@@ -74,8 +74,6 @@ export const allCautions = cautionsFile.cautions as readonly unknown[] as readon
 /** Stands under every sheet of cautions. */
 export const standingCaution: string = cautionsFile.standing;
 export const inspectionClasses = inspectionFile.classes as readonly unknown[] as readonly InspectionClass[];
-/** The class an animal of this group is inspected by when it comes fresh or alive. */
-export const inspectionClassOf: Readonly<Record<string, string>> = inspectionFile.classOf;
 
 const byId = <T extends { readonly id: string }>(items: readonly T[]): ReadonlyMap<string, T> =>
   new Map(items.map((item) => [item.id, item]));
@@ -117,9 +115,11 @@ export const categoryInPots = (category: string | null, species: string | null):
 
 /** Days after thawing, the day of thawing as day one. UK guidance as recalled, 24 h from full thaw; the house may be stricter. */
 export const THAWED_DAYS = keepingFile.thawedDays + 1;
-const histamine: ReadonlySet<string> = new Set(keepingFile.histamine);
-/** Whether histamine forms in this fish when it warms up. Of the families the FDA Hazards guide lists; recalled. */
-export const formsHistamine = (species: string | null): boolean => species !== null && histamine.has(species);
+/** How long an opened pack keeps where the profile is silent of it: kitchen practice, no single source; the label wins when it is shorter. */
+export const openedByPractice = (ready: boolean) => ({
+  value: { max_days: ready ? keepingFile.openedDays.ready : keepingFile.openedDays.raw, day_of_opening_is: 1 as const },
+  citation: { document: 'kitchen practice', section: '' },
+});
 
 /** Days a lot keeps its quality frozen, by the group of its category. Estimate. */
 export const frozenDays = (category: string | null): number =>

@@ -1,5 +1,5 @@
 /** The published shape of limit profiles. */
-import { type Limit, type LimitProfile, provenances } from '@zabrik/core';
+import { cookedAs, foods, type Limit, type LimitProfile, limitTasks, provenances } from '@zabrik/core';
 import { z } from 'zod';
 
 const celsius = z.number().min(-60).max(200);
@@ -18,6 +18,19 @@ const common = {
   certainty: z.enum(['high', 'medium', 'low']),
   caution: z.string().min(1),
   note: z.string().exactOptional(),
+  covers: z
+    .array(
+      z.strictObject({
+        task: z.enum(limitTasks),
+        foods: z.array(z.enum(foods)).min(1),
+        as: z
+          .array(z.enum([...cookedAs, 'fresh', 'frozen']))
+          .min(1)
+          .exactOptional(),
+      }),
+    )
+    .min(1)
+    .exactOptional(),
 };
 
 const limit = z.discriminatedUnion('kind', [

@@ -2,7 +2,9 @@
 import {
   bodies,
   type CutPlan,
+  cookedAs,
   destinations,
+  keptAs,
   provenances,
   type Species,
   stepKinds,
@@ -115,6 +117,7 @@ export const speciesSchema: z.ZodType<Species, Species> = z.strictObject({
   scientific: z.string().min(1),
   group: key,
   allergen: z.enum(['fish', 'crustaceans', 'molluscs', 'none']),
+  histamine: z.boolean().exactOptional(),
   forms: z.array(
     z.strictObject({
       id: key,
@@ -156,6 +159,7 @@ const step = z.strictObject({
   tempC: z.strictObject({ low: z.number(), high: z.number() }).exactOptional(),
   watch: z.string().min(1).max(200).exactOptional(),
   ways: z.array(key).min(1).exactOptional(),
+  kills: z.literal(true).exactOptional(),
 });
 
 export const useSchema: z.ZodType<Use, Use> = z.strictObject({
@@ -178,6 +182,8 @@ export const useSchema: z.ZodType<Use, Use> = z.strictObject({
       low: z.number().gte(0),
       high: z.number().positive(),
       allergens: z.array(z.string()),
+      unsaid: z.literal(true).exactOptional(),
+      becomes: z.enum(['strained', 'poured']).exactOptional(),
       accepts: z.array(key).exactOptional(),
       acceptsUses: z.array(key).exactOptional(),
     }),
@@ -191,6 +197,21 @@ export const useSchema: z.ZodType<Use, Use> = z.strictObject({
     measure: z.enum(['litres', 'mass']),
   }),
   ready: z.boolean(),
+  cooksAs: z.enum(cookedAs).exactOptional(),
+  baseStrained: z.literal(true).exactOptional(),
+  byProducts: z
+    .array(
+      z.strictObject({
+        id: key,
+        name: z.string().min(1).max(60),
+        category: key.exactOptional(),
+        destination: where,
+        keepDays: z.int().min(0).max(60),
+        usuallyWaste: z.literal(true).exactOptional(),
+      }),
+    )
+    .max(8)
+    .exactOptional(),
   category: key.exactOptional(),
   marks: z.array(
     z.strictObject({ name: z.string().min(1), factor: z.number().gt(0).lt(1), note: z.string().exactOptional() }),
@@ -209,6 +230,8 @@ export const useSchema: z.ZodType<Use, Use> = z.strictObject({
   keeps: z.array(
     z.strictObject({
       state: z.string().min(1),
+      as: z.enum(keptAs),
+      profiles: z.array(z.string().min(1)).min(1).exactOptional(),
       days: z.number().positive(),
       maxC: z.number().nullable(),
       jurisdiction: z.string(),

@@ -86,7 +86,6 @@ export const goodsSchema = z.strictObject({
 export const inspectionClassSchema = z.strictObject({
   id: slug,
   name: shortText,
-  limits: z.record(z.string(), z.string()),
   points: z
     .array(
       z.strictObject({
@@ -164,7 +163,6 @@ export const house = {
       goods: z.array(goodsSchema).readonly(),
       tubPurposes: z.array(z.strictObject({ id: slug, title: shortText, accepts: z.array(z.string()).readonly() })),
       inspection: z.array(inspectionClassSchema).readonly(),
-      inspectionClassOf: z.record(z.string(), z.string()),
     }),
   }),
   limits: endpoint({

@@ -1,3 +1,4 @@
+import { limitVerdicts } from '@zabrik/core';
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import {
@@ -50,6 +51,9 @@ export const lotSchema = z.strictObject({
   frozenOn: day.nullable(),
   thawedOn: day.nullable(),
   openedOn: day.nullable(),
+  dateLimit: z.string().nullable().describe('the shelf life of the profile its date was reckoned by'),
+  dateMaxC: z.number().nullable().describe('the cold its date presumes, °C'),
+  raised: z.enum(['wild', 'farmed']).nullable().describe('of game: how it lived'),
   dateBasis: z.string().nullable().describe('where the use-by comes from, in words'),
   reservedFor: z.string().nullable(),
   held: z.string().nullable().describe('why nothing may leave it'),
@@ -133,8 +137,8 @@ export const lotEventSchema = z.strictObject({
 
 export const judgedSchema = z.strictObject({
   limitId: z.string(),
-  about: z.enum(['storage', 'histamine', 'parasites', 'receiving', 'thawing']),
-  verdict: z.enum(['within', 'outside', 'open', 'not-judged']),
+  about: z.enum(['storage', 'date', 'histamine', 'parasites', 'receiving', 'thawing']),
+  verdict: z.enum(limitVerdicts),
   says: z.string(),
   document: z.string(),
   certainty: z.enum(['high', 'medium', 'low']),

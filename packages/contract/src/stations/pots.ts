@@ -1,4 +1,4 @@
-import { useKinds } from '@zabrik/core';
+import { cookedAs, foods, keptAs, limitVerdicts, useKinds } from '@zabrik/core';
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import {
@@ -57,6 +57,7 @@ export const runSchema = z.strictObject({
   ingredients: z.array(
     z.strictObject({ id: z.string(), name: z.string(), massMg: massOrNoneMg, fromLotsMg: massOrNoneMg }),
   ),
+  foods: z.array(z.enum(foods)).describe('what of it is raw, as the limits speak of it; unknown where nobody can tell'),
   baseMg: massMg,
   expectedMg: z.strictObject({ low: z.int(), mean: z.int(), high: z.int() }),
   plates: z.int().nullable(),
@@ -97,6 +98,11 @@ export const runEventBodySchema = z.discriminatedUnion('kind', [
       .describe('salt in it, and the most a litre may have in the end'),
   }),
   z.strictObject({ kind: z.literal('add'), ingredientId: slug, name: shortText, massMg }),
+  z.strictObject({
+    kind: z.literal('holds'),
+    foods: z.array(z.enum(foods)).min(1).max(19).readonly().describe('what is raw in it, said by the cook'),
+    how: z.enum(cookedAs),
+  }),
   z.strictObject({ kind: z.literal('note'), text: note }),
   z.strictObject({ kind: z.literal('back'), eventId: id }),
 ]);
@@ -167,7 +173,7 @@ export const coolingSchema = z.strictObject({
   readings: z.array(
     z.strictObject({ id, at: instant, centiC: temperatureCentiC, source: z.enum(['probe', 'typed']), by: z.string() }),
   ),
-  verdict: z.enum(['within', 'outside', 'open', 'not-judged']),
+  verdict: z.enum(limitVerdicts),
   outcome: z.string().nullable().describe('what was done about it'),
   by: z.string(),
   startedAt: instant,
@@ -265,9 +271,17 @@ export const pots = {
     params: z.strictObject({ runId: id }),
     body: z.strictObject({
       outputMg: massMg,
-      spentMg: massOrNoneMg.describe('bones and solids left after straining'),
+      spentMg: massOrNoneMg
+        .nullable()
+        .describe('bones and solids left after straining; null: nobody weighed them, they count as they went in'),
       spentTo: z.enum(['waste', 'wash']).default('waste').describe('thrown away, or kept for a second wash'),
       fatMg: massOrNoneMg.default(0).describe('fat skimmed off and kept'),
+      beside: z
+        .array(z.strictObject({ id: slug, massMg, kept: z.boolean() }))
+        .max(8)
+        .default([])
+        .describe('by-products of the use that were weighed: a lot each, or thrown away'),
+      keptAs: z.enum(keptAs).nullable().default(null).describe('the state it is kept in; null: the usual one'),
       labourMinutes: z.number().min(0).max(2_880).nullable().default(null).describe('hands-on time'),
       at: instant.nullable().default(null).describe('when it was strained, by the tablet’s clock; null: now'),
       note: note.nullable(),

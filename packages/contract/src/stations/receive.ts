@@ -1,3 +1,4 @@
+import { cameAs } from '@zabrik/core';
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import {
@@ -21,7 +22,6 @@ import { routes } from '../routes.ts';
 import { judgedSchema } from './larder.ts';
 
 export const verdicts = ['accepted', 'part', 'refused'] as const;
-export const cameAs = ['fresh', 'live', 'frozen', 'vacuum-packed'] as const;
 export const refusalReasons = [
   'warm',
   'smell',
@@ -47,6 +47,7 @@ export const detailsSchema = z.strictObject({
     .exactOptional(),
   catchArea: shortText.exactOptional(),
   gear: shortText.exactOptional(),
+  raised: z.enum(['wild', 'farmed']).describe('of game: how it lived').exactOptional(),
   method: z.enum(['caught', 'caught-in-freshwater', 'farmed']).exactOptional(),
   killPlace: shortText.exactOptional(),
   killedOn: day.exactOptional(),
@@ -165,6 +166,10 @@ export const acceptBody = z
     species: slug.nullable(),
     form: slug.nullable(),
     goods: slug.nullable().default(null),
+    nod: z
+      .boolean()
+      .default(false)
+      .describe('what is asked first was read: wild game without a record is taken in on hold'),
     animals: z.int().min(1).max(5_000),
     origin: shortText.nullable(),
     grossMg: massMg.nullable().describe('null: refused unweighed'),

@@ -168,6 +168,8 @@ export interface Species {
   readonly scientific: string;
   readonly group: string;
   readonly allergen: 'fish' | 'crustaceans' | 'molluscs' | 'none';
+  /** Said of a species of the house's own: whether histamine forms in it. The handbook's are known by their genus. */
+  readonly histamine?: boolean;
   readonly forms: readonly SpeciesForm[];
   readonly yields: readonly SpeciesYield[];
   /** What to look at on receipt, the critical ones first. */

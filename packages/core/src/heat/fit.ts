@@ -1,4 +1,4 @@
-import type { TemperatureLog } from '../safety/judge.ts';
+import type { TemperatureLog } from '../safety/readings.ts';
 import { type CoolingBatch, type CoolingMedium, coolingCurve } from './cooling.ts';
 
 /**

@@ -1,4 +1,4 @@
-import type { TemperatureLog } from '../safety/judge.ts';
+import type { TemperatureLog } from '../safety/readings.ts';
 
 /** A target: so many minutes at a reference temperature, and what that is worth at others (z). */
 export interface LethalityTarget {

@@ -14,7 +14,11 @@ const cold: Place = { id: 'cold', name: 'Cold room', kind: 'cold-room', holds: '
 const ready: Place = { id: 'ready', name: 'Ready fridge', kind: 'fridge', holds: 'ready' };
 const freezer: Place = { id: 'freezer', name: 'Freezer', kind: 'freezer', holds: 'any' };
 const shelf: Place = { id: 'dry', name: 'Dry store', kind: 'ambient', holds: 'any' };
-const rules: KeepingRules = { frozenDays: 90, thawedDays: 2, opened: undefined };
+const rules: KeepingRules = {
+  frozenDays: 90,
+  thawedDays: 2,
+  opened: { value: { max_days: 2, day_of_opening_is: 1 as const }, citation: { document: 'practice', section: '' } },
+};
 const bones: Keeping = {
   state: 'fresh',
   placeId: 'cold',

@@ -35,8 +35,8 @@ export interface KeepingRules {
   readonly frozenDays: number;
   /** Days after thawing, the day of thawing as day one: never more than it had left when it was frozen. */
   readonly thawedDays: number;
-  /** What the house's profile says of an opened pack; undefined where it is silent. */
-  readonly opened: ShelfLife | undefined;
+  /** How long an opened pack keeps: what the house's profile says of this food, else what kitchens do. */
+  readonly opened: Pick<ShelfLife, 'value' | 'citation'> & { readonly id?: string };
 }
 
 export type KeepingChange =
@@ -140,7 +140,7 @@ export function changeKeeping(
         keeping: {
           ...keeping,
           openedOn: today,
-          useBy: rules.opened === undefined ? keeping.useBy : earliest(keeping.useBy, lastDay(rules.opened, today)),
+          useBy: earliest(keeping.useBy, lastDay(rules.opened, today)),
         },
         nods: [],
       };

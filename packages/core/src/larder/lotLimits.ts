@@ -1,47 +1,53 @@
 /** What the limits that a house selected say of one lot: its temperature, its hours out of the cold, its time in the freezer. */
-import { isShownAsLimit, judgeExposure, judgeFreezing, judgeTemperature } from '../safety/judge.ts';
-import { logOf, type TimedReading } from '../safety/judgeLog.ts';
-import type { Exposure, FreezeTreatment, Limit, MostTemperature, Verdict } from '../safety/limit.ts';
+import { judgeExposure } from '../safety/exposureLog.ts';
+import type { Food } from '../safety/food.ts';
+import { freezingProgress } from '../safety/freezingLog.ts';
+import { judgeTemperature } from '../safety/judge.ts';
+import { logOf, minuteOf, type TimedReading } from '../safety/judgeLog.ts';
+import type { Limit, Verdict } from '../safety/limit.ts';
+import { limitsFor, storageLimit } from '../safety/limitsFor.ts';
+import { atMost, mostOf } from '../safety/readings.ts';
 
 export interface LotJudged {
-  readonly about: 'storage' | 'histamine' | 'parasites';
-  readonly limit: Limit;
+  readonly about: 'storage' | 'date' | 'histamine' | 'parasites';
+  readonly limit: Limit | null;
   readonly verdict: Verdict;
-  /** The figure that was judged: degrees Celsius, or hours. */
+  /** The figure that was judged: degrees Celsius, or hours at the worst the readings allow (for parasites: at the least). */
   readonly figure: number;
   readonly allowed: number;
+  /** The longest time nobody read it, hours, where that is why nothing is shown. */
+  readonly unreadHours?: number;
 }
 
-const first = <K extends Limit['kind']>(
-  limits: readonly Limit[],
-  topic: string,
-  kind: K,
-): Extract<Limit, { kind: K }> | undefined =>
-  limits.find((l): l is Extract<Limit, { kind: K }> => l.topic === topic && l.kind === kind && isShownAsLimit(l));
-
 /**
- * Judges a lot's readings against the limits selected. Limits we are not sure of are left out: they are shown, never judged by.
+ * Judges a lot's readings against the limits that cover it. Limits we are not sure of are left out: they are shown, never judged by.
  *
- * Storage: the last reading of a lot that is not frozen. Histamine: hours above the benchmark so far, of species that form it, straight
- * between readings; it never starts anew. Parasites: of fish, the coldest hold that all readings while frozen support, from the first
- * reading that was cold enough to the last.
+ * Storage: the last reading of a lot that is not frozen. Date: the last reading against the cold that its shelf life presumes. Histamine:
+ * hours above the benchmark, of fish that form it, at the worst the readings allow; it never starts anew. Parasites: the freezing that
+ * the readings show.
  *
- * Shapes  readings: in order of time. Result: one for each question that has a limit and a reading to judge.
+ * Shapes  readings in any order; now: RFC 3339. Result: one for each question that has a limit and a reading to judge; of a date that a
+ *         recipe set the limit is null.
  */
 export function judgeLot(
   limits: readonly Limit[],
   lot: {
+    readonly food: Food;
     readonly frozen: boolean;
-    readonly histamine: boolean;
-    readonly fish: boolean;
     readonly frozenBefore: boolean;
+    /** The shelf life its date was reckoned by, and the cold it presumes, °C; null where it presumes none. */
+    readonly dateLimitId: string | null;
+    readonly dateMaxC: number | null;
   },
   readings: readonly TimedReading[],
+  now: string,
 ): LotJudged[] {
   const judged: LotJudged[] = [];
-  const last = readings.at(-1);
+  const inOrder = [...readings].sort((a, b) => a.at.localeCompare(b.at));
+  const last = inOrder.at(-1);
   if (last === undefined) return judged;
-  const storage: MostTemperature | undefined = first(limits, 'cold-holding', 'max_temp');
+  const log = logOf(inOrder);
+  const storage = storageLimit(limits, lot.food);
   if (storage !== undefined && !lot.frozen)
     judged.push({
       about: 'storage',
@@ -50,41 +56,46 @@ export function judgeLot(
       figure: last.C,
       allowed: storage.value.max_C,
     });
-  const exposures = limits.filter(
-    (l): l is Exposure => l.kind === 'exposure' && l.topic === 'histamine' && isShownAsLimit(l),
-  );
-  const exposure = exposures.find((l) => l.id.endsWith('frozen') === lot.frozenBefore) ?? exposures[0];
-  if (lot.histamine && exposure !== undefined) {
-    const { verdict, hours, allowedHours } = judgeExposure(exposure, logOf(readings));
-    judged.push({ about: 'histamine', limit: exposure, verdict, figure: hours, allowed: allowedHours });
+  const dated = limits.find((l) => l.id === lot.dateLimitId);
+  const presumes = dated?.kind === 'shelf_life' ? (dated.value.at_max_C ?? null) : lot.dateMaxC;
+  if (presumes !== null && !lot.frozen)
+    judged.push({
+      about: 'date',
+      limit: dated ?? null,
+      verdict: !Number.isFinite(last.C)
+        ? 'not-shown'
+        : atMost(last.C, mostOf(presumes, dated?.kind === 'shelf_life' ? dated.value.at_max_F : undefined))
+          ? 'within'
+          : 'outside',
+      figure: last.C,
+      allowed: presumes,
+    });
+  const [exposure] = limitsFor(limits, 'exposure', 'histamine', lot.food, lot.frozenBefore ? 'frozen' : 'fresh');
+  // what is frozen stands still from its last reading on
+  if (exposure !== undefined) {
+    const end = lot.frozen ? last.at : now;
+    const { verdict, mostHours, allowedHours, gapMinutes } = judgeExposure(exposure, log, minuteOf(inOrder, end));
+    judged.push({
+      about: 'histamine',
+      limit: exposure,
+      verdict,
+      figure: mostHours,
+      allowed: allowedHours,
+      ...(verdict === 'not-shown' ? { unreadHours: gapMinutes / 60 } : {}),
+    });
   }
-  const freezing: FreezeTreatment | undefined = first(limits, 'parasite-freezing', 'freeze_treatment');
-  if (lot.fish && freezing !== undefined) {
-    let best: { verdict: Verdict; hours: number; allowed: number } | undefined;
-    for (const option of freezing.value.options) {
-      const from = readings.findIndex((r) => r.C <= option.freeze_C);
-      const start = readings[from];
-      if (start === undefined) continue;
-      const held = readings.slice(from);
-      const broken = held.findIndex((r) => r.C > option.hold_C);
-      const end = broken < 0 ? last : (held[broken - 1] ?? start);
-      const holdHours = (Date.parse(end.at) - Date.parse(start.at)) / 3_600_000;
-      const verdict = judgeFreezing(freezing, {
-        freezeC: option.freeze_C,
-        holdC: option.hold_C,
-        holdHours,
-        solid: true,
-      });
-      if (best === undefined || verdict === 'within') best = { verdict, hours: holdHours, allowed: option.hold_h };
-      if (verdict === 'within') break;
-    }
+  const [freezing] = limitsFor(limits, 'freeze_treatment', 'parasites', lot.food);
+  if (freezing !== undefined) {
+    const { verdict, best, unreadHours } = freezingProgress(freezing, log);
     if (best !== undefined)
       judged.push({
         about: 'parasites',
         limit: freezing,
-        verdict: best.verdict === 'outside' && lot.frozen ? 'open' : best.verdict,
-        figure: best.hours,
-        allowed: best.allowed,
+        // a lot that is out of the freezer again gets no colder
+        verdict: verdict === 'open' && !lot.frozen ? 'outside' : verdict,
+        figure: best.heldHours,
+        allowed: best.holdHours,
+        ...(verdict === 'not-shown' ? { unreadHours } : {}),
       });
   }
   return judged;

@@ -1,3 +1,4 @@
+import type { CookedAs, Food } from '../safety/food.ts';
 import type { UseStep } from './use.ts';
 
 /** What is written down at the stove, one after the other; nothing is ever changed, only taken back. */
@@ -17,6 +18,8 @@ export type RunEventBody =
       readonly salt?: { readonly grams: number; readonly mostPerLitre: number };
     }
   | { readonly kind: 'add'; readonly ingredientId: string; readonly name: string; readonly massMg: number }
+  /** What is raw in it and how it is cooked, where nobody could tell before. */
+  | { readonly kind: 'holds'; readonly foods: readonly Food[]; readonly how: CookedAs }
   | { readonly kind: 'note'; readonly text: string }
   | { readonly kind: 'back'; readonly eventId: string };
 
@@ -53,6 +56,8 @@ export interface RunState {
   readonly mark: Extract<RunEventBody, { kind: 'mark' }> | undefined;
   /** Since the mark was set: what its readings are counted from. */
   readonly markedAt: string | undefined;
+  /** What a cook said is raw in it; undefined while nobody did. */
+  readonly holds: { readonly foods: readonly Food[]; readonly how: CookedAs } | undefined;
   readonly added: readonly { readonly ingredientId: string; readonly name: string; readonly massMg: number }[];
   /** What stands, the latest last: what undo takes back. */
   readonly standing: readonly RunEvent[];
@@ -90,6 +95,7 @@ export function readRun(steps: readonly UseStep[], events: readonly RunEvent[]):
     ),
     mark: marked?.body.kind === 'mark' ? marked.body : undefined,
     markedAt: marked?.at,
+    holds: standing.flatMap(({ body }) => (body.kind === 'holds' ? [body] : [])).at(-1),
     added: standing.flatMap(({ body }) =>
       body.kind === 'add' ? [{ ingredientId: body.ingredientId, name: body.name, massMg: body.massMg }] : [],
     ),

@@ -1,4 +1,5 @@
 import type { Destination, Provenance } from '../breakdown/plan.ts';
+import type { CookedAs } from '../safety/food.ts';
 
 export const useKinds = [
   'stock',
@@ -28,6 +29,10 @@ export interface UseIngredient {
   readonly low: number;
   readonly high: number;
   readonly allergens: readonly string[];
+  /** Nobody has said yet which allergens it has: a recipe of the house's own cannot be saved before. */
+  readonly unsaid?: true;
+  /** What becomes of it where it is no part of what comes out: strained out with the solids, or poured away with the water. */
+  readonly becomes?: 'strained' | 'poured';
   /** Kinds of pieces that are this ingredient: fat for a forcemeat, a trotter for a stock. They do not count as base. */
   readonly accepts?: readonly string[];
   /** Batches of these uses are this ingredient: a stock for a pan sauce. */
@@ -84,11 +89,31 @@ export interface UseStep {
   readonly watch?: string;
   /** Only where one of these ways was chosen. */
   readonly ways?: readonly string[];
+  /** It cooks through or boils whatever is in it: from here what was raw has a new life. */
+  readonly kills?: true;
+}
+
+export const keptAs = ['raw', 'chilled', 'cured', 'under-fat', 'vacuum', 'dry', 'hot', 'frozen'] as const;
+export type KeptAs = (typeof keptAs)[number];
+
+/** Something that comes out of a batch beside what it is for: it has its own field at the end, and its own lot or the bin. */
+export interface ByProduct {
+  readonly id: string;
+  readonly name: string;
+  /** Kind of piece it is from then on; left out: it is a batch of its own, as a liquor is. */
+  readonly category?: string;
+  readonly destination: Destination;
+  readonly keepDays: number;
+  /** Usually thrown away unless somebody keeps it. */
+  readonly usuallyWaste?: true;
 }
 
 /** How long it keeps in a state. `maxC` null: not cold. Days of quality and of practice; the house's limits come on top. */
 export interface UseKeep {
   readonly state: string;
+  readonly as: KeptAs;
+  /** The profiles it speaks of; left out: of all. */
+  readonly profiles?: readonly string[];
   readonly days: number;
   readonly maxC: number | null;
   readonly jurisdiction: string;
@@ -125,6 +150,11 @@ export interface Use {
   };
   /** Whether what comes out is ready to eat; else it is raw, and lives no longer than what is in it. */
   readonly ready: boolean;
+  /** How meat or fish is when it is cooked through here: which cooking limits cover it. */
+  readonly cooksAs?: CookedAs;
+  /** The pieces it is built on are strained out: bones. */
+  readonly baseStrained?: true;
+  readonly byProducts?: readonly ByProduct[];
   /** The kind of piece it is from then on, where it is one: rendered fat. */
   readonly category?: string;
   /** Strengths cooks take it to afterwards, as a share of its volume. */
@@ -172,9 +202,14 @@ export function withWays(use: Use, chosen: readonly string[], shares: Readonly<R
   const factor = ways.reduce((f, w) => f * (w.outputFactor ?? 1), 1);
   const usualShare = (id: string, usual: number): number => ways.reduce((share, w) => w.perBase?.[id] ?? share, usual);
   const perBase = (id: string, usual: number): number => shares[id] ?? usualShare(id, usual);
-  // more water is more stock, more cream more filling: what is set beside the ways moves the output by as much as goes in
+  // more water is more stock, more cream more filling: what is set beside the ways moves the output by as much as goes in, unless it is
+  // strained out or poured away again
   const moved = use.ingredients.reduce(
-    (sum, i) => sum + (shares[i.id] === undefined ? 0 : perBase(i.id, i.perBase) - usualShare(i.id, i.perBase)),
+    (sum, i) =>
+      sum +
+      (shares[i.id] === undefined || i.becomes !== undefined
+        ? 0
+        : perBase(i.id, i.perBase) - usualShare(i.id, i.perBase)),
     0,
   );
   const output = (of: number): number => Math.max(of * factor * 0.1, of * factor + moved);

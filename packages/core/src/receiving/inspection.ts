@@ -1,5 +1,6 @@
 /** What is looked at, smelt, pressed and measured before a delivery is signed for. */
 import type { Species } from '../breakdown/plan.ts';
+import { isCephalopod } from '../safety/food.ts';
 import { isShownAsLimit, judgeTemperature } from '../safety/judge.ts';
 import type { LeastTemperature, Limit, MostTemperature, Verdict } from '../safety/limit.ts';
 
@@ -17,8 +18,6 @@ export interface InspectionClass {
   readonly id: string;
   readonly name: string;
   readonly points: readonly InspectionPoint[];
-  /** The receiving limit by profile, where the profile has one. */
-  readonly limits: Readonly<Record<string, string>>;
 }
 
 export interface InspectionAnswer {
@@ -28,7 +27,73 @@ export interface InspectionAnswer {
 
 /** Molluscs in shells: they come alive, with a tag. Squid and their kin are molluscs too, and are cut like fish. */
 export const isShellfish = (species: Pick<Species, 'id' | 'group'> | undefined): boolean =>
-  species?.group === 'mollusc' && !/squid|cuttle|octopus/.test(species.id);
+  species?.group === 'mollusc' && !isCephalopod(species);
+
+export const cameAs = ['fresh', 'live', 'frozen', 'vacuum-packed'] as const;
+export type CameAs = (typeof cameAs)[number];
+
+/** Game lived wild or was raised; a rabbit is taken for raised and all other game for wild until somebody says. */
+export const usuallyRaised = (species: Pick<Species, 'id' | 'group'> | undefined): 'wild' | 'farmed' | null =>
+  species?.group === 'feathered-game'
+    ? 'wild'
+    : species?.group === 'furred-game'
+      ? /rabbit/.test(species.id)
+        ? 'farmed'
+        : 'wild'
+      : null;
+
+/** Fish with its head on: eyes and gills can be looked at. */
+const withHead: ReadonlySet<string> = new Set(['whole', 'gutted', 'gilled-gutted']);
+
+/**
+ * The class of questions for what comes: by animal, form and state. A tuna loin has no eyes, squid does not close when tapped, a cooked crab is
+ * not alive, and a farmed rabbit was not shot.
+ *
+ * Shapes  species undefined: goods. form: an id of its forms.
+ */
+export function inspectionFor(
+  species: Pick<Species, 'id' | 'group'> | undefined,
+  form: string,
+  came: CameAs,
+  raised: 'wild' | 'farmed' | null = usuallyRaised(species),
+): string {
+  if (species === undefined) return 'goods';
+  if (came === 'frozen' || came === 'vacuum-packed') return came;
+  const cooked = /cooked|braised|pulled|rendered/.test(form);
+  switch (species.group) {
+    case 'round-fish':
+    case 'large-pelagic':
+      return cooked ? 'cooked' : withHead.has(form) ? 'round-fish' : 'fish-cut';
+    case 'flatfish':
+      return cooked ? 'cooked' : withHead.has(form) ? 'flatfish' : 'fish-cut';
+    case 'crustacean':
+      if (cooked || /meat|tomalley|coral/.test(form)) return 'cooked-shellfish';
+      return came === 'live' ? 'live-crustacean' : 'raw-crustacean';
+    case 'mollusc':
+      if (isCephalopod(species)) return 'cephalopod';
+      if (cooked) return 'cooked-shellfish';
+      return /meat|roe|frill|liquor/.test(form) || came !== 'live' ? 'shucked' : 'live-shellfish';
+    case 'poultry':
+      return cooked ? 'cooked' : 'poultry';
+    case 'feathered-game':
+      return raised === 'farmed' ? 'poultry' : 'feathered-game';
+    case 'furred-game':
+      if (cooked) return 'cooked';
+      return raised === 'farmed' ? (/rabbit|hare/.test(species.id) ? 'poultry' : 'red-meat') : 'furred-game';
+    default:
+      return cooked ? 'cooked' : 'red-meat';
+  }
+}
+
+/** What wild game must come with before it may be served: who shot it, where and when, or the number of a trained person's declaration. */
+export const recordIsWhole = (details: {
+  readonly shotBy?: string;
+  readonly killPlace?: string;
+  readonly killedOn?: string;
+  readonly declaration?: string;
+}): boolean =>
+  details.declaration !== undefined ||
+  (details.shotBy !== undefined && details.killPlace !== undefined && details.killedOn !== undefined);
 
 /** What the points add up to. It advises; the person at the door decides. */
 export type InspectionAdvice = 'accept' | 'look-again' | 'refuse';

@@ -33,8 +33,14 @@ export function withFigure(limit: Limit, figure: number): Limit {
       return { ...limit, value: { ...limit.value, max_days: Math.round(figure) } };
     case 'time_limit':
       return { ...limit, value: { ...limit.value, max_h: figure } };
-    case 'exposure':
-      return { ...limit, value: { ...limit.value, max_h: figure } };
+    case 'exposure': {
+      const { then_max_h: shorter, ...value } = limit.value;
+      // the shorter time of a warm reading is never longer than the house's own
+      return {
+        ...limit,
+        value: { ...value, max_h: figure, ...(shorter === undefined ? {} : { then_max_h: Math.min(shorter, figure) }) },
+      };
+    }
     default:
       return limit;
   }

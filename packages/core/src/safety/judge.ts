@@ -1,7 +1,5 @@
 import type {
   CookPoints,
-  CoolingSteps,
-  Exposure,
   FreezeTreatment,
   LeastTemperature,
   Limit,
@@ -11,38 +9,39 @@ import type {
   TimeLimit,
   Verdict,
 } from './limit.ts';
+import { atLeast, atMost, leastOf, mostOf } from './readings.ts';
 
 /** A temperature as the probe shows it, in its own unit. */
 export type Reading = { readonly C: number } | { readonly F: number };
 
-/** Readings over time, in order. Minutes from any beginning, degrees Celsius. */
-export type TemperatureLog = readonly { readonly minute: number; readonly C: number }[];
-
 const celsiusOf = (reading: Reading): number => ('C' in reading ? reading.C : ((reading.F - 32) * 5) / 9);
 
 /**
- * A reading against a limit, unrounded, in the unit the probe shows where the document publishes that unit.
+ * A reading against a limit, unrounded, against the document's Celsius or its Fahrenheit where it publishes both.
  *
  * `probeErrorC` is the probe's declared error: a reading nearer to the limit than that is not within.
+ * Errors  a reading that is no number: not shown.
  */
 export function judgeTemperature(
   limit: MostTemperature | LeastTemperature,
   reading: Reading,
   probeErrorC = 0,
 ): Verdict {
-  const most = limit.kind === 'max_temp';
-  const inF = most ? limit.value.max_F : limit.value.min_F;
-  const bound = 'F' in reading && inF !== undefined ? inF : most ? limit.value.max_C : limit.value.min_C;
-  const shown = 'F' in reading && inF !== undefined ? reading.F : celsiusOf(reading);
-  const error = 'F' in reading && inF !== undefined ? probeErrorC * 1.8 : probeErrorC;
-  return (most ? shown + error <= bound : shown - error >= bound) ? 'within' : 'outside';
+  const bound =
+    limit.kind === 'max_temp'
+      ? mostOf(limit.value.max_C, limit.value.max_F)
+      : leastOf(limit.value.min_C, limit.value.min_F);
+  const shown = celsiusOf(reading);
+  if (!Number.isFinite(shown) || !Number.isFinite(probeErrorC)) return 'not-shown';
+  const within = limit.kind === 'max_temp' ? atMost(shown + probeErrorC, bound) : atLeast(shown - probeErrorC, bound);
+  return within ? 'within' : 'outside';
 }
 
 /** Cooked this hot for so many seconds: any one point of the table that is reached. Nothing is read between the points. */
 export function judgeCooking(limit: CookPoints, reading: Reading, seconds: number): Verdict {
+  if (!Number.isFinite(celsiusOf(reading)) || Number.isNaN(seconds)) return 'not-shown';
   const reached = limit.value.points.some(
-    (p) =>
-      ('F' in reading && p.T_F !== undefined ? reading.F >= p.T_F : celsiusOf(reading) >= p.T_C) && seconds >= p.t_s,
+    (p) => atLeast(celsiusOf(reading), leastOf(p.T_C, p.T_F)) && seconds >= p.t_s,
   );
   return reached ? 'within' : 'outside';
 }
@@ -57,10 +56,15 @@ export interface Freezing {
   readonly thicknessCm?: number;
 }
 
-/** A freezing treatment against its options: colder and longer is within; thicker than the table's is not judged by it. */
+/**
+ * A freezing treatment as somebody states it, against its options: colder and longer is within.
+ *
+ * Errors  anything that is no number, or a thickness the limit asks for and nobody said: not shown. Thicker than its table: outside.
+ */
 export function judgeFreezing(limit: FreezeTreatment, done: Freezing): Verdict {
   const { options, thickness_max_cm: thickest } = limit.value;
-  if (thickest !== undefined && (done.thicknessCm ?? 0) > thickest) return 'outside';
+  if (![done.freezeC, done.holdC, done.holdHours, done.thicknessCm ?? 0].every(Number.isFinite)) return 'not-shown';
+  if (thickest !== undefined && done.thicknessCm !== undefined && done.thicknessCm > thickest) return 'outside';
   const met = options.some(
     (o) =>
       done.freezeC <= o.freeze_C &&
@@ -68,138 +72,50 @@ export function judgeFreezing(limit: FreezeTreatment, done: Freezing): Verdict {
       done.holdHours >= o.hold_h &&
       (o.until_solid !== true || done.solid),
   );
-  return met ? 'within' : 'outside';
-}
-
-export interface CoolingStep {
-  readonly toC: number;
-  /** When it must be there, minutes on the log's own clock. */
-  readonly dueMinute: number;
-  /** When it was there, straight between the two readings around it; undefined while it is not. */
-  readonly metMinute: number | undefined;
-  /** How far apart those readings are, minutes. Over half an hour apart, say that it was read between them. */
-  readonly gapMinutes: number;
-  readonly verdict: Verdict;
-}
-
-export interface CoolingProgress {
-  readonly verdict: Verdict;
-  /** When the clock started, minutes on the log's own clock; undefined while it is warmer than that. */
-  readonly startMinute: number | undefined;
-  /** The first reading was colder than where the clock starts: how long it took to get there is not known. */
-  readonly startUnknown: boolean;
-  readonly steps: readonly CoolingStep[];
-}
-
-/** Where a log comes down to a temperature, straight between two measured readings. */
-function comesDownTo(log: TemperatureLog, C: number, from = Number.NEGATIVE_INFINITY) {
-  for (const [i, b] of log.entries()) {
-    if (b.C > C || b.minute < from) continue;
-    const a = log[i - 1];
-    if (a === undefined || a.C <= C) return { minute: Math.max(from, b.minute), gap: 0 };
-    const minute = a.minute + ((a.C - C) / (a.C - b.C)) * (b.minute - a.minute);
-    return { minute: Math.max(from, minute), gap: b.C === C ? 0 : b.minute - a.minute };
-  }
-  return undefined;
+  if (!met) return 'outside';
+  return thickest !== undefined && done.thicknessCm === undefined ? 'not-shown' : 'within';
 }
 
 /**
- * Cooling against its steps, each with when it was due and when it was met.
+ * Time as the control: so many hours, from a start that was cold enough, never warmer than said.
  *
- * Shapes  log in order of time, measured readings only: nothing is foretold here.
- * Keeps   a step counts as met where the straight line between two readings crosses it; open while its time runs; the minute itself
- *         is still in time.
- * Source  the limit's own document; crossings straight between readings as models of probe logs do (common practice).
+ * Errors  a start or a warmest reading that the limit asks for and nobody took, or what is no number: not shown, unless it is outside
+ *         by what is known.
  */
-export function coolingProgress(limit: CoolingSteps, log: TemperatureLog): CoolingProgress {
-  const { start_C: from, steps } = limit.value;
-  const first = log[0];
-  const last = log.at(-1);
-  const start = first === undefined ? undefined : from === null ? { minute: first.minute } : comesDownTo(log, from);
-  if (start === undefined || last === undefined)
-    return { verdict: 'open', startMinute: undefined, startUnknown: false, steps: [] };
-  const judged = steps.map((step): CoolingStep => {
-    const met = comesDownTo(log, step.to_C, start.minute);
-    const dueMinute = start.minute + step.within_min;
-    const late = met === undefined ? last.minute > dueMinute : met.minute > dueMinute + 1e-9;
-    return {
-      toC: step.to_C,
-      dueMinute,
-      metMinute: met?.minute,
-      gapMinutes: met?.gap ?? 0,
-      verdict: late ? 'outside' : met === undefined ? 'open' : 'within',
-    };
-  });
-  const worst = (['outside', 'open'] as const).find((v) => judged.some((s) => s.verdict === v)) ?? 'within';
-  return {
-    verdict: worst,
-    startMinute: start.minute,
-    startUnknown: from !== null && first !== undefined && first.C < from,
-    steps: judged,
-  };
-}
-
-/** Cooling against its steps, the verdict alone. */
-export const judgeCooling = (limit: CoolingSteps, log: TemperatureLog): Verdict => coolingProgress(limit, log).verdict;
-
-/**
- * Hours above a temperature, straight between readings.
- *
- * @example hoursAbove([{ minute: 0, C: 2 }, { minute: 60, C: 22 }], 12) -> 0.5
- */
-export function hoursAbove(log: TemperatureLog, aboveC: number): number {
-  let minutes = 0;
-  for (const [i, b] of log.entries()) {
-    const a = log[i - 1];
-    if (a === undefined) continue;
-    const span = b.minute - a.minute;
-    if (a.C > aboveC && b.C > aboveC) minutes += span;
-    else if (a.C > aboveC !== b.C > aboveC) minutes += (span * (Math.max(a.C, b.C) - aboveC)) / Math.abs(b.C - a.C);
-  }
-  return minutes / 60;
-}
-
-export interface ExposureSoFar {
-  readonly verdict: Verdict;
-  readonly hours: number;
-  /** The hours that are allowed, given the warmest reading. */
-  readonly allowedHours: number;
-}
-
-/** Cumulative time above a temperature, with the shorter time once any reading was warmer than the second one. */
-export function judgeExposure(limit: Exposure, log: TemperatureLog): ExposureSoFar {
-  const { above_C, max_h, if_any_above_C: second, then_max_h: shorter } = limit.value;
-  const hours = hoursAbove(log, above_C);
-  const warm = second !== undefined && shorter !== undefined && log.some((r) => r.C > second);
-  const allowedHours = warm ? shorter : max_h;
-  return { verdict: hours <= allowedHours ? 'within' : 'outside', hours, allowedHours };
-}
-
-/** Time as the control: so many hours, from a start that was cold enough, never warmer than said. */
 export function judgeTime(
   limit: TimeLimit,
   done: { readonly hours: number; readonly startC?: number; readonly peakC?: number },
 ): Verdict {
   const { max_h, start_max_C: start, never_above_C: never } = limit.value;
-  const broken =
-    done.hours > max_h ||
-    (start !== undefined && done.startC !== undefined && done.startC > start) ||
-    (never !== undefined && done.peakC !== undefined && done.peakC > never);
-  return broken ? 'outside' : 'within';
+  const asked: readonly (readonly [number | undefined, number])[] = [
+    [done.hours, max_h],
+    ...(start === undefined ? [] : [[done.startC, start] as const]),
+    ...(never === undefined ? [] : [[done.peakC, never] as const]),
+  ];
+  if (asked.some(([is, most]) => is !== undefined && is > most)) return 'outside';
+  return asked.every(([is]) => is !== undefined && Number.isFinite(is)) ? 'within' : 'not-shown';
 }
 
-/** Laboratory results against a sampling plan. Fewer results than the plan asks for leave it open. */
+/** Laboratory results against a sampling plan. Fewer results than the plan asks for leave it open; one that is no number shows nothing. */
 export function judgeSamples({ value: { n, c, m, M, rule } }: SamplingPlan, results: readonly number[]): Verdict {
-  const mean = results.reduce((sum, r) => sum + r, 0) / results.length;
   const above = results.filter((r) => r > m).length;
   if (above > c || results.some((r) => r > M)) return 'outside';
+  if (!results.every(Number.isFinite)) return 'not-shown';
   if (results.length < n) return 'open';
+  const mean = results.reduce((sum, r) => sum + r, 0) / results.length;
   return rule?.startsWith('mean') === true && mean > m ? 'outside' : 'within';
 }
 
-/** A calendar day some days later; days are "YYYY-MM-DD" and know no time zone. */
+/**
+ * A calendar day some days later; days are "YYYY-MM-DD" and know no time zone.
+ *
+ * Errors  RangeError for a day that no calendar has, or days that are no whole number.
+ */
 export function addDays(day: string, days: number): string {
   const date = new Date(`${day}T00:00:00Z`);
+  if (Number.isNaN(date.getTime()) || date.toISOString().slice(0, 10) !== day)
+    throw new RangeError(`${day} is no day of the calendar`);
+  if (!Number.isSafeInteger(days)) throw new RangeError(`${days} is no number of days`);
   date.setUTCDate(date.getUTCDate() + days);
   return date.toISOString().slice(0, 10);
 }
@@ -209,7 +125,7 @@ export function addDays(day: string, days: number): string {
  *
  * @example 7 days with the day of making as day one, made on 28 December -> 3 January
  */
-export function lastDay({ value }: ShelfLife, start: string): string {
+export function lastDay({ value }: Pick<ShelfLife, 'value'>, start: string): string {
   const first = value.day_of_preparation_is ?? value.day_of_opening_is ?? 1;
   return addDays(start, value.max_days - first);
 }

@@ -1,5 +1,6 @@
 /** Limits as a profile publishes them: figures of a document, with where they stand in it and how sure we are of them. */
 import type { Provenance } from '../breakdown/plan.ts';
+import type { Cover } from './limitsFor.ts';
 
 export type Certainty = 'high' | 'medium' | 'low';
 export type Force = 'law' | 'code' | 'law-upstream' | 'national' | 'guidance';
@@ -17,6 +18,8 @@ interface Common {
   readonly certainty: Certainty;
   readonly caution: string;
   readonly note?: string;
+  /** What it is applied to by itself; left out where a person holds a figure against it, or where it has none. */
+  readonly covers?: readonly Cover[];
 }
 
 export interface MostTemperature extends Common {
@@ -51,8 +54,9 @@ export interface CoolingSteps extends Common {
   readonly value: {
     /** The clock starts at the first reading at or below this; null: at the first reading. */
     readonly start_C: number | null;
+    readonly start_F?: number;
     /** Each counted from the start of the clock. */
-    readonly steps: readonly { readonly to_C: number; readonly within_min: number }[];
+    readonly steps: readonly { readonly to_C: number; readonly to_F?: number; readonly within_min: number }[];
   };
 }
 export interface ShelfLife extends Common {
@@ -60,6 +64,7 @@ export interface ShelfLife extends Common {
   readonly value: {
     readonly max_days: number;
     readonly at_max_C?: number;
+    readonly at_max_F?: number;
     /** 1: the day of making counts as the first; 0: it does not. Silent documents count as 1, the stricter. */
     readonly day_of_preparation_is?: 0 | 1;
     readonly day_of_opening_is?: 0 | 1;
@@ -72,6 +77,8 @@ export interface Exposure extends Common {
     readonly max_h: number;
     /** Once any reading is above this, the shorter time holds. */
     readonly if_any_above_C?: number;
+    readonly above_F?: number;
+    readonly if_any_above_F?: number;
     readonly then_max_h?: number;
   };
 }
@@ -118,5 +125,9 @@ export interface LimitProfile {
   readonly limits: readonly Limit[];
 }
 
-/** Within or outside the limit the house selected; open while time still runs; nothing where there is nothing to compare. */
-export type Verdict = 'within' | 'outside' | 'open' | 'not-judged';
+/**
+ * Within or outside the limit the house selected; open while time still runs; not shown where what was read allows both: unknown is
+ * never within; not judged where there is nothing to compare.
+ */
+export const limitVerdicts = ['within', 'outside', 'open', 'not-shown', 'not-judged'] as const;
+export type Verdict = (typeof limitVerdicts)[number];

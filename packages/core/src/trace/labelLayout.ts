@@ -23,7 +23,7 @@ export interface LabelLayout {
 export interface LabelWords {
   readonly dates: Readonly<Record<LabelContent['dates'][number]['kind'], string>>;
   readonly day: (iso: string) => string;
-  readonly allergen: (id: string) => string;
+  readonly allergens: (ids: readonly string[]) => readonly string[];
   readonly contains: string;
   readonly noAllergens: string;
   readonly ready: string;
@@ -90,7 +90,7 @@ export function layLabel(
   const allergens =
     content.allergens.length === 0
       ? words.noAllergens
-      : `${words.contains} ${content.allergens.map(words.allergen).join(', ')}`;
+      : `${words.contains} ${words.allergens(content.allergens).join(', ')}`;
   const optional = content.from === null || content.from === '' ? [] : [content.from];
   for (let kept = optional.length; kept >= 0; kept -= 1) {
     for (let base = Math.min(10, height / 9); base >= (kept > 0 ? COMFORTABLE : SMALLEST); base -= 0.2) {

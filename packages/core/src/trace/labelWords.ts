@@ -1,4 +1,4 @@
-import { allergens } from './allergens.ts';
+import { allergenWords } from './allergens.ts';
 import type { LabelWords } from './labelLayout.ts';
 
 const dayWords = new Intl.DateTimeFormat('en-GB', {
@@ -13,10 +13,7 @@ const dayWords = new Intl.DateTimeFormat('en-GB', {
 export const labelWords = (us: boolean): LabelWords => ({
   dates: { made: 'made', frozen: 'frozen', thawed: 'thawed', 'use-by': 'USE BY' },
   day: (iso) => dayWords.format(new Date(`${iso}T00:00:00Z`)).replace(',', ''),
-  allergen: (id) => {
-    const known = allergens.find((a) => a.id === id);
-    return (us ? (known?.us ?? known?.eu) : known?.eu) ?? id;
-  },
+  allergens: (ids) => allergenWords(ids, us),
   contains: 'Contains:',
   noAllergens: 'No listed allergen known.',
   ready: 'ready to eat',

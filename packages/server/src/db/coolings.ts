@@ -19,8 +19,8 @@ select c.id, c.kind, c.state, c.name, c.setup, c.limit_at_start as "limit", c.ve
                  from cooling_reading r join person q on q.id = r.person_id where r.cooling_id = c.id), '[]') as readings
 from cooling c join person p on p.id = c.person_id where c.house_id = $1`;
 
-/** One that is open is judged by its readings so far; a closed one keeps what was said of it then. */
-const coolingOf = ({ startedAt, closedAt, verdict, readings, ...row }: Row): Cooling => ({
+/** One that is open is judged by its readings so far, as of now; a closed one keeps what was said of it then. */
+const coolingOf = ({ startedAt, closedAt, verdict, readings, ...row }: Row, now: Date): Cooling => ({
   ...row,
   readings: readings.map((r) => ({ ...r, at: new Date(r.at).toISOString() })),
   verdict:
@@ -28,6 +28,7 @@ const coolingOf = ({ startedAt, closedAt, verdict, readings, ...row }: Row): Coo
     judgeLog(
       row.limit as Limit | null,
       readings.map((r) => ({ at: r.at, C: r.centiC / 100 })),
+      now.toISOString(),
     ),
   startedAt: startedAt.toISOString(),
   closedAt: closedAt?.toISOString() ?? null,
@@ -38,28 +39,33 @@ export async function readCooling(
   db: Sequelize,
   houseId: string,
   coolingId: string,
+  now: Date,
   transaction: Transaction,
 ): Promise<Cooling> {
   const row = await selectOne<Row>(db, `${COOLING} and c.id = $2`, [houseId, coolingId], transaction);
   if (row === undefined) throw new Problem('not_found', 'There is no such log in this house.');
-  return coolingOf(row);
+  return coolingOf(row, now);
 }
 
 /** What is open, the longest first; what was closed, the latest first. */
-export async function listCoolings(db: Sequelize, houseId: string): Promise<{ open: Cooling[]; closed: Cooling[] }> {
+export async function listCoolings(
+  db: Sequelize,
+  houseId: string,
+  now: Date,
+): Promise<{ open: Cooling[]; closed: Cooling[] }> {
   const [open, closed] = await Promise.all([
     select<Row>(db, `${COOLING} and c.state = 'open' order by c.started_at, c.id limit 100`, [houseId]),
     select<Row>(db, `${COOLING} and c.state = 'closed' order by c.closed_at desc, c.id limit 30`, [houseId]),
   ]);
-  return { open: open.map(coolingOf), closed: closed.map(coolingOf) };
+  return { open: open.map((row) => coolingOf(row, now)), closed: closed.map((row) => coolingOf(row, now)) };
 }
 
 /** The logs of one lot, the latest first. */
-export const listCoolingsOf = async (db: Sequelize, houseId: string, lotId: string): Promise<Cooling[]> =>
+export const listCoolingsOf = async (db: Sequelize, houseId: string, lotId: string, now: Date): Promise<Cooling[]> =>
   (
     await select<Row>(
       db,
       `${COOLING} and c.lot_id = $2 and c.state <> 'called-off' order by c.started_at desc limit 20`,
       [houseId, lotId],
     )
-  ).map(coolingOf);
+  ).map((row) => coolingOf(row, now));

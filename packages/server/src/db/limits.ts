@@ -1,6 +1,14 @@
 import { limitProfiles } from '@zabrik/catalogue';
 import type { Judged } from '@zabrik/contract';
-import { type Limit, type LimitProfile, type LotJudged, type ShelfLife, withFigure } from '@zabrik/core';
+import {
+  type Food,
+  type Limit,
+  type LimitProfile,
+  type LotJudged,
+  limitsFor,
+  type ShelfLife,
+  withFigure,
+} from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { select, selectOne } from './select.ts';
 
@@ -17,11 +25,30 @@ export interface LimitChoice {
   readonly selected: boolean;
 }
 
-/** Until someone chooses: the profile of the region the house's clock runs in. */
-const usualProfile = (timezone: string): string =>
-  timezone === 'Europe/London' || timezone === 'Europe/Belfast'
+/** Clocks of the United States and its territories: the rest of the Americas has codes of its own. */
+const unitedStates: ReadonlySet<string> = new Set(
+  [
+    ...['New_York', 'Detroit', 'Chicago', 'Menominee', 'Denver', 'Boise', 'Phoenix', 'Los_Angeles', 'Anchorage'],
+    ...['Juneau', 'Sitka', 'Metlakatla', 'Yakutat', 'Nome', 'Adak', 'Puerto_Rico', 'St_Thomas'],
+  ].map((city) => `America/${city}`),
+);
+const elsewhereInTheStates =
+  /^(America\/(Kentucky|Indiana|North_Dakota)\/|US\/|Pacific\/(Honolulu|Johnston|Guam|Saipan|Pago_Pago|Midway)$)/;
+const unitedKingdom: ReadonlySet<string> = new Set([
+  'Europe/London',
+  'Europe/Belfast',
+  'GB',
+  'GB-Eire',
+  'Europe/Jersey',
+  'Europe/Guernsey',
+  'Europe/Isle_of_Man',
+]);
+
+/** Until someone chooses: the profile of the country the house's clock runs in, where we have it; else the EU's, and the screen says so. */
+export const usualProfile = (timezone: string): string =>
+  unitedKingdom.has(timezone)
     ? 'uk'
-    : timezone.startsWith('America/')
+    : unitedStates.has(timezone) || elsewhereInTheStates.test(timezone)
       ? 'us-food-code-2022'
       : 'eu';
 
@@ -52,30 +79,37 @@ export const limitsOf = ({ profile, changes }: LimitChoice): Limit[] =>
   });
 
 /** What the profile says of how long cooked or opened food keeps; undefined where it is silent or we are not sure enough of it. */
-export function shelfLifeOf(limits: readonly Limit[], of: 'made' | 'opened'): ShelfLife | undefined {
-  const marks = limits.filter(
-    (l): l is ShelfLife => l.kind === 'shelf_life' && l.topic === 'date-marking' && l.certainty !== 'low',
-  );
-  const opened = marks.find((l) => l.id.includes('opened'));
-  return of === 'opened' ? (opened ?? marks[0]) : (marks.find((l) => l !== opened) ?? undefined);
-}
+export const shelfLifeOf = (limits: readonly Limit[], of: 'made' | 'opened', food: Food): ShelfLife | undefined =>
+  limitsFor(limits, 'shelf_life', of, food)[0];
 
 const about: Readonly<Record<LotJudged['about'], string>> = {
   storage: 'storage',
+  date: 'its date presumes the cold',
   histamine: 'out of the cold',
   parasites: 'in the freezer, for fish served raw',
 };
 const figure = (j: LotJudged, n: number): string =>
-  j.about === 'storage' ? `${n.toFixed(1)} °C` : `${n.toFixed(1)} h`;
+  j.about === 'storage' || j.about === 'date' ? `${n.toFixed(1)} °C` : `${n.toFixed(1)} h`;
+
+const saidOf = ({ verdict, about }: LotJudged): string =>
+  verdict === 'open'
+    ? about === 'histamine'
+      ? 'so far, it stands warm; within'
+      : 'not yet'
+    : verdict === 'not-shown'
+      ? 'not shown to be within'
+      : verdict;
 
 /** A judgement in words: within or outside the limit the house selected, never more than that. */
-export const judgedWords = (j: LotJudged): Judged => ({
-  limitId: j.limit.id,
+export const judgedWords = (j: LotJudged, dateBasis: string | null): Judged => ({
+  limitId: j.limit?.id ?? 'recipe',
   about: j.about,
   verdict: j.verdict,
-  says: `${about[j.about]}: ${figure(j, j.figure)}, ${j.verdict === 'open' ? 'not yet' : j.verdict} the limit you selected of ${figure(j, j.allowed)}`,
-  document: `${j.limit.citation.document} ${j.limit.citation.section}`,
-  certainty: j.limit.certainty,
+  says: `${about[j.about]}: ${j.about === 'histamine' ? 'up to ' : ''}${figure(j, j.figure)}, ${saidOf(j)} the limit you selected of ${figure(j, j.allowed)}${
+    j.unreadHours === undefined || j.unreadHours === 0 ? '' : `; nobody read it for ${j.unreadHours.toFixed(0)} h`
+  }`,
+  document: j.limit === null ? (dateBasis ?? 'its recipe') : `${j.limit.citation.document} ${j.limit.citation.section}`,
+  certainty: j.limit?.certainty ?? 'medium',
 });
 
 export const readLimitHistory = (db: Sequelize, houseId: string) =>

@@ -9,6 +9,7 @@ import { receiving } from './migrations/0006-receiving.ts';
 import { cutting } from './migrations/0007-cutting.ts';
 import { pots } from './migrations/0008-pots.ts';
 import { kin } from './migrations/0009-kin.ts';
+import { judgedByWhatItIs } from './migrations/0010-judged-by-what-it-is.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -21,6 +22,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   cutting,
   pots,
   kin,
+  judgedByWhatItIs,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

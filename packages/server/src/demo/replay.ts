@@ -83,6 +83,16 @@ export class Replay {
           : null,
       useBy,
       note: null,
+      ...(usuallyRaised(speciesById.get(b.speciesId)) === 'wild'
+        ? {
+            details: {
+              shotBy: 'E. Harrow',
+              killPlace: scenario.origins[b.supplierId] ?? 'the estate',
+              killedOn: new Date(b.receivedAt.getTime() - 3 * DAY).toISOString().slice(0, 10),
+              shotDamage: 'light',
+            },
+          }
+        : {}),
     });
     const delivery = await this.do(b.cutterId, b.receivedAt, api.receive.accept.id, (command) =>
       acceptDelivery(this.#kitchen, command, { body, params: undefined, query: undefined }),
@@ -247,6 +257,8 @@ export class Replay {
           outputMg,
           spentMg,
           spentTo: 'waste',
+          beside: [],
+          keptAs: null,
           fatMg: 0,
           labourMinutes: Math.round(20 + (planned.baseMg / 1e6) * 3),
           at: null,

@@ -29,6 +29,9 @@ export interface HeldLot {
   readonly openedOn: string | null;
   readonly daysLeft: number | null;
   readonly dateBasis: string | null;
+  readonly dateLimit: string | null;
+  readonly dateMaxC: number | null;
+  readonly raised: 'wild' | 'farmed' | null;
   readonly reservedFor: string | null;
   readonly held: string | null;
   readonly labels: number;
@@ -66,7 +69,7 @@ export async function lockLots(
     `select l.id, l.code, l.name, l.kind, l.species, l.form, l.category, l.pieces, l.supplier_id as "supplierId", l.use_by as "useBy",
             l.allergens, l.breakdown_id as "breakdownId", l.piece_id as "pieceId", l.next_stage as "nextStage",
             l.destination, l.run_id as "runId", l.goods, l.tub_use as "tubUse", l.note, l.made_at as "madeAt", l.place_id as "placeId", l.ready, l.state,
-            l.frozen_on as "frozenOn", l.thawed_on as "thawedOn", l.opened_on as "openedOn", l.days_left as "daysLeft", l.date_basis as "dateBasis",
+            l.frozen_on as "frozenOn", l.thawed_on as "thawedOn", l.opened_on as "openedOn", l.days_left as "daysLeft", l.date_basis as "dateBasis", l.date_limit as "dateLimit", l.date_max_c::float8 as "dateMaxC", l.raised,
             l.reserved_for as "reservedFor", l.held, l.labels, l.made_mg as "madeMg", b.mass_mg as "massMg", b.cost_minor as "costMinor",
             b.mass_mg - ${spokenFor('l.id')} as "freeMg"
      from lot l join lot_balance b on b.lot_id = l.id

@@ -17,6 +17,12 @@ export interface NewLot {
   readonly keeping: Keeping;
   /** Where its date comes from, in words. */
   readonly dateBasis: string | null;
+  /** The shelf life of the profile that set its date: it presumes a cold. */
+  readonly dateLimit?: string | null;
+  /** The cold its date presumes, °C. */
+  readonly dateMaxC?: number | null;
+  /** Of game: wild, or raised and slaughtered under inspection. */
+  readonly raised?: 'wild' | 'farmed' | null;
   readonly supplierId: string | null;
   readonly breakdownId: string | null;
   readonly pieceId: string | null;
@@ -85,6 +91,9 @@ export async function makeLot(db: Sequelize, command: InCommand, lot: NewLot): P
     opened_on: keeping.openedOn,
     days_left: keeping.daysLeft,
     date_basis: lot.dateBasis,
+    date_limit: lot.dateLimit ?? null,
+    date_max_c: lot.dateMaxC ?? null,
+    raised: lot.raised ?? null,
     goods: lot.goods ?? null,
     tub_use: lot.tubUse ?? null,
   };

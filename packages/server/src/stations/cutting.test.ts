@@ -93,8 +93,8 @@ describe('cutting to weight', () => {
     const [portion, end] = done.body.lots;
     const made = await must(ines, api.larder.read, { params: { lotId: portion?.lotId ?? '' } });
     const trim = await must(ines, api.larder.read, { params: { lotId: end?.lotId ?? '' } });
-    expect(made).toMatchObject({ category: 'white-fish-portion', allergens: ['fish'], parentCodes: [lot.code] });
-    expect(trim).toMatchObject({ category: 'white-fish-trim', allergens: ['fish'] });
+    expect(made).toMatchObject({ category: 'white-fish-portion', allergens: ['fish/hake'], parentCodes: [lot.code] });
+    expect(trim).toMatchObject({ category: 'white-fish-trim', allergens: ['fish/hake'] });
     expect(made.costMinor + trim.costMinor).toBe(before.costMinor);
     expect((made.useBy ?? '') <= (before.useBy ?? '')).toBe(true);
     const whole = await must(ines, api.cutting.read, { params: { cuttingId: id } });

@@ -45,7 +45,7 @@ describe('one fish, from the scale to its cost', () => {
     expect(frame).toMatchObject({
       massMg: grams(468),
       destination: 'stock',
-      allergens: ['fish'],
+      allergens: ['fish/hake'],
       parentCodes: [delivery.code],
     });
     const source = await must(ines, api.larder.read, { params: { lotId: delivery.lotId } });
@@ -226,7 +226,7 @@ describe('bones to a pot', () => {
       massMg: grams(560),
       kind: 'batch',
       useId: 'fish-fumet',
-      allergens: ['fish', 'celery', 'sulphites'],
+      allergens: ['fish/hake', 'celery', 'sulphites'],
     });
     expect(lot.parents).toHaveLength(3);
     const inputs = await selectOne<{ cost: number }>(

@@ -1,6 +1,7 @@
 /** The cook's moves, for tests: each does one thing through the API and insists that it worked. */
+import { speciesById } from '@zabrik/catalogue';
 import { type Answer, type Ask, api, type Endpoint } from '@zabrik/contract';
-import { grams } from '@zabrik/core';
+import { grams, usuallyRaised } from '@zabrik/core';
 import { expect } from 'vitest';
 import type { Tablet, TestKitchen } from './openTestKitchen.ts';
 
@@ -17,6 +18,9 @@ export async function must<E extends Endpoint>(
 
 type LineBody = Ask<typeof api.receive.accept>['body'];
 
+/** Who shot it, where and when: without it wild game is taken in on hold. */
+export const gameRecord = { shotBy: 'E. Harrow', killPlace: 'Hollin wood', killedOn: '2026-11-20' } as const;
+
 export const deliveryBody = (kitchen: TestKitchen, o: Partial<LineBody> = {}, cast = kitchen.home) => ({
   species: 'hake',
   form: 'gutted',
@@ -31,6 +35,7 @@ export const deliveryBody = (kitchen: TestKitchen, o: Partial<LineBody> = {}, ca
   landedOn: '2026-11-23',
   useBy: null,
   note: null,
+  ...(usuallyRaised(speciesById.get(o.species ?? '')) === 'wild' ? { details: gameRecord } : {}),
   ...o,
 });
 

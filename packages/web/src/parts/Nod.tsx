@@ -2,8 +2,15 @@ import { Refused } from '../app/api.ts';
 import { Button } from './Button.tsx';
 import { Notice } from './Notice.tsx';
 
+interface Props {
+  readonly error: Error | null;
+  readonly onNod: () => void;
+  /** What the button says it does. */
+  readonly words?: string;
+}
+
 /** A refusal in words; where it only asks to be read, the way to do it all the same. */
-export function Nod({ error, onNod }: { readonly error: Error | null; readonly onNod: () => void }) {
+export function Nod({ error, onNod, words = 'I have read it. Do it' }: Props) {
   if (error === null) return null;
   const asks = error instanceof Refused && error.code === 'needs_a_nod';
   return (
@@ -13,7 +20,7 @@ export function Nod({ error, onNod }: { readonly error: Error | null; readonly o
         {asks && (
           <span className="mt-2 block">
             <Button look="plain" onClick={onNod}>
-              I have read it. Do it
+              {words}
             </Button>
           </span>
         )}

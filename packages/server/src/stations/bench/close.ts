@@ -154,7 +154,7 @@ export async function closeStage(
         pieceId: piece.id,
         runId: null,
         allergens: carryAllergens(
-          species === undefined || species.allergen === 'none' ? [] : [species.allergen],
+          species === undefined || species.allergen === 'none' ? [] : [`${species.allergen}/${species.id}`],
           ...sources.map(({ lot }) => lot.allergens),
         ),
         // sent to another tray than the plan's, it is that and waits for nothing

@@ -3,7 +3,6 @@ import {
   allCautions,
   allGoods,
   inspectionClasses,
-  inspectionClassOf,
   standingCaution,
   tubPurposes,
 } from '@zabrik/catalogue';
@@ -97,7 +96,6 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
       goods: allGoods,
       tubPurposes: [...tubPurposes.values()].map(({ id, title, accepts }) => ({ id, title, accepts })),
       inspection: inspectionClasses,
-      inspectionClassOf,
       species: [...species.values()],
       plans: plans.map(({ plan, own, retired }) => ({
         id: plan.id,

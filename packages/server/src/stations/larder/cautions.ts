@@ -1,6 +1,5 @@
-import { formsHistamine } from '@zabrik/catalogue';
 import type { Judged, Lot } from '@zabrik/contract';
-import { isShellfish, type Limit, type Species } from '@zabrik/core';
+import { formsHistamine, isShellfish, type Limit, type Species } from '@zabrik/core';
 
 /** The usual cautions that matter for a lot, by what it is and how it is kept. */
 export function cautionsOf(
@@ -10,7 +9,7 @@ export function cautionsOf(
   const game = species?.group === 'feathered-game' || species?.group === 'furred-game';
   return [
     ...(lot.held === null ? [] : ['recall']),
-    ...(species !== undefined && formsHistamine(species.id) ? ['scombroid'] : []),
+    ...(formsHistamine(species) ? ['scombroid'] : []),
     ...(isShellfish(species) ? ['molluscs'] : []),
     ...(game && lot.kind !== 'batch' ? ['shot'] : []),
     ...(lot.category === 'crab-brown-meat' ? ['crab.brown'] : []),

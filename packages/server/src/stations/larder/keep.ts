@@ -1,10 +1,12 @@
-import { frozenDays, speciesById, THAWED_DAYS } from '@zabrik/catalogue';
+import { frozenDays, openedByPractice, speciesById, THAWED_DAYS } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { changeKeeping, formatMass, type Keeping, type KeepingChange, type KeepingRules } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
+import { foodOfLot } from '../../db/foods.ts';
 import { dayIn, placeNamed, placesOf, readHouse } from '../../db/house.ts';
 import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
 import type { HouseRow } from '../../db/models.ts';
+import { readSpecies } from '../../db/plans.ts';
 import { selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
@@ -23,6 +25,8 @@ const columns: Readonly<Record<string, string>> = {
   openedOn: 'opened_on',
   daysLeft: 'days_left',
   dateBasis: 'date_basis',
+  dateLimit: 'date_limit',
+  dateMaxC: 'date_max_c',
   reservedFor: 'reserved_for',
   held: 'held',
   labels: 'labels',
@@ -33,6 +37,8 @@ type State = Readonly<Record<string, string | number | boolean | null>>;
 const stateOf = (lot: HeldLot): State => ({
   ...keepingOf(lot),
   dateBasis: lot.dateBasis,
+  dateLimit: lot.dateLimit,
+  dateMaxC: lot.dateMaxC,
   reservedFor: lot.reservedFor,
   held: lot.held,
 });
@@ -88,9 +94,7 @@ const basisOf = (kind: Body['kind'], kept: Keeping, rules: KeepingRules, note: s
     case 'thaw':
       return 'thawed: no more days than it had when it was frozen';
     case 'open':
-      return rules.opened === undefined
-        ? null
-        : `opened: ${rules.opened.value.max_days} days by ${rules.opened.citation.document} ${rules.opened.citation.section}`;
+      return `opened: ${rules.opened.value.max_days} days by ${rules.opened.citation.document} ${rules.opened.citation.section}`.trim();
     case 'date':
       return `set by hand: ${note ?? ''}`;
     default:
@@ -101,7 +105,9 @@ const basisOf = (kind: Body['kind'], kept: Keeping, rules: KeepingRules, note: s
 async function rulesFor(kitchen: Kitchen, command: InCommand, house: HouseRow, lot: HeldLot): Promise<KeepingRules> {
   const limits = limitsOf(await readLimitChoice(kitchen.db, house.id, house.timezone, command.transaction));
   const category = lot.category ?? (lot.species === null ? null : categoryOfSpecies(lot.species));
-  return { frozenDays: frozenDays(category), thawedDays: THAWED_DAYS, opened: shelfLifeOf(limits, 'opened') };
+  const animals = await readSpecies(kitchen.db, house.id, command.transaction);
+  const opened = shelfLifeOf(limits, 'opened', foodOfLot(lot, animals));
+  return { frozenDays: frozenDays(category), thawedDays: THAWED_DAYS, opened: opened ?? openedByPractice(lot.ready) };
 }
 
 /** A whole animal keeps in the freezer as its meat does. */
@@ -174,7 +180,20 @@ export async function keep(
         lot = taken;
       }
       const basis = basisOf(body.kind, kept.keeping, rules, note);
-      state = { ...kept.keeping, ...(basis === null ? {} : { dateBasis: basis }) };
+      // a date that another rule sets presumes that rule's cold, or none
+      const dateLimit =
+        kept.keeping.useBy === keepingOf(whole).useBy
+          ? lot.dateLimit
+          : body.kind === 'open'
+            ? (rules.opened.id ?? null)
+            : null;
+      const dateMaxC =
+        kept.keeping.useBy === keepingOf(whole).useBy
+          ? lot.dateMaxC
+          : body.kind === 'open'
+            ? (rules.opened.value.at_max_C ?? null)
+            : null;
+      state = { ...kept.keeping, dateLimit, dateMaxC, ...(basis === null ? {} : { dateBasis: basis }) };
     }
   }
   const { before, after } = body.kind === 'reading' ? { before: {}, after: state } : changesOf(stateOf(lot), state);

@@ -57,6 +57,9 @@ export async function splitLot(
     madeMg: massMg,
     keeping: keepingOf(lot),
     dateBasis: lot.dateBasis,
+    dateLimit: lot.dateLimit,
+    dateMaxC: lot.dateMaxC,
+    raised: lot.raised,
     supplierId: lot.supplierId,
     // a form of its own goes to the bench with its share of the animal, which the parent has
     breakdownId: lot.form === null ? lot.breakdownId : null,

@@ -18,7 +18,7 @@ const LOT = `
 select l.id, l.code, l.kind, l.name, l.species, l.form, l.category, l.destination, l.pieces, b.mass_mg as "massMg", l.made_mg as "madeMg",
        b.cost_minor as "costMinor", l.use_by as "useBy", l.made_at as "madeAt", s.name as "supplierName", l.breakdown_id as "breakdownId", l.allergens, l.note, l.next_stage as "nextStage",
        l.place_id as "placeId", l.state, l.ready, l.frozen_on as "frozenOn", l.thawed_on as "thawedOn", l.opened_on as "openedOn",
-       l.date_basis as "dateBasis", l.reserved_for as "reservedFor", l.held, l.goods, l.tub_use as "tubUse", l.labels,
+       l.date_basis as "dateBasis", l.date_limit as "dateLimit", l.date_max_c::float8 as "dateMaxC", l.raised, l.reserved_for as "reservedFor", l.held, l.goods, l.tub_use as "tubUse", l.labels,
        case when l.category is null then (select r.use_id from run r where r.id = l.run_id) end as "useId",
        array(select distinct pl.code from lot_kin k join lot pl on pl.id = k.parent_id where k.child_id = l.id order by pl.code) as "parentCodes"`;
 
@@ -207,7 +207,13 @@ export const readingsOf = (events: readonly EventRow[]): { centiC: number; at: s
     e.kind === 'reading' && !e.undone ? [{ centiC: Number(e.after['centiC']), at: e.at.toISOString(), by: e.by }] : [],
   );
 
-export async function readLot(db: Sequelize, houseId: string, lotId: string, placeName: (id: string) => string) {
+export async function readLot(
+  db: Sequelize,
+  houseId: string,
+  lotId: string,
+  placeName: (id: string) => string,
+  now: Date,
+) {
   const row = await selectOne<Row>(db, `${LOT} ${FROM} and l.id = $2`, [houseId, lotId]);
   if (row === undefined) throw new Problem('not_found');
   const [parents, children, entries, free, events, coolings] = await Promise.all([
@@ -223,7 +229,7 @@ export async function readLot(db: Sequelize, houseId: string, lotId: string, pla
     ),
     selectOne<{ freeMg: number }>(db, FREE, [lotId]),
     readEventsOf(db, lotId),
-    listCoolingsOf(db, houseId, lotId),
+    listCoolingsOf(db, houseId, lotId, now),
   ]);
   return {
     ...lotOf(row),

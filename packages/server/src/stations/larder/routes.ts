@@ -1,9 +1,10 @@
-import { formsHistamine, speciesById } from '@zabrik/catalogue';
 import { api } from '@zabrik/contract';
 import { judgeLot } from '@zabrik/core';
 import type { Router } from 'express';
+import { foodOfLot } from '../../db/foods.ts';
 import { dayIn, placesOf, readHouse } from '../../db/house.ts';
 import { judgedWords, limitsOf, readLimitChoice } from '../../db/limits.ts';
+import { readSpecies } from '../../db/plans.ts';
 import { mountCommand, mountFile, mountRead } from '../../http/mount.ts';
 import { groupCursorOf, readGroupCursor } from '../../http/page.ts';
 import type { Kitchen } from '../../kitchen.ts';
@@ -53,22 +54,26 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
       who.houseId,
       params.lotId,
       (id) => placesOf(house).find((p) => p.id === id)?.name ?? id,
+      kitchen.clock(),
     );
-    const species = speciesById.get(lot.species ?? '');
+    const animals = await readSpecies(db, who.houseId);
+    const species = animals.get(lot.species ?? '');
     const limits = limitsOf(await readLimitChoice(db, house.id, house.timezone));
     const judged = judgeLot(
       limits,
       {
+        food: foodOfLot(lot, animals),
         frozen: lot.state === 'frozen',
         frozenBefore: lot.frozenOn !== null,
-        histamine: formsHistamine(lot.species),
-        fish: species?.allergen === 'fish',
+        dateLimitId: lot.dateLimit,
+        dateMaxC: lot.dateMaxC,
       },
       lot.readings.map((r) => ({ at: r.at, C: r.centiC / 100 })),
+      kitchen.clock().toISOString(),
     );
     return {
       ...lot,
-      judged: [...judged.map(judgedWords), ...tagWords(limits, species, lot)],
+      judged: [...judged.map((j) => judgedWords(j, lot.dateBasis)), ...tagWords(limits, species, lot)],
       cautions: cautionsOf(species, lot),
     };
   });

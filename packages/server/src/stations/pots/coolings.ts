@@ -80,7 +80,7 @@ export async function startCooling(
     transaction,
   );
   await addReading(kitchen, command, body.id, body);
-  return readCooling(db, who.houseId, body.id, transaction);
+  return readCooling(db, who.houseId, body.id, command.at, transaction);
 }
 
 export async function recordCooling(
@@ -90,13 +90,13 @@ export async function recordCooling(
 ): Promise<Cooling> {
   await lockOpen(kitchen, command, params.coolingId);
   await addReading(kitchen, command, params.coolingId, body);
-  return readCooling(kitchen.db, command.who.houseId, params.coolingId, command.transaction);
+  return readCooling(kitchen.db, command.who.houseId, params.coolingId, command.at, command.transaction);
 }
 
 /**
  * Closes a log with what its readings say. One that is not within its limit is closed only with what was done about it.
  *
- * Errors  `needs_a_nod` when it is outside or still open and no outcome is given.
+ * Errors  `needs_a_nod` when it is outside, not shown or still open and no outcome is given.
  */
 export async function closeCooling(
   kitchen: Kitchen,
@@ -106,17 +106,19 @@ export async function closeCooling(
   const { db } = kitchen;
   const { who, at, transaction } = command;
   await lockOpen(kitchen, command, params.coolingId);
-  const { verdict } = await readCooling(db, who.houseId, params.coolingId, transaction);
-  if ((verdict === 'outside' || verdict === 'open') && body.outcome === null)
+  const { verdict } = await readCooling(db, who.houseId, params.coolingId, at, transaction);
+  if (verdict !== 'within' && verdict !== 'not-judged' && body.outcome === null)
     throw new Problem(
       'needs_a_nod',
       verdict === 'outside'
         ? 'This is outside the limit your house selected. Write what was done about it: reheated at once, or thrown away.'
-        : 'The limit is not reached by a measured reading yet. Take one, or write why the log ends here.',
+        : verdict === 'not-shown'
+          ? 'The readings do not show that it was within the limit your house selected: there is too long between them, or nobody saw it begin. Write what was done about it.'
+          : 'The limit is not reached by a measured reading yet. Take one, or write why the log ends here.',
     );
   await db.query(
     `update cooling set state = 'closed', verdict = $3, outcome = $4, closed_at = $5 where id = $1 and house_id = $2`,
     { bind: [params.coolingId, who.houseId, verdict, body.outcome, at], transaction },
   );
-  return readCooling(db, who.houseId, params.coolingId, transaction);
+  return readCooling(db, who.houseId, params.coolingId, at, transaction);
 }

@@ -3,22 +3,27 @@ import { allGoods } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import {
   addDays,
+  batchBalance,
+  batchDate,
   carryAllergens,
   combinedError,
   type Destination,
   formatMass,
+  type KeptAs,
+  keptAsNames,
   LATENT_AT_BOIL,
-  lastDay,
   minor,
   priceOf,
   type RunEvent,
   readRun,
   scaleFor,
+  startsClock,
   type Use,
   WATERY_HEAT,
+  waysKept,
 } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
-import { dayIn, lastDayAfter, readHouse, usualPlace } from '../../db/house.ts';
+import { dayIn, readHouse, usualPlace } from '../../db/house.ts';
 import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
 import type { HouseRow } from '../../db/models.ts';
 import { select } from '../../db/select.ts';
@@ -80,35 +85,49 @@ const whenDone = (heard: Date, said: string | null, planned: Date): Date =>
 const energyOf = (inMg: number, boiledMg: number, efficiency: number): number =>
   ((inMg / 1e6) * WATERY_HEAT * 80 + (Math.max(0, boiledMg) / 1e6) * LATENT_AT_BOIL) / 3_600_000 / efficiency;
 
-/** The date of what was made, and where it comes from in words. */
+interface Dated {
+  readonly useBy: string;
+  readonly dateBasis: string;
+  readonly dateLimit: string | null;
+  readonly dateMaxC: number | null;
+}
+
+/** The date of what was made, where it comes from in words, and the cold it presumes. Errors: `invalid` for a state its recipe does not know. */
 async function dateOf(
   { db }: Kitchen,
   { who, at, transaction }: InCommand,
   house: HouseRow,
   use: Use,
+  said: KeptAs | null,
   earliest: string | null,
-): Promise<{ readonly useBy: string; readonly dateBasis: string }> {
+): Promise<Dated> {
   const today = dayIn(house.timezone, at);
-  // what is raw lives no longer than what is in it; cooked food starts its own clock, as the house's limits count it
-  const usual = lastDayAfter(house.timezone, at, 24 * use.shelfLifeDays, use.ready ? null : earliest);
-  const marked = use.ready
-    ? shelfLifeOf(limitsOf(await readLimitChoice(db, who.houseId, house.timezone, transaction)), 'made')
-    : undefined;
-  const latest = marked === undefined ? undefined : lastDay(marked, today);
-  const useBy = latest !== undefined && latest < usual ? latest : usual;
-  if (marked !== undefined && useBy === latest)
-    return {
-      useBy,
-      dateBasis: `${marked.value.max_days} days by ${marked.citation.document} ${marked.citation.section}`,
-    };
+  const choice = await readLimitChoice(db, who.houseId, house.timezone, transaction);
+  const ways = waysKept(use, choice.profile.id);
+  const keep = said === null ? ways[0] : ways.find((k) => k.as === said);
+  if (said !== null && keep === undefined)
+    throw new Problem('invalid', undefined, [{ path: 'keptAs', message: `${use.title} is not kept like that` }]);
+  const limit = use.ready ? shelfLifeOf(limitsOf(choice), 'made', 'ready') : undefined;
+  const date = batchDate(use, keep, today, earliest, limit);
+  const basis =
+    date.by === 'limit' && limit !== undefined
+      ? `${date.days} days by ${limit.citation.document} ${limit.citation.section}`
+      : date.by === 'what went in'
+        ? 'the oldest date of what went in: nothing here was cooked through'
+        : `${date.days} ${date.days === 1 ? 'day' : 'days'} ${keep === undefined ? '' : `${keptAsNames[keep.as]}, `}usual for ${use.title.toLowerCase()}`;
   return {
-    useBy,
-    dateBasis:
-      useBy === earliest && useBy < addDays(today, use.shelfLifeDays)
-        ? 'the oldest date of what went in'
-        : `${use.shelfLifeDays} days, usual for ${use.title.toLowerCase()}`,
+    useBy: date.useBy,
+    dateBasis: basis,
+    dateLimit: date.by === 'limit' ? (limit?.id ?? null) : null,
+    dateMaxC: date.maxC,
   };
 }
+
+const earliestOf = (a: string, b: string | null): string => (b !== null && b < a ? b : a);
+
+/** What is kept dry stands on the shelf. */
+const keptDry = (use: Use, said: KeptAs | null): boolean =>
+  said === null ? use.keeps.length > 0 && use.keeps.every((k) => k.as === 'dry' || k.as === 'frozen') : said === 'dry';
 
 const trayOf = (use: Use): Destination =>
   use.kind === 'staff-dish'
@@ -165,8 +184,30 @@ export async function finishRun(
   const sum = (items: readonly { massMg: number; costMinor: number }[], of: 'massMg' | 'costMinor'): number =>
     items.reduce((total, item) => total + item[of], 0);
   const inMg = sum(inputs, 'massMg') + sum(fromLarder, 'massMg') + sum(pantry, 'massMg');
-  const outMg = body.outputMg + body.spentMg + body.fatMg;
-  const lostMg = inMg - outMg;
+  const byProducts = run.use.byProducts ?? [];
+  const beside = body.beside.map(({ id, massMg, kept }) => {
+    const byProduct = byProducts.find((p) => p.id === id);
+    if (byProduct === undefined)
+      throw new Problem('invalid', undefined, [{ path: 'beside', message: `${run.use.title} has no ${id} beside it` }]);
+    return { byProduct, massMg, kept };
+  });
+  const besideMg =
+    body.fatMg +
+    sum(
+      beside.map((b) => ({ massMg: b.massMg, costMinor: 0 })),
+      'massMg',
+    );
+  const baseMg = run.inputs.reduce((total, i) => total + (i.as === 'base' ? i.massMg : 0), 0);
+  const parts = ingredients.map((i) => ({
+    id: i.id,
+    massMg: i.massMg + run.inputs.reduce((total, l) => total + (l.as === i.id ? l.massMg : 0), 0),
+  }));
+  const balance = batchBalance(
+    run.use,
+    { baseMg, ingredients: parts },
+    { outputMg: body.outputMg, besideMg, spentMg: body.spentMg },
+  );
+  const lostMg = balance.evaporatedMg;
   const scaleError = combinedError(
     [...inputs.map((i) => i.massMg), body.outputMg].map((massMg) => ({
       massMg,
@@ -176,7 +217,7 @@ export async function finishRun(
   if (lostMg < -scaleError)
     throw new Problem(
       'too_much_out',
-      `${formatMass(inMg)} went in and ${formatMass(outMg)} came out. Weigh the pot without its tare, or add what else went in.`,
+      `${formatMass(inMg)} went in and ${formatMass(body.outputMg + besideMg + balance.strainedMg)} came out. Weigh the pot without its tare, or add what else went in.`,
     );
 
   const { use } = run;
@@ -191,15 +232,35 @@ export async function finishRun(
   // what is skimmed off is worth what the house says fat is worth, and never more than the batch
   const fatMinor = Math.min(costMinor, priceOf(body.fatMg, house.settings.creditMinorPerKg['rendered-fat'] ?? 0));
 
+  // what is kept beside is worth what the house says such a thing is worth, and all together never more than the batch
+  const worths = new Map<string, number>();
+  let leftMinor = costMinor - fatMinor;
+  for (const { byProduct, massMg, kept } of beside) {
+    const perKg = house.settings.creditMinorPerKg[byProduct.category ?? byProduct.id] ?? 0;
+    const minorOf = kept ? Math.min(leftMinor, priceOf(massMg, perKg)) : 0;
+    worths.set(byProduct.id, minorOf);
+    leftMinor -= minorOf;
+  }
+  const byProductMinor = (id: string): number => worths.get(id) ?? 0;
+  const besideMinor = costMinor - fatMinor - leftMinor;
+
   const earliest =
-    inputs
-      .map((i) => i.lot.useBy)
-      .filter((d) => d !== null)
-      .sort()[0] ?? null;
-  const { useBy, dateBasis } = await dateOf(kitchen, command, house, use, earliest);
+    [...inputs.map((i) => i.lot.useBy), ...fromLarder.map((g) => g.lot.useBy)].filter((d) => d !== null).sort()[0] ??
+    null;
+  const dated = await dateOf(kitchen, command, house, use, body.keptAs, earliest);
+  const { useBy } = dated;
+  // what a batch of our own stands in for brings its own; all else brings what the recipe says of it
+  const fromBatches = new Set(run.ingredients.filter((i) => i.massMg > 0 && i.fromLotsMg >= i.massMg).map((i) => i.id));
+  // the recipe says fish, the lots say which: the name is enough
+  const namedByWhatWentIn = (group: string): boolean =>
+    [...inputs.map((i) => i.lot), ...fromLarder.map((g) => g.lot)].some((lot) =>
+      lot.allergens.some((id) => id.startsWith(`${group}/`)),
+    );
   const allergens = carryAllergens(
-    use.allergens,
-    ...use.ingredients.filter((i) => wanted.has(i.id)).map((i) => i.allergens),
+    use.allergens.filter((id) => !namedByWhatWentIn(id)),
+    ...use.ingredients
+      .filter((i) => (wanted.get(i.id)?.massMg ?? 0) > 0 && !(fromBatches.has(i.id) && i.acceptsUses !== undefined))
+      .map((i) => i.allergens),
     ...inputs.map((i) => i.lot.allergens),
     ...fromLarder.map((g) => g.lot.allergens),
   );
@@ -223,25 +284,28 @@ export async function finishRun(
     destination: trayOf(use),
     pieces: run.plates ?? run.pieces ?? 1,
     madeMg: body.outputMg,
-    keeping: keptFresh(usualPlace(house, use.ready), use.ready, useBy),
-    dateBasis,
+    keeping: keptFresh(usualPlace(house, use.ready, keptDry(use, body.keptAs) ? 'ambient' : null), use.ready, useBy),
+    dateBasis: dated.dateBasis,
+    dateLimit: dated.dateLimit,
+    dateMaxC: dated.dateMaxC,
   });
-  const beside: Posting[] = [];
+  const keptBeside: Posting[] = [];
   const keep = async (
     lot: Pick<NewLot, 'name' | 'category' | 'destination' | 'madeMg' | 'keeping' | 'dateBasis'>,
     minorOf: number,
   ) => {
     const id = uuidv7();
     await makeLot(db, command, { ...common, ...lot, id, species: null, pieces: 1 });
-    beside.push({ lotId: id, massMg: lot.madeMg, costMinor: minorOf });
+    keptBeside.push({ lotId: id, massMg: lot.madeMg, costMinor: minorOf });
   };
-  if (body.spentMg > 0 && body.spentTo === 'wash')
+  const washed = body.spentMg !== null && body.spentMg > 0 && body.spentTo === 'wash' ? body.spentMg : 0;
+  if (washed > 0)
     await keep(
       {
         name: `${use.title}, spent bones`,
         category: 'spent-bones',
         destination: 'stock',
-        madeMg: body.spentMg,
+        madeMg: washed,
         keeping: keptFresh(usualPlace(house, true), true, today),
         dateBasis: 'washed again at once, while they are hot',
       },
@@ -259,6 +323,23 @@ export async function finishRun(
       },
       fatMinor,
     );
+  for (const { byProduct, massMg, kept } of beside)
+    if (kept)
+      await keep(
+        {
+          name: `${use.title}, ${byProduct.name}`,
+          category: byProduct.category ?? null,
+          destination: byProduct.destination,
+          madeMg: massMg,
+          keeping: keptFresh(
+            usualPlace(house, use.ready),
+            use.ready,
+            earliestOf(addDays(today, byProduct.keepDays), startsClock(use) ? null : earliest),
+          ),
+          dateBasis: `${byProduct.keepDays} days, usual for ${byProduct.name}`,
+        },
+        byProductMinor(byProduct.id),
+      );
   const movementId = uuidv7();
   await writeMovement(db, command, {
     id: movementId,
@@ -272,14 +353,18 @@ export async function finishRun(
       ...pantry.map((i) => ({ sink: 'pantry' as const, reason: i.id, massMg: -i.massMg, costMinor: -i.costMinor })),
       { sink: 'work', reason: 'energy', massMg: 0, costMinor: -fuelMinor },
       { sink: 'work', reason: 'labour', massMg: 0, costMinor: -workMinor },
-      { lotId, massMg: body.outputMg, costMinor: costMinor - fatMinor },
-      ...beside,
+      { lotId, massMg: body.outputMg, costMinor: costMinor - fatMinor - besideMinor },
+      ...keptBeside,
       {
         sink: 'waste',
         reason: `${use.id}/spent`,
-        massMg: body.spentTo === 'waste' ? body.spentMg : 0,
+        massMg: balance.strainedMg - washed,
         costMinor: 0,
       },
+      ...beside.flatMap(({ byProduct, massMg, kept }): Posting[] =>
+        kept ? [] : [{ sink: 'waste', reason: `${use.id}/${byProduct.id}`, massMg, costMinor: 0 }],
+      ),
+      { sink: 'loss', reason: 'poured away', massMg: balance.pouredMg, costMinor: 0 },
       { sink: 'loss', reason: lostMg >= 0 ? 'evaporation' : 'tolerance', massMg: lostMg, costMinor: 0 },
     ],
   });

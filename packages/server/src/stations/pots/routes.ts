@@ -36,7 +36,7 @@ export function potsRoutes(kitchen: Kitchen, router: Router): void {
     timers: await listTimers(kitchen.db, who.houseId),
   }));
   mountRead(router, api.pots.boned, async (who) => ({ boned: await listBoned(kitchen.db, who.houseId) }));
-  mountRead(router, api.pots.coolings, (who) => listCoolings(kitchen.db, who.houseId));
+  mountRead(router, api.pots.coolings, (who) => listCoolings(kitchen.db, who.houseId, kitchen.clock()));
   mountCommand(kitchen, router, api.pots.saveUse, ['catalogue'], (command, asked) => saveUse(kitchen, command, asked));
   mountCommand(kitchen, router, api.pots.plan, ['runs', 'lots'], (command, asked) => planRun(kitchen, command, asked));
   mountCommand(kitchen, router, api.pots.event, ['runs'], (command, asked) => recordAtStove(kitchen, command, asked));

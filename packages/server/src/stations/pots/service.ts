@@ -4,19 +4,24 @@ import type { Answer, Asked, api } from '@zabrik/contract';
 import {
   asMadeHere,
   baseForWant,
+  type Food,
   type OfferedLot,
   Refusal,
   type RunEvent,
   readRun,
   refusalOf,
   type ScaledUse,
+  type Species,
   scaleUse,
+  type Use,
   waysOf,
   withWays,
 } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
+import { foodOfCategory, foodOfLot } from '../../db/foods.ts';
 import { dayIn, readHouse } from '../../db/house.ts';
 import { insertRow } from '../../db/insertRow.ts';
+import { readSpecies } from '../../db/plans.ts';
 import { select } from '../../db/select.ts';
 import { readTubContents } from '../../db/tubs.ts';
 import { findUse } from '../../db/uses.ts';
@@ -62,6 +67,31 @@ async function offersOf(
       ...(kinds === undefined ? {} : { kinds }),
     };
   });
+}
+
+/** What is raw in a batch: of lots by their animal, of tubs by their kinds, of what the pantry adds by what it stands for. */
+function rawIn(
+  use: Use,
+  scaled: ScaledUse,
+  lots: readonly HeldLot[],
+  offered: readonly OfferedLot[],
+  animals: ReadonlyMap<string, Species>,
+): Food[] {
+  const found = new Set<Food>();
+  for (const { lotId } of scaled.taken) {
+    const lot = lots.find((l) => l.id === lotId);
+    const kinds = offered.find((o) => o.lotId === lotId)?.kinds;
+    if (lot === undefined || lot.ready) continue;
+    if (kinds === undefined) found.add(foodOfLot(lot, animals));
+    else for (const kind of kinds) found.add(foodOfCategory(kind.category));
+  }
+  for (const { id, massMg, fromLotsMg } of scaled.ingredients) {
+    const ingredient = use.ingredients.find((i) => i.id === id);
+    if (ingredient === undefined || massMg <= fromLotsMg) continue;
+    if (ingredient.allergens.includes('eggs')) found.add('eggs');
+    for (const category of ingredient.accepts ?? []) found.add(foodOfCategory(category));
+  }
+  return [...found];
 }
 
 /**
@@ -111,6 +141,7 @@ export async function planRun(
       first !== undefined && reason !== undefined ? `${first.name}: ${reason}.` : undefined,
     );
   }
+  const animals = await readSpecies(db, who.houseId, transaction);
   const runId = uuidv7();
   await insertRow(
     db,
@@ -129,6 +160,7 @@ export async function planRun(
       pieces: scaled.pieces ?? null,
       limiting: scaled.limiting.name,
       short: JSON.stringify(scaled.short),
+      foods: JSON.stringify(rawIn(use, scaled, lots, offered, animals)),
       vessel_id: body.vesselId,
       person_id: who.personId,
       planned_at: at,

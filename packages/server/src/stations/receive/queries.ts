@@ -1,6 +1,17 @@
-import { goodsById, inspectionById, inspectionClassOf, speciesById } from '@zabrik/catalogue';
+import { categoryById, categoryOfForm, goodsById, speciesById } from '@zabrik/catalogue';
 import type { Delivery, DeliveryLine, Order } from '@zabrik/contract';
-import { claimOf, judgeReceiving, type Limit, minor, type Species } from '@zabrik/core';
+import {
+  type CameAs,
+  claimOf,
+  type Food,
+  foodOf,
+  judgeReceiving,
+  type Limit,
+  minor,
+  receivingLimit,
+  type Species,
+  usuallyRaised,
+} from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { toleranceOf } from '../../db/house.ts';
 import { limitsOf, readLimitChoice } from '../../db/limits.ts';
@@ -32,26 +43,47 @@ from delivery_line d join delivery h on h.id = d.delivery_id join supplier s on 
 left join lot l on l.id = d.lot_id
 where d.house_id = $1`;
 
-/** What is looked at when this comes: the class of its group, or of how it came. No animal is goods. */
-export const inspectionClass = (species: Pick<Species, 'group'> | undefined, came: DeliveryLine['came']): string => {
-  if (species === undefined) return 'goods';
-  if (came === 'frozen' || came === 'vacuum-packed') return came;
-  return inspectionClassOf[species.group] ?? 'red-meat';
+/** What came to the limits: a line is judged as it stood at the door. */
+const foodOnArrival = (
+  species: Species | undefined,
+  line: Pick<Row, 'form' | 'goods'>,
+  came: CameAs,
+  raised: 'wild' | 'farmed' | undefined,
+): Food => {
+  if (species === undefined) {
+    const goods = goodsById.get(line.goods ?? '');
+    return goods?.id.startsWith('egg') === true
+      ? 'eggs'
+      : goods?.group === 'dairy'
+        ? 'dairy'
+        : goods?.ready === true
+          ? 'ready'
+          : 'other';
+  }
+  const category = categoryOfForm(species.id, line.form ?? '');
+  return foodOf({
+    species,
+    category,
+    categoryGroup: categoryById.get(category ?? '')?.group,
+    ready: line.form === 'cooked',
+    live: came === 'live',
+    farmed: (raised ?? usuallyRaised(species)) === 'farmed',
+  });
 };
 
 interface Selected {
-  readonly profileId: string;
   readonly limits: readonly Limit[];
   /** The handbook's animals and the house's own. */
   readonly animals: ReadonlyMap<string, Species>;
 }
 
-const lineOf = (row: Row, { profileId, limits, animals }: Selected): DeliveryLine => {
+const lineOf = (row: Row, { limits, animals }: Selected): DeliveryLine => {
   const species = animals.get(row.species ?? '');
   const { came = 'fresh', ...details } = row.details;
   const netMg = row.grossMg === null ? 0 : row.grossMg - row.tareMg;
   const differenceMg = row.grossMg === null ? 0 : netMg - row.invoiceMg;
-  const limit = limits.find((l) => l.id === inspectionById.get(inspectionClass(species, came))?.limits[profileId]);
+  const food = foodOnArrival(species, row, came, details.raised);
+  const limit = receivingLimit(limits, food, came === 'frozen');
   const judged = row.temperatureCentiC === null ? undefined : judgeReceiving(limit, row.temperatureCentiC);
   return {
     ...row,
@@ -81,7 +113,6 @@ const lineOf = (row: Row, { profileId, limits, animals }: Selected): DeliveryLin
 const selectedOf = async (db: Sequelize, house: HouseRow, transaction?: Transaction): Promise<Selected> => {
   const choice = await readLimitChoice(db, house.id, house.timezone, transaction);
   return {
-    profileId: choice.profile.id,
     limits: limitsOf(choice),
     animals: await readSpecies(db, house.id, transaction),
   };

@@ -1,6 +1,6 @@
 import { categoryOfForm, goodsById, inspectionById, receiptDays } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
-import { addDays, type Keeping, minor } from '@zabrik/core';
+import { addDays, inspectionFor, type Keeping, minor, recordIsWhole, usuallyRaised } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { dayIn, lastDayAfter, placeNamed, readHouse, usualPlace } from '../../db/house.ts';
 import { insertRow } from '../../db/insertRow.ts';
@@ -11,7 +11,7 @@ import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { keptFresh, makeLot } from '../../massledger/makeLot.ts';
 import { writeMovement } from '../../massledger/writeMovement.ts';
-import { inspectionClass, readDelivery, readLine } from './queries.ts';
+import { readDelivery, readLine } from './queries.ts';
 
 const noSuch = (path: string, message: string): Problem => new Problem('invalid', message, [{ path, message }]);
 
@@ -23,6 +23,7 @@ interface What {
   readonly lifeDays: number;
   readonly ready: boolean;
   readonly inspection: string;
+  readonly raised: 'wild' | 'farmed' | null;
   readonly kind: 'delivery' | 'goods';
   readonly place: 'cold-room' | 'fridge' | 'freezer' | 'blast-chiller' | 'ambient' | null;
 }
@@ -39,7 +40,8 @@ async function whatOf(kitchen: Kitchen, command: InCommand, body: Body): Promise
       allergens: goods.allergens,
       lifeDays: goods.lifeDays,
       ready: goods.ready === true,
-      inspection: inspectionClass(undefined, body.came),
+      inspection: inspectionFor(undefined, '', body.came),
+      raised: null,
       kind: 'goods',
       place: goods.place,
     };
@@ -48,13 +50,15 @@ async function whatOf(kitchen: Kitchen, command: InCommand, body: Body): Promise
   if (species === undefined) throw noSuch('species', 'not in the catalogue');
   const form = species.forms.find((f) => f.id === body.form && f.purchase);
   if (form === undefined) throw noSuch('form', `${species.name} is not bought in this form`);
+  const raised = usuallyRaised(species) === null ? null : (body.details.raised ?? usuallyRaised(species));
   return {
     name: `${species.name}, ${form.name}`,
     category: categoryOfForm(species.id, form.id),
-    allergens: species.allergen === 'none' ? [] : [species.allergen],
+    allergens: species.allergen === 'none' ? [] : [`${species.allergen}/${species.id}`],
     lifeDays: receiptDays(species.group) - 1,
     ready: form.id === 'cooked',
-    inspection: inspectionClass(species, body.came),
+    inspection: inspectionFor(species, form.id, body.came, raised),
+    raised,
     kind: 'delivery',
     place: null,
   };
@@ -121,6 +125,12 @@ export async function acceptDelivery(
   const netMg = body.grossMg === null ? 0 : body.grossMg - body.tareMg;
   const acceptedMg = netMg - body.refusedMg;
   const refused = body.verdict === 'refused';
+  const noRecord = what.raised === 'wild' && !refused && !recordIsWhole(body.details);
+  if (noRecord && !body.nod)
+    throw new Problem(
+      'needs_a_nod',
+      'Nobody has said who shot it, where and when, and there is no declaration number. No record, no service: it can be taken in on hold until the record is there.',
+    );
   const keeping: Keeping = {
     ...keptFresh(placeId, what.ready, useBy),
     ...(frozen ? { state: 'frozen' as const, frozenOn: today, daysLeft: 2 } : {}),
@@ -153,7 +163,13 @@ export async function acceptDelivery(
       runId: null,
       allergens: what.allergens,
       goods: body.goods,
+      raised: what.raised,
     });
+    if (noRecord)
+      await db.query('update lot set held = $3 where id = $1 and house_id = $2', {
+        bind: [lotId, who.houseId, 'No record yet of who shot it, where and when'],
+        transaction,
+      });
     movementId = uuidv7();
     await writeMovement(db, command, {
       id: movementId,

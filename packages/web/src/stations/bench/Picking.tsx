@@ -1,19 +1,9 @@
 import { formatMass, pickingPace } from '@zabrik/core';
-import { useEffect, useState } from 'react';
 import { moneyOf, useHouse } from '../../app/queries.ts';
+import { useNow } from '../../app/useNow.ts';
 import { minutesWords } from './benchWords.ts';
 import type { BenchFlow } from './useBench.ts';
 import type { BenchState } from './useBreakdown.ts';
-
-/** A clock for what changes with the minute. */
-export function useNow(everyMs: number): Date {
-  const [now, setNow] = useState(() => new Date());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(new Date()), everyMs);
-    return () => clearInterval(timer);
-  }, [everyMs]);
-  return now;
-}
 
 /** Meat picked bit by bit: how much, how fast, and what the next ten minutes are worth against what they cost. */
 export function Picking({ flow, state }: { readonly flow: BenchFlow; readonly state: BenchState }) {

@@ -2,7 +2,7 @@ import { useMutation } from '@tanstack/react-query';
 import { cutToWeight } from '@zabrik/catalogue/portioning';
 import type { Answer, Ask } from '@zabrik/contract';
 import { takeOutSinks, wasteReasons } from '@zabrik/contract/ways-out';
-import { formatMass, formatTemperature, inGrams, parseMass } from '@zabrik/core';
+import { allergenWords, formatMass, formatTemperature, inGrams, parseMass } from '@zabrik/core';
 import { X } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -30,6 +30,7 @@ const logWords = {
   within: 'within the limit you selected',
   outside: 'outside the limit you selected',
   open: 'closed before the limit was reached',
+  'not-shown': 'not shown to be within the limit you selected',
   'not-judged': 'logged, held against no limit',
 } as const;
 const reasonNames: Readonly<Record<(typeof wasteReasons)[number], string>> = {
@@ -228,7 +229,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
         <div>
           <dt className="text-[14px] text-ink-soft">Allergens</dt>
           <dd className={lot.allergens.length > 0 ? 'font-semibold' : ''}>
-            {lot.allergens.length > 0 ? lot.allergens.join(', ') : 'none listed'}
+            {lot.allergens.length > 0 ? allergenWords(lot.allergens).join(', ') : 'none listed'}
           </dd>
         </div>
       </dl>

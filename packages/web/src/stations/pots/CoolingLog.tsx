@@ -2,6 +2,7 @@ import { useMutation } from '@tanstack/react-query';
 import { media } from '@zabrik/catalogue/heat';
 import type { Cooling } from '@zabrik/contract';
 import {
+  type Between,
   type CoolingSteps,
   coolingCurve,
   coolingProgress,
@@ -10,6 +11,7 @@ import {
   freezingProgress,
   judgeLog,
   type Limit,
+  LONGEST_UNREAD_HOURS,
   logOf,
 } from '@zabrik/core';
 import { useMemo, useState } from 'react';
@@ -20,25 +22,30 @@ import { clockTime, dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { keep, useWaitingAbout } from '../../app/outbox.ts';
 import { useMay } from '../../app/queries.ts';
+import { useNow } from '../../app/useNow.ts';
 import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { TakeTemperature } from '../../parts/TakeTemperature.tsx';
 import { CoolingChart } from './CoolingChart.tsx';
+import { longWords } from './coolingMethods.ts';
+import { verdictTone, verdictWords } from './verdictWords.ts';
 
-const verdictWords = { within: 'Within', outside: 'Outside', open: 'Still open', 'not-judged': 'Not judged' } as const;
-
-/** What the limit says of the log so far, and what is foretold, each with its minute. */
+/** What the limit says of the log so far, by the worst that the readings allow. */
 function Judged({
   log,
   cooling,
+  nowMinute,
 }: {
   readonly log: readonly { minute: number; C: number }[];
   readonly cooling: Cooling;
+  readonly nowMinute: number;
 }) {
   const limit = cooling.limit as Limit | null;
   const at = (minute: number): string =>
     clockTime(new Date(Date.parse(cooling.readings[0]?.at ?? cooling.startedAt) + minute * 60_000).toISOString());
+  const between = (b: Between): string =>
+    b.from === b.to ? `at ${at(b.to)}` : `between ${at(b.from)} and ${at(b.to)}`;
   if (limit === null) return <p className="text-ink-soft">No limit was selected: a log only.</p>;
   const document = `${limit.citation.document} ${limit.citation.section}`;
   if (limit.kind === 'freeze_treatment') {
@@ -47,9 +54,17 @@ function Judged({
       <ul className="text-[15px]">
         {progress.options.map((o) => (
           <li key={`${o.holdC}${o.holdHours}`}>
-            {o.holdC} °C or colder: <strong className="figure">{o.heldHours.toFixed(1)} h</strong> of {o.holdHours} h
+            {o.holdC} °C or colder: <strong className="figure">{o.heldHours.toFixed(1)} h</strong> shown of{' '}
+            {o.holdHours} h
           </li>
         ))}
+        {progress.verdict === 'not-shown' && (
+          <li className="text-alarm">
+            {progress.unreadHours > 0
+              ? `Not shown: nobody read it for ${progress.unreadHours.toFixed(0)} h. Read it at least every ${LONGEST_UNREAD_HOURS} h.`
+              : 'Not shown: the limit is for pieces no thicker than its table, and nobody said how thick these are.'}
+          </li>
+        )}
         <li className="text-ink-soft">
           {document}. The core counts, not the freezer’s air. Your authority decides which fish is exempt.
         </li>
@@ -57,28 +72,41 @@ function Judged({
     );
   }
   if (limit.kind !== 'cooling') return null;
-  const progress = coolingProgress(limit, log);
+  const progress = coolingProgress(limit, log, nowMinute);
   return (
     <ul className="grid gap-1 text-[15px]">
-      {progress.startMinute === undefined && <li>The clock starts when it comes down to {limit.value.start_C} °C.</li>}
+      {progress.start === undefined && <li>The clock starts when it comes down to {limit.value.start_C} °C.</li>}
       {progress.startUnknown && (
         <li className="text-alarm">
-          The first reading was colder than {limit.value.start_C} °C already: when it passed it is not known.
+          The first reading was colder than {limit.value.start_C} °C already: when it passed there is not known, so
+          nothing can be shown.
+        </li>
+      )}
+      {progress.start !== undefined && progress.start.to > progress.start.from && (
+        <li className="text-ink-soft">
+          It passed {limit.value.start_C} °C {between(progress.start)}: the clock is taken from{' '}
+          {at(progress.start.from)}.
         </li>
       )}
       {progress.steps.map((s) => (
-        <li key={s.toC}>
+        <li key={s.toC} className={verdictTone(s.verdict)}>
           <strong className="figure">{s.toC} °C</strong>{' '}
-          {s.metMinute === undefined
+          {s.met === undefined
             ? s.verdict === 'outside'
-              ? `was due at ${at(s.dueMinute)} and is not reached: outside.`
-              : `due by ${at(s.dueMinute)}.`
-            : `at ${at(s.metMinute)}, due by ${at(s.dueMinute)}: ${s.verdict === 'outside' ? 'late, outside' : 'within'}.`}
-          {s.gapMinutes > 30 && (
-            <span className="text-ink-soft"> Read between two readings {Math.round(s.gapMinutes)} min apart.</span>
-          )}
+              ? `was due by ${at(s.dueMinute)} and is not reached: outside.`
+              : s.verdict === 'not-shown'
+                ? `was due by ${at(s.dueMinute)} and nobody has read it there: not shown.`
+                : `due by ${at(s.dueMinute)}.`
+            : `${between(s.met)}, due by ${at(s.dueMinute)}: ${s.verdict === 'outside' ? 'late, outside' : s.verdict === 'within' ? 'within' : 'not shown'}.`}
+          {s.warmedAgain && ' It was warmer again in between.'}
         </li>
       ))}
+      {progress.verdict === 'not-shown' && progress.gapMinutes > 0 && (
+        <li>
+          The widest gap between readings that decide is{' '}
+          <strong className="figure">{longWords(progress.gapMinutes)}</strong>. Judged by the worst they allow.
+        </li>
+      )}
       <li className="text-ink-soft">
         {document}. {limit.caution}
       </li>
@@ -90,6 +118,7 @@ function Judged({
 export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
   const may = useMay('pots.readCooling') && cooling.state === 'open';
   const waiting = useWaitingAbout(cooling.id);
+  const now = useNow(20_000);
   const [outcome, setOutcome] = useState('');
   const unsent = waiting.filter((w) => w.refused === undefined);
   const readings = useMemo(() => {
@@ -107,8 +136,11 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
       ? judgeLog(
           cooling.limit as Limit | null,
           readings.map((r) => ({ at: r.at, C: r.centiC / 100 })),
+          now.toISOString(),
         )
       : cooling.verdict;
+  const nowMinute =
+    (Date.parse(cooling.closedAt ?? now.toISOString()) - Date.parse(readings[0]?.at ?? cooling.startedAt)) / 60_000;
   const limit = cooling.limit?.kind === 'cooling' ? (cooling.limit as CoolingSteps) : undefined;
   const medium = useMemo(() => {
     const found = media.find((m) => m.id === cooling.setup.mediumId);
@@ -129,13 +161,14 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
       fast: draw(fit.scale * Math.exp(1.2816 * fit.logSd)),
     };
   }, [log, medium, cooling.setup, cooling.kind]);
-  const clockFrom = limit === undefined ? undefined : coolingProgress(limit, log).startMinute;
+  const clockFrom = limit === undefined ? undefined : coolingProgress(limit, log, nowMinute).start?.to;
   const foretoldStart =
     limit === undefined || curves === undefined
       ? undefined
       : coolingProgress(
           limit,
           curves.foretold.map((C, minute) => ({ minute, C })),
+          curves.foretold.length - 1,
         );
   const late = foretoldStart?.steps.find((s) => s.verdict === 'outside');
   const close = useMutation({
@@ -153,7 +186,12 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
       about: cooling.id,
       says: `${cooling.name} ${formatTemperature(centiC)}`,
     });
-  const tone = verdict === 'outside' ? 'border-alarm' : verdict === 'within' ? 'border-calm' : 'border-line-strong';
+  const tone =
+    verdict === 'outside' || verdict === 'not-shown'
+      ? 'border-alarm'
+      : verdict === 'within'
+        ? 'border-calm'
+        : 'border-line-strong';
   return (
     <article className={`rounded-plate border-2 bg-white p-4 ${tone}`} aria-label={`Log of ${cooling.name}`}>
       <RefusedHere refused={waiting.filter((w) => w.refused !== undefined)} className="mb-2" />
@@ -171,12 +209,8 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
             </>
           )}
         </p>
-        <strong
-          className={`ml-auto font-head text-lg ${verdict === 'outside' ? 'text-alarm' : verdict === 'within' ? 'text-calm' : ''}`}
-          data-testid="verdict"
-        >
+        <strong className={`ml-auto font-head text-lg ${verdictTone(verdict)}`} data-testid="verdict">
           {verdictWords[verdict]}
-          {verdict === 'within' || verdict === 'outside' ? ' the limit you selected' : ''}
         </strong>
       </div>
       <div className="grid gap-4 lg:grid-cols-[1fr_300px]">
@@ -197,13 +231,13 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
             band={[curves.fast, curves.slow]}
             readings={log}
             limit={limit}
-            clockFrom={clockFrom ?? foretoldStart?.startMinute}
+            clockFrom={clockFrom ?? foretoldStart?.start?.to}
             label={`${cooling.name}: ${readings.length} readings, last ${formatTemperature(readings.at(-1)?.centiC ?? 0)}; ${verdictWords[verdict].toLowerCase()}`}
             height={240}
           />
         )}
         <div className="grid content-start gap-2">
-          <Judged log={log} cooling={cooling} />
+          <Judged log={log} cooling={cooling} nowMinute={nowMinute} />
           {cooling.state === 'open' && verdict === 'open' && late !== undefined && (
             <p className="border-l-4 border-attention bg-[#fff7e0] px-2.5 py-1.5" role="status">
               At this rate {late.toC} °C comes too late. Divide it over shallow trays, stir it in ice, or take the

@@ -22,6 +22,7 @@ import { longWords, type Method, methodsFor } from './coolingMethods.ts';
 import { PotsHead } from './PotsHead.tsx';
 import { useHouseLimits } from './potQueries.ts';
 import { useLogs } from './useLogs.ts';
+import { verdictWords } from './verdictWords.ts';
 
 /** Below what it stands still: a strong stock gels at about 15 °C, a purée stands from the beginning. */
 const setsAt = { no: null, gels: 15, thick: 110 } as const;
@@ -285,7 +286,7 @@ export default function CoolingPage() {
                 <CoolingChart
                   curves={[{ name: 'expected', C: method.C }]}
                   limit={steps}
-                  clockFrom={method.progress?.startMinute}
+                  clockFrom={method.progress?.start?.to}
                   label={`Expected: ${method.medium}, ${method.vesselName}`}
                   height={210}
                 />
@@ -336,7 +337,7 @@ export default function CoolingPage() {
                       </span>
                     </span>
                     <span className={c.verdict === 'outside' ? 'font-semibold text-alarm' : 'font-semibold'}>
-                      {c.verdict === 'within' ? 'within' : c.verdict === 'outside' ? 'outside' : 'not judged'}
+                      {verdictWords[c.verdict].toLowerCase()}
                     </span>
                   </li>
                 ))}

@@ -1,7 +1,22 @@
 import { conduction, lethalityTargets } from '@zabrik/catalogue/heat';
-import { cookingProgress, formatTemperature, lethality, logOf, secondsToCentre, type UseStep } from '@zabrik/core';
+import {
+  type CookedAs,
+  cookedAs,
+  cookedSoFar,
+  cookingFor,
+  type Food,
+  formatTemperature,
+  type Limit,
+  LONGEST_UNREAD_COOKING_MINUTES,
+  lethality,
+  logOf,
+  secondsToCentre,
+  type Use,
+  type UseStep,
+} from '@zabrik/core';
 import { useState } from 'react';
 import { clockTime } from '../../app/dates.ts';
+import { Button } from '../../parts/Button.tsx';
 import { TakeTemperature } from '../../parts/TakeTemperature.tsx';
 import { NumField } from '../bench/cutting/NumField.tsx';
 import { longWords } from './coolingMethods.ts';
@@ -70,10 +85,102 @@ function ComeUp({ stove, pairs }: ComeUpProps) {
   );
 }
 
+const foodNames: Readonly<Record<Food, string>> = {
+  fish: 'fish',
+  scombroid: 'oily fish',
+  crustacean: 'crustaceans',
+  'live-crustacean': 'crustaceans',
+  shellfish: 'shellfish',
+  'live-shellfish': 'shellfish',
+  cephalopod: 'squid and its kin',
+  poultry: 'poultry',
+  rabbit: 'rabbit',
+  'small-game': 'feathered game or hare',
+  'large-game': 'deer or boar',
+  meat: 'beef, veal, lamb or pork',
+  offal: 'liver and offal',
+  mince: 'mince',
+  eggs: 'egg',
+  ready: 'ready to eat',
+  dairy: 'dairy',
+  other: 'other',
+  unknown: 'not known',
+};
+const cookedAsNames: Readonly<Record<CookedAs, string>> = {
+  whole: 'whole pieces',
+  minced: 'minced, pierced or injected',
+  stuffed: 'stuffed, or a stuffing',
+};
+const asked = [
+  'fish',
+  'crustacean',
+  'shellfish',
+  'poultry',
+  'small-game',
+  'large-game',
+  'meat',
+  'offal',
+  'eggs',
+] as const;
+
+interface WhatIsInProps {
+  readonly stove: AtStove;
+  readonly known: { readonly foods: readonly Food[]; readonly how: CookedAs | undefined };
+  readonly onDone?: () => void;
+}
+
+/** What nobody can tell from the lots is asked of the cook: until it is said, the strictest limit stands. */
+function WhatIsIn({ stove, known, onDone }: WhatIsInProps) {
+  const [foods, setFoods] = useState<readonly Food[]>(known.foods.filter((f) => f !== 'unknown'));
+  const [how, setHow] = useState<CookedAs | undefined>(known.how);
+  const chip =
+    'min-h-11 rounded-md border-[1.5px] border-line-strong bg-white px-3 text-[15px] aria-pressed:border-ink aria-pressed:bg-flow aria-pressed:text-white';
+  return (
+    <fieldset className="mt-2 min-w-0 rounded-md border-[1.5px] border-attention bg-[#fff7e0] p-2.5">
+      <legend className="px-1 text-[15px] font-semibold">What raw is in it?</legend>
+      <p className="mb-1.5 text-[14px]">
+        It cannot be told from what went in. Until you say, the strictest limit stands.
+      </p>
+      <div className="flex flex-wrap gap-1.5">
+        {asked.map((food) => (
+          <button
+            key={food}
+            type="button"
+            className={chip}
+            aria-pressed={foods.includes(food)}
+            onClick={() => setFoods(foods.includes(food) ? foods.filter((f) => f !== food) : [...foods, food])}
+          >
+            {foodNames[food]}
+          </button>
+        ))}
+      </div>
+      <div className="mt-2 flex flex-wrap gap-1.5">
+        {cookedAs.map((as) => (
+          <button key={as} type="button" className={chip} aria-pressed={how === as} onClick={() => setHow(as)}>
+            {cookedAsNames[as]}
+          </button>
+        ))}
+      </div>
+      <Button
+        look="strong"
+        className="mt-2 h-11"
+        disabled={foods.length === 0 || how === undefined}
+        onClick={() => {
+          if (how !== undefined) stove.say({ kind: 'holds', foods, how }, 'What is raw in it');
+          onDone?.();
+        }}
+      >
+        That is in it
+      </Button>
+    </fieldset>
+  );
+}
+
 /** The probe at the stove: what the step wants, what was read, and for what is cooked through: time at temperature so far. */
 export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
   const { state, steps, run } = stove;
   const limits = useHouseLimits();
+  const [again, setAgain] = useState(false);
   const step = state.next === undefined ? undefined : steps[state.next];
   const last = state.probes.at(-1);
   const wanted = step?.tempC;
@@ -84,13 +191,13 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
   // a core on its way is colder than what is round it, and nothing is wrong with that
   const comingUp = cooked && cooksThrough(step) && last !== undefined && last.centiC / 100 < (wanted?.low ?? 0);
   const log = logOf(state.probes.map((r) => ({ at: r.at, C: r.centiC / 100 })));
-  const limit = limits.data?.limits
-    .filter((l) => l.shownAs === 'limit')
-    .map((l) => l.limit)
-    .find((l) => l.kind === 'cook_time_temp' && l.topic === 'cooking');
-  const progress = limit?.kind === 'cook_time_temp' && log.length > 0 ? cookingProgress(limit, log) : undefined;
-  const pairs =
-    limit?.kind === 'cook_time_temp' ? limit.value.points.map((p) => ({ C: p.T_C, asksSeconds: p.t_s })) : [];
+  const shown = (limits.data?.limits ?? []).map((l) => l.limit as Limit);
+  const what = state.holds ?? { foods: run.foods, how: (run.use as Use).cooksAs };
+  const cooking = cookingFor(shown, what.foods, what.how);
+  const reached = cookedSoFar(cooking.limits, log);
+  const limit = reached?.deciding;
+  const progress = log.length > 0 ? reached?.progress : undefined;
+  const pairs = (limit?.value.points ?? []).map((p) => ({ C: p.T_C, asksSeconds: p.t_s }));
   const best = progress?.points.reduce((a, b) =>
     b.heldSeconds / Math.max(1, b.asksSeconds) > a.heldSeconds / Math.max(1, a.asksSeconds) ? b : a,
   );
@@ -112,22 +219,42 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
                 : `, wanted ${wanted.low} to ${wanted.high} °C`)}
         </p>
       )}
-      {cooked && progress !== undefined && limit !== undefined && best !== undefined && (
+      {cooked && cooking.asks.length > 0 && <WhatIsIn stove={stove} known={what} />}
+      {cooked && limits.data !== undefined && cooking.limits.length === 0 && what.foods.length > 0 && (
+        <p className="mt-2 text-[15px]">Your profile has no cooking limit for this: your own plan decides.</p>
+      )}
+      {cooked && limit !== undefined && (
         <div className="mt-2 text-[15px]" data-testid="core">
-          <p className={progress.verdict === 'within' ? 'font-semibold text-calm' : ''}>
-            {progress.verdict === 'within' ? 'Within the limit you selected: ' : 'So far '}
-            {held(best.heldSeconds)} at {best.C} °C or hotter of {held(best.asksSeconds)}.
-          </p>
-          {target !== undefined && (
+          {progress !== undefined && best !== undefined && reached !== undefined && (
+            <p className={reached.verdict === 'within' ? 'font-semibold text-calm' : ''}>
+              {reached.verdict === 'within' ? 'Within the limit you selected: ' : 'So far '}
+              {best.asksSeconds === 0
+                ? `${best.C} °C ${reached.verdict === 'within' ? 'reached' : 'is not reached'}.`
+                : `${held(best.heldSeconds)} at ${best.C} °C or hotter of ${held(best.asksSeconds)}.`}
+            </p>
+          )}
+          {target !== undefined && log.length > 0 && (
             <p>
               Worth <span className="figure">{lethality(log, target, { longestGap: 2 }).toFixed(1)} min</span> at{' '}
               {target.refC} °C of {target.minutes}.
             </p>
           )}
           <p className="text-[13px] text-ink-soft">
-            {limit.citation.document} {limit.citation.section}. Coldest point, measured readings; the printed pairs
-            decide, not the sum.
+            Judged as{' '}
+            {what.foods
+              .filter((f) => f !== 'unknown')
+              .map((f) => foodNames[f])
+              .join(', ') || 'the strictest'}
+            {what.how === undefined ? '' : `, ${cookedAsNames[what.how]}`}: {limit.product}. {limit.citation.document}{' '}
+            {limit.citation.section}. Coldest point, measured readings no more than {LONGEST_UNREAD_COOKING_MINUTES} min
+            apart; the printed pairs decide, not the sum.
           </p>
+          {state.holds !== undefined && (
+            <button type="button" className="min-h-11 underline" onClick={() => setAgain(true)}>
+              Something else is in it
+            </button>
+          )}
+          {again && <WhatIsIn stove={stove} known={what} onDone={() => setAgain(false)} />}
         </div>
       )}
       {cooked && <ComeUp key={state.next} stove={stove} pairs={pairs} />}

@@ -1,5 +1,5 @@
 import type { Ask, House } from '@zabrik/contract';
-import { formatMass, inGrams } from '@zabrik/core';
+import { formatMass, inGrams, type KeptAs, keptAsNames, startsClock, type Use, waysKept } from '@zabrik/core';
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { addressOf } from '../../app/api.ts';
@@ -9,6 +9,7 @@ import { keep } from '../../app/outbox.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { amountOf, readMass } from './offers.ts';
+import { useHouseLimits } from './potQueries.ts';
 import type { AtStove } from './useStove.ts';
 
 const none = (text: string): number | undefined => (text.trim() === '' ? 0 : readMass(text));
@@ -34,9 +35,18 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
   const [wash, setWash] = useState(false);
   const [fat, setFat] = useState('');
   const [labour, setLabour] = useState('');
+  const [beside, setBeside] = useState<Readonly<Record<string, { readonly text: string; readonly kept: boolean }>>>({});
+  const [as, setAs] = useState<KeptAs>();
+  const limits = useHouseLimits();
   const litres = run.use.output.measure === 'litres';
   const outputMg = output.trim() === '' ? undefined : readOut(output, litres);
-  const spentMg = none(spent);
+  const spentMg = spent.trim() === '' ? null : readMass(spent);
+  const byProducts = (run.use.byProducts ?? []).map((p) => {
+    const typed = beside[p.id] ?? { text: '', kept: p.usuallyWaste !== true };
+    return { ...p, ...typed, massMg: none(typed.text) };
+  });
+  const ways = waysKept(run.use as Use, limits.data?.profileId ?? '');
+  const keptHow = as ?? ways[0]?.as;
   const fatMg = none(fat);
   const minutes = labour.trim() === '' ? null : Number(labour);
   const finish = (body: Ask<typeof api.pots.finish>['body']): void =>
@@ -53,6 +63,8 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
     outputMg !== undefined &&
     outputMg > 0 &&
     spentMg !== undefined &&
+    (!wash || spentMg !== null) &&
+    byProducts.every((p) => p.massMg !== undefined) &&
     fatMg !== undefined &&
     (minutes === null || (Number.isFinite(minutes) && minutes >= 0));
   return (
@@ -67,6 +79,10 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
             spentMg,
             spentTo: wash ? 'wash' : 'waste',
             fatMg,
+            beside: byProducts.flatMap(({ id, massMg, kept }) =>
+              massMg === undefined || massMg === 0 ? [] : [{ id, massMg, kept }],
+            ),
+            keptAs: keptHow ?? null,
             labourMinutes: minutes,
             at: new Date().toISOString(),
             note: null,
@@ -97,8 +113,10 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
             inputMode="decimal"
             value={spent}
             onChange={(event) => setSpent(event.target.value)}
-            error={spentMg === undefined ? 'A weight' : undefined}
-            hint="Empty: counted as boiled off"
+            error={
+              spentMg === undefined ? 'A weight' : wash && spentMg === null ? 'Weigh what is washed again' : undefined
+            }
+            hint="Empty: counted as they went in"
           />
         ) : (
           <span />
@@ -113,6 +131,26 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
             error={fatMg === undefined ? 'A weight' : undefined}
           />
         )}
+        {byProducts.map((p) => (
+          <div key={p.id}>
+            <Field
+              label={p.name.charAt(0).toUpperCase() + p.name.slice(1)}
+              unit="g"
+              inputMode="decimal"
+              value={p.text}
+              onChange={(event) => setBeside({ ...beside, [p.id]: { text: event.target.value, kept: p.kept } })}
+              error={p.massMg === undefined ? 'A weight' : undefined}
+              hint={p.kept ? 'Kept: a lot of its own' : 'Thrown away'}
+            />
+            <button
+              type="button"
+              className="min-h-11 text-[15px] underline"
+              onClick={() => setBeside({ ...beside, [p.id]: { text: p.text, kept: !p.kept } })}
+            >
+              {p.kept ? 'Throw it away instead' : 'Keep it instead'}
+            </button>
+          </div>
+        ))}
         {house?.labourMinorPerHour != null && (
           <Field
             label="Hands-on time"
@@ -129,6 +167,33 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
           <input type="checkbox" className="size-5 accent-flow" checked={wash} onChange={() => setWash(!wash)} />
           Bones go to a second wash
         </label>
+      )}
+      {ways.length > 0 && (
+        <fieldset className="mt-2 min-w-0 border-0 p-0">
+          <legend className="text-[15px] font-semibold">How it is kept</legend>
+          <div className="flex flex-wrap gap-2">
+            {ways.map((k) => (
+              <label
+                key={k.as}
+                className="flex min-h-11 cursor-pointer items-center rounded-md border-[1.5px] border-line-strong bg-white px-3 has-checked:border-ink has-checked:bg-flow has-checked:text-white has-focus-visible:outline-3 has-focus-visible:outline-attention"
+              >
+                <input
+                  type="radio"
+                  name="kept-as"
+                  className="sr-only"
+                  checked={k.as === keptHow}
+                  onChange={() => setAs(k.as)}
+                />
+                {keptAsNames[k.as]}, {k.days < 1 ? 'today' : `${k.days} ${k.days === 1 ? 'day' : 'days'}`}
+              </label>
+            ))}
+          </div>
+          {run.use.ready && !startsClock(run.use as Use) && (
+            <p className="mt-1 text-[14px] text-ink-soft">
+              Nothing here is cooked through: it keeps no longer than what went in.
+            </p>
+          )}
+        </fieldset>
       )}
       <div className="mt-2 flex flex-wrap gap-2">
         <Button

@@ -1,5 +1,5 @@
 import type { ListedUse } from '@zabrik/contract';
-import { believeYield, madeBy, type Use, type UseStep, waysOf } from '@zabrik/core';
+import { allergenWords, believeYield, madeBy, type Use, type UseStep, waysOf } from '@zabrik/core';
 import { dayName } from '../../app/dates.ts';
 import { useCatalogue } from '../../app/queries.ts';
 
@@ -133,7 +133,7 @@ export function HowMade({ listed, ways }: { readonly listed: ListedUse; readonly
                 <th scope="row" className="py-1 text-left font-normal">
                   {i.name}
                   {i.allergens.length > 0 && (
-                    <span className="text-[14px] text-ink-soft"> ({i.allergens.join(', ')})</span>
+                    <span className="text-[14px] text-ink-soft"> ({allergenWords(i.allergens).join(', ')})</span>
                   )}
                 </th>
                 <td className="figure py-1 text-right">{i.perBase}</td>
@@ -151,7 +151,7 @@ export function HowMade({ listed, ways }: { readonly listed: ListedUse; readonly
         </p>
         <p>
           Allergens:{' '}
-          {[...new Set([...use.allergens, ...use.ingredients.flatMap((i) => i.allergens)])].join(', ') ||
+          {allergenWords([...use.allergens, ...use.ingredients.flatMap((i) => i.allergens)]).join(', ') ||
             'none of its own'}
           , and those of what goes in.
         </p>

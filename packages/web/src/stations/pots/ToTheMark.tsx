@@ -6,8 +6,10 @@ import {
   inKilograms,
   levelOf,
   litresAt,
+  markOf,
   minutesToMark,
   saltStop,
+  type Use,
   wallLoss,
 } from '@zabrik/core';
 import { useState } from 'react';
@@ -134,7 +136,13 @@ export function ToTheMark({ stove, house, may }: Props) {
           </div>
           <div className="flex flex-wrap gap-2">
             {run.use.marks.map((m) => (
-              <Button key={m.name} className="h-11" onClick={() => setTarget((expected * m.factor).toFixed(2))}>
+              <Button
+                key={m.name}
+                className="h-11"
+                onClick={() =>
+                  setTarget(inKilograms(markOf(run.use as Use, run, run.expectedMg.mean, m.factor)).toFixed(2))
+                }
+              >
                 {m.name}
               </Button>
             ))}

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { ListedUse } from '@zabrik/contract';
-import { recipeOf, stepKinds, type Use, type UseStep } from '@zabrik/core';
+import { allergenWords, recipeOf, stepKinds, type Use, type UseStep } from '@zabrik/core';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
@@ -238,7 +238,9 @@ function Editor({
             <div key={i.id} className="grid grid-cols-[1fr_repeat(3,96px)_auto] items-end gap-2">
               <span className="self-center">
                 {i.name}
-                {i.allergens.length > 0 && <span className="text-ink-soft"> ({i.allergens.join(', ')})</span>}
+                {i.allergens.length > 0 && (
+                  <span className="text-ink-soft"> ({allergenWords(i.allergens).join(', ')})</span>
+                )}
               </span>
               {(['perBase', 'low', 'high'] as const).map((f) => (
                 <NumField

@@ -79,6 +79,7 @@ export function methodOf(
         : coolingProgress(
             limit,
             C.map((c, minute) => ({ minute, C: c })),
+            C.length - 1,
           ),
     minutes: (limit?.value.steps ?? []).map((s) => minutesTo(C, s.to_C, limit?.value.start_C ?? undefined)),
     iceKg: medium.ice === true ? bathIce(joules * o.count) : undefined,

@@ -30,7 +30,7 @@ export function useLogs() {
             lot: null,
             limit,
             readings: [{ id: w.key, at, centiC, source, by }],
-            verdict: judgeLog(limit as Limit | null, [{ at, C: centiC / 100 }]),
+            verdict: judgeLog(limit as Limit | null, [{ at, C: centiC / 100 }], new Date().toISOString()),
             outcome: null,
             by,
             startedAt: at,

@@ -1,7 +1,16 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation } from '@tanstack/react-query';
 import type { DeliveryLine, Order } from '@zabrik/contract';
-import { formatCount, formatMass, type InspectionAnswer, inGrams, parseMass } from '@zabrik/core';
+import {
+  type CameAs,
+  formatCount,
+  formatMass,
+  type InspectionAnswer,
+  inGrams,
+  inspectionFor,
+  parseMass,
+  usuallyRaised,
+} from '@zabrik/core';
 import { Scale } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
@@ -13,13 +22,13 @@ import { moneyOf, useCatalogue, useHouse } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { Field, inputLook } from '../../parts/Field.tsx';
+import { Nod } from '../../parts/Nod.tsx';
 import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { ProbeReading } from '../../parts/ProbeReading.tsx';
 import { SimulatedPan } from '../bench/SimulatedPan.tsx';
 import { AnimalPicker } from './AnimalPicker.tsx';
 import {
   bodyOf,
-  type CameAs,
   cameUsually,
   type DeliveryInput,
   type DeliveryRead,
@@ -108,13 +117,9 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
   if (suppliers.isLoadingError) return <Failed error={suppliers.error} again={() => void suppliers.refetch()} />;
 
   const species = catalogue.data.species.find((s) => s.id === typed.species);
-  const papers = papersOf(species);
-  const classId =
-    typed.goods !== ''
-      ? 'goods'
-      : typed.came === 'frozen' || typed.came === 'vacuum-packed'
-        ? typed.came
-        : catalogue.data.inspectionClassOf[species?.group ?? ''];
+  const papers = papersOf(species, typed.raised);
+  const raised = usuallyRaised(species) === null ? null : typed.raised === '' ? usuallyRaised(species) : typed.raised;
+  const classId = inspectionFor(typed.goods === '' ? species : undefined, typed.form, typed.came, raised);
   const inspection = catalogue.data.inspection.find((c) => c.id === classId);
   const error = (name: keyof DeliveryInput): string | undefined => formState.errors[name]?.message;
   const netMg = netOf(typed);
@@ -216,7 +221,14 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
                   setValue('goods', l.goods ?? '');
                   setValue('species', l.species ?? '', { shouldValidate: true });
                   setValue('form', l.form ?? '');
-                  setValue('came', cameUsually(catalogue.data.species.find((x) => x.id === l.species)));
+                  setValue('raised', '');
+                  setValue(
+                    'came',
+                    cameUsually(
+                      catalogue.data.species.find((x) => x.id === l.species),
+                      l.form ?? '',
+                    ),
+                  );
                   setValue('supplierId', order.supplierId);
                   if (l.count !== null) setValue('animals', String(l.count));
                   setValue('invoice', String(inGrams(l.massMg - l.cameMg > 0 ? l.massMg - l.cameMg : l.massMg)));
@@ -245,8 +257,10 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
               setValue('species', what === 'species' ? id : '', { shouldValidate: true });
               const chosen = catalogue.data.species.find((s) => s.id === id);
               const forms = chosen?.forms.filter((f) => f.purchase) ?? [];
-              setValue('form', what === 'goods' ? '' : ((forms.find((f) => f.id === 'gutted') ?? forms[0])?.id ?? ''));
-              setValue('came', cameUsually(chosen));
+              const usual = what === 'goods' ? '' : ((forms.find((f) => f.id === 'gutted') ?? forms[0])?.id ?? '');
+              setValue('form', usual);
+              setValue('raised', '');
+              setValue('came', cameUsually(chosen, usual));
             }}
           />
           {error('species') !== undefined && <p className="mt-1 text-[14px] text-alarm">{error('species')}</p>}
@@ -261,12 +275,41 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
                       key={f.id}
                       className="flex min-h-11 cursor-pointer items-center rounded-md border-[1.5px] border-line-strong bg-white px-3 has-checked:border-ink has-checked:bg-flow has-checked:text-white has-focus-visible:outline-3 has-focus-visible:outline-attention"
                     >
-                      <input type="radio" value={f.id} className="sr-only" {...register('form')} />
+                      <input
+                        type="radio"
+                        value={f.id}
+                        className="sr-only"
+                        {...register('form', {
+                          onChange: () => {
+                            // a lobster is alive, its cooked tail is not
+                            if (typed.came === 'live' || typed.came === 'fresh')
+                              setValue('came', cameUsually(species, f.id));
+                          },
+                        })}
+                      />
                       {f.name}
                     </label>
                   ))}
               </div>
               {error('form') !== undefined && <p className="mt-1 text-[14px] text-alarm">{error('form')}</p>}
+            </fieldset>
+          )}
+          {raised !== null && (
+            <fieldset className="mt-2 min-w-0 border-0 p-0">
+              <legend className="sr-only">Wild or raised</legend>
+              <div className="flex flex-wrap gap-2">
+                {(['wild', 'farmed'] as const).map((how) => (
+                  <button
+                    key={how}
+                    type="button"
+                    aria-pressed={raised === how}
+                    className="min-h-10 rounded-full border-[1.5px] border-line-strong bg-white px-3 text-[15px] aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-white"
+                    onClick={() => setValue('raised', how)}
+                  >
+                    {how === 'wild' ? 'wild, shot' : 'farmed'}
+                  </button>
+                ))}
+              </div>
             </fieldset>
           )}
           {(species !== undefined || typed.goods !== '') && (
@@ -427,7 +470,11 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
         <Field label="Note" className="col-span-2" error={error('note')} {...register('note')} />
       </div>
       <Papers kind={papers} register={register} error={error} />
-      {send.isError && <Notice tone="alarm">{send.error.message} What you typed is still here.</Notice>}
+      {send.isError && send.error instanceof Refused && send.error.code === 'needs_a_nod' ? (
+        <Nod error={send.error} onNod={() => write((body) => ({ ...body, nod: true }))} words="Take it in, on hold" />
+      ) : (
+        send.isError && <Notice tone="alarm">{send.error.message} What you typed is still here.</Notice>
+      )}
       <div className="sticky bottom-0 -mx-5 flex flex-wrap items-center justify-between gap-4 border-t border-line bg-ground px-5 py-3">
         <SimulatedPan />
         <Verdict netMg={netMg} busy={send.isPending} onAccept={() => write((body) => body)} onRefuse={refuse} />

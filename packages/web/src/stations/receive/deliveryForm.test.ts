@@ -62,7 +62,7 @@ describe('the delivery form', () => {
     const details = (papers: 'fish' | 'game' | 'shellfish' | 'none') =>
       bodyOf(deliveryForm.parse(all), papers, context).details;
     expect(details('fish')).toEqual({ supplierLot: 'L1', catchArea: '27.4.b', gear: 'trawl' });
-    expect(details('game')).toEqual({ supplierLot: 'L1', killPlace: 'hill', shotBy: 'K.' });
+    expect(details('game')).toEqual({ supplierLot: 'L1', raised: 'wild', killPlace: 'hill', shotBy: 'K.' });
     expect(details('shellfish')).toEqual({ supplierLot: 'L1', catchArea: '27.4.b', healthMark: 'GB 7' });
     expect(details('none')).toEqual({ supplierLot: 'L1' });
   });

@@ -1,5 +1,6 @@
 import type { Ask, api, House } from '@zabrik/contract';
 import {
+  type CameAs,
   grams,
   isShellfish,
   type Milligrams,
@@ -9,11 +10,11 @@ import {
   parseMoney,
   parseTemperature,
   type Species,
+  usuallyRaised,
 } from '@zabrik/core';
 import { z } from 'zod';
 
 export type LineBody = Ask<typeof api.receive.accept>['body'];
-export type CameAs = NonNullable<LineBody['came']>;
 export type RefusalReason = NonNullable<LineBody['refusedReason']>;
 
 const read =
@@ -66,6 +67,7 @@ export const deliveryForm = z
     supplierLot: words,
     catchArea: words,
     gear: words,
+    raised: z.enum(['', 'wild', 'farmed']),
     method: z.enum(['', 'caught', 'caught-in-freshwater', 'farmed']),
     killPlace: words,
     killedOn: z.string(),
@@ -103,6 +105,7 @@ export const emptyDelivery: DeliveryInput = {
   supplierLot: '',
   catchArea: '',
   gear: '',
+  raised: '',
   method: '',
   killPlace: '',
   killedOn: '',
@@ -121,17 +124,22 @@ export const nextLine = (typed: DeliveryInput): DeliveryInput => ({
 });
 
 /** Which of the papers' fields stand in the form: only what this animal has. */
-export type Papers = 'fish' | 'shellfish' | 'game' | 'none';
-export function papersOf(species: Species | undefined): Papers {
+export type Papers = 'fish' | 'shellfish' | 'game' | 'raised-game' | 'none';
+export function papersOf(species: Species | undefined, raised: '' | 'wild' | 'farmed' = ''): Papers {
   if (species === undefined) return 'none';
   if (isShellfish(species)) return 'shellfish';
-  if (species.group === 'feathered-game' || species.group === 'furred-game') return 'game';
+  const usually = usuallyRaised(species);
+  if (usually !== null) return (raised === '' ? usually : raised) === 'wild' ? 'game' : 'raised-game';
   return species.allergen === 'none' ? 'none' : 'fish';
 }
 
-/** Shellfish and crustaceans come alive unless someone says otherwise. */
-export const cameUsually = (species: Species | undefined): CameAs =>
-  species !== undefined && (species.group === 'crustacean' || papersOf(species) === 'shellfish') ? 'live' : 'fresh';
+/** Shellfish and crustaceans come alive and whole unless someone says otherwise; cooked or in parts they do not. */
+export const cameUsually = (species: Species | undefined, form: string): CameAs =>
+  species !== undefined &&
+  (species.group === 'crustacean' || papersOf(species) === 'shellfish') &&
+  (form === 'whole' || form === '')
+    ? 'live'
+    : 'fresh';
 
 export interface LineContext {
   readonly deliveryId: string;
@@ -156,7 +164,10 @@ export function bodyOf(f: DeliveryRead, papers: Papers, context: LineContext): L
     ...pick('supplierLot'),
     ...(papers === 'fish' ? pick('catchArea', 'gear', 'method') : {}),
     ...(papers === 'shellfish' ? pick('catchArea', 'healthMark', 'purified') : {}),
-    ...(papers === 'game' ? pick('killPlace', 'killedOn', 'shotBy', 'declaration', 'shotDamage') : {}),
+    ...(papers === 'game'
+      ? { raised: 'wild', ...pick('killPlace', 'killedOn', 'shotBy', 'declaration', 'shotDamage') }
+      : {}),
+    ...(papers === 'raised-game' ? { raised: 'farmed' } : {}),
   } as NonNullable<LineBody['details']>;
   const goods = f.goods !== '';
   return {
