@@ -11,4 +11,18 @@ if (needs !== undefined) {
   askEarly(needs.breakdownId);
   void scripts[needs.script]();
 }
-void import('./main.tsx');
+void import('./main.tsx').catch((error: unknown) => {
+  // before there is an app to say it: a page that stays white tells nobody anything
+  const root = document.getElementById('root');
+  if (root === null) return;
+  const says = document.createElement('p');
+  says.style.cssText = 'font: 18px/1.5 sans-serif; margin: 2rem; max-width: 34rem';
+  says.textContent = 'The app did not come. What was weighed on this device is kept. ';
+  const again = document.createElement('button');
+  again.style.cssText = 'font: inherit; padding: 0.8rem 1.2rem';
+  again.textContent = 'Load it anew';
+  again.onclick = () => location.reload();
+  says.append(again);
+  root.replaceChildren(says);
+  console.error(error);
+});

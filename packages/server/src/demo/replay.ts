@@ -1,5 +1,6 @@
 import { planById, speciesById } from '@zabrik/catalogue';
 import { type Asked, acceptBody, api, keepBody } from '@zabrik/contract';
+import { usuallyRaised } from '@zabrik/core';
 import { drawAnimal, seededRandom, type TwinBreakdown, type TwinWeighing } from '@zabrik/core/twin';
 import { v7 as uuidv7 } from 'uuid';
 import { readHead, stageOf } from '../db/breakdownHead.ts';

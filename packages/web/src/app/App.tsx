@@ -2,10 +2,12 @@ import { createAsyncStoragePersister } from '@tanstack/query-async-storage-persi
 import { type Query, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { persistQueryClientRestore, persistQueryClientSubscribe } from '@tanstack/react-query-persist-client';
 import { createStore, del, get, set } from 'idb-keyval';
+import { ErrorBoundary } from 'react-error-boundary';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { PlainHttp } from '../parts/PlainHttp.tsx';
 import { SignIn } from '../stations/access/SignIn.tsx';
 import { Refused } from './api.ts';
+import { Broken } from './Broken.tsx';
 import { breakdownQuery, houseQuery, meQuery } from './queries.ts';
 import { Shell } from './Shell.tsx';
 import { screen } from './screen.tsx';
@@ -104,7 +106,7 @@ const kept = {
   queryClient: client,
   persister,
   maxAge: 24 * 3_600_000,
-  buster: '4',
+  buster: '5',
   // a read that failed for want of network still has what it had: it must not be dropped from what is kept
   // the larder's pages are kept while there is one: to write twenty thousand lots every second would be felt on every touch
   dehydrateOptions: {
@@ -119,37 +121,39 @@ void persistQueryClientRestore(kept).finally(() => persistQueryClientSubscribe(k
 export const App = () => (
   <QueryClientProvider client={client}>
     <PlainHttp />
-    <BrowserRouter>
-      <Routes>
-        <Route path="/sign-in" element={<SignIn />} />
-        <Route element={<Shell />}>
-          <Route path="/receive" element={<receive.Screen />} />
-          <Route path="/bench" element={<benchList.Screen />} />
-          <Route path="/bench/plans" element={<plans.Screen />} />
-          <Route path="/bench/plans/:planId" element={<plan.Screen />} />
-          <Route path="/bench/cut" element={<cutList.Screen />} />
-          <Route path="/bench/cut/:cuttingId" element={<cutting.Screen />} />
-          <Route path="/bench/:breakdownId" element={<bench.Screen />} />
-          <Route path="/receive/prices" element={<prices.Screen />} />
-          <Route path="/receive/:deliveryId" element={<delivery.Screen />} />
-          <Route path="/limits" element={<limits.Screen />} />
-          <Route path="/larder/tubs" element={<tubs.Screen />} />
-          <Route path="/larder/count" element={<stockTake.Screen />} />
-          <Route path="/larder/labels" element={<labels.Screen />} />
-          <Route path="/larder" element={<larder.Screen />} />
-          <Route path="/larder/:lotId" element={<larder.Screen />} />
-          <Route path="/larder/:lotId/trace" element={<trace.Screen />} />
-          <Route path="/pots" element={<pots.Screen />} />
-          <Route path="/pots/uses/:useId" element={<usePage.Screen />} />
-          <Route path="/pots/stove" element={<stove.Screen />} />
-          <Route path="/pots/stove/:runId" element={<run.Screen />} />
-          <Route path="/pots/cooling" element={<cooling.Screen />} />
-          <Route path="/pots/reckon" element={<reckon.Screen />} />
-          <Route path="/ledger" element={<ledger.Screen />} />
-          <Route path="/ledger/:breakdownId" element={<yieldSheet.Screen />} />
-          <Route path="*" element={<Navigate to="/bench" replace />} />
-        </Route>
-      </Routes>
-    </BrowserRouter>
+    <ErrorBoundary FallbackComponent={Broken}>
+      <BrowserRouter>
+        <Routes>
+          <Route path="/sign-in" element={<SignIn />} />
+          <Route element={<Shell />}>
+            <Route path="/receive" element={<receive.Screen />} />
+            <Route path="/bench" element={<benchList.Screen />} />
+            <Route path="/bench/plans" element={<plans.Screen />} />
+            <Route path="/bench/plans/:planId" element={<plan.Screen />} />
+            <Route path="/bench/cut" element={<cutList.Screen />} />
+            <Route path="/bench/cut/:cuttingId" element={<cutting.Screen />} />
+            <Route path="/bench/:breakdownId" element={<bench.Screen />} />
+            <Route path="/receive/prices" element={<prices.Screen />} />
+            <Route path="/receive/:deliveryId" element={<delivery.Screen />} />
+            <Route path="/limits" element={<limits.Screen />} />
+            <Route path="/larder/tubs" element={<tubs.Screen />} />
+            <Route path="/larder/count" element={<stockTake.Screen />} />
+            <Route path="/larder/labels" element={<labels.Screen />} />
+            <Route path="/larder" element={<larder.Screen />} />
+            <Route path="/larder/:lotId" element={<larder.Screen />} />
+            <Route path="/larder/:lotId/trace" element={<trace.Screen />} />
+            <Route path="/pots" element={<pots.Screen />} />
+            <Route path="/pots/uses/:useId" element={<usePage.Screen />} />
+            <Route path="/pots/stove" element={<stove.Screen />} />
+            <Route path="/pots/stove/:runId" element={<run.Screen />} />
+            <Route path="/pots/cooling" element={<cooling.Screen />} />
+            <Route path="/pots/reckon" element={<reckon.Screen />} />
+            <Route path="/ledger" element={<ledger.Screen />} />
+            <Route path="/ledger/:breakdownId" element={<yieldSheet.Screen />} />
+            <Route path="*" element={<Navigate to="/bench" replace />} />
+          </Route>
+        </Routes>
+      </BrowserRouter>
+    </ErrorBoundary>
   </QueryClientProvider>
 );

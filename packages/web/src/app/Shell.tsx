@@ -1,12 +1,16 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { formatShare } from '@zabrik/core';
 import { useEffect } from 'react';
+import { ErrorBoundary } from 'react-error-boundary';
 import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { Loading } from '../parts/Notice.tsx';
 import { takeAnswer } from './afterSending.ts';
 import { call, SIGNED_OUT } from './api.ts';
+import { Broken, onceAnew } from './Broken.tsx';
 import { api } from './endpoints.ts';
+import { actsFor } from './intents.ts';
 import { listen, useConnected } from './live.ts';
+import { OldReads } from './OldReads.tsx';
 import { onSent, useOutbox } from './outbox.ts';
 import { useFlow, useMe } from './queries.ts';
 import { TimerBell } from './TimerBell.tsx';
@@ -89,25 +93,23 @@ function FlowBar() {
         ))}
       </nav>
       <div className="ml-auto flex min-w-24 items-center gap-3 pr-3 pl-2 text-right lg:gap-4 lg:pr-4">
-        <div
-          className="min-w-0 truncate text-[13px] leading-tight max-md:hidden"
-          role="status"
-          aria-live="polite"
-          data-testid="saved"
-        >
-          {refused > 0 ? (
-            <span className="font-semibold text-attention">{refused} refused, see bench</span>
-          ) : keeping ? (
-            'keeping'
-          ) : waiting > 0 ? (
-            <span className="font-semibold text-attention">{waiting} kept here, waiting to be sent</span>
-          ) : connected ? (
-            'all saved'
-          ) : (
-            <span className="font-semibold text-attention">no connection</span>
-          )}
-          <br />
-          <span className="text-flow-soft">{me?.person.name}</span>
+        <div className="min-w-0 text-[13px] leading-tight" role="status" aria-live="polite" data-testid="saved">
+          <span className="block max-w-[38vw] truncate md:max-w-none">
+            {refused > 0 ? (
+              <span className="font-semibold text-attention">{refused} refused, see bench</span>
+            ) : keeping ? (
+              'keeping'
+            ) : waiting > 0 ? (
+              <span className="font-semibold text-attention">
+                {waiting} kept here<span className="max-lg:hidden">, waiting to be sent</span>
+              </span>
+            ) : connected ? (
+              'all saved'
+            ) : (
+              <span className="font-semibold text-attention">no connection</span>
+            )}
+          </span>
+          <span className="block truncate text-flow-soft max-lg:hidden">{me?.person.name}</span>
         </div>
         <button
           type="button"
@@ -127,6 +129,7 @@ export function Shell() {
   const location = useLocation();
   const personId = me?.person.id;
 
+  useEffect(() => actsFor(personId), [personId]);
   useEffect(() => (personId === undefined ? undefined : listen(client)), [client, personId]);
   useEffect(() => {
     const signedOut = (): void => void client.setQueryData(['me'], null);
@@ -147,8 +150,11 @@ export function Shell() {
       </a>
       <FlowBar />
       <TimerBell />
+      <OldReads />
       <main id="work" className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
-        <Outlet />
+        <ErrorBoundary FallbackComponent={Broken} onError={(error) => onceAnew(error)} resetKeys={[location.pathname]}>
+          <Outlet />
+        </ErrorBoundary>
       </main>
     </div>
   );

@@ -1,6 +1,6 @@
 import type { Answer, Ask, Endpoint, ProblemDocument } from '@zabrik/contract';
-import { v7 as uuidv7 } from 'uuid';
 import { takeEarly } from './early.ts';
+import { intentOf, keyOf, settled } from './intents.ts';
 
 /** A refusal of the server, with the sentence to show and the field to put right where there is one. */
 export class Refused extends Error {
@@ -76,14 +76,32 @@ interface Parts {
 export function addressOf(endpoint: Endpoint, { params, query }: Parts): string {
   const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(params?.[name] ?? ''));
   const search = new URLSearchParams();
+  // what was kept on this device comes back with null where nothing was
   for (const [name, value] of Object.entries(query ?? {}))
-    if (value !== undefined && value !== '') search.set(name, String(value));
+    if (value !== undefined && value !== null && value !== '') search.set(name, String(value));
   return `/api/v1${path}${search.size > 0 ? `?${search}` : ''}`;
 }
 
-/** Calls an endpoint of the contract. A command gets a fresh key unless one is given to repeat with. */
+/** Whether a refusal is the end of it: the server looked at the command and will not do it. Signed out, too many, or broken is not. */
+export const isDefinite = (error: unknown): boolean =>
+  error instanceof Refused && error.status < 500 && ![401, 408, 429].includes(error.status);
+
+/**
+ * Calls an endpoint of the contract. A command goes out under the key of its intent: pressed again after an answer that was lost, it is the
+ * same command. A key is given only by what keeps its own, as the outbox does.
+ */
 export async function call<E extends Endpoint>(endpoint: E, ask: Ask<E>, key?: string): Promise<Answer<E>> {
   const parts = ask as Parts;
-  const used = endpoint.command ? (key ?? uuidv7()) : undefined;
-  return (await send(endpoint.method, addressOf(endpoint, parts), parts.body, used)) as Answer<E>;
+  const address = addressOf(endpoint, parts);
+  if (!endpoint.command || key !== undefined)
+    return (await send(endpoint.method, address, parts.body, key)) as Answer<E>;
+  const intent = intentOf(endpoint.id, parts);
+  try {
+    const answer = (await send(endpoint.method, address, parts.body, keyOf(intent))) as Answer<E>;
+    settled(intent);
+    return answer;
+  } catch (error) {
+    if (isDefinite(error)) settled(intent);
+    throw error;
+  }
 }

@@ -1,6 +1,6 @@
 import { createStore, del, entries, set, update } from 'idb-keyval';
 import { useSyncExternalStore } from 'react';
-import { Refused, send } from './api.ts';
+import { isDefinite, send } from './api.ts';
 
 /**
  * Commands that must not be lost: each is a record of its own in IndexedDB, kept until the server has it. One tab sends, in the
@@ -65,8 +65,7 @@ const attempt = async (waiting: Waiting): Promise<Outcome> => {
     return { kind: 'sent', answer: await send('post', waiting.url, waiting.body, waiting.key) };
   } catch (error) {
     // signed out, too many, or broken on their side: the command is good, the moment is not
-    const later = !(error instanceof Refused) || error.status >= 500 || [401, 408, 429].includes(error.status);
-    return later ? { kind: 'later' } : { kind: 'refused', why: error.message };
+    return isDefinite(error) && error instanceof Error ? { kind: 'refused', why: error.message } : { kind: 'later' };
   }
 };
 

@@ -1,5 +1,6 @@
 import { type ComponentType, lazy, Suspense, useState } from 'react';
 import { Loading } from '../parts/Notice.tsx';
+import { onceAnew } from './Broken.tsx';
 
 interface Screen {
   readonly Screen: ComponentType;
@@ -13,11 +14,15 @@ interface Screen {
 export function screen(fetchScript: () => Promise<{ default: ComponentType }>): Screen {
   let here: ComponentType | undefined;
   const load = async (): Promise<{ default: ComponentType }> => {
-    const script = await fetchScript();
+    const script = await fetchScript().catch((error: unknown) => {
+      Later = lazy(load); // a lazy screen remembers that it failed: opened again, it is fetched again
+      onceAnew(error);
+      throw error;
+    });
     here = script.default;
     return script;
   };
-  const Later = lazy(load);
+  let Later = lazy(load);
   const Screen = () => {
     const [Here] = useState(() => here);
     return Here === undefined ? (

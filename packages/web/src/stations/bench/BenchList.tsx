@@ -1,9 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Lot, WaitingStage, Way } from '@zabrik/contract';
 import { formatMass, grams, inGrams, parseMass, planStartsFrom } from '@zabrik/core';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
 import { ageWords, clockTime, dayAndTime, dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
@@ -126,32 +125,24 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
   const scale = useScale();
   const navigate = useNavigate();
   const client = useQueryClient();
-  const key = useRef(uuidv7());
   const [all, setAll] = useState(lot.pieces === 1);
   const [mass, setMass] = useState('');
   const [animals, setAnimals] = useState('1');
   const [way, setWay] = useState<Way | null>(null);
   const start = useMutation({
     mutationFn: (planId: string) =>
-      call(
-        api.bench.start,
-        {
-          body: {
-            lotId: lot.id,
-            planId,
-            animals: all ? lot.pieces : Number(animals),
-            massMg: all ? null : parseMass(mass),
-            way,
-          },
+      call(api.bench.start, {
+        body: {
+          lotId: lot.id,
+          planId,
+          animals: all ? lot.pieces : Number(animals),
+          massMg: all ? null : parseMass(mass),
+          way,
         },
-        key.current,
-      ),
+      }),
     onSuccess: (breakdown) => {
       client.setQueryData(['breakdowns', 'one', breakdown.id], breakdown);
       void navigate(`/bench/${breakdown.id}`);
-    },
-    onError: () => {
-      key.current = uuidv7();
     },
   });
   if (catalogue.isPending) return <Loading />;

@@ -1,8 +1,7 @@
 /** The end of a stage: asked for, explained where the balance does not hold, sent once nothing waits on this device. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import type { BenchState } from './useBreakdown.ts';
@@ -11,19 +10,15 @@ export function useClosing(state: BenchState, passesMissing: boolean, say: (word
   const { breakdown, counted, balance, waiting } = state;
   const navigate = useNavigate();
   const client = useQueryClient();
-  const key = useRef(uuidv7());
   const [asking, setAsking] = useState(false);
   const [wanted, setWanted] = useState<{ readonly unbalancedReason: string | null } | undefined>(undefined);
   const { mutate, isPending, error } = useMutation({
     mutationFn: (unbalancedReason: string | null) =>
-      call(api.bench.close, { params: { breakdownId: breakdown.id }, body: { unbalancedReason } }, key.current),
+      call(api.bench.close, { params: { breakdownId: breakdown.id }, body: { unbalancedReason } }),
     onSuccess: () => {
       // the list of what is to be cut still has this animal: drawn from memory it would jump under the finger a moment later
       client.removeQueries({ queryKey: ['lots', 'whole'] });
       void navigate(`/ledger/${breakdown.id}`);
-    },
-    onError: () => {
-      key.current = uuidv7();
     },
   });
   useEffect(() => {

@@ -4,9 +4,8 @@ import type { Answer, Ask } from '@zabrik/contract';
 import { takeOutSinks, wasteReasons } from '@zabrik/contract/ways-out';
 import { allergenWords, formatMass, formatTemperature, inGrams, parseMass } from '@zabrik/core';
 import { X } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
-import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
 import { dayAndTime, dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
@@ -46,13 +45,9 @@ const reasonNames: Readonly<Record<(typeof wasteReasons)[number], string>> = {
 function TakeOut({ lot, money }: { readonly lot: LotRead; readonly money: (minor: number) => string }) {
   const [mass, setMass] = useState(String(inGrams(lot.massMg)));
   const [reason, setReason] = useState<(typeof wasteReasons)[number]>('spoiled');
-  const key = useRef(uuidv7());
   const takeOut = useMutation({
     mutationFn: (body: Ask<typeof api.larder.takeOut>['body']) =>
-      call(api.larder.takeOut, { params: { lotId: lot.id }, body }, key.current),
-    onSettled: () => {
-      key.current = uuidv7();
-    },
+      call(api.larder.takeOut, { params: { lotId: lot.id }, body }),
   });
   let massMg: number | undefined;
   let error: string | undefined;

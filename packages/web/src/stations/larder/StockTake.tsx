@@ -2,8 +2,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import type { Lot } from '@zabrik/contract';
 import { formatCount, formatMass, inGrams } from '@zabrik/core';
 import { Scale } from 'lucide-react';
-import { useRef, useState } from 'react';
-import { v7 as uuidv7 } from 'uuid';
+import { useState } from 'react';
 import { call } from '../../app/api.ts';
 import { dayAndTime, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
@@ -141,7 +140,6 @@ export default function StockTake() {
   const [placeId, setPlaceId] = useState('');
   const [counts, setCounts] = useState<ReadonlyMap<string, Counted>>(new Map());
   const [note, setNote] = useState('');
-  const key = useRef(uuidv7());
   const place = house?.places.find((p) => p.id === placeId) ?? house?.places[0];
   const lots = useQuery({
     queryKey: ['lots', 'count', place?.id],
@@ -161,23 +159,16 @@ export default function StockTake() {
   const round = roundOf(lots.data ?? [], counts);
   const write = useMutation({
     mutationFn: () =>
-      call(
-        api.larder.count,
-        {
-          body: {
-            placeId: place?.id ?? null,
-            note: note.trim() === '' ? null : note.trim(),
-            counts: linesOf(lots.data ?? [], counts),
-          },
+      call(api.larder.count, {
+        body: {
+          placeId: place?.id ?? null,
+          note: note.trim() === '' ? null : note.trim(),
+          counts: linesOf(lots.data ?? [], counts),
         },
-        key.current,
-      ),
+      }),
     onSuccess: () => {
       setCounts(new Map());
       setNote('');
-    },
-    onSettled: () => {
-      key.current = uuidv7();
     },
   });
   const ready =

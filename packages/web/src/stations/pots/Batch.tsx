@@ -1,9 +1,8 @@
 import { useMutation } from '@tanstack/react-query';
 import type { Ask, House, ListedUse } from '@zabrik/contract';
 import { formatMass, inKilograms, refusalOf, roleIn, SWELLS, stuffingFor, type Use } from '@zabrik/core';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
 import { dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
@@ -344,13 +343,9 @@ export function Batch({ listed, lots, all, house }: BatchProps) {
   const may = useMay('pots.plan');
   const navigate = useNavigate();
   const s = useScaling(listed, lots, house);
-  const key = useRef(uuidv7());
   const plan = useMutation({
-    mutationFn: (body: Ask<typeof api.pots.plan>['body']) => call(api.pots.plan, { body }, key.current),
+    mutationFn: (body: Ask<typeof api.pots.plan>['body']) => call(api.pots.plan, { body }),
     onSuccess: (run) => void navigate(`/pots/stove/${run.id}`),
-    onSettled: () => {
-      key.current = uuidv7();
-    },
   });
   const refused = s.shown.filter((lot) => refusalOf(s.use, offerOf(lot)) !== undefined);
   const fine = s.shown.filter((lot) => !refused.includes(lot));

@@ -12,9 +12,8 @@ import {
   usuallyRaised,
 } from '@zabrik/core';
 import { Scale } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
-import { v7 as uuidv7 } from 'uuid';
 import { call, Refused } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
@@ -80,7 +79,6 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
   const { data: house } = useHouse();
   const scale = useScale();
   const money = moneyOf(house);
-  const key = useRef(uuidv7());
   const [answers, setAnswers] = useState<readonly InspectionAnswer[]>([]);
   const [boxes, setBoxes] = useState<NonNullable<LineBody['boxes']>>([]);
   /** Gross and tare in the form are those of all boxes together. */
@@ -92,12 +90,16 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
     defaultValues: { ...emptyDelivery, supplierId: supplierId ?? order?.supplierId ?? '' },
   });
   const { register, setValue, handleSubmit, setError, reset, formState, control } = form;
+  // an order that is touched fills in who brings it, and leaves what was typed
+  useEffect(() => {
+    if (order !== undefined && supplierId === undefined) setValue('supplierId', order.supplierId);
+    setPosition(null);
+  }, [order, supplierId, setValue]);
   const values = useWatch({ control });
   const typed = { ...emptyDelivery, ...values };
   const send = useMutation({
-    mutationFn: (body: LineBody) => call(api.receive.accept, { body }, key.current),
+    mutationFn: (body: LineBody) => call(api.receive.accept, { body }),
     onSuccess: (line) => {
-      key.current = uuidv7();
       setAnswers([]);
       setBoxes([]);
       setAddedUp(false);
@@ -108,7 +110,6 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
     },
     onError: (error) => {
       if (!(error instanceof Refused)) return;
-      key.current = uuidv7(); // the server kept nothing under it
       if (error.field === 'form' || error.field === 'species') setError(error.field, { message: error.message });
     },
   });

@@ -32,13 +32,14 @@ function ReadIn({ file, done }: { readonly file: PriceFile; readonly done: () =>
   const [supplierId, setSupplierId] = useState('');
   const [validFrom, setValidFrom] = useState(() => format(new Date(), 'yyyy-MM-dd'));
   const [sent, setSent] = useState(0);
+  const [listId] = useState(() => uuidv7());
   const matched = item >= 0 && price >= 0;
   const read = matched ? readWith(file, { item, price, unit: unit < 0 ? null : unit }) : undefined;
   const send = useMutation({
     mutationFn: async () => {
       const rows = read?.rows ?? [];
-      const listId = uuidv7();
-      for (let from = 0; from < rows.length; from += PART) {
+      // tried again, it goes on where the last answer came
+      for (let from = sent; from < rows.length; from += PART) {
         const part = rows.slice(from, from + PART);
         await call(api.receive.sendPrices, {
           body: {

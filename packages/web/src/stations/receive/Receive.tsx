@@ -237,6 +237,11 @@ export default function Receive() {
     setSupplierId(undefined);
     setOrder(next);
   };
+  /** Before a line is written an order only says what is expected; a delivery of another supplier is another delivery. */
+  const take = (next: Order | undefined): void => {
+    if (lines.length === 0 || next === undefined || next.supplierId === lines[0]?.supplierId) setOrder(next);
+    else anew(next);
+  };
   return (
     <div className="flex flex-1 flex-col">
       <ReceiveHead />
@@ -262,7 +267,7 @@ export default function Receive() {
               )}
               {written === undefined ? (
                 <LineForm
-                  key={`${deliveryId} ${order?.id ?? ''} ${lines.length}`}
+                  key={`${deliveryId} ${lines.length}`}
                   deliveryId={deliveryId}
                   order={order}
                   supplierId={supplierId}
@@ -288,7 +293,7 @@ export default function Receive() {
           className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-5 border-l border-line bg-sheet p-4"
           aria-label="What came and what is expected"
         >
-          <Expected taken={order} onTake={anew} />
+          <Expected taken={order} onTake={take} />
           <section>
             <h2 className="mb-1 text-lg font-bold">Came in</h2>
             <Latest />

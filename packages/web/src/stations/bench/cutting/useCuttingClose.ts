@@ -2,9 +2,8 @@
 import { useMutation } from '@tanstack/react-query';
 import type { Ask } from '@zabrik/contract';
 import { type Balance, judgeCutting, type ScaleSpec } from '@zabrik/core';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../../app/api.ts';
 import { api } from '../../../app/endpoints.ts';
 import { useHouse } from '../../../app/queries.ts';
@@ -18,7 +17,6 @@ type CloseBody = Ask<typeof api.cutting.close>['body'];
 export function useCuttingClose({ cutting, state, waiting }: AtBoard) {
   const { data: house } = useHouse();
   const navigate = useNavigate();
-  const key = useRef(uuidv7());
   const [asking, setAsking] = useState(false);
   const [wanted, setWanted] = useState<CloseBody | undefined>(undefined);
   const clingMg = state.setup?.kind === 'portions' ? state.setup.clingMg : 0;
@@ -31,11 +29,8 @@ export function useCuttingClose({ cutting, state, waiting }: AtBoard) {
     clingMg,
   );
   const close = useMutation({
-    mutationFn: (body: CloseBody) => call(api.cutting.close, { params: { cuttingId: cutting.id }, body }, key.current),
+    mutationFn: (body: CloseBody) => call(api.cutting.close, { params: { cuttingId: cutting.id }, body }),
     onSuccess: () => setAsking(false),
-    onError: () => {
-      key.current = uuidv7();
-    },
   });
   const cancel = useMutation({
     mutationFn: () => call(api.cutting.cancel, { params: { cuttingId: cutting.id }, body: {} }),
