@@ -9,6 +9,7 @@ import {
   asMadeHere,
   baseForWant,
   believeYield,
+  bladeWatts,
   boilMinutes,
   brineShare,
   fillingBalance,
@@ -426,12 +427,19 @@ describe('what food is made of', () => {
 describe('the clock and the strength', () => {
   it('runs out sooner when it is warmer, smaller or beaten, and not at all in the cold', () => {
     const minutes = (o: Partial<Parameters<typeof minutesInTheCold>[0]> = {}) =>
-      minutesInTheCold({ kg: 1.5, nowC: 4, roomC: 24, limitC: 10, ...o }) ?? Number.POSITIVE_INFINITY;
+      minutesInTheCold({ kg: 1.5, nowC: 4, roomC: 24, limitC: 10, watts: 0, ...o }) ?? Number.POSITIVE_INFINITY;
     // by hand: tau = 1.5 x 3600 / (10 x 5.5 x 0.0015^(2/3)) = 7493 s; ln(20/14) tau = 2672 s
     expect(minutes()).toBeCloseTo(44.5, 0);
     expect(minutes({ roomC: 30 })).toBeLessThan(minutes());
     expect(minutes({ kg: 0.5 })).toBeLessThan(minutes());
     expect(minutes({ watts: 60 })).toBeLessThan(minutes());
+    // a blender's blade warms it from the first minute: 150 W of 500, by hand 7493 s x ln(228.1 / 222.1) = 200 s
+    expect(bladeWatts('blender')).toBe(150);
+    expect(bladeWatts('blender', 900)).toBeCloseTo(270, 9);
+    expect(bladeWatts('bowl')).toBe(0);
+    expect(minutes({ watts: bladeWatts('blender') })).toBeCloseTo(3.33, 1);
+    for (const odd of [{ kg: 0 }, { kg: Number.NaN }, { roomC: Number.NaN }, { watts: Number.POSITIVE_INFINITY }])
+      expect(minutes(odd)).toBe(0);
     expect(minutes({ nowC: 11 })).toBe(0);
     expect(minutes({ roomC: 8 })).toBe(Number.POSITIVE_INFINITY);
   });

@@ -51,6 +51,7 @@ export * from './pots/use.ts';
 export * from './pots/yieldBelief.ts';
 export * from './quantity/mass.ts';
 export * from './quantity/money.ts';
+export * from './quantity/number.ts';
 export * from './quantity/ratio.ts';
 export * from './quantity/temperature.ts';
 export * from './receiving/claim.ts';

@@ -5,10 +5,14 @@
 export type RefusalCode =
   | 'not_a_mass'
   | 'not_a_price'
+  | 'ambiguous_mass'
+  | 'ambiguous_price'
   | 'not_a_temperature'
   | 'no_pieces'
   | 'no_usable_mass'
   | 'not_a_length'
+  | 'not_a_figure'
+  | 'more_than_water_holds'
   | 'credit_exceeds_cost'
   | 'not_a_lot_code'
   | 'not_a_box_code'
@@ -29,4 +33,14 @@ export class Refusal extends Error {
     this.code = code;
     this.data = data;
   }
+}
+
+/**
+ * Lets through what a sum can be done with.
+ *
+ * Errors  `not_a_figure`, naming the first that is no finite number, or is not above the least it may be.
+ */
+export function mustBeFigures(figures: Readonly<Record<string, number>>, above = Number.NEGATIVE_INFINITY): void {
+  for (const [name, value] of Object.entries(figures))
+    if (!Number.isFinite(value) || value <= above) throw new Refusal('not_a_figure', { name, value: String(value) });
 }

@@ -37,6 +37,17 @@ export const houseSchema = z.strictObject({
   labourMinorPerHour: amountMinor.nullable().describe('what an hour at the bench costs'),
   vessels: z.array(vesselSchema),
   burners: z.array(burnerSchema),
+  machines: z
+    .array(
+      z.strictObject({
+        id: slug,
+        name: shortText,
+        kind: z.enum(['blender']),
+        watts: z.number().min(20).max(20_000).describe('the motor, as its plate says'),
+      }),
+    )
+    .readonly()
+    .describe('what works fillings: the heat of its blade counts'),
   energyMinorPerKwh: amountMinor.nullable().describe('what a kilowatt-hour costs'),
   places: z.array(placeSchema).readonly(),
   /** What the scales may differ before it is a claim. */

@@ -1,4 +1,5 @@
 /** What we believe about a piece's share of the stage's start for the next animal: a predictive mean and sd, 0..1. */
+import { mustBeFigures } from '../refusal.ts';
 export interface ShareBelief {
   readonly mean: number;
   readonly sd: number;
@@ -64,6 +65,7 @@ export function updateNormal(prior: NormalBelief, records: readonly number[]): N
  * brought back to the share scale by the delta method. Records are winsorised at three robust sds first.
  *
  * Shapes  records: shares 0..1, any order, may be empty.
+ * Errors  `not_a_figure` for a prior that is none; a record that is no number is left out.
  * Keeps   with no records, the prior's mean; with many, the records' mean and spread. Never NaN: shares are held to 0.0005..0.999.
  * Source  conjugate analysis of normal data, any Bayesian text (e.g. Gelman et al., Bayesian Data Analysis, ch. 3); from memory.
  */
@@ -71,10 +73,11 @@ export function believeShare(
   prior: { readonly mean: number; readonly sd: number },
   records: readonly number[],
 ): ShareBelief {
+  mustBeFigures({ mean: prior.mean, sd: prior.sd });
   const p0 = clampShare(prior.mean);
   const sd0 = Math.max(prior.sd, 0.0005) / (p0 * (1 - p0));
   const x = winsorise(
-    records.map((r) => logit(clampShare(r))),
+    records.filter(Number.isFinite).map((r) => logit(clampShare(r))),
     sd0,
   );
   const posterior = updateNormal(

@@ -1,3 +1,4 @@
+import { mustBeFigures } from '../refusal.ts';
 import { slabDecay } from './slab.ts';
 import { facesOf, levelOf, type VesselShape } from './vessel.ts';
 import { evaporationRate, ICE_MELT, latentHeat, WATERY_HEAT } from './water.ts';
@@ -40,6 +41,7 @@ export interface CoolingCurve {
  * Shapes  a point a minute until it is within `stopC` or the minutes are over.
  * Units   °C, litres, W/(m² K). `scale` multiplies every way it loses heat (what a probe has taught; 1 at first).
  * Keeps   never below the air it stands in; never rises.
+ * Errors  `not_a_figure` for a batch of no litres, or a temperature that is no number.
  * Source  lumped capacitance with Newton's law, Lewis relation for steam, one-term slab solution: heat-transfer texts. Runge-Kutta
  *         of the fourth order, step of 15 s.
  * @example 40 litres lidded in a pot 40 cm wide at 3 °C still air -> 21 °C after 7.5 h from 57 °C
@@ -49,6 +51,11 @@ export function coolingCurve(
   medium: CoolingMedium,
   o: { readonly minutes: number; readonly stopC?: number; readonly scale?: number },
 ): CoolingCurve {
+  mustBeFigures(
+    { litres: batch.litres, density: batch.density ?? 1, heat: batch.heat ?? WATERY_HEAT, minutes: o.minutes },
+    0,
+  );
+  mustBeFigures({ fromC: batch.fromC, airC: medium.airC, scale: o.scale ?? 1 });
   const kg = batch.litres * (batch.density ?? 1);
   const heatJ = kg * (batch.heat ?? WATERY_HEAT);
   const faces = facesOf(batch.vessel, batch.litres);

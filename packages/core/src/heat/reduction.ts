@@ -1,3 +1,4 @@
+import { mustBeFigures } from '../refusal.ts';
 import { LATENT_AT_BOIL, WATERY_HEAT } from './water.ts';
 
 /** A ring or a burner: what it is rated at and how much of that reaches the pan. */
@@ -87,9 +88,16 @@ export function minutesToMark(
   return { low: toGo / (kgPerHour + 1.2816 * sd), typical: toGo / kgPerHour, high: toGo / slow };
 }
 
-/** What does not boil away gets stronger: salt, solids, gelatin. Share or grams per litre in, the same out. */
-export const concentrated = (before: number, startMass: number, endMass: number): number =>
-  (before * startMass) / endMass;
+/**
+ * What does not boil away gets stronger: salt, solids, gelatin. Share or grams per litre in, the same out.
+ *
+ * Errors  `not_a_figure`, also for nothing left.
+ */
+export function concentrated(before: number, startMass: number, endMass: number): number {
+  mustBeFigures({ before, startMass });
+  mustBeFigures({ endMass }, 0);
+  return (before * startMass) / endMass;
+}
 
 /**
  * How far it may be reduced before it is saltier than wanted: the least mass left.

@@ -79,12 +79,13 @@ export function potDue(use: TubPurpose, contents: readonly TubKind[], litres: re
     const cap = use.caps.find((k) => k.category === c.kind);
     if (cap === undefined) return sum + c.massMg;
     const rest = accepted.reduce((s, o) => s + (o.kind === c.kind ? 0 : o.massMg), 0);
-    return sum + Math.min(c.massMg, (rest * cap.maxShare) / (1 - cap.maxShare));
+    return sum + (cap.maxShare >= 1 ? c.massMg : Math.min(c.massMg, (rest * cap.maxShare) / (1 - cap.maxShare)));
   }, 0);
-  const smallest = litres.length === 0 ? undefined : Math.min(...litres);
+  const usable = litres.filter((l) => Number.isFinite(l) && l > 0);
+  const smallest = usable.length === 0 ? undefined : Math.min(...usable);
   const enoughMg =
     use.enoughMg ??
-    (use.litresPerKg !== undefined && smallest !== undefined
+    (use.litresPerKg !== undefined && use.litresPerKg > 0 && smallest !== undefined
       ? Math.round(((smallest * 0.75 * WORTH_FILLING) / use.litresPerKg) * 1_000_000)
       : use.gramsPerPlate !== undefined
         ? use.gramsPerPlate * 10_000

@@ -1,4 +1,4 @@
-import { Refusal } from '../refusal.ts';
+import { mustBeFigures, Refusal } from '../refusal.ts';
 
 /** A mould by its inside measures; millimetres. */
 export type Mould =
@@ -75,10 +75,14 @@ export interface MouldPlan {
  *
  * Units   milligrams; grams a cover.
  * Keeps   lining and heart add up to what is filled in.
- * Errors  `not_a_length` when nothing fits inside.
+ * Errors  `not_a_length` when nothing fits inside; `not_a_figure` for a cover of nothing, or a density or loss that is no number.
  */
 export function planMould(wish: MouldWish): MouldPlan {
-  const wholeMl = mouldMl(wish.mould) * wish.fillShare;
+  const { density, liningDensity, cookLossShare, fillShare } = wish;
+  mustBeFigures({ density, liningDensity, fillShare, moulds: wish.moulds, liningMm: wish.liningMm, cookLossShare });
+  mustBeFigures(Object.fromEntries(wish.courses.map((c) => [c.id, c.grams])), 0);
+  if (cookLossShare < 0 || cookLossShare >= 1) throw new Refusal('not_a_figure', { cookLossShare });
+  const wholeMl = mouldMl(wish.mould) * fillShare;
   if (!(wholeMl > 0)) throw new Refusal('not_a_length', { lengthMm: 0 });
   const heartMl = wish.liningMm > 0 ? Math.min(wholeMl, mouldMl(wish.mould, wish.liningMm) * wish.fillShare) : wholeMl;
   const moulds = Math.max(1, Math.round(wish.moulds));

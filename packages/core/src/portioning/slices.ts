@@ -1,4 +1,4 @@
-import { Refusal } from '../refusal.ts';
+import { mustBeFigures, Refusal } from '../refusal.ts';
 
 /** A squared block, and how it is to be sliced. Millimetres, degrees, grams per millilitre. */
 export interface SliceWish {
@@ -40,12 +40,14 @@ export interface SlicePlan {
  * Slices are measured square to the cut. Slanted, each takes thickness / cos(angle) of the length, and the two ends are wedges of
  * height x tan(angle).
  * Keeps   slices, wedges, rest, strip and what the blade takes add up to the block.
- * Errors  `not_a_length` for a block or slice of no size.
+ * Errors  `not_a_length` for a block or slice of no size; `not_a_figure` for the rest that is none.
  */
 export function planSlices(wish: SliceWish): SlicePlan {
   const { lengthMm, widthMm, heightMm, sliceMm, angleDeg, bladeMm, density } = wish;
   for (const mm of [lengthMm, widthMm, heightMm, sliceMm])
     if (!(mm > 0)) throw new Refusal('not_a_length', { lengthMm: mm });
+  mustBeFigures({ angleDeg, bladeMm, density, massMg: wish.massMg ?? 0, rowMm: wish.rowMm ?? 0 });
+  if (bladeMm < 0 || density <= 0) throw new Refusal('not_a_figure', { bladeMm, density });
   const angle = (Math.min(Math.abs(angleDeg), 80) * Math.PI) / 180;
   const volume = lengthMm * widthMm * heightMm;
   const mgPerMm3 = wish.massMg != null && wish.massMg > 0 ? wish.massMg / volume : density;

@@ -1,16 +1,27 @@
 /** Salt in water and in food: shares by mass, 0..1 of the whole. */
+import { mustBeFigures, Refusal } from '../refusal.ts';
 
 /** Grams of salt that a kilogram of water takes up at 20 °C. Source: CRC-type tables, recalled. */
 export const SALT_SOLUBILITY = 359;
 
-/** Salt to make a brine of a share by mass out of so much water. @example 5 kg of water to 10 % -> 0.556 kg */
-export const saltForBrine = (waterKg: number, share: number): number => (waterKg * share) / (1 - share);
+/** Share that a brine holds when it holds no more. */
+export const SATURATED = SALT_SOLUBILITY / (1_000 + SALT_SOLUBILITY);
+
+/**
+ * Salt to make a brine of a share by mass out of so much water, kg.
+ *
+ * Errors  `more_than_water_holds` above saturation; `not_a_figure`.
+ * @example 5 kg of water to 10 % -> 0.556 kg
+ */
+export function saltForBrine(waterKg: number, share: number): number {
+  mustBeFigures({ waterKg, share });
+  if (waterKg < 0 || share < 0) throw new Refusal('not_a_figure', { waterKg, share });
+  if (share > SATURATED) throw new Refusal('more_than_water_holds', { share, most: SATURATED });
+  return (waterKg * share) / (1 - share);
+}
 
 /** Share of salt in a brine made of so much salt and water. @example 100 g in 1 kg is 9.1 %, not 10 */
 export const brineShare = (saltKg: number, waterKg: number): number => saltKg / (saltKg + waterKg);
-
-/** Share that a brine holds when it holds no more. */
-export const SATURATED = SALT_SOLUBILITY / (1_000 + SALT_SOLUBILITY);
 
 /** Water that brings a brine down. @example 2 kg of 20 % to 5 % -> 6 kg */
 export const waterToDilute = (kg: number, from: number, to: number): number => (kg * from) / to - kg;

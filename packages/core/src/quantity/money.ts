@@ -1,5 +1,6 @@
 import { Refusal } from '../refusal.ts';
 import { formatCount } from './mass.ts';
+import { readFigure } from './number.ts';
 
 /** Money in whole minor units (pence, cents) of the house's currency. */
 export type MinorUnits = number & { readonly unit: 'minor' };
@@ -20,17 +21,24 @@ export const formatMoney = (amount: number, currency = 'GBP'): string => {
 /**
  * Reads an amount as typed on an invoice.
  *
- * Errors  `not_a_price`: empty, negative, more than two decimals, letters.
- * @example parseMoney("£1,031.46") -> 103146; parseMoney("12.5") -> 1250
+ * Errors  `not_a_price`: empty, negative, more than two decimals, letters. `ambiguous_price` with both readings: "1,250" is twelve hundred
+ *         and fifty, or one and a quarter.
+ * @example parseMoney("£1,031.46") -> 103146; parseMoney("12.5") -> 1250; parseMoney("1 250") -> 125000; parseMoney("0,5") -> 50
  */
 export function parseMoney(text: string): MinorUnits {
-  const plain = text
-    .trim()
-    .replace(/^[£$€]\s*/, '')
-    .replace(/,(?=\d{3}(\D|$))/g, '')
-    .replace(',', '.');
-  if (!/^\d{1,9}(\.\d{1,2})?$/.test(plain)) throw new Refusal('not_a_price', { text });
-  return minor(Number(plain) * 100);
+  const read = readFigure(
+    text
+      .trim()
+      .replace(/^(?:[£$€]|[A-Z]{3}(?=[\s\d]))\s*/, '')
+      .replace(/\s*[€]$/, ''),
+  );
+  if (read?.kind === 'two' && read.sign === ',')
+    throw new Refusal('ambiguous_price', { text, either: formatCount(read.thousands, 2), or: read.decimal.toFixed(2) });
+  const value = read === undefined ? Number.NaN : read.kind === 'one' ? read.value : read.decimal;
+  const inMinor = value * 100;
+  if (!Number.isFinite(inMinor) || value >= 1e9 || Math.abs(inMinor - Math.round(inMinor)) > 1e-6)
+    throw new Refusal('not_a_price', { text });
+  return minor(inMinor);
 }
 
 /**

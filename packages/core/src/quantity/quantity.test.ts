@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { Refusal } from '../refusal.ts';
 import { formatMass, grams, inGrams, kilograms, ounces, parseMass, pounds } from './mass.ts';
 import { formatMoney, minor, parseMoney, priceOf, shareOut } from './money.ts';
+import { figureWords, readDecimal } from './number.ts';
 import { celsius, fahrenheit, formatTemperature, inFahrenheit, parseTemperature } from './temperature.ts';
 
 const refusalCode = (act: () => unknown): string | undefined => {
@@ -53,15 +54,65 @@ describe('mass', () => {
     ['1,372', 1_372_000],
     ['1,372 g', 1_372_000],
     ['12,5', 12_500],
-    ['0,412', 412],
     ['1,234.50 kg', 1_234_500_000],
     ['1,5 lb', 680_389],
+    ['2 860', 2_860_000],
+    ['1 372 g', 1_372_000],
+    ['1\u00a0372 g', 1_372_000],
+    ['1\u2009372\u202fg', 1_372_000],
+    ['1’372 g', 1_372_000],
+    ['1 kg 200', 1_200_000],
+    ['1 kg 200 g', 1_200_000],
+    ['6 lbs', 2_721_554],
+    ['.5 kg', 500_000],
+    ['1½ lb', 680_389],
+    ['½ lb', 226_796],
+    ['2 lb 3', 992_233],
+    ['3 pounds', 1_360_777],
+    ['0.412 g', 412],
+    ['1.372 kg', 1_372_000],
+    ['12 400 g', 12_400_000],
   ])('knows a decimal comma from thousands: %j', (text, expected) => {
     expect(parseMass(text)).toBe(expected);
   });
 
-  it.each(['', 'fish', '-3', '3 stone', '12..5', '1,2,3', '1.372.000', '1e9 kg', '200000 kg'])('refuses %j', (text) => {
+  it.each([
+    '1 kg 200 g 3 kg',
+    '200 g 150 g',
+    '4 oz 2 lb',
+    '12 34',
+    '1 2',
+    '2 oz 3',
+    '',
+    'fish',
+    '-3',
+    '3 stone',
+    '12..5',
+    '1,2,3',
+    '1.372.000',
+    '1e9 kg',
+    '200000 kg',
+  ])('refuses %j', (text) => {
     expect(refusalCode(() => parseMass(text))).toBe('not_a_mass');
+  });
+
+  it.each(['1.372', '2.860', '1.372 g', '0.412', '0,412', '.412'])('asks what %j is: it can be two weights', (text) => {
+    expect(refusalCode(() => parseMass(text))).toBe('ambiguous_mass');
+    try {
+      parseMass(text);
+    } catch (error) {
+      expect(figureWords(error, 'other')).toMatch(/^Is that .+ or .+\? Type it so/);
+    }
+  });
+
+  it('reads any whole grams the same, however the thousands stand apart', () => {
+    const signs = fc.constantFrom(',', ' ', '\u00a0', '\u2009', '\u202f', "'", '');
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 999_999 }), signs, fc.boolean(), (g, sign, unit) => {
+        const text = String(g).replace(/\B(?=(\d{3})+$)/g, sign);
+        expect(parseMass(`${text}${unit ? ' g' : ''}`)).toBe(grams(g));
+      }),
+    );
   });
 
   it('reads back what it shows, to the gram', () => {
@@ -82,12 +133,34 @@ describe('mass', () => {
   });
 });
 
+describe('figures', () => {
+  it.each([
+    ['1,5', 1.5],
+    ['1.250', 1.25],
+    ['−3,5', -3.5],
+    ['2 860', 2_860],
+    ['1 1/2', 1.5],
+    ['¾', 0.75],
+    ['12.', 12],
+  ])('reads %j as %d', (text, value) => expect(readDecimal(text)).toBeCloseTo(value, 12));
+
+  it.each(['', 'x', '1,250', '1.2.3', '3/0', '1e5', 'Infinity', '--3'])('reads nothing of %j', (text) =>
+    expect(readDecimal(text)).toBeNaN(),
+  );
+});
+
 describe('money', () => {
   it('reads and shows amounts', () => {
     expect(parseMoney('£1,031.46')).toBe(103_146);
     expect(parseMoney('12.5')).toBe(1_250);
     expect(formatMoney(418)).toBe('£4.18');
     expect(refusalCode(() => parseMoney('12.345'))).toBe('not_a_price');
+    expect(parseMoney('0,500')).toBe(50);
+    expect(parseMoney('1 250')).toBe(125_000);
+    expect(parseMoney('1.250,50 €')).toBe(125_050);
+    expect(parseMoney('0,5')).toBe(50);
+    for (const either of ['1,250', '£2,500']) expect(refusalCode(() => parseMoney(either))).toBe('ambiguous_price');
+    for (const none of ['', '-3', 'free', '3..4']) expect(refusalCode(() => parseMoney(none))).toBe('not_a_price');
   });
 
   it('turns a price per pound into one per kilogram as the handbook does', () => {

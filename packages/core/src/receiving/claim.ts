@@ -1,4 +1,5 @@
 /** What a supplier owes: what the invoice asked for and the scale, or the nose, did not find. */
+import { type MinorUnits, minor } from '../quantity/money.ts';
 
 export interface ReceivedLine {
   readonly id: string;
@@ -26,6 +27,21 @@ export interface Claim {
 }
 
 /**
+ * What an accepted line costs: what the invoice asks, less what was charged of what went back. Short weight stays in the cost until the
+ * supplier pays the claim.
+ *
+ * @example 1,000 g invoiced at 7.80, all came, 250 g sent back -> 5.85; 1,200 g came, 200 sent back -> 7.80
+ */
+export function costOfAccepted(
+  line: Pick<ReceivedLine, 'netMg' | 'refusedMg' | 'invoiceMg' | 'paidMinor'>,
+): MinorUnits {
+  const { netMg, refusedMg, invoiceMg, paidMinor } = line;
+  if (!(invoiceMg > 0)) return minor(paidMinor);
+  const chargedMg = Math.min(refusedMg, Math.max(0, invoiceMg - (netMg - refusedMg)));
+  return minor(paidMinor - (paidMinor * chargedMg) / invoiceMg);
+}
+
+/**
  * What to claim for a delivery, at the invoice's own price per kilogram.
  *
  * A difference within the tolerance is the scales' and is not claimed; beyond it all of it is, not only the excess. A line refused
@@ -44,7 +60,8 @@ export function claimOf(
 ): Claim {
   const claimed = lines.flatMap((line): ClaimLine[] => {
     const { id, netMg, invoiceMg, paidMinor } = line;
-    const worth = (mg: number): number => Math.min(paidMinor, Math.round((paidMinor * mg) / invoiceMg));
+    const worth = (mg: number): number =>
+      invoiceMg > 0 ? Math.min(paidMinor, Math.round((paidMinor * mg) / invoiceMg)) : 0;
     if (line.refused)
       return [{ id, shortMg: 0, refusedMg: netMg > 0 ? netMg : invoiceMg, claimMinor: paidMinor, overMg: 0 }];
     const differenceMg = netMg - invoiceMg;
@@ -53,7 +70,9 @@ export function claimOf(
     const overMg = beyond && differenceMg > 0 ? differenceMg : 0;
     const refusedMg = Math.min(line.refusedMg, netMg);
     if (shortMg === 0 && overMg === 0 && refusedMg === 0) return [];
-    return [{ id, shortMg, refusedMg, claimMinor: worth(shortMg + refusedMg), overMg }];
+    // what went back of more than was invoiced was never charged
+    const chargedMg = Math.min(shortMg + refusedMg, Math.max(0, invoiceMg - (netMg - refusedMg)));
+    return [{ id, shortMg, refusedMg, claimMinor: worth(chargedMg), overMg }];
   });
   return { lines: claimed, claimMinor: claimed.reduce((sum, l) => sum + l.claimMinor, 0) };
 }

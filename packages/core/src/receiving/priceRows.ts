@@ -1,5 +1,6 @@
 /** A supplier's price list as read from a file: which column is what, and what is wrong with which row. */
 import { parseMoney } from '../quantity/money.ts';
+import { Refusal } from '../refusal.ts';
 
 export const priceColumns = ['item', 'price', 'unit'] as const;
 export type PriceColumn = (typeof priceColumns)[number];
@@ -27,6 +28,7 @@ export type PriceFault =
   | 'item-too-long'
   | 'no-price'
   | 'not-a-price'
+  | 'ambiguous-price'
   | 'unknown-unit'
   | 'twice';
 
@@ -106,8 +108,8 @@ export function readPriceRows(
       let minor: number;
       try {
         minor = parseMoney(price.replace(/^[£$€]\s*/, ''));
-      } catch {
-        bad('not-a-price', price);
+      } catch (error) {
+        bad(error instanceof Refusal && error.code === 'ambiguous_price' ? 'ambiguous-price' : 'not-a-price', price);
         continue;
       }
       const minorPerKg = Math.round((minor * 1_000) / perGrams);

@@ -14,9 +14,11 @@ const checkLetter = (digits: string): string => {
  *
  * Keeps   any one digit misheard, and any two neighbours swapped, gives another letter (the modulus is prime and the weights
  *         differ; tried out in the test for every number to 9,999).
+ * Errors  RangeError for what is no whole number from nought.
  * @example lotCode(417) -> "0417-F"
  */
 export function lotCode(serial: number): string {
+  if (!Number.isSafeInteger(serial) || serial < 0) throw new RangeError(`${serial} is no running number`);
   const digits = String(serial).padStart(4, '0');
   return `${digits}-${checkLetter(digits)}`;
 }

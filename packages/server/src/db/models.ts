@@ -32,6 +32,12 @@ export interface HouseSettings {
     readonly kind?: 'pot' | 'pan';
     readonly shape?: VesselShape;
   }[];
+  readonly machines?: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly kind: 'blender';
+    readonly watts: number;
+  }[];
   readonly burners?: readonly (Burner & { readonly id: string; readonly name: string })[];
   /** What a kilowatt-hour costs; left out, energy is not counted. */
   readonly energyMinorPerKwh?: number;

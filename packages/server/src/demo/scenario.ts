@@ -67,6 +67,7 @@ export const settings: HouseSettings = {
     ice: 0,
   },
   energyMinorPerKwh: 24,
+  machines: [{ id: 'cutter', name: 'Bowl cutter', kind: 'blender', watts: 900 }],
   burners: [
     { id: 'gas-large', name: 'Large gas ring, 7 kW', watts: 7_000, efficiency: 0.4 },
     { id: 'gas-small', name: 'Small gas ring, 3.5 kW', watts: 3_500, efficiency: 0.4 },

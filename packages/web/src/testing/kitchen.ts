@@ -16,6 +16,7 @@ export const house: House = {
   labourMinorPerHour: 1_638,
   vessels: [],
   burners: [],
+  machines: [],
   energyMinorPerKwh: null,
   places: [{ id: 'cold-room', name: 'Cold room', kind: 'cold-room', holds: 'raw' }],
   tolerance: { share: 0.01, massMg: 10_000 },

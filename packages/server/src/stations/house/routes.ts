@@ -52,6 +52,7 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
       pantryMinorPerKg,
       vessels,
       burners,
+      machines,
       labourMinorPerHour,
       energyMinorPerKwh,
     } = house.settings;
@@ -68,6 +69,7 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
       labourMinorPerHour: labourMinorPerHour ?? null,
       vessels: [...vessels],
       burners: [...(burners ?? [])],
+      machines: [...(machines ?? [])],
       energyMinorPerKwh: energyMinorPerKwh ?? null,
       places: placesOf(house),
       tolerance: toleranceOf(house),

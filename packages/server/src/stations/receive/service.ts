@@ -1,6 +1,6 @@
 import { categoryOfForm, goodsById, inspectionById, receiptDays } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
-import { addDays, inspectionFor, type Keeping, minor, recordIsWhole, usuallyRaised } from '@zabrik/core';
+import { addDays, costOfAccepted, inspectionFor, type Keeping, recordIsWhole, usuallyRaised } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { dayIn, lastDayAfter, placeNamed, readHouse, usualPlace } from '../../db/house.ts';
 import { insertRow } from '../../db/insertRow.ts';
@@ -135,7 +135,7 @@ export async function acceptDelivery(
     ...keptFresh(placeId, what.ready, useBy),
     ...(frozen ? { state: 'frozen' as const, frozenOn: today, daysLeft: 2 } : {}),
   };
-  const costMinor = body.refusedMg === 0 ? body.paidMinor : minor((body.paidMinor * acceptedMg) / netMg);
+  const costMinor = costOfAccepted({ ...body, netMg });
   let lotId: string | null = null;
   let movementId: string | null = null;
   if (!refused) {

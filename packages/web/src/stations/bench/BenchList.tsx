@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Lot, WaitingStage, Way } from '@zabrik/contract';
-import { formatMass, grams, inGrams, parseMass, planStartsFrom } from '@zabrik/core';
+import { figureWords, formatMass, grams, inGrams, parseMass, planStartsFrom } from '@zabrik/core';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { call } from '../../app/api.ts';
@@ -154,8 +154,8 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
   if (!all) {
     try {
       if (parseMass(mass) > lot.massMg) massError = `The lot has ${formatMass(lot.massMg)}`;
-    } catch {
-      massError = mass === '' ? '' : 'A weight, such as 2860';
+    } catch (thrown) {
+      massError = mass === '' ? '' : figureWords(thrown, 'A weight, such as 2860');
     }
   }
   const animalsFine = all || /^[1-9]\d{0,2}$/.test(animals);

@@ -1,6 +1,6 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import type { HouseLimit } from '@zabrik/contract';
-import { figureOf } from '@zabrik/core';
+import { figureOf, readDecimal } from '@zabrik/core';
 import { useState } from 'react';
 import { call } from '../../app/api.ts';
 import { dayAndTime } from '../../app/dates.ts';
@@ -129,7 +129,7 @@ export default function Limits() {
           profileId,
           changes: [...changes].map(([limitId, c]) => ({
             limitId,
-            figure: Number(c.figure.replace(',', '.')),
+            figure: readDecimal(c.figure),
             why: c.why.trim(),
           })),
           note: note.trim(),
@@ -146,9 +146,7 @@ export default function Limits() {
   const { data } = limits;
   const topics = [...new Set(data.limits.map((l) => l.limit.topic))];
   const shown = data.limits.filter((l) => l.limit.topic === (topics.includes(topic) ? topic : topics[0]));
-  const bad = [...changes.values()].some(
-    (c) => !Number.isFinite(Number(c.figure.replace(',', '.'))) || c.why.trim() === '',
-  );
+  const bad = [...changes.values()].some((c) => !Number.isFinite(readDecimal(c.figure)) || c.why.trim() === '');
   return (
     <div className="flex flex-1 flex-col">
       <ReceiveHead />

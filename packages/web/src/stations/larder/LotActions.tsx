@@ -1,6 +1,6 @@
 import { useMutation } from '@tanstack/react-query';
 import type { Answer, Ask } from '@zabrik/contract';
-import { formatMass, formatShare, parseMass } from '@zabrik/core';
+import { figureWords, formatMass, formatShare, parseMass } from '@zabrik/core';
 import { useRef, useState } from 'react';
 import { call } from '../../app/api.ts';
 import { dayName } from '../../app/dates.ts';
@@ -103,8 +103,8 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
     massMg = part.trim() === '' ? null : parseMass(part);
     if (massMg !== null && massMg > lot.massMg) error = `The lot has ${formatMass(lot.massMg)}`;
     if (massMg !== null && massMg <= 0) error = 'A weight, such as 160 or 1.2 kg';
-  } catch {
-    error = 'A weight, such as 160 or 1.2 kg';
+  } catch (thrown) {
+    error = figureWords(thrown, 'A weight, such as 160 or 1.2 kg');
   }
   const fits =
     house?.places.filter((p) =>

@@ -2,7 +2,7 @@ import { useMutation } from '@tanstack/react-query';
 import { cutToWeight } from '@zabrik/catalogue/portioning';
 import type { Answer, Ask } from '@zabrik/contract';
 import { takeOutSinks, wasteReasons } from '@zabrik/contract/ways-out';
-import { allergenWords, formatMass, formatTemperature, inGrams, parseMass } from '@zabrik/core';
+import { allergenWords, figureWords, formatMass, formatTemperature, inGrams, parseMass } from '@zabrik/core';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -54,8 +54,8 @@ function TakeOut({ lot, money }: { readonly lot: LotRead; readonly money: (minor
   try {
     massMg = parseMass(mass);
     if (massMg > lot.massMg) error = `The lot has ${formatMass(lot.massMg)}`;
-  } catch {
-    error = 'A weight, such as 160 or 1.2 kg';
+  } catch (thrown) {
+    error = figureWords(thrown, 'A weight, such as 160 or 1.2 kg');
   }
   const ready = massMg !== undefined && massMg > 0 && error === undefined && !takeOut.isPending;
   return (

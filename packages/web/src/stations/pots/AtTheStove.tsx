@@ -1,6 +1,6 @@
 import { useMutation } from '@tanstack/react-query';
 import type { WholeRun } from '@zabrik/contract';
-import { formatMass, inKilograms } from '@zabrik/core';
+import { formatMass, inKilograms, readDecimal } from '@zabrik/core';
 import { Check, Flame, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -207,7 +207,7 @@ function Notes({ stove }: { readonly stove: AtStove }) {
   const [text, setText] = useState('');
   const [water, setWater] = useState('');
   const notes = stove.state.standing.filter((e) => e.body.kind === 'note' || e.body.kind === 'add');
-  const litres = Number(water.replace(',', '.'));
+  const litres = readDecimal(water);
   return (
     <section aria-label="Notes">
       <div className="flex flex-wrap gap-2">

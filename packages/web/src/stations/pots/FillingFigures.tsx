@@ -1,6 +1,7 @@
 import { fillingBands, foodOfIngredient, foodOfPiece } from '@zabrik/catalogue/composition';
-import { type FillingPart, fillingBalance, formatMass, minutesInTheCold } from '@zabrik/core';
+import { bladeWatts, type FillingPart, fillingBalance, formatMass, minutesInTheCold } from '@zabrik/core';
 import { useState } from 'react';
+import { useHouse } from '../../app/queries.ts';
 import { NumField } from '../bench/cutting/NumField.tsx';
 import type { PotLot } from './offers.ts';
 import type { Scaling } from './useScaling.ts';
@@ -11,8 +12,11 @@ const names = { fat: 'Fat', protein: 'Protein', water: 'Water', salt: 'Salt' } a
 export function FillingFigures({ s, lots }: { readonly s: Scaling; readonly lots: readonly PotLot[] }) {
   const [nowC, setNowC] = useState(4);
   const [roomC, setRoomC] = useState(22);
-  const [watts, setWatts] = useState(0);
+  const [said, setWatts] = useState<number>();
+  const { data: house } = useHouse();
   const { scaled, use } = s;
+  const machine = house?.machines.find((m) => m.kind === use.vessel);
+  const watts = said ?? bladeWatts(use.vessel, machine?.watts);
   if (scaled === undefined || use.balance === undefined) return null;
   const lotOf = (id: string) => lots.find((l) => l.id === id);
   const parts: FillingPart[] = [
@@ -93,7 +97,8 @@ export function FillingFigures({ s, lots }: { readonly s: Scaling; readonly lots
                   : `${Math.floor(minutes)} min`}
             </span>{' '}
             <span className="text-[14px] text-ink-soft">
-              for {formatMass(kg * 1e6)} until {use.splitsAboveC} °C, where it splits. An estimate: the probe decides.
+              for {formatMass(kg * 1e6)} until {use.splitsAboveC} °C, where it splits, with the blade on
+              {machine === undefined ? '' : ` (${machine.name}, ${machine.watts} W)`}. An estimate: the probe decides.
             </span>
           </p>
         </div>

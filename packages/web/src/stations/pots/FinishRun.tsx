@@ -1,5 +1,14 @@
 import type { Ask, House } from '@zabrik/contract';
-import { formatMass, inGrams, type KeptAs, keptAsNames, startsClock, type Use, waysKept } from '@zabrik/core';
+import {
+  formatMass,
+  inGrams,
+  type KeptAs,
+  keptAsNames,
+  readDecimal,
+  startsClock,
+  type Use,
+  waysKept,
+} from '@zabrik/core';
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { addressOf } from '../../app/api.ts';
@@ -18,7 +27,7 @@ const none = (text: string): number | undefined => (text.trim() === '' ? 0 : rea
 const readOut = (text: string, litres: boolean): number | undefined => {
   const match = litres ? /^\s*([\d.,]+)\s*(l|litres?)?\s*$/i.exec(text) : null;
   if (match !== null) {
-    const number = Number((match[1] ?? '').replace(',', '.'));
+    const number = readDecimal(match[1] ?? '');
     // a bare number over 100 was meant in grams, as the scale shows it
     if (Number.isFinite(number) && (match[2] !== undefined || number < 100)) return Math.round(number * 1e6);
   }

@@ -8,6 +8,7 @@ import {
   litresAt,
   markOf,
   minutesToMark,
+  readDecimal,
   saltStop,
   type Use,
   wallLoss,
@@ -64,8 +65,8 @@ export function ToTheMark({ stove, house, may }: Props) {
   const last = readings.at(-1) ?? state.levels.at(-1);
   const tick = useTick(mark !== undefined && last !== undefined, 5_000);
   const shape = pan?.shape;
-  const cmNow = Number(now.replace(',', '.'));
-  const litresTarget = Number(target.replace(',', '.'));
+  const cmNow = readDecimal(now);
+  const litresTarget = readDecimal(target);
   const expected = inKilograms(run.expectedMg.mean);
 
   // one number for the future: where the level will be now, at what the readings say it boils away
@@ -96,8 +97,8 @@ export function ToTheMark({ stove, house, may }: Props) {
     mark === undefined || rate === undefined || nowKg === undefined ? undefined : minutesToMark(nowKg, end, rate);
   const there = mark !== undefined && nowKg !== undefined && nowKg <= end;
   const litresNow = nowKg ?? expected;
-  const saltNow = Number(salt.replace(',', '.'));
-  const saltMost = Number(most.replace(',', '.'));
+  const saltNow = readDecimal(salt);
+  const saltMost = readDecimal(most);
   const salted = salt.trim() !== '' && saltNow > 0 && saltMost > 0;
   const wouldStop = salted ? saltStop(litresNow, saltNow, saltMost) : undefined;
   const cm = (litres: number): string => (shape === undefined ? '' : `${(levelOf(shape, litres) / 10).toFixed(1)} cm`);

@@ -4,6 +4,7 @@ import {
   baseForWant,
   outsideRange,
   Refusal,
+  readDecimal,
   type ScaledUse,
   scaleUse,
   type Use,
@@ -26,7 +27,7 @@ export interface Wish {
 const wantOf = (wish: Wish, use: Use): Want | undefined => {
   if (wish.kind === 'all' || wish.amount.trim() === '') return undefined;
   if (wish.kind === 'mass') {
-    const number = Number(wish.amount.replace(',', '.'));
+    const number = readDecimal(wish.amount);
     const litres = use.output.measure === 'litres' && Number.isFinite(number) ? number * 1e6 : undefined;
     const massMg = litres ?? readMass(/^\s*[\d.,]+\s*$/.test(wish.amount) ? `${wish.amount} kg` : wish.amount);
     return massMg === undefined || massMg <= 0 ? undefined : { kind: 'mass', massMg: Math.round(massMg) };

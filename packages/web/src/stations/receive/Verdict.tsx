@@ -1,5 +1,5 @@
 import { refusalNames } from '@zabrik/contract/claim-words';
-import { formatMass, parseMass } from '@zabrik/core';
+import { figureWords, formatMass, parseMass } from '@zabrik/core';
 import { useState } from 'react';
 import { Button } from '../../parts/Button.tsx';
 import { Field, inputLook } from '../../parts/Field.tsx';
@@ -24,8 +24,8 @@ export function Verdict({ netMg, busy, onAccept, onRefuse }: Props) {
   try {
     partMg = part.trim() === '' ? undefined : parseMass(part);
     if (partMg !== undefined && netMg !== undefined && partMg >= netMg) error = `${formatMass(netMg)} came in all`;
-  } catch {
-    error = 'A weight, such as 400';
+  } catch (thrown) {
+    error = figureWords(thrown, 'A weight, such as 400');
   }
   if (!refusing)
     return (

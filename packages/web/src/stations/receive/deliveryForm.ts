@@ -1,6 +1,7 @@
 import type { Ask, api, House } from '@zabrik/contract';
 import {
   type CameAs,
+  figureWords,
   grams,
   isShellfish,
   type Milligrams,
@@ -22,8 +23,8 @@ const read =
   (text: string, context: z.RefinementCtx): T => {
     try {
       return parse(text);
-    } catch {
-      context.addIssue({ code: 'custom', message: says });
+    } catch (error) {
+      context.addIssue({ code: 'custom', message: figureWords(error, says) });
       return z.NEVER;
     }
   };

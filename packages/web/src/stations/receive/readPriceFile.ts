@@ -21,6 +21,8 @@ export const faultWords: Readonly<Record<PriceFault, string>> = {
   'item-too-long': 'has a name of over 120 letters',
   'no-price': 'has no price',
   'not-a-price': 'has a price that cannot be read',
+  'ambiguous-price':
+    'has a price that can be two: a comma with three figures after it may be thousands or a decimal. Put it right in the file',
   'unknown-unit': 'has a unit that is not known here',
   twice: 'names an item that stands above it already',
 };

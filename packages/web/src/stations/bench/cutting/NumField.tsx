@@ -1,3 +1,4 @@
+import { readDecimal } from '@zabrik/core';
 import { useEffect, useRef, useState } from 'react';
 import { Field } from '../../../parts/Field.tsx';
 
@@ -39,11 +40,11 @@ export function NumField({
   useEffect(() => {
     if (!editing.current) setText(written(value, decimals));
   }, [value, decimals]);
-  const number = text.trim() === '' ? Number.NaN : Number(text.trim().replace(',', '.'));
+  const number = readDecimal(text);
   const fine = (n: number): boolean => Number.isFinite(n) && n >= min && n <= max;
   const none = text.trim() === '' && onNone !== undefined;
   const tell = (written: string): void => {
-    const next = written.trim() === '' ? Number.NaN : Number(written.trim().replace(',', '.'));
+    const next = readDecimal(written);
     if (fine(next)) onValue(next);
     else if (written.trim() === '') onNone?.();
   };

@@ -1,4 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { readDecimal } from '@zabrik/core';
 import { useState } from 'react';
 import { call } from '../../../app/api.ts';
 import { api } from '../../../app/endpoints.ts';
@@ -33,7 +34,7 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
   const [typical, setTypical] = useState('');
   const id = idFrom(name);
   const taken = name !== '' && (catalogue.data?.species.some((s) => s.id === id) ?? false);
-  const typicalG = Number(typical);
+  const typicalG = readDecimal(typical);
   const save = useMutation({
     mutationFn: () =>
       call(api.bench.saveSpecies, {

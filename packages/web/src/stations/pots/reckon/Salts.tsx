@@ -20,8 +20,8 @@ import { Sum } from './Sum.tsx';
 export function Brine() {
   const [water, setWater] = useState(5);
   const [share, setShare] = useState(6);
-  const salt = saltForBrine(water, share / 100);
   const over = share / 100 > SATURATED;
+  const salt = over ? 0 : saltForBrine(water, share / 100);
   return (
     <Sum
       title="Brine"
