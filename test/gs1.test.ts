@@ -91,7 +91,12 @@ describe('box codes', () => {
   });
 
   it('suspects a lot that has swallowed a date, and only then', () => {
-    expect(read(samples.warn[0]?.raw ?? '').lostSeparator).toEqual({ lot: 'T2611A', ai: '17', date: '2026-11-04' });
+    expect(read(samples.warn[0]?.raw ?? '').lostSeparator).toEqual({
+      inAi: '10',
+      kept: 'T2611A',
+      ai: '17',
+      date: '2026-11-04',
+    });
     expect(read('10T2611A').lostSeparator).toBeUndefined();
     expect(read('10A17991399').lostSeparator).toBeUndefined();
   });
@@ -159,5 +164,83 @@ describe('box codes', () => {
       }),
       { numRuns: 1_000 },
     );
+  });
+});
+
+describe('what boxes carry without identifiers', () => {
+  const ais = (code: string) => parseGs1(code, 2026).fields.map((f) => [f.ai, f.raw]);
+
+  // GTIN-13 and GTIN-14 of the GS1 General Specifications' own examples; recalled
+  it('is an item number when its check digit says so, whatever identifier it could begin with', () => {
+    expect(ais('10614141000415')).toEqual([['01', '10614141000415']]);
+    const looksLikeWeight = `310234567890${checkDigit('310234567890')}`;
+    expect(ais(looksLikeWeight)).toEqual([['01', looksLikeWeight.padStart(14, '0')]]);
+    expect(ais('6291041500213')).toEqual([['01', '06291041500213']]);
+    expect(ais(']E06291041500213')).toEqual([['01', '06291041500213']]);
+    expect(ais(']I110614141000415')).toEqual([['01', '10614141000415']]);
+    // with a prefix that says element string, it is one
+    expect(ais(']C110614141000415')).toEqual([['10', '614141000415']]);
+  });
+
+  it('is refused when a digit of it was misread, and not taken for a lot', () => {
+    for (const code of ['10614141000416', ']E06291041500214', '2161414100041'])
+      expect(() => parseGs1(code, 2026)).toThrow('not_a_box_code');
+  });
+
+  it('is read out of a Digital Link', () => {
+    expect(ais('https://id.example.org/01/9521234543213/10/ABC%2F1?17=261104&3103=000195')).toEqual([
+      ['01', '09521234543213'],
+      ['10', 'ABC/1'],
+      ['17', '261104'],
+      ['3103', '000195'],
+    ]);
+    expect(() => parseGs1('https://example.org/menu', 2026)).toThrow('not_a_box_code');
+  });
+
+  it('comes with separators doubled, written out or in front', () => {
+    const wanted = [
+      ['01', '99521234001013'],
+      ['10', 'T2611A'],
+      ['21', '7'],
+    ];
+    for (const code of [
+      '019952123400101310T2611A\u001d\u001d217',
+      '019952123400101310T2611A<GS>217',
+      '\u001d019952123400101310T2611A\u001d217\u001d',
+      ']d2019952123400101310T2611A\u001d217',
+    ])
+      expect(ais(code)).toEqual(wanted);
+  });
+
+  it('keeps a well-formed element nobody here knows, and the rest of the box', () => {
+    for (const odd of [
+      '3111001234',
+      '39991234',
+      '242123',
+      '401X1',
+      '4201AB',
+      '7011261104',
+      '8006952123400101300102',
+      '4300Harrow',
+    ]) {
+      const read = ais(`0199521234001013${odd}\u001d10T1`);
+      expect(read.at(0), odd).toEqual(['01', '99521234001013']);
+      expect(read.at(-1), odd).toEqual(['10', 'T1']);
+      expect(read, odd).toHaveLength(3);
+    }
+    expect(() => parseGs1('0199521234001013(5', 2026)).toThrow('not_a_box_code');
+  });
+
+  it('has no net weight when it says only gross, and suspects a swallowed weight', () => {
+    expect(parseGs1('01995212340010133302000624', 2026).weightMissing).toBe(true);
+    expect(parseGs1('01995212340010133102000624', 2026).weightMissing).toBe(false);
+    expect(parseGs1('019952123400101310T26113103006240', 2026).lostSeparator).toMatchObject({
+      kept: 'T2611',
+      massMg: 6_240_000,
+    });
+    expect(parseGs1('019952123400101321SER17261104', 2026).lostSeparator).toMatchObject({
+      inAi: '21',
+      date: '2026-11-04',
+    });
   });
 });

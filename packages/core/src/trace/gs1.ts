@@ -46,7 +46,16 @@ export interface Gs1Message {
   /** In the order they were scanned. */
   readonly fields: readonly Gs1Field[];
   /** A lot that may have swallowed what came after it: keyboard-like scanners drop the separator. */
-  readonly lostSeparator?: { readonly lot: string; readonly ai: string; readonly date: string };
+  readonly lostSeparator?: {
+    /** The element it happened in, and what it says without what it swallowed. */
+    readonly inAi: string;
+    readonly kept: string;
+    readonly ai: string;
+    /** Where what was swallowed is a date. */
+    readonly date?: string;
+    /** Where it is a net weight. */
+    readonly massMg?: number;
+  };
   /** A box of varying weight without its weight: it goes on the scale. */
   readonly weightMissing: boolean;
 }
@@ -93,13 +102,22 @@ const rules = new Map<string, Rule>([
   ['20', digits('2', 'variant')],
   ['21', text(20, 'serial number')],
   ['22', text(20, 'consumer product variant')],
+  ['235', text(28, 'third party’s serial number')],
   ['240', text(30, 'additional item identification')],
   ['241', text(30, 'customer part number')],
+  ['242', digits('1,6', 'made-to-order variation')],
+  ['243', text(20, 'packaging component')],
   ['250', text(30, 'secondary serial number')],
   ['251', text(30, 'reference to source entity')],
   ['30', digits('1,8', 'count', 'count')],
   ['37', digits('1,8', 'count of contained items', 'count')],
+  ['254', text(20, 'extension of a place')],
   ['400', text(30, 'purchase order number')],
+  ['401', text(30, 'consignment')],
+  ['402', digits('17', 'shipment', 'key')],
+  ['403', text(30, 'routing code')],
+  ['420', text(20, 'ship to postal code')],
+  ['421', { title: 'ship to postal code', kind: 'text', data: new RegExp(`^\\d{3}${X}{1,9}$`) }],
   ['422', digits('3', 'country of origin')],
   ['423', { title: 'countries of initial processing', kind: 'digits', data: /^(?:\d{3}){1,5}$/ }],
   ['424', digits('3', 'country of processing')],
@@ -116,6 +134,16 @@ const rules = new Map<string, Rule>([
   ['7008', text(3, 'species')],
   ['7009', text(10, 'fishing gear')],
   ['7010', text(2, 'production method')],
+  ['7011', { title: 'test by', kind: 'text', data: /^(?:\d{6}|\d{10})$/ }],
+  ['7020', text(20, 'refurbishment lot')],
+  ['7021', text(20, 'functional status')],
+  ['7040', text(4, 'economic operator')],
+  ['8001', digits('14', 'roll dimensions')],
+  ['8003', { title: 'returnable asset', kind: 'text', data: new RegExp(`^\\d{14}${X}{0,16}$`) }],
+  ['8004', text(30, 'individual asset')],
+  ['8006', digits('18', 'piece of a trade item')],
+  ['8020', text(25, 'payment slip')],
+  ['8026', digits('18', 'pieces contained')],
   ['8005', digits('6', 'price per unit')],
   ['8008', { title: 'production date and time', kind: 'minute', data: /^(?:\d{8}|\d{10}|\d{12})$/ }],
 ]);
@@ -125,7 +153,15 @@ for (let n = 0; n <= 9; n += 1) {
     rules.set(`320${n}`, digits('6', 'net weight', 'mass-lb'));
     rules.set(`330${n}`, digits('6', 'gross weight', 'mass-kg'));
     rules.set(`340${n}`, digits('6', 'gross weight', 'mass-lb'));
+    rules.set(`356${n}`, digits('6', 'net weight in troy ounces'));
+    rules.set(`357${n}`, digits('6', 'net weight in ounces'));
   }
+  // lengths, areas, volumes: six figures, whatever they measure; kept as they stand
+  for (let tens = 311; tens <= 369; tens += 1)
+    if (!rules.has(`${tens}${n}`)) rules.set(`${tens}${n}`, digits('6', 'measure'));
+  rules.set(`390${n}`, digits('1,15', 'amount payable or coupon', 'amount'));
+  rules.set(`391${n}`, { title: 'amount payable', kind: 'money', data: /^\d{3}\d{1,15}$/ });
+  rules.set(`394${n}`, digits('4', 'discount'));
   if (n <= 3) rules.set(`392${n}`, digits('1,15', 'amount payable', 'amount'));
   if (n <= 3) rules.set(`393${n}`, { title: 'amount payable', kind: 'money', data: /^\d{3}\d{1,15}$/ });
   rules.set(`395${n}`, digits('6', 'price per measure', 'amount'));
@@ -253,13 +289,65 @@ const identified = new Map(
   [...rules].map(([ai, rule]): [string, Identified] => [ai, { ai, rule, fixed: predefined[ai.slice(0, 2)] }]),
 );
 
+/** How many digits an identifier has is decided by its first two; 0 where none begins so. */
+function identifierLength(two: string): number {
+  if (!/^\d\d$/.test(two)) return 0;
+  const n = Number(two);
+  if (n <= 4 || (n >= 10 && n <= 22) || n === 30 || n === 37 || n >= 90) return 2;
+  if ((n >= 23 && n <= 25) || (n >= 40 && n <= 42) || n === 71) return 3;
+  return (n >= 31 && n <= 36) || n === 39 || n === 43 || n === 70 || n === 72 || (n >= 80 && n <= 82) ? 4 : 0;
+}
+
+/** What is well formed and of no meaning to us is kept as it stands: one strange element must not cost the whole box. */
+const asRead: Rule = { title: 'element', kind: 'text', data: new RegExp(`^${X}{1,90}$`) };
+
 /** The identifier that begins here. None is the beginning of another, so the shortest that is known is the one. */
 function identifierAt(code: string, at: number): Identified {
   for (let length = 2; length <= 4; length += 1) {
     const found = identified.get(code.slice(at, at + length));
     if (found !== undefined) return found;
   }
-  throw fault('unknown-ai', { ai: code.slice(at, at + 4), at });
+  const two = code.slice(at, at + 2);
+  const length = identifierLength(two);
+  const ai = code.slice(at, at + length);
+  if (length === 0 || !/^\d+$/.test(ai) || ai.length < length)
+    throw fault('unknown-ai', { ai: code.slice(at, at + 4), at });
+  return { ai, rule: asRead, fixed: predefined[two] };
+}
+
+/** A number of 8, 12, 13 or 14 digits that its check digit bears out: what retail and outer boxes carry without identifiers. */
+const asItem = (code: string): string | undefined =>
+  /^(?:\d{8}|\d{12,14})$/.test(code) && checkDigit(code.slice(0, -1)) === Number(code.at(-1))
+    ? code.padStart(14, '0')
+    : undefined;
+
+/**
+ * A GS1 Digital Link as an element string: identifiers and their values in turn in the path, the rest of them in the query.
+ *
+ * Source  GS1 Digital Link URI syntax, uncompressed form with numeric identifiers; recalled.
+ */
+function ofLink(link: string): string {
+  const [, path = '', query = ''] = /^https?:\/\/[^/?#]+([^?#]*)\??([^#]*)/i.exec(link) ?? [];
+  const plain = (text: string): string => {
+    try {
+      return decodeURIComponent(text);
+    } catch {
+      throw fault('bad-data', { data: text.slice(0, 40), at: 0 });
+    }
+  };
+  const parts = path.split('/').filter((p) => p !== '');
+  const from = parts.findIndex((p) => ['00', '01', '414', '8006'].includes(p));
+  if (from === -1) throw fault('bad-data', { data: link.slice(0, 40), at: 0 });
+  const pairs: [string, string][] = [];
+  for (let i = from; i + 1 < parts.length; i += 2) pairs.push([parts[i] ?? '', plain(parts[i + 1] ?? '')]);
+  for (const [ai = '', value = ''] of query.split('&').map((p) => p.split('=')))
+    if (/^\d{2,4}$/.test(ai)) pairs.push([ai, plain(value)]);
+  return pairs
+    .map(
+      ([ai, raw]) =>
+        `${ai}${ai === '01' ? raw.padStart(14, '0') : raw}${predefined[ai.slice(0, 2)] === undefined ? SEPARATOR : ''}`,
+    )
+    .join('');
 }
 
 /** The way a label prints it for people, "(01)9952...(10)T2611A", as a scanner would send it. */
@@ -272,20 +360,32 @@ function unbracketed(printed: string): string {
     .join('');
 }
 
-/** A lot that ends like a date element: what a lost separator leaves behind. */
-function swallowed(lot: string, thisYear: number): Gs1Message['lostSeparator'] {
-  if (lot.length < 9) return undefined;
-  const tail = /^(.+)(1[1357])(\d{6})$/.exec(lot);
+/** A lot or serial that ends like a date or a net weight: what a lost separator leaves behind. */
+function swallowed(inAi: string, raw: string, thisYear: number): Gs1Message['lostSeparator'] {
+  if (raw.length < 9) return undefined;
+  const weight = /^(.+)(310[0-5])(\d{6})$/.exec(raw);
+  if (weight?.[1] !== undefined && weight[2] !== undefined && weight[3] !== undefined)
+    return {
+      inAi,
+      kept: weight[1],
+      ai: weight[2],
+      massMg: Math.round((Number(weight[3]) * 1_000_000) / (powers[weight[2].charCodeAt(3) - 48] ?? 1)),
+    };
+  const tail = /^(.+)(1[1357])(\d{6})$/.exec(raw);
   if (tail?.[1] === undefined || tail[2] === undefined || tail[3] === undefined) return undefined;
   try {
-    return { lot: tail[1], ai: tail[2], date: gs1Date(tail[3], thisYear) };
+    return { inAi, kept: tail[1], ai: tail[2], date: gs1Date(tail[3], thisYear) };
   } catch {
     return undefined;
   }
 }
 
 /**
- * Reads an element string as a scanner sends it, with or without its symbology prefix.
+ * Reads what a scanner sends: an element string with or without its symbology prefix, printed with brackets, a Digital Link, or the bare
+ * item number of an EAN, UPC or ITF-14.
+ *
+ * Keeps   digits alone of an item number's length are one when their check digit says so, whatever identifiers they could begin with; an
+ *         element that is well formed and unknown is kept as it stands.
  *
  * Shapes  fields in scanned order, at least one.
  * Errors  `not_a_box_code`, with `why` (Gs1Fault), the identifier and where in the code it stood.
@@ -293,9 +393,26 @@ function swallowed(lot: string, thisYear: number): Gs1Message['lostSeparator'] {
  */
 export function parseGs1(scanned: string, thisYear: number): Gs1Message {
   if (scanned.length > LONGEST) throw fault('too-long', { length: scanned.length });
-  const trimmed = scanned.trim();
-  const bare = trimmed.startsWith(']') ? trimmed.replace(/^\](?:C1|e0|d2|Q3|J1)/, '') : trimmed;
-  const code = bare.startsWith('(') ? unbracketed(bare) : bare.startsWith(SEPARATOR) ? bare.slice(1) : bare;
+  // wedges that cannot send FNC1 write it out, and some send it twice
+  const trimmed = scanned.trim().replace(/(?:<GS>|\{GS\}|\u241d)/gi, SEPARATOR);
+  const prefix = /^\]([A-Za-z]\d)/.exec(trimmed)?.[1];
+  const bare = prefix === undefined ? trimmed : trimmed.slice(3);
+  // EAN, UPC and ITF carry an item number and nothing else
+  const plain = prefix !== undefined && /^(?:E[0-4]|I[01])$/.test(prefix);
+  const item = prefix === undefined || plain ? asItem(bare) : undefined;
+  if (plain && item === undefined) throw fault('check-digit', { ai: '01', data: bare.slice(0, 40) });
+  const code = (
+    item !== undefined
+      ? `01${item}`
+      : /^https?:\/\//i.test(bare)
+        ? ofLink(bare)
+        : bare.startsWith('(')
+          ? unbracketed(bare)
+          : bare
+  )
+    .split(SEPARATOR)
+    .filter((part) => part !== '')
+    .join(SEPARATOR);
   if (code === '') throw fault('empty', {});
   const fields: Gs1Field[] = [];
   const seen = new Map<string, string>();
@@ -314,13 +431,26 @@ export function parseGs1(scanned: string, thisYear: number): Gs1Message {
   if (seen.has('01') && seen.has('02')) throw fault('01-and-02', {});
   if (seen.has('02') && !seen.has('37')) throw fault('02-without-37', {});
   if (seen.has('37') && !seen.has('02')) throw fault('37-without-02', {});
-  const lot = seen.get('10');
-  const lostSeparator = lot === undefined ? undefined : swallowed(lot, thisYear);
+  // digits alone, as long as an item number, that read as one running text: an item number with a digit misread
+  const [only] = fields;
+  if (
+    prefix === undefined &&
+    fields.length === 1 &&
+    only !== undefined &&
+    /^\d{12,14}$/.test(bare) &&
+    rules.get(only.ai)?.kind === 'text'
+  )
+    throw fault('check-digit', { ai: '01', data: bare });
+  const lostSeparator = fields
+    .filter((f) => /^(?:10|21|24[01]|25[01])$/.test(f.ai))
+    .map((f) => swallowed(f.ai, f.raw, thisYear))
+    .find((s) => s !== undefined);
   const varies = (seen.get('01') ?? seen.get('02'))?.startsWith('9') === true;
   return {
     fields,
     ...(lostSeparator === undefined ? {} : { lostSeparator }),
-    weightMissing: varies && !fields.some((f) => f.massMg !== undefined),
+    // gross is the box's, not what is in it
+    weightMissing: varies && !fields.some((f) => f.massMg !== undefined && /^3[12]0/.test(f.ai)),
   };
 }
 

@@ -44,7 +44,7 @@ function read(message: Gs1Message): BoxRead {
   const mind: string[] = [];
   const notes: string[] = [];
   for (const { ai, raw, date, time, until, massMg, value } of message.fields) {
-    const title = gs1Title(ai) ?? ai;
+    const title = gs1Title(ai) ?? `element (${ai})`;
     if (massMg !== undefined && /^3[12]0/.test(ai)) {
       fills.invoice = String(inGrams(massMg));
       says.push(`${title} ${formatMass(massMg)}`);
@@ -55,9 +55,13 @@ function read(message: Gs1Message): BoxRead {
     } else if (ai === '7007' && date !== undefined) {
       fills.landedOn = until ?? date;
       says.push(`${title} ${printed(date)}${until === undefined ? '' : ` to ${printed(until)}`}`);
-    } else if ((ai === '30' || ai === '37') && value !== undefined && value > 0) {
+    } else if (ai === '30' && value !== undefined && value > 0) {
       fills.animals = String(value);
       says.push(`${title} ${value}`);
+    } else if (ai === '37' && value !== undefined) {
+      // packs in a box are no animals: how many are in a pack the code does not say
+      says.push(`${title} ${value}`);
+      mind.push(`${value} packs are in it. How many animals that is, the code does not say.`);
     } else if (ai === '10') {
       fills.supplierLot = raw;
       says.push(`${title} ${raw}`);
@@ -80,9 +84,12 @@ function read(message: Gs1Message): BoxRead {
   if (notes.length > 0) fills.note = notes.join('; ').slice(0, 500);
   if (message.weightMissing) mind.push('A box of varying weight that does not say its weight: put it on the scale.');
   if (message.lostSeparator !== undefined) {
-    const { lot, date } = message.lostSeparator;
+    const { inAi, kept, date, massMg } = message.lostSeparator;
+    const what = inAi === '10' ? 'lot' : (gs1Title(inAi) ?? inAi);
     mind.push(
-      `The lot ends like a date. If the scanner drops separators, the lot is ${lot} and the date ${printed(date)}.`,
+      date !== undefined
+        ? `The ${what} ends like a date. If the scanner drops separators, the ${what} is ${kept} and the date ${printed(date)}.`
+        : `The ${what} ends like a weight. If the scanner drops separators, the ${what} is ${kept} and the net weight ${formatMass(massMg ?? 0)}.`,
     );
   }
   return { fills, says, mind };
