@@ -150,6 +150,7 @@ const way = z.strictObject({
   perBase: z.record(key, z.number().gte(0)).exactOptional(),
   minutes: z.number().positive().exactOptional(),
   outputFactor: z.number().positive().exactOptional(),
+  balance: key.exactOptional(),
   takes: z.enum(['raw', 'cooked', 'any']).exactOptional(),
 });
 const step = z.strictObject({

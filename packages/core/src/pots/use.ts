@@ -51,6 +51,8 @@ export interface UseWay {
   readonly perBase?: Readonly<Record<string, number>>;
   readonly minutes?: number;
   readonly outputFactor?: number;
+  /** Bands of its own that the mix is held against. */
+  readonly balance?: string;
   readonly takes?: TakesState;
 }
 /** A question on which schools disagree. The first way is the handbook's; the house sets its own. */
@@ -192,7 +194,7 @@ export const waysOf = (use: Use, chosen: readonly string[]): readonly UseWay[] =
  * The use as it is made when these ways are chosen and these shares are set: no questions left.
  *
  * Shapes  chosen: ids of ways, at most one of each question counts. shares: ingredient id to mass per base.
- * Keeps   low, mean and high of the output move together; steps of ways not chosen are left out.
+ * Keeps   low, mean and high of the output move together, and never above what goes in; steps of ways not chosen are left out.
  * @example fumet with water 1.2 instead of 1: 1.1 litres a kilo instead of 0.9
  * @example fumet, "min-45": 45 minutes, the step of the 20-minute school is gone
  */
@@ -212,11 +214,15 @@ export function withWays(use: Use, chosen: readonly string[], shares: Readonly<R
         : perBase(i.id, i.perBase) - usualShare(i.id, i.perBase)),
     0,
   );
-  const output = (of: number): number => Math.max(of * factor * 0.1, of * factor + moved);
+  // nothing gives more than goes into it
+  const goesIn = 1 + use.ingredients.reduce((sum, i) => sum + perBase(i.id, i.perBase), 0);
+  const output = (of: number): number => Math.min(goesIn, Math.max(of * factor * 0.1, of * factor + moved));
   const minutes = ways.reduce<number | undefined>((m, w) => w.minutes ?? m, undefined);
   const takes = ways.reduce<TakesState>((t, w) => w.takes ?? t, use.takes);
+  const balance = ways.reduce<string | undefined>((b, w) => w.balance ?? b, use.balance);
   return {
     ...use,
+    ...(balance === undefined ? {} : { balance }),
     takes,
     ingredients: use.ingredients.map((i) => ({ ...i, perBase: perBase(i.id, i.perBase) })),
     output: {
