@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { allSpecies, allUses, limitProfiles, speciesById, useById } from '@zabrik/catalogue';
 import {
+  allergenWords,
   type BatchOut,
   batchBalance,
   batchDate,
@@ -14,6 +15,7 @@ import {
   type Food,
   foodOf,
   foods,
+  hasAllergen,
   type Limit,
   limitsFor,
   limitTasks,
@@ -453,5 +455,49 @@ describe('the table of limits', () => {
           );
         }
       }
+  });
+});
+
+describe('allergens of what the steps use', () => {
+  // words of the kitchen and the group of (EU) 1169/2011 Annex II that they bring
+  const words: readonly (readonly [RegExp, string])[] = [
+    [/\b(butter|cream|milk|yoghurt|cheese)\b/i, 'milk'],
+    [/\b(flour(ed)?|bread|crumbs?|crumbed|wrappers?|noodles|roux)\b/i, 'gluten'],
+    [/\b(wine|vinegar)\b/i, 'sulphites'],
+    [/\b(eggs?|mayonnaise)\b/i, 'eggs'],
+    [/\bmustard\b/i, 'mustard'],
+    [/\bsoy\b/i, 'soybeans'],
+    [/\bcelery\b/i, 'celery'],
+  ];
+  it('stand among its ingredients, in the way in which the step stands', () => {
+    for (const u of allUses)
+      for (const step of u.steps)
+        for (const way of step.ways ?? [''])
+          for (const [word, group] of words) {
+            const about = step.text.replace(/white sauce|egg wash/gi, '');
+            if (!word.test(about) || /no (butter|cream|boil after milk)|vinegar or wine/i.test(about)) continue;
+            const made = withWays(u, way === '' ? [] : [way]);
+            const has = [...u.allergens, ...made.ingredients.filter((i) => i.perBase > 0).flatMap((i) => i.allergens)];
+            expect(hasAllergen(has, group), `${u.id}: ${step.text} (${group})`).toBe(true);
+          }
+  });
+
+  it('name the cereal and the nut, as EU law asks', () => {
+    for (const u of allUses)
+      for (const id of [...u.allergens, ...u.ingredients.flatMap((i) => i.allergens)])
+        expect(['gluten', 'nuts'], `${u.id}`).not.toContain(id);
+    expect(allergenWords(['gluten/wheat', 'fish/cod', 'fish/hake', 'milk'])).toEqual([
+      'cereals containing gluten (wheat)',
+      'fish (cod, hake)',
+      'milk',
+    ]);
+    // FALCPA: wheat, the species of fish and crustacean, and the nut by name
+    expect(allergenWords(['gluten/wheat', 'gluten/barley', 'crustaceans/lobster', 'nuts/almond'], true)).toEqual([
+      'wheat',
+      'cereals containing gluten (barley)',
+      'crustacean shellfish (lobster)',
+      'tree nuts (almond)',
+    ]);
+    expect(allergenWords(['fish', 'fish/cod'])).toEqual(['fish (cod, and another)']);
   });
 });

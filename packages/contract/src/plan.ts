@@ -86,6 +86,17 @@ export const planStageSchema = z.strictObject({
       flesh: z.array(key).exactOptional(),
     })
     .exactOptional(),
+  cooks: z
+    .strictObject({
+      word: z.string().min(1).max(40),
+      pieces: z.array(key).min(1),
+      through: z.boolean(),
+      keepDays: z.record(key, z.int().min(0).max(90)),
+      adds: z
+        .array(z.strictObject({ id: key, name: z.string().min(1).max(60), allergens: z.array(z.string()) }))
+        .exactOptional(),
+    })
+    .exactOptional(),
   steps: z.array(planStepSchema).min(1).max(60),
   pieces: z.array(planPieceSchema).min(1).max(60),
 });

@@ -20,6 +20,10 @@ export const problems = {
   already_replaced: { status: 409, title: 'That weight was already put right.' },
   nothing_weighed: { status: 409, title: 'Nothing is weighed yet. Weigh the pieces, or put the animal back.' },
   has_weighings: { status: 409, title: 'Pieces are already weighed. Undo them first.' },
+  say_if_cooked: {
+    status: 409,
+    title: 'This stage cooks it. Say first whether it is cooked through, and where it stands now.',
+  },
   out_of_balance: { status: 409, title: 'The pieces do not add up to the start.' },
   nothing_accepted: { status: 409, title: 'None of these lots may go in.' },
   too_much_out: { status: 409, title: 'More came out than went in.' },

@@ -15,6 +15,7 @@ import {
   shortText,
   signedMassMg,
   slug,
+  temperatureCentiC,
 } from '../fields.ts';
 import { cutPlanSchema, speciesSchema } from '../plan.ts';
 import { routes } from '../routes.ts';
@@ -249,6 +250,16 @@ export const bench = {
       unbalancedReason: note
         .nullable()
         .describe('why it is closed although the balance does not hold; null when it does'),
+      cooked: z
+        .strictObject({
+          through: z.boolean().describe('cooked through: ready to eat from now on'),
+          coreCentiC: temperatureCentiC.nullable().describe('the coldest point, as read; null: not read'),
+          placeId: slug.nullable().describe('where it stands now; null: where such things usually do'),
+          added: z.array(slug).max(8).describe('what went in with it, of what the plan knows'),
+        })
+        .nullable()
+        .default(null)
+        .describe('of a stage that cooks: what it made of it'),
     }),
     answer: z.strictObject({
       movementId: id,

@@ -110,6 +110,19 @@ export interface StageFill {
   readonly flesh?: readonly string[];
 }
 
+/** A stage that cooks: what of it is cooked, and how it is kept from then on. */
+export interface StageCooks {
+  /** How it is done, in the trade's word: braised, steamed, rendered, blanched. */
+  readonly word: string;
+  readonly pieces: readonly string[];
+  /** Usually cooked through by it; else only blanched, and raw still. It is asked at the end of the stage. */
+  readonly through: boolean;
+  /** Days it keeps once it is cooked through, the day after as day one; by piece. */
+  readonly keepDays: Readonly<Record<string, number>>;
+  /** What cooks put in with it, and the allergens that brings. */
+  readonly adds?: readonly { readonly id: string; readonly name: string; readonly allergens: readonly string[] }[];
+}
+
 export interface PlanStage {
   readonly id: string;
   readonly name: string;
@@ -125,6 +138,7 @@ export interface PlanStage {
   /** What the drip is here, in words, where it is more than drip and dust. */
   readonly dripIs?: string;
   readonly fill?: StageFill;
+  readonly cooks?: StageCooks;
   readonly steps: readonly PlanStep[];
   readonly pieces: readonly PlanPiece[];
 }

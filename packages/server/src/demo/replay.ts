@@ -201,7 +201,7 @@ export class Replay {
   async close(breakdownId: string, cutter: string, at: Date): Promise<void> {
     const closing = (unbalancedReason: string | null): Asked<typeof api.bench.close> => ({
       params: { breakdownId },
-      body: { unbalancedReason },
+      body: { unbalancedReason, cooked: { through: true, coreCentiC: null, placeId: null, added: [] } },
       query: undefined,
     });
     try {

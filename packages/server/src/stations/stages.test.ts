@@ -6,7 +6,7 @@ import { drawAnimal, seededRandom } from '@zabrik/core/twin';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { must, received, takeBody } from '../testing/work.ts';
+import { closed, must, received, takeBody } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -52,7 +52,7 @@ async function work(tablet: Tablet, breakdown: Breakdown) {
       body: { ...takeBody(pieceId, piece.destination, g), count: piece.count * breakdown.animals },
     });
   }
-  return must(tablet, api.bench.close, { params, body: { unbalancedReason: null } });
+  return closed(tablet, breakdown.id);
 }
 
 const starts = allPlans.map((plan) => {
@@ -126,8 +126,7 @@ describe('stages', () => {
       body: { lotId: delivery.lotId, planId, animals, massMg: null, ...(way === undefined ? {} : { way }) },
     });
   };
-  const close = (breakdownId: string) =>
-    must(ines, api.bench.close, { params: { breakdownId }, body: { unbalancedReason: 'a test stage' } });
+  const close = (breakdownId: string) => closed(ines, breakdownId, 'a test stage');
 
   it('multiply: half of a tail loin gives the same share of the purchase as all of it', async () => {
     const first = await startOf('tail-two-loins', 'monkfish', 'tail', 1_500);

@@ -1,13 +1,17 @@
 import { categoryById } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import {
+  addDays,
   type Balance,
   balanceStage,
   type CutPlan,
   carryAllergens,
   formatMass,
+  formatTemperature,
+  lastDay,
   type PlanPiece,
   type PlanStage,
+  type ShelfLife,
   shareCostByWeight,
   shareCostOrFallBack,
 } from '@zabrik/core';
@@ -20,7 +24,9 @@ import {
   stageOf,
   type TakenPiece,
 } from '../../db/breakdownHead.ts';
-import { lastDayAfter, readHouse, usualPlace } from '../../db/house.ts';
+import { dayIn, lastDayAfter, placeNamed, readHouse, usualPlace } from '../../db/house.ts';
+import { insertRow } from '../../db/insertRow.ts';
+import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
 import { BreakdownPieceRow, BreakdownRow } from '../../db/models.ts';
 import { readSpecies } from '../../db/plans.ts';
 import { Problem } from '../../http/problem.ts';
@@ -52,11 +58,25 @@ const postingsFor = (
       : { lotId, massMg, costMinor },
   );
 
+/** The date of what was cooked through in a stage: its days, and no longer than the house's limit for food made here. */
+function cookedDate(today: string, days: number, limit: ShelfLife | undefined) {
+  const usual = addDays(today, days);
+  const latest = limit === undefined ? undefined : lastDay(limit, today);
+  return limit !== undefined && latest !== undefined && latest < usual
+    ? {
+        useBy: latest,
+        limitId: limit.id,
+        maxC: limit.value.at_max_C ?? null,
+        basis: `${limit.value.max_days} days by ${limit.citation.document} ${limit.citation.section}`,
+      }
+    : { useBy: usual, limitId: null, maxC: 5, basis: `${days} ${days === 1 ? 'day' : 'days'} once cooked` };
+}
+
 /**
  * Closes a stage: judges the balance, makes a lot of every piece kept, books the cost by the house's school, and writes one
  * movement in which what is unaccounted for is an honest loss (drip) or, when pieces outweigh the start, tolerance.
  *
- * Errors  `nothing_weighed`; `out_of_balance` unless a reason is given, with the gap and the likeliest missing piece in the detail.
+ * Errors  `nothing_weighed`; `say_if_cooked` for a stage that cooks; `out_of_balance` unless a reason is given, with the gap and the likeliest missing piece in the detail.
  */
 export async function closeStage(
   kitchen: Kitchen,
@@ -80,6 +100,14 @@ export async function closeStage(
   const balance = balanceStage(stage, breakdown.startMg, weighings, house.settings.scales, breakdown.animals);
   if (balance.verdict !== 'balanced' && body.unbalancedReason === null)
     throw new Problem('out_of_balance', sentenceFor(balance, stage));
+  const { cooks } = stage;
+  if (cooks !== undefined && body.cooked === null) throw new Problem('say_if_cooked');
+  const cooked = cooks === undefined ? null : body.cooked;
+  const unknown = cooked?.added.find((id) => !(cooks?.adds ?? []).some((a) => a.id === id));
+  if (unknown !== undefined)
+    throw new Problem('invalid', undefined, [{ path: 'cooked.added', message: `the plan knows no ${unknown}` }]);
+  const added = (cooks?.adds ?? []).filter((a) => cooked?.added.includes(a.id) === true);
+  const cookedPlace = cooked?.placeId == null ? null : placeNamed(house, cooked.placeId).id;
 
   const inputs = await readInputs(db, breakdown.id, transaction);
   const held = await lockLots(
@@ -122,6 +150,11 @@ export async function closeStage(
     return accumulates === true ? count * breakdown.animals : t.units;
   };
   const species = (await readSpecies(db, who.houseId, transaction)).get(breakdown.species);
+  const madeLimit = shelfLifeOf(
+    limitsOf(await readLimitChoice(db, who.houseId, house.timezone, transaction)),
+    'made',
+    'ready',
+  );
   const made: { piece: PlanPiece; massMg: number; costMinor: number; lotId: string | null }[] = [];
   const lots: Answer<typeof api.bench.close>['lots'] = [];
   for (const [i, t] of taken.entries()) {
@@ -131,9 +164,19 @@ export async function closeStage(
     if (lotId !== null) {
       const name = `${species?.name ?? breakdown.species} ${piece.name}`;
       const hours = categoryById.get(piece.category)?.useWithinHours ?? 24;
-      const useBy = lastDayAfter(house.timezone, at, hours, dates[0] ?? null);
-      // picked from what was cooked: it is eaten as it is
-      const ready = breakdown.form === 'cooked' && piece.edible;
+      const isCooked = cooked !== null && cooks?.pieces.includes(piece.id) === true;
+      // picked from what was cooked, or cooked through in this stage: it is eaten as it is
+      const fromReady = breakdown.form === 'cooked' || sources.every(({ lot }) => lot.ready);
+      const ready = piece.edible && (fromReady || (isCooked && cooked.through));
+      const kept =
+        isCooked && cooked.through
+          ? cookedDate(
+              dayIn(house.timezone, at),
+              cooks?.keepDays[piece.id] ?? 1,
+              piece.category === 'rendered-fat' ? undefined : madeLimit,
+            )
+          : undefined;
+      const useBy = kept?.useBy ?? lastDayAfter(house.timezone, at, hours, dates[0] ?? null);
       const { code } = await makeLot(db, command, {
         id: lotId,
         kind: 'piece',
@@ -144,11 +187,16 @@ export async function closeStage(
         destination: t.destination,
         pieces: countOf(t),
         madeMg: t.massMg,
-        keeping: keptFresh(usualPlace(house, ready), ready, useBy),
+        keeping: keptFresh((isCooked ? cookedPlace : null) ?? usualPlace(house, ready), ready, useBy),
+        dateLimit: kept?.limitId ?? null,
+        dateMaxC: kept?.maxC ?? null,
+        raised: sources[0]?.lot.raised ?? null,
         dateBasis:
-          useBy === dates[0]
-            ? 'the date of what it was cut from'
-            : `${hours} h, usual for ${categoryById.get(piece.category)?.label ?? 'such pieces'}`,
+          kept !== undefined
+            ? `${kept.basis}, ${cooks?.word ?? 'cooked'}${cooked?.coreCentiC == null ? ', core not read' : `, core ${formatTemperature(cooked.coreCentiC)}`}`
+            : useBy === dates[0]
+              ? 'the date of what it was cut from'
+              : `${hours} h, usual for ${categoryById.get(piece.category)?.label ?? 'such pieces'}`,
         supplierId: breakdown.supplierId,
         breakdownId: breakdown.id,
         pieceId: piece.id,
@@ -156,12 +204,30 @@ export async function closeStage(
         allergens: carryAllergens(
           species === undefined || species.allergen === 'none' ? [] : [`${species.allergen}/${species.id}`],
           ...sources.map(({ lot }) => lot.allergens),
+          ...(isCooked ? added.map((a) => a.allergens) : []),
         ),
         // sent to another tray than the plan's, it is that and waits for nothing
         nextStage: t.destination === piece.destination ? (piece.next ?? null) : null,
         note: trayNote.get(t.destination) ?? null,
       });
       lots.push({ lotId, code, name, massMg: t.massMg, destination: t.destination });
+      if (isCooked && cooked.coreCentiC !== null)
+        await insertRow(
+          db,
+          'lot_event',
+          {
+            id: uuidv7(),
+            house_id: who.houseId,
+            lot_id: lotId,
+            kind: 'reading',
+            before: '{}',
+            after: JSON.stringify({ centiC: cooked.coreCentiC }),
+            note: `core, ${cooks?.word ?? 'cooked'}`,
+            person_id: who.personId,
+            at,
+          },
+          transaction,
+        );
     }
   }
   const movementId = uuidv7();

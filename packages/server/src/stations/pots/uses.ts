@@ -69,7 +69,7 @@ export async function readUseVersions(
 /**
  * Saves the house's version of a use. Never-eaten kinds stay refused, and an allergen of the handbook's never gets lost.
  *
- * Errors  `changed_since` when someone saved another version meanwhile.
+ * Errors  `invalid` while the allergens of an ingredient are not said; `changed_since` when someone saved another version meanwhile.
  */
 export async function saveUse(
   { db }: Kitchen,
@@ -77,6 +77,11 @@ export async function saveUse(
   { body }: Asked<typeof api.pots.saveUse>,
 ): Promise<ListedUse> {
   const { use, from, note, retired } = body;
+  const unsaid = use.ingredients.findIndex((i) => i.unsaid === true);
+  if (unsaid !== -1)
+    throw new Problem('invalid', `Nobody has said which allergens ${use.ingredients[unsaid]?.name} has.`, [
+      { path: `use.ingredients.${unsaid}.allergens`, message: 'say which it has, or none' },
+    ]);
   await db.query('select pg_advisory_xact_lock(hashtextextended($1, 8))', {
     bind: [`${who.houseId}/${use.id}`],
     transaction,
@@ -89,6 +94,10 @@ export async function saveUse(
     ...use,
     version: from + 1,
     allergens: carryAllergens(use.allergens, handbook?.allergens ?? []),
+    ingredients: use.ingredients.map((i) => ({
+      ...i,
+      allergens: carryAllergens(i.allergens, handbook?.ingredients.find((h) => h.id === i.id)?.allergens ?? []),
+    })),
     refuses: [
       ...use.refuses,
       ...(handbook?.refuses ?? []).filter((r) => !refused.has(r.category) && !use.accepts.includes(r.category)),

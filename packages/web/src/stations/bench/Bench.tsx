@@ -10,6 +10,7 @@ import { BenchScale } from './BenchScale.tsx';
 import { BenchSide, type SideTab } from './BenchSide.tsx';
 import { setBenchDevice, useBenchDevice } from './benchDevice.ts';
 import { CloseBar } from './CloseBar.tsx';
+import { CookedBar } from './CookedBar.tsx';
 import { Trays } from './Trays.tsx';
 import { useBench } from './useBench.ts';
 import { type BenchState, useBreakdown } from './useBreakdown.ts';
@@ -106,6 +107,14 @@ function AtBench({ state }: { readonly state: BenchState }) {
           pending={flow.closing.isPending}
           onBack={flow.closing.weighOn}
           onClose={flow.closing.closeFor}
+        />
+      )}
+      {flow.closing.askingCooked && (
+        <CookedBar
+          stage={stage}
+          pending={flow.closing.isPending}
+          onBack={flow.closing.weighOn}
+          onClose={flow.closing.sayCooked}
         />
       )}
       <BenchFoot flow={flow} state={state} may={may} />

@@ -1,34 +1,40 @@
 /** The end of a stage: asked for, explained where the balance does not hold, sent once nothing waits on this device. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { Ask } from '@zabrik/contract';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
+import type { Cooked } from './CookedBar.tsx';
 import type { BenchState } from './useBreakdown.ts';
+
+type CloseBody = Ask<typeof api.bench.close>['body'];
 
 export function useClosing(state: BenchState, passesMissing: boolean, say: (words: string) => void) {
   const { breakdown, counted, balance, waiting } = state;
   const navigate = useNavigate();
   const client = useQueryClient();
   const [asking, setAsking] = useState(false);
-  const [wanted, setWanted] = useState<{ readonly unbalancedReason: string | null } | undefined>(undefined);
+  const [wanted, setWanted] = useState<CloseBody | undefined>(undefined);
+  const [cooked, setCooked] = useState<{ readonly said: Cooked; readonly thenCool: boolean }>();
+  const [askingCooked, setAskingCooked] = useState(false);
   const { mutate, isPending, error } = useMutation({
-    mutationFn: (unbalancedReason: string | null) =>
-      call(api.bench.close, { params: { breakdownId: breakdown.id }, body: { unbalancedReason } }),
-    onSuccess: () => {
+    mutationFn: (body: CloseBody) => call(api.bench.close, { params: { breakdownId: breakdown.id }, body }),
+    onSuccess: ({ lots }) => {
       // the list of what is to be cut still has this animal: drawn from memory it would jump under the finger a moment later
       client.removeQueries({ queryKey: ['lots', 'whole'] });
-      void navigate(`/ledger/${breakdown.id}`);
+      const cooling = cooked?.thenCool === true ? lots[0] : undefined;
+      void navigate(cooling === undefined ? `/ledger/${breakdown.id}` : `/pots/cooling?lot=${cooling.lotId}`);
     },
   });
   useEffect(() => {
     if (wanted === undefined || waiting > 0 || isPending) return;
     setWanted(undefined);
-    mutate(wanted.unbalancedReason);
+    mutate(wanted);
   }, [wanted, waiting, isPending, mutate]);
 
-  const closeFor = (unbalancedReason: string | null): void => {
-    setWanted({ unbalancedReason });
+  const closeFor = (unbalancedReason: string | null, said = cooked?.said): void => {
+    setWanted({ unbalancedReason, ...(said === undefined ? {} : { cooked: said }) });
     if (waiting > 0)
       say(
         `${waiting} ${waiting === 1 ? 'weight is' : 'weights are'} still on this device. The stage closes once the server has them.`,
@@ -39,13 +45,26 @@ export function useClosing(state: BenchState, passesMissing: boolean, say: (word
     asking: asking && (balance.verdict !== 'balanced' || passesMissing),
     isPending,
     error,
-    closeFor,
+    closeFor: (reason: string): void => closeFor(reason),
+    /** Whether it is asked what this stage made of it. */
+    askingCooked,
+    sayCooked: (said: Cooked, thenCool: boolean): void => {
+      setCooked({ said, thenCool });
+      setAskingCooked(false);
+      if (balance.verdict === 'balanced' && !passesMissing) closeFor(null, said);
+      else setAsking(true);
+    },
     /** Closes a stage that holds; asks about one that does not. */
     ask: (): void => {
       if (counted.length === 0) say('Nothing is weighed yet.');
+      else if (state.stage.cooks !== undefined && cooked === undefined) setAskingCooked(true);
       else if (balance.verdict === 'balanced' && !passesMissing) closeFor(null);
       else setAsking(true);
     },
-    weighOn: (): void => setAsking(false),
+    weighOn: (): void => {
+      setAsking(false);
+      setAskingCooked(false);
+      setCooked(undefined);
+    },
   };
 }

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { ListedUse } from '@zabrik/contract';
-import { allergenWords, recipeOf, stepKinds, type Use, type UseStep } from '@zabrik/core';
+import { carryAllergens, cookedAs, recipeOf, stepKinds, type Use, type UseStep, waysKept } from '@zabrik/core';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
@@ -14,8 +14,10 @@ import { Field, inputLook } from '../../parts/Field.tsx';
 import { Failed, Loading } from '../../parts/Notice.tsx';
 import { NumField } from '../bench/cutting/NumField.tsx';
 import { HowMade } from './HowMade.tsx';
+import { IngredientAllergens } from './IngredientAllergens.tsx';
 import { PotsHead } from './PotsHead.tsx';
-import { useUses } from './potQueries.ts';
+import { useHouseLimits, useUses } from './potQueries.ts';
+import { slugOf } from './useDraft.ts';
 
 /** Hands a file to the browser. */
 function save(name: string, json: unknown, type: string): void {
@@ -155,6 +157,10 @@ function Editor({
   const navigate = useNavigate();
   const [use, setUse] = useState(draft);
   const [note, setNote] = useState('');
+  const [another, setAnother] = useState('');
+  const limits = useHouseLimits();
+  const [usual] = waysKept(use, limits.data?.profileId ?? '');
+  const unsaid = use.ingredients.filter((i) => i.unsaid === true);
   const put = (change: Partial<Use>): void => setUse((before) => ({ ...before, ...change }));
   const store = useMutation({
     mutationFn: (retired: boolean) => call(api.pots.saveUse, { body: { use, from, retired, note: note.trim() } }),
@@ -175,7 +181,11 @@ function Editor({
   );
   const ordered = use.output.low <= use.output.mean && use.output.mean <= use.output.high;
   const ready =
-    use.title.trim() !== '' && use.steps.every((s) => s.text.trim() !== '') && ordered && note.trim() !== '';
+    use.title.trim() !== '' &&
+    use.steps.every((s) => s.text.trim() !== '') &&
+    ordered &&
+    note.trim() !== '' &&
+    unsaid.length === 0;
   return (
     <form
       className="grid gap-5"
@@ -200,10 +210,19 @@ function Editor({
         />
         <NumField
           label="Keeps, days"
-          value={use.shelfLifeDays}
+          value={usual?.days ?? use.shelfLifeDays}
           max={365}
           decimals={0}
-          onValue={(v) => put({ shelfLifeDays: Math.round(v) })}
+          onValue={(v) => {
+            const days = Math.round(v);
+            // the usual way it is kept and the days beside it are one figure
+            put({
+              shelfLifeDays: days,
+              keeps: use.keeps.map((k) =>
+                k === usual ? { ...k, days, source: 'The house’s own', provenance: 'estimate' } : k,
+              ),
+            });
+          }}
         />
       </div>
       <fieldset className="border-0 p-0">
@@ -236,11 +255,20 @@ function Editor({
         <div className="grid gap-2">
           {use.ingredients.map((i) => (
             <div key={i.id} className="grid grid-cols-[1fr_repeat(3,96px)_auto] items-end gap-2">
-              <span className="self-center">
-                {i.name}
-                {i.allergens.length > 0 && (
-                  <span className="text-ink-soft"> ({allergenWords(i.allergens).join(', ')})</span>
-                )}
+              <span className="min-w-0 self-center">
+                <span className="font-semibold">{i.name}</span>
+                <IngredientAllergens
+                  ingredient={i}
+                  onSay={(said) =>
+                    put({
+                      ingredients: use.ingredients.map((x) => {
+                        if (x.id !== i.id) return x;
+                        const { unsaid: _, ...rest } = x;
+                        return { ...rest, allergens: carryAllergens(said) };
+                      }),
+                    })
+                  }
+                />
               </span>
               {(['perBase', 'low', 'high'] as const).map((f) => (
                 <NumField
@@ -263,6 +291,37 @@ function Editor({
               </Button>
             </div>
           ))}
+          <div className="flex flex-wrap items-end gap-2">
+            <Field
+              label="Another ingredient"
+              value={another}
+              maxLength={60}
+              onChange={(e) => setAnother(e.target.value)}
+            />
+            <Button
+              className="h-11"
+              disabled={slugOf(another) === '' || use.ingredients.some((i) => i.id === slugOf(another))}
+              onClick={() => {
+                put({
+                  ingredients: [
+                    ...use.ingredients,
+                    {
+                      id: slugOf(another),
+                      name: another.trim(),
+                      perBase: 0.1,
+                      low: 0.05,
+                      high: 0.2,
+                      allergens: [],
+                      unsaid: true,
+                    },
+                  ],
+                });
+                setAnother('');
+              }}
+            >
+              Add it
+            </Button>
+          </div>
         </div>
       </fieldset>
       <div className="grid gap-3 md:grid-cols-4">
@@ -274,6 +333,54 @@ function Editor({
       <fieldset className="border-0 p-0">
         <legend className="mb-1 text-lg font-bold">Steps</legend>
         <StepFields steps={use.steps} onSteps={(steps) => put({ steps })} />
+        <div className="mt-2 grid gap-3 md:grid-cols-2">
+          <label className="block text-[15px] font-semibold">
+            Cooked through in
+            <select
+              className={`${inputLook} mt-1 h-11 font-normal`}
+              value={use.steps.findIndex((s) => s.kills === true)}
+              onChange={(e) => {
+                const at = Number(e.target.value);
+                put({
+                  steps: use.steps.map((s, i) => {
+                    const { kills: _, ...step } = s;
+                    return i === at ? { ...step, kills: true as const } : step;
+                  }),
+                });
+              }}
+            >
+              <option value={-1}>no step: it keeps no longer than what goes in</option>
+              {use.steps.map((s, i) => (
+                <option key={`${s.kind}${s.text}`} value={i}>
+                  {i + 1}: {s.text.slice(0, 60)}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label className="block text-[15px] font-semibold">
+            Its core is judged as
+            <select
+              className={`${inputLook} mt-1 h-11 font-normal`}
+              value={use.cooksAs ?? ''}
+              onChange={(e) => {
+                const { cooksAs: _, ...rest } = use;
+                const as = cookedAs.find((c) => c === e.target.value);
+                setUse(as === undefined ? rest : { ...rest, cooksAs: as });
+              }}
+            >
+              <option value="">asked at the stove</option>
+              {cookedAs.map((c) => (
+                <option key={c} value={c}>
+                  {c === 'whole'
+                    ? 'whole pieces'
+                    : c === 'minced'
+                      ? 'minced, pierced or injected'
+                      : 'stuffed, or a stuffing'}
+                </option>
+              ))}
+            </select>
+          </label>
+        </div>
       </fieldset>
       <div className="flex flex-wrap items-end gap-3">
         <Field
@@ -297,6 +404,12 @@ function Editor({
           </Button>
         )}
       </div>
+      {unsaid.length > 0 && (
+        <p className="border-l-4 border-alarm bg-alarm-soft px-2.5 py-1.5" role="status">
+          Say which allergens {unsaid.map((i) => i.name).join(', ')} {unsaid.length === 1 ? 'has' : 'have'}, or that it
+          is none of them. It cannot be saved before.
+        </p>
+      )}
       {store.isError && (
         <p className="text-alarm" role="alert">
           {store.error.message}

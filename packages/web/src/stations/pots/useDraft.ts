@@ -1,12 +1,13 @@
 import type { ReadRecipe, Use } from '@zabrik/core';
 
-const slugOf = (name: string): string =>
+/** An id out of a name; empty for a name of nothing. */
+export const slugOf = (name: string): string =>
   name
     .toLowerCase()
     .normalize('NFKD')
     .replaceAll(/[^a-z0-9]+/g, '-')
     .replaceAll(/^-+|-+$/g, '')
-    .slice(0, 60) || 'our-own';
+    .slice(0, 60);
 
 /** A use of the house's own to begin from: empty, or what a Recipe from elsewhere says. Its largest ingredient is taken as the base. */
 export function blankUse(recipe?: ReadRecipe): Use {
@@ -15,7 +16,7 @@ export function blankUse(recipe?: ReadRecipe): Use {
   const grams = base?.grams ?? 1;
   const name = recipe?.name ?? '';
   return {
-    id: slugOf(name),
+    id: slugOf(name) || 'our-own',
     version: 1,
     kind: 'staff-dish',
     title: name.slice(0, 80) || 'Our own',
@@ -29,12 +30,14 @@ export function blankUse(recipe?: ReadRecipe): Use {
     ingredients: rest.map((i) => {
       const perBase = Math.round(((i.grams ?? 0) / grams) * 1_000) / 1_000;
       return {
-        id: slugOf(i.name),
+        id: slugOf(i.name) || 'ingredient',
         name: i.name.slice(0, 60),
         perBase,
         low: perBase * 0.8,
         high: perBase * 1.2,
         allergens: [],
+        // a recipe from elsewhere says nothing of them: somebody has to
+        unsaid: true as const,
       };
     }),
     questions: [],
@@ -45,7 +48,17 @@ export function blankUse(recipe?: ReadRecipe): Use {
     minutes: { low: 30, typical: 60, high: 90 },
     steps: recipe?.steps.slice(0, 30) ?? [{ kind: 'cook', text: 'Cook it.' }],
     cautions: [],
-    keeps: [],
+    keeps: [
+      {
+        state: 'chilled',
+        as: 'chilled',
+        days: 2,
+        maxC: 5,
+        jurisdiction: 'our own',
+        source: 'The house’s own',
+        provenance: 'estimate',
+      },
+    ],
     shelfLifeDays: 2,
     allergens: [],
     provenance: 'estimate',

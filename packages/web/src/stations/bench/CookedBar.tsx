@@ -1,0 +1,95 @@
+import type { Ask } from '@zabrik/contract';
+import { formatTemperature, type PlanStage } from '@zabrik/core';
+import { useState } from 'react';
+import type { api } from '../../app/endpoints.ts';
+import { useHouse } from '../../app/queries.ts';
+import { Button } from '../../parts/Button.tsx';
+import { inputLook } from '../../parts/Field.tsx';
+import { TakeTemperature } from '../../parts/TakeTemperature.tsx';
+
+export type Cooked = NonNullable<Ask<typeof api.bench.close>['body']['cooked']>;
+
+interface Props {
+  readonly stage: PlanStage;
+  readonly pending: boolean;
+  readonly onClose: (cooked: Cooked, thenCool: boolean) => void;
+  readonly onBack: () => void;
+}
+
+/** Asked at the end of a stage that cooks: is it cooked through, what was its core, what went in with it, where does it stand. */
+export function CookedBar({ stage, pending, onClose, onBack }: Props) {
+  const { cooks } = stage;
+  const { data: house } = useHouse();
+  const [through, setThrough] = useState<boolean>();
+  const [coreCentiC, setCore] = useState<number | null>(null);
+  const [added, setAdded] = useState<readonly string[]>([]);
+  const [placeId, setPlaceId] = useState('');
+  if (cooks === undefined) return null;
+  const chip =
+    'min-h-14 rounded-md border-[1.5px] border-line-strong bg-white px-4 font-head text-[17px] font-semibold aria-pressed:border-ink aria-pressed:bg-flow aria-pressed:text-white';
+  const close = (thenCool: boolean): void => {
+    if (through !== undefined)
+      onClose({ through, coreCentiC, added: [...added], placeId: placeId === '' ? null : placeId }, thenCool);
+  };
+  return (
+    <section aria-label="What was cooked" className="grid gap-3 border-t-4 border-attention bg-[#fff7e0] px-4 py-3">
+      <div className="flex flex-wrap items-center gap-3">
+        <strong className="font-head text-[19px]">It was {cooks.word}. Is it cooked through?</strong>
+        <button type="button" className={chip} aria-pressed={through === true} onClick={() => setThrough(true)}>
+          Cooked through{cooks.through ? ', as usual' : ''}
+        </button>
+        <button type="button" className={chip} aria-pressed={through === false} onClick={() => setThrough(false)}>
+          Still raw inside{cooks.through ? '' : ', as usual'}
+        </button>
+      </div>
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
+        <TakeTemperature label="Core as read" onTake={setCore} />
+        <span className="figure text-xl" data-testid="core-read">
+          {coreCentiC === null ? 'core not read' : formatTemperature(coreCentiC)}
+        </span>
+        <label className="flex items-center gap-2 text-[15px] font-semibold">
+          It stands in
+          <select
+            className={`${inputLook} h-14 w-auto! font-normal`}
+            value={placeId}
+            onChange={(e) => setPlaceId(e.target.value)}
+          >
+            <option value="">the usual place</option>
+            {house?.places.map((p) => (
+              <option key={p.id} value={p.id}>
+                {p.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      {cooks.adds !== undefined && (
+        <div className="flex flex-wrap items-center gap-2">
+          <span className="font-semibold">Went in with it:</span>
+          {cooks.adds.map((a) => (
+            <button
+              key={a.id}
+              type="button"
+              className={`${chip} min-h-11! text-[15px]!`}
+              aria-pressed={added.includes(a.id)}
+              onClick={() => setAdded(added.includes(a.id) ? added.filter((x) => x !== a.id) : [...added, a.id])}
+            >
+              {a.name}
+            </button>
+          ))}
+        </div>
+      )}
+      <div className="flex flex-wrap gap-3">
+        <Button size="bench" onClick={onBack}>
+          Weigh on
+        </Button>
+        <Button size="bench" look="plain" disabled={through === undefined || pending} onClick={() => close(false)}>
+          Close the stage
+        </Button>
+        <Button size="bench" look="strong" disabled={through === undefined || pending} onClick={() => close(true)}>
+          Close it and log its cooling
+        </Button>
+      </div>
+    </section>
+  );
+}
