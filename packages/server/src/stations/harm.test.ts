@@ -1,0 +1,271 @@
+/** What could hurt a guest, through the API: dates, what is cooked and what is raw, allergens, wild game, mass that was never food. */
+import { type Ask, api } from '@zabrik/contract';
+import { grams } from '@zabrik/core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { usualProfile } from '../db/limits.ts';
+import { select } from '../db/select.ts';
+import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
+import { closedHake, must, received, takeBody } from '../testing/work.ts';
+
+let kitchen: TestKitchen;
+let ines: Tablet;
+let maren: Tablet;
+beforeAll(async () => {
+  kitchen = await openTestKitchen();
+  ines = await kitchen.signIn(kitchen.personOf('Ines Calloway'));
+  maren = await kitchen.signIn(kitchen.personOf('Maren Ostle'));
+});
+afterAll(() => kitchen.stop());
+
+const read = (lotId: string) => must(ines, api.larder.read, { params: { lotId } });
+const plan = (useId: string, lotIds: string[], o: Partial<Ask<typeof api.pots.plan>['body']> = {}) =>
+  must(ines, api.pots.plan, { body: { useId, lotIds, vesselId: null, onHandMg: {}, ...o } });
+const finish = (runId: string, outputMg: number, o: Partial<Ask<typeof api.pots.finish>['body']> = {}) =>
+  must(ines, api.pots.finish, { params: { runId }, body: { outputMg, spentMg: null, note: null, ...o } });
+const frame = async () =>
+  (await closedHake(kitchen, ines)).closed.lots.find((l) => l.name.toLowerCase().includes('frame'))?.lotId ?? '';
+const todayIn = (days = 0) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+const lines = (movementId: string | null) =>
+  select<{ lotId: string | null; sink: string | null; reason: string | null; mass: number; cost: number }>(
+    kitchen.kitchen.db,
+    'select lot_id as "lotId", sink, reason, mass_mg as mass, cost_minor as cost from posting where movement_id = $1 order by id',
+    [movementId],
+  );
+
+/** A crab boiled, with its meat dated as it is told. */
+async function boiledCrab(useBy: string) {
+  const crab = await received(kitchen, ines, {
+    species: 'brown-crab',
+    form: 'whole',
+    came: 'live',
+    grossMg: grams(3_600),
+    tareMg: 0,
+    useBy,
+  });
+  const run = await plan('crustacean-boil', [crab.lotId]);
+  return { crab, run };
+}
+
+describe('what is boiled in water', () => {
+  it('is no heavier for the water, which is poured away and not paid for as steam', async () => {
+    const { run } = await boiledCrab(todayIn(2));
+    expect(run.expectedMg.mean).toBeLessThanOrEqual(grams(3_600));
+    const done = await finish(run.id, grams(3_400), { labourMinutes: 0 });
+    const booked = await lines(done.movementId);
+    const water = run.ingredients.reduce((sum, i) => sum + i.massMg, 0);
+    const poured = booked.find((l) => l.reason === 'poured away')?.mass ?? 0;
+    expect(poured).toBe(water);
+    const gone = booked.find((l) => l.reason === 'evaporation')?.mass ?? 0;
+    expect(gone).toBe(grams(200));
+    // by hand: all of it heated by 80 K at 4 kJ a kilo and degree, 0.2 kg as steam at 2,256.5 kJ, half of it lost beside the pot, 24 a kWh
+    const kWh = (((grams(3_600) + water) / 1e6) * 4 * 80 + 0.2 * 2_256.5) / 3_600 / 0.5;
+    expect(booked.find((l) => l.reason === 'energy')?.cost).toBe(-Math.round(kWh * 24));
+    expect(booked.reduce((sum, l) => sum + l.mass, 0)).toBe(0);
+  });
+
+  it('keeps its by-products apart: a lot of their own with a worth, or the bin with a reason', async () => {
+    const trotters = await received(kitchen, ines, {
+      species: 'pork',
+      form: 'trotter',
+      animals: 2,
+      grossMg: grams(1_200),
+      tareMg: 0,
+      useBy: todayIn(3),
+    });
+    const run = await plan('braise-and-hold', [trotters.lotId], { ways: ['no-sear'] }).catch(() => undefined);
+    if (run === undefined) throw new Error('a trotter is braised');
+    const wrong = await ines.ask(api.pots.finish, {
+      params: { runId: run.id },
+      body: { outputMg: grams(700), spentMg: null, note: null, beside: [{ id: 'feathers', massMg: 1, kept: true }] },
+    });
+    expect(wrong).toMatchObject({ status: 400, body: { field: 'beside' } });
+    const done = await finish(run.id, grams(780), {
+      beside: [
+        { id: 'liquor', massMg: grams(820), kept: true },
+        { id: 'bones', massMg: grams(150), kept: false },
+      ],
+      keptAs: 'chilled',
+    });
+    const booked = await lines(done.movementId);
+    expect(booked.find((l) => l.reason === 'braise-and-hold/bones')).toMatchObject({ sink: 'waste', mass: grams(150) });
+    const { lots } = await must(ines, api.larder.list, { query: { search: 'braising liquor', limit: 10 } });
+    expect(lots[0]).toMatchObject({ massMg: grams(820), ready: true, destination: 'larder' });
+    // the stock was the pantry's: its celery is in the braise and in the liquor
+    expect(lots[0]?.allergens).toEqual(expect.arrayContaining(['celery']));
+    expect(booked.reduce((sum, l) => sum + l.cost, 0)).toBe(0);
+    const meat = await read(done.outputLot?.id ?? '');
+    expect(meat).toMatchObject({ useBy: todayIn(3), dateMaxC: 3 });
+    // five degrees is within the law's eight, and outside what three days of keeping presume
+    await must(ines, api.larder.keep, { params: { lotId: meat.id }, body: { kind: 'reading', centiC: 500 } });
+    const judged = (await read(meat.id)).judged.map((j) => [j.about, j.verdict]);
+    expect(judged).toEqual([
+      ['storage', 'within'],
+      ['date', 'outside'],
+    ]);
+  });
+});
+
+describe('a date', () => {
+  it('is of the state said at the end, and of no state the recipe does not know', async () => {
+    const run = await plan('fish-fumet', [await frame()]);
+    const wrong = await ines.ask(api.pots.finish, {
+      params: { runId: run.id },
+      body: { outputMg: grams(400), spentMg: null, note: null, keptAs: 'under-fat' },
+    });
+    expect(wrong).toMatchObject({ status: 400, body: { field: 'keptAs' } });
+    const done = await finish(run.id, grams(400), { keptAs: 'chilled' });
+    expect(await read(done.outputLot?.id ?? '')).toMatchObject({ useBy: todayIn(2), dateMaxC: 3 });
+  });
+});
+
+describe('allergens', () => {
+  it('of a fumet sweated in butter have milk, of one that is not have none', async () => {
+    const made = async (ways: string[]) => {
+      const run = await plan('fish-fumet', [await frame()], { ways });
+      return (await read((await finish(run.id, grams(400))).outputLot?.id ?? '')).allergens;
+    };
+    expect(await made(['sweat'])).toEqual(['fish/hake', 'milk', 'celery', 'sulphites']);
+    expect(await made(['cold'])).toEqual(['fish/hake', 'celery', 'sulphites']);
+  });
+
+  it('of a recipe of the house’s own have to be said before it is saved', async () => {
+    const { uses } = await must(maren, api.pots.uses, {});
+    const ragu = uses.find((u) => u.use.id === 'ragu')?.use;
+    if (ragu === undefined) throw new Error('no ragu');
+    const own = {
+      ...ragu,
+      id: 'our-ragu',
+      title: 'Our ragu',
+      version: 1,
+      allergens: [],
+      ingredients: [
+        { id: 'paste', name: 'a paste', perBase: 0.1, low: 0, high: 1, allergens: [], unsaid: true as const },
+      ],
+    };
+    const unsaid = await maren.ask(api.pots.saveUse, { body: { use: own, from: 0, retired: false, note: 'ours' } });
+    expect(unsaid).toMatchObject({ status: 400, body: { field: 'use.ingredients.0.allergens' } });
+    const [{ unsaid: _, ...paste }] = own.ingredients as [(typeof own.ingredients)[0]];
+    const saved = await must(maren, api.pots.saveUse, {
+      body: {
+        use: { ...own, ingredients: [{ ...paste, allergens: ['nuts/almond'] }] },
+        from: 0,
+        retired: false,
+        note: 'ours',
+      },
+    });
+    expect(saved.use.ingredients[0]?.allergens).toEqual(['nuts/almond']);
+    // the handbook's cream cannot be said to have no milk
+    const mousseline = uses.find((u) => u.use.id === 'poultry-mousseline')?.use;
+    if (mousseline === undefined) throw new Error('no mousseline');
+    const cleared = await must(maren, api.pots.saveUse, {
+      body: {
+        use: { ...mousseline, ingredients: mousseline.ingredients.map((i) => ({ ...i, allergens: [] })) },
+        from: mousseline.version,
+        retired: false,
+        note: 'x',
+      },
+    });
+    expect(cleared.use.ingredients.find((i) => i.id === 'cream')?.allergens).toEqual(['milk']);
+  });
+
+  it('of what went in at the bench stand on what comes off it', async () => {
+    const mussels = await received(kitchen, ines, {
+      species: 'mussel',
+      form: 'whole',
+      came: 'live',
+      animals: 60,
+      grossMg: grams(2_000),
+      tareMg: 0,
+    });
+    const bench = await must(ines, api.bench.start, {
+      body: { lotId: mussels.lotId, planId: 'shellfish-steamed-picked', animals: 60, massMg: null },
+    });
+    const params = { breakdownId: bench.id };
+    for (const [piece, tray, g] of [
+      ['reject', 'waste', 60],
+      ['shell', 'waste', 1_000],
+      ['meat', 'portion', 500],
+      ['liquor', 'stock', 380],
+    ] as const)
+      await must(ines, api.bench.weigh, { params, body: takeBody(piece, tray, g) });
+    const unsaid = await ines.ask(api.bench.close, { params, body: { unbalancedReason: 'steam' } });
+    expect(unsaid).toMatchObject({ status: 409, body: { code: 'say_if_cooked' } });
+    const cooked = { through: true, coreCentiC: 8_600, placeId: null, added: ['wine'] };
+    const strange = await ines.ask(api.bench.close, {
+      params,
+      body: { unbalancedReason: 'steam', cooked: { ...cooked, added: ['gunpowder'] } },
+    });
+    expect(strange.status).toBe(400);
+    const closed = await must(ines, api.bench.close, { params, body: { unbalancedReason: 'steam', cooked } });
+    const meat = await read(closed.lots.find((l) => l.name.includes('meat'))?.lotId ?? '');
+    expect(meat).toMatchObject({ ready: true, useBy: todayIn(1), allergens: ['sulphites', 'molluscs/mussel'] });
+    expect(meat.readings.map((r) => r.centiC)).toEqual([8_600]);
+    expect(meat.dateBasis).toMatch(/steamed, core 86\.0 °C/);
+    // and on its last day it is dressed: what is only put together is no younger than the oldest thing in it
+    await must(maren, api.larder.keep, {
+      params: { lotId: meat.id },
+      body: { kind: 'date', useBy: todayIn(), reason: 'eaten today', nod: true },
+    });
+    const run = await plan('seafood-garnish', [meat.id]);
+    const dressed = await read((await finish(run.id, grams(480))).outputLot?.id ?? '');
+    expect(dressed).toMatchObject({ useBy: todayIn(), dateBasis: expect.stringContaining('the oldest date') });
+    expect(dressed.allergens).toEqual(['sulphites', 'molluscs/mussel']);
+  });
+});
+
+describe('wild game', () => {
+  const pigeons = (o: object) => ({
+    species: 'wood-pigeon',
+    form: 'whole',
+    animals: 4,
+    supplierId: kitchen.home?.suppliers.get('Bram Quay Fish') ?? '',
+    origin: null,
+    grossMg: grams(1_800),
+    tareMg: 0,
+    invoiceMg: grams(1_800),
+    paidMinor: 1_000,
+    temperatureCentiC: 300,
+    landedOn: null,
+    useBy: null,
+    note: null,
+    ...o,
+  });
+
+  it('without a record is asked about, and taken in on hold', async () => {
+    const none = await ines.ask(api.receive.accept, { body: pigeons({}) });
+    expect(none).toMatchObject({ status: 409, body: { code: 'needs_a_nod' } });
+    const line = await must(ines, api.receive.accept, { body: pigeons({ nod: true }) });
+    const lot = await read(line.lotId ?? '');
+    expect(lot).toMatchObject({ raised: 'wild', held: expect.stringContaining('No record') });
+    expect(
+      await ines.ask(api.bench.start, {
+        body: { lotId: lot.id, planId: 'small-game-bird-breasts', animals: 4, massMg: null },
+      }),
+    ).toMatchObject({ status: 409, body: { code: 'on_hold' } });
+  });
+
+  it('with its record is not, and what was raised is asked for none', async () => {
+    const whole = await must(ines, api.receive.accept, { body: pigeons({ details: { declaration: '417' } }) });
+    expect((await read(whole.lotId ?? '')).held).toBeNull();
+    const raised = await must(ines, api.receive.accept, {
+      body: pigeons({ species: 'roe-deer', form: 'saddle', animals: 1, details: { raised: 'farmed' } }),
+    }).catch(() => undefined);
+    if (raised !== undefined) expect((await read(raised.lotId ?? '')).raised).toBe('farmed');
+    const rabbit = await must(ines, api.receive.accept, {
+      body: pigeons({ species: 'rabbit', animals: 1, temperatureCentiC: 500 }),
+    });
+    // 4 °C for a rabbit, farmed or wild, not the 7 of large game
+    expect(rabbit.judged).toMatchObject({ verdict: 'outside', limitId: 'uk.recv.poultry' });
+  });
+});
+
+it('a house is judged by its own country’s limits until it says otherwise', () => {
+  const of = (...zones: string[]) => zones.map(usualProfile);
+  expect(new Set(of('America/Toronto', 'America/Sao_Paulo', 'America/Mexico_City', 'Europe/Paris'))).toEqual(
+    new Set(['eu']),
+  );
+  expect(new Set(of('America/New_York', 'Pacific/Honolulu', 'America/Indiana/Knox', 'America/Puerto_Rico'))).toEqual(
+    new Set(['us-food-code-2022']),
+  );
+  expect(new Set(of('Europe/London', 'Europe/Belfast', 'Europe/Jersey'))).toEqual(new Set(['uk']));
+});
