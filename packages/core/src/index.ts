@@ -3,6 +3,7 @@ export * from './breakdown/balance.ts';
 export * from './breakdown/benchTime.ts';
 export * from './breakdown/effectiveWeighings.ts';
 export * from './breakdown/expectPieces.ts';
+export * from './breakdown/oddWeight.ts';
 export * from './breakdown/orderGuard.ts';
 export * from './breakdown/pickingPace.ts';
 export * from './breakdown/plan.ts';

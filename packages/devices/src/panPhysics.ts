@@ -42,6 +42,7 @@ export class PanPhysics {
   /** Puts exactly this on the pan, in place of what was there. The pan moves even when the mass is the same. */
   load(massMg: number): void {
     this.#loadMg = massMg;
+    this.#cellMg = 0; // a hand takes off what was there before it puts the next thing on
     this.#restingMs = 0;
     this.#steady = false;
   }

@@ -18,6 +18,10 @@ let chosen = ((): string => {
 const latest = new Map<string, ScaleReading>();
 let reading = AWAY;
 let atRest = AWAY;
+/** How often something was lifted off the chosen scale: what lies there since the last time is one load, however often it comes to rest. */
+let lifts = 0;
+let stoodMg = 0;
+export const liftsNow = (): number => lifts;
 
 function read(next: ScaleReading): void {
   latest.set(next.scale, next);
@@ -26,6 +30,11 @@ function read(next: ScaleReading): void {
     next.state === atRest.state &&
     (next.state === 'moving' ||
       (next.netMg === atRest.netMg && next.tareMg === atRest.tareMg && next.settled === atRest.settled));
+  if (next.netMg < stoodMg / 2) {
+    lifts += 1;
+    stoodMg = 0;
+  }
+  if (next.state === 'steady') stoodMg = Math.max(stoodMg, next.netMg);
   reading = next;
   if (!same) atRest = next;
 }

@@ -201,6 +201,12 @@ describe('taking weights', () => {
     expect(take.disabled).toBe(true);
     fireEvent.change(field, { target: { value: '0,412 kg' } });
     expect(take.textContent).toContain('412 g');
+    // four hundred grams of that are asked about once, and counted when they are meant
+    fireEvent.submit(field);
+    expect(balance()).toContain('Weighed 0 g');
+    expect(
+      screen.getByText(/times what .* weighs at the most\. Is it something else on the pan\? Press again/),
+    ).toBeTruthy();
     fireEvent.submit(field);
     expect(balance()).toContain('Weighed 412 g');
     press('w');

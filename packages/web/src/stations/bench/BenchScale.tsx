@@ -110,7 +110,11 @@ export function BenchScale({ flow, state, may, standing }: Props) {
           </span>
         ) : (
           <>
-            <span className="block">{flow.says}</span>
+            <span
+              className={`block ${flow.asked === undefined ? '' : 'border-l-4 border-attention bg-[#fff7e0] px-2 py-1 font-semibold'}`}
+            >
+              {flow.says}
+            </span>
             {flow.advice !== undefined && <strong className="block text-alarm">{flow.advice}</strong>}
           </>
         )}

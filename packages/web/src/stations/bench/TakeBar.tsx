@@ -59,7 +59,7 @@ export function TakeBar({ flow, may }: { readonly flow: BenchFlow; readonly may:
       disabled={!may}
       onClick={flow.take}
     >
-      {right === undefined ? 'Take weight' : 'Weigh again'}
+      {flow.asked !== undefined ? 'Count it all the same' : right === undefined ? 'Take weight' : 'Weigh again'}
     </Button>
   );
   if (right !== undefined)

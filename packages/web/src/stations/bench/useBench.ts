@@ -22,6 +22,7 @@ import { panRefuses } from './panWords.ts';
 import type { BenchState, Counted } from './useBreakdown.ts';
 import { useClosing } from './useClosing.ts';
 import { useMarks } from './useMarks.ts';
+import { useOddWeight } from './useOddWeight.ts';
 
 /** A load must have stood this long before it is taken by itself. */
 const STEADY_MS = 1_000;
@@ -97,7 +98,19 @@ export function useBench(state: BenchState, may: boolean) {
   const nameOf = (p: PlanPiece, u: number, n: number): string => unitName(p, u, n, animals, animal);
   const name = nameOf(piece, unit, count);
 
+  const odd = useOddWeight();
+  /** Asks about a weight far from anything expected; answers whether it may be counted now. */
+  const mayCount = (massMg: number, source: 'scale' | 'typed'): boolean => {
+    const leftMg = breakdown.startMg - counted.reduce((sum, w) => sum + (w.id === right?.id ? 0 : w.massMg), 0);
+    const words = odd.asks(massMg, source, { leftMg, mostMg: expectedNow?.high95Mg, what: name });
+    if (words === undefined) return true;
+    setSays(words);
+    if (device.aloud) sayAloud(words);
+    return false;
+  };
+
   const record = (massMg: number, source: 'scale' | 'typed', to: Destination = suggested): void => {
+    odd.took(massMg, source);
     const saidMass = formatMass(massMg);
     const advice = right === undefined ? adviceWords(massMg, state, piece, count) : undefined;
     const said = `${name}: ${saidMass} to ${trayName(to).toLowerCase()}.`;
@@ -138,6 +151,7 @@ export function useBench(state: BenchState, may: boolean) {
     else if (beyond)
       setSays('Every piece of this plan is weighed. Pick the piece this belongs to, or close the stage.');
     else {
+      if (!mayCount(reading.netMg, 'scale')) return;
       setTakenAt(reading.settled);
       record(reading.netMg, 'scale');
     }
@@ -156,6 +170,7 @@ export function useBench(state: BenchState, may: boolean) {
     right === undefined &&
     typing === undefined &&
     guard === undefined &&
+    odd.asked === undefined &&
     !paused;
   /** The rest of the pan that is waiting to be taken; each new one begins the second anew. */
   const resting = ready ? reading.settled : undefined;
@@ -236,7 +251,7 @@ export function useBench(state: BenchState, may: boolean) {
   const takeTyped = (): void => {
     if (typedMg === undefined) return;
     if (typing?.for === 'split') void split(tray ?? piece.destination, typedMg);
-    else record(typedMg, 'typed');
+    else if (mayCount(typedMg, 'typed')) record(typedMg, 'typed');
   };
 
   const toTray = (id: Destination): void => {
@@ -292,6 +307,7 @@ export function useBench(state: BenchState, may: boolean) {
     setCorrecting(undefined);
     setPicked(w.piece.id);
     setTakenAt(undefined);
+    odd.forget();
   };
 
   const answerGuard = (mark: 'done' | 'skipped', note: string | null): void => {
@@ -355,6 +371,8 @@ export function useBench(state: BenchState, may: boolean) {
     setTyping,
     says,
     setSays,
+    /** What is asked before it counts, in words. */
+    asked: odd.asked,
     closing,
     putBack,
     scaleCommand,

@@ -141,7 +141,7 @@ export function BoardFrame({ board, taking, says, wantedMg, big, lines, line, on
         </aside>
       </div>
       <p
-        className="min-h-8 border-t border-line px-4 pt-1 text-[15px]"
+        className={`min-h-8 border-t border-line px-4 pt-1 text-[15px] ${taking.asked === undefined ? '' : 'border-l-4 border-l-attention bg-[#fff7e0] pb-1 font-semibold'}`}
         role="status"
         aria-live="polite"
         data-testid="says"
@@ -185,7 +185,7 @@ export function BoardFrame({ board, taking, says, wantedMg, big, lines, line, on
           Finish
         </Button>
         <Button size="bench" look="strong" className="min-w-56" disabled={!may} onClick={taking.take}>
-          {big}
+          {taking.asked === undefined ? big : 'Count it all the same'}
         </Button>
       </footer>
     </div>

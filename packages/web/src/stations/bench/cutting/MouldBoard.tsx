@@ -5,7 +5,7 @@ import { inputLook } from '../../../parts/Field.tsx';
 import { BoardFrame, Figures, useSetup } from './BoardFrame.tsx';
 import { NumField } from './NumField.tsx';
 import type { AtBoard } from './useCutting.ts';
-import { useTake } from './useTake.ts';
+import { leftOn, useTake } from './useTake.ts';
 
 const firstMould = (): Mould => {
   const [first] = usualMoulds;
@@ -197,7 +197,7 @@ export function MouldBoard({ board }: { readonly board: AtBoard }) {
     );
     return filled ? `Mould ${made + 1}: ${formatMass(massMg)}, ${count} covers.` : `Left over: ${formatMass(massMg)}.`;
   };
-  const taking = useTake(record);
+  const taking = useTake(record, () => leftOn(board));
   const { mould } = setup;
   const known = usualMoulds.find((m) => JSON.stringify(m.mould) === JSON.stringify(mould));
   return (

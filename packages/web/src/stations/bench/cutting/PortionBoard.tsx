@@ -127,7 +127,12 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
               trueScale={trueScale.on ? trueScale.pxPerMm : undefined}
             />
           )}
-          <p className="min-h-8 px-4 text-[15px]" role="status" aria-live="polite" data-testid="says">
+          <p
+            className={`min-h-8 px-4 text-[15px] ${taking.asked === undefined ? '' : 'border-l-4 border-attention bg-[#fff7e0] py-1.5 font-semibold'}`}
+            role="status"
+            aria-live="polite"
+            data-testid="says"
+          >
             {taking.says !== ''
               ? taking.says
               : flow.byHand
@@ -277,7 +282,7 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
         </Button>
         {!(allDone && next === undefined && taking.panMg === undefined && right === undefined) && (
           <Button size="bench" look="strong" className="min-w-64" disabled={!may} onClick={taking.take}>
-            {big}
+            {taking.asked === undefined ? big : 'Count it all the same'}
           </Button>
         )}
       </footer>

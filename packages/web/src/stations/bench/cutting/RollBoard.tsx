@@ -16,7 +16,7 @@ import { NumField } from './NumField.tsx';
 import { RollDrawing } from './RollDrawing.tsx';
 import type { AtBoard } from './useCutting.ts';
 import { useRolls } from './usePlanner.ts';
-import { useTake } from './useTake.ts';
+import { leftOn, useTake } from './useTake.ts';
 
 function usual(board: AtBoard): RollSetup {
   const category = board.cutting.category;
@@ -98,7 +98,7 @@ export function RollBoard({ board }: { readonly board: AtBoard }) {
       ? `Roll ${made + 1}: ${formatMass(massMg)}. Rest it ${setup.rest.minHours} to ${setup.rest.maxHours} hours, chilled.`
       : `Ends: ${formatMass(massMg)}.`;
   };
-  const taking = useTake(record);
+  const taking = useTake(record, () => leftOn(board));
   const { wrap } = setup;
   return (
     <BoardFrame

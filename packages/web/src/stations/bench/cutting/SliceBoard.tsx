@@ -4,7 +4,7 @@ import { Button } from '../../../parts/Button.tsx';
 import { BoardFrame, Figures, useSetup } from './BoardFrame.tsx';
 import { NumField } from './NumField.tsx';
 import type { AtBoard } from './useCutting.ts';
-import { useTake } from './useTake.ts';
+import { leftOn, useTake } from './useTake.ts';
 
 const DENSITY = 1.06;
 /** A block of this mass as such blocks usually are: about 2.4 : 1.2 : 0.75. */
@@ -138,7 +138,7 @@ export function SliceBoard({ board }: { readonly board: AtBoard }) {
     setOwn(undefined);
     return `${name}: ${formatMass(massMg)}.`;
   };
-  const taking = useTake(record);
+  const taking = useTake(record, () => leftOn(board));
   const split = setup.ways.length > 1;
   return (
     <BoardFrame

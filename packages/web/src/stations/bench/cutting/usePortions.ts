@@ -238,7 +238,17 @@ export function usePortions(board: AtBoard) {
       ? `${nameOf(size)}: ${formatMass(massMg)}. The other marks have moved to fit.`
       : `${formatMass(massMg)} is too ${off} for ${nameOf(size)}. ${off === 'heavy' ? 'Trim it and weigh it again, or leave it.' : 'Move it to another tray, or leave it.'}`;
   };
-  const taking = useTake(record);
+  const before = weights.find((w) => w.id === right);
+  const taking = useTake(record, () => ({
+    leftMg: cutting.startMg - weights.reduce((sum, w) => sum + (w.id === right ? 0 : w.massMg), 0),
+    mostMg:
+      before !== undefined || next === undefined
+        ? undefined
+        : next.kind === 'portion'
+          ? Math.max(...setup.sizes.map((s) => s.targetMg * (1 + s.toleranceShare)))
+          : Math.max(next.massMg * 2, 20_000),
+    what: next?.kind === 'portion' ? `a portion of ${formatMass(next.size.targetMg)}` : 'an end',
+  }));
 
   const move = (index: number, mm: number): void => {
     const from = marks[index];
@@ -311,6 +321,7 @@ export function usePortions(board: AtBoard) {
       if (w === undefined) return;
       say({ kind: 'back', eventId: w.id }, `${w.name}, ${formatMass(w.massMg)} taken back`);
       setRight(undefined);
+      taking.forget();
       taking.setSays(`${w.name}, ${formatMass(w.massMg)}: taken back.`);
     },
   };
