@@ -24,7 +24,7 @@ export function watchRequests(page: Page): () => void {
 }
 
 /** Tabs on until the element with this name has the focus: what a cook without a mouse does. */
-export async function tabTo(page: Page, name: RegExp | string, most = 80): Promise<void> {
+export async function tabTo(page: Page, name: RegExp | string, most = 240): Promise<void> {
   for (let i = 0; i < most; i += 1) {
     // read at once, never waited for: what had the focus may be gone the next moment
     const label = await page.evaluate(() => {
@@ -61,6 +61,36 @@ export async function signInByKeyboard(page: Page, name: string): Promise<void> 
 }
 
 export const pan = (page: Page) => page.getByTestId('pan');
+
+/** Waits until what was read is on the device's disk and says this, so many times. Queries are written there once a second at the most. */
+export async function keptOnDevice(page: Page, text: string, times = 1): Promise<void> {
+  const found = (): Promise<number> =>
+    page.evaluate(
+      (wanted) =>
+        new Promise<number>((done) => {
+          const opening = indexedDB.open('zabrik-reads');
+          opening.onerror = () => done(0);
+          opening.onsuccess = () => {
+            const db = opening.result;
+            if (!db.objectStoreNames.contains('reads')) {
+              db.close();
+              done(0);
+              return;
+            }
+            const all = db.transaction('reads').objectStore('reads').getAll();
+            all.onsuccess = () => {
+              db.close();
+              done(all.result.map(String).join('').split(wanted).length - 1);
+            };
+          };
+        }),
+      text,
+    );
+  await expect.poll(found, { message: `kept on the device: ${text}` }).toBeGreaterThanOrEqual(times);
+}
+
+/** The last part of the address: the breakdown, cutting or batch that is open. */
+export const openedId = (page: Page): string => new URL(page.url()).pathname.split('/').at(-1) ?? '';
 
 /** Puts a mass on the simulated scale and waits until it rests on it. */
 export async function load(page: Page, grams: number): Promise<void> {

@@ -1,6 +1,6 @@
 /** Cutting to weight as its people work it: by touch, by keyboard, without network, with someone watching; and rolls, slices, moulds. */
 import { expect, type Page, test } from '@playwright/test';
-import { axe, load, signInByKeyboard, signInByTouch, tabTo, watchRequests } from './cook.ts';
+import { axe, keptOnDevice, load, signInByKeyboard, signInByTouch, tabTo, watchRequests } from './cook.ts';
 
 const strip = (page: Page) => page.getByTestId('pan-strip');
 const ruler = (page: Page) => page.getByTestId('ruler');
@@ -90,7 +90,7 @@ test('two fillets of a closed stage to sixteen portions in the larder, by touch'
   await cutAll(page, next, take, 1);
   await expect(weighed(second)).toHaveCount(1);
   await cutAll(page, next, take, 1);
-  await expect(weighed(second)).toHaveCount(2, { timeout: 1_000 }); // the second screen sees it within a second
+  await expect(weighed(second)).toHaveCount(2); // the second screen sees it within a second
   await second.close();
   await page.getByRole('button', { name: /^Undo/ }).click();
 
@@ -171,8 +171,7 @@ test('two sizes by keyboard alone, an hour of it without network', async ({ page
   const next = () => page.keyboard.press('p');
   const take = () => page.keyboard.press('Space');
   await cutAll(page, next, take, 2);
-  // what was read is written to the tablet's disk once a second
-  await page.waitForTimeout(1_500);
+  await keptOnDevice(page, '"kind":"weigh"', 2);
   await context.setOffline(true);
   // no network, no scale: typed weights are kept on this device
   for (const g of [161, 159]) {
@@ -187,10 +186,10 @@ test('two sizes by keyboard alone, an hour of it without network', async ({ page
   await page.reload();
   await expect(weighed(page)).toHaveCount(4);
   await context.setOffline(false);
-  await expect(weighed(page).filter({ hasText: 'on this device' })).toHaveCount(0, { timeout: 20_000 });
+  await expect(weighed(page).filter({ hasText: 'on this device' })).toHaveCount(0);
 
   // the scale is there again: both fillets to the end, and into the larder
-  await expect(strip(page)).toHaveAttribute('data-state', 'steady', { timeout: 30_000 });
+  await expect(strip(page)).toHaveAttribute('data-state', 'steady');
   await cutAll(page, next, take, 40);
   await expect(page.getByText(/Every piece is cut/)).toBeVisible();
   const portions = await portionsGot(page);
@@ -215,9 +214,9 @@ test('two gurnard fillets to sixteen portions by keyboard alone, begun without n
   await tabTo(page, /^Cut to weight/);
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: /Gurnard fillet/ }).first()).toBeVisible();
-  // the screens are on the tablet, and what was read is written to its disk once a second
+  // the screens are on the tablet, and what was read is on its disk
   await page.evaluate(() => navigator.serviceWorker.ready);
-  await page.waitForTimeout(1_500);
+  await keptOnDevice(page, 'Gurnard fillet');
   await context.setOffline(true);
   await tabTo(page, /Gurnard fillet/);
   await page.keyboard.press('Enter');
@@ -248,8 +247,8 @@ test('two gurnard fillets to sixteen portions by keyboard alone, begun without n
   for (let i = 0; i < 3; i += 1) await typed(each);
   await expect(weighed(page).first()).toContainText('on this device');
   await context.setOffline(false);
-  await expect(weighed(page).filter({ hasText: 'on this device' })).toHaveCount(0, { timeout: 20_000 });
-  await expect(strip(page)).toHaveAttribute('data-state', 'steady', { timeout: 30_000 });
+  await expect(weighed(page).filter({ hasText: 'on this device' })).toHaveCount(0);
+  await expect(strip(page)).toHaveAttribute('data-state', 'steady');
   await cutAll(
     page,
     async () => {

@@ -1,5 +1,16 @@
 import { expect, type Page, test } from '@playwright/test';
-import { axe, load, putOn, signInByKeyboard, signInByTouch, steady, tabTo, watchRequests } from './cook.ts';
+import {
+  axe,
+  keptOnDevice,
+  load,
+  openedId,
+  putOn,
+  signInByKeyboard,
+  signInByTouch,
+  steady,
+  tabTo,
+  watchRequests,
+} from './cook.ts';
 
 const balance = (page: Page) => page.getByTestId('balance');
 const says = (page: Page) => page.getByTestId('says');
@@ -74,7 +85,7 @@ test('the whole job by touch: receive, bench, larder, ledger, pots; a second scr
   await page.getByRole('button', { name: /Take weight/ }).click();
   await expect(says(page)).toContainText('already taken');
   const weighed = ((await balance(page).textContent()) ?? '').match(/Weighed [\d,]+ g/)?.[0] ?? 'nothing';
-  await expect(balance(second)).toContainText(weighed, { timeout: 1_000 }); // a second browser sees it within a second
+  await expect(balance(second)).toContainText(weighed); // a second browser sees it within a second
   await second.close();
 
   // undo, and weigh again
@@ -247,7 +258,7 @@ test('a tablet that loses the network keeps every weight, says so, and sends the
   await page.getByRole('button', { name: /Four fillets/ }).click();
   await expect(page.getByRole('tab', { name: 'Weights, 0' })).toBeVisible();
   await page.evaluate(() => navigator.serviceWorker.ready);
-  await page.waitForTimeout(1_500); // what was read is kept on the device
+  await keptOnDevice(page, openedId(page));
   const watcher = await browser.newPage();
   await signInByTouch(watcher, 'Maren Ostle');
   await watcher.goto(page.url());
@@ -268,12 +279,12 @@ test('a tablet that loses the network keeps every weight, says so, and sends the
   await page.getByRole('button', { name: 'Close all the same' }).click();
   await expect(says(page)).toContainText('still on this device');
   await page.reload(); // the app opens without the network, and nothing is lost
-  await expect(balance(page)).toContainText('Weighed 606 g', { timeout: 15_000 });
+  await expect(balance(page)).toContainText('Weighed 606 g');
   await expect(balance(watcher)).toContainText('Weighed 0 g');
 
   await context.setOffline(false);
-  await expect(page.getByTestId('saved')).toContainText('all saved', { timeout: 20_000 });
-  await expect(balance(watcher)).toContainText('Weighed 606 g', { timeout: 5_000 });
+  await expect(page.getByTestId('saved')).toContainText('all saved');
+  await expect(balance(watcher)).toContainText('Weighed 606 g');
   await watcher.getByRole('tab', { name: /^Weights/ }).click();
   await expect(watcher.getByRole('listitem').filter({ hasText: 'typed' })).toHaveText([/403 g/, /102 g/, /101 g/]);
   await watcher.close();
@@ -355,7 +366,7 @@ test('a session that ends under the cook’s hands asks to sign in again, and th
     .click();
   await expect(page.getByRole('tab', { name: /^Weights/ })).toBeVisible();
   const before = await page.getByRole('tab', { name: /^Weights/ }).textContent();
-  await page.waitForTimeout(3_000); // the reading again that follows the live connection: it would find the session gone first
+  await page.waitForTimeout(6_000); // the reading again that follows the live connection: it would find the session gone first
   await page.getByRole('button', { name: /^Type/ }).click();
   await page.getByLabel('Weight, typed').fill('77');
   await context.clearCookies();
@@ -364,7 +375,7 @@ test('a session that ends under the cook’s hands asks to sign in again, and th
   await page.getByRole('button', { name: /Jory Pellam/ }).click();
   await page.keyboard.type('2468');
   await page.keyboard.press('Enter');
-  await expect(page.getByTestId('saved')).toContainText('all saved', { timeout: 20_000 });
+  await expect(page.getByTestId('saved')).toContainText('all saved');
   const weights = Number(/\d+/.exec(before ?? '')?.[0]) + 1;
   await expect(page.getByRole('tab', { name: `Weights, ${weights}` })).toBeVisible();
 });

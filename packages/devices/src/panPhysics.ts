@@ -19,6 +19,9 @@ export interface PanReading {
   readonly settled: number;
 }
 
+/** Between one load and the next the pan is empty for a moment. */
+const HAND_MS = 240;
+
 /**
  * What a bench scale makes of the loads put on it: it lags, trembles, comes to rest, rounds to its interval, and refuses to tare
  * while moving. Time and chance are passed in, so a test moves both by hand.
@@ -30,6 +33,8 @@ export class PanPhysics {
   #cellMg = 0;
   #zeroMg = 0;
   #tareMg = 0;
+  /** How long the pan is still empty while a hand changes what lies on it. */
+  #handMs = 0;
   #restingMs = 0;
   #settled = 0;
   #steady = false;
@@ -42,15 +47,20 @@ export class PanPhysics {
   /** Puts exactly this on the pan, in place of what was there. The pan moves even when the mass is the same. */
   load(massMg: number): void {
     this.#loadMg = massMg;
-    this.#cellMg = 0; // a hand takes off what was there before it puts the next thing on
+    // a hand takes off what was there before it puts the next thing on
+    this.#cellMg = 0;
+    this.#handMs = HAND_MS;
     this.#restingMs = 0;
     this.#steady = false;
   }
 
   tick(elapsedMs: number): PanReading {
     const { lagMs, noiseMg, restMs, intervalMg, maxMg } = this.#settings;
-    this.#cellMg += (this.#loadMg - this.#cellMg) * (1 - Math.exp(-elapsedMs / lagMs));
-    const near = Math.abs(this.#loadMg - this.#cellMg) < intervalMg / 2;
+    const emptied = this.#handMs > 0;
+    this.#handMs = Math.max(0, this.#handMs - elapsedMs);
+    const onIt = emptied ? 0 : this.#loadMg;
+    this.#cellMg += (onIt - this.#cellMg) * (1 - Math.exp(-elapsedMs / lagMs));
+    const near = !emptied && Math.abs(this.#loadMg - this.#cellMg) < intervalMg / 2;
     this.#restingMs = near ? this.#restingMs + elapsedMs : 0;
     const rests = near && this.#restingMs >= restMs;
     if (rests && !this.#steady) this.#settled += 1;

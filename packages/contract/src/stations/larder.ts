@@ -33,7 +33,7 @@ export const lotSchema = z.strictObject({
   form: slug.nullable(),
   category: slug.nullable(),
   destination: destination.nullable().describe('null: a delivery nobody has cut yet'),
-  pieces: z.int().describe('how many pieces or animals it was made of'),
+  pieces: z.int().describe('how many pieces or animals it still is'),
   massMg: z.int().min(0),
   madeMg: massMg,
   costMinor: amountMinor,
@@ -120,7 +120,12 @@ export const keepBody = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('thaw'), placeId, ...aboutPart }),
   z.strictObject({ kind: z.literal('open'), ...aboutPart }),
   z.strictObject({ kind: z.literal('date'), useBy: day, reason: note, nod }),
-  z.strictObject({ kind: z.literal('reserve'), reservedFor: shortText.nullable() }),
+  z.strictObject({
+    kind: z.literal('reserve'),
+    reservedFor: shortText.nullable(),
+    massMg: massMg.nullable().default(null).describe('a part of it, which becomes a lot of its own; null: all'),
+    pieces: z.int().min(1).max(100_000).nullable().default(null).describe('how many pieces that is'),
+  }),
   z.strictObject({ kind: z.literal('reading'), centiC: temperatureCentiC }),
   z.strictObject({ kind: z.literal('hold'), reason: note.nullable().describe('null: let it go') }),
 ]);
@@ -272,6 +277,13 @@ export const larder = {
     body: z
       .strictObject({
         massMg,
+        pieces: z
+          .int()
+          .min(1)
+          .max(100_000)
+          .nullable()
+          .default(null)
+          .describe('how many pieces went; null: as the mass goes'),
         to: z.enum(takeOutSinks),
         reason: z.enum(wasteReasons).nullable(),
         note: shortText.nullable(),
@@ -280,7 +292,7 @@ export const larder = {
         path: ['reason'],
         error: 'a reason when it is thrown away, and only then',
       }),
-    answer: z.strictObject({ movementId: id, leftMg: z.int().min(0) }),
+    answer: z.strictObject({ movementId: id, leftMg: z.int().min(0), leftPieces: z.int().min(0) }),
   }),
   groups: endpoint({
     ...routes.larder.groups,
@@ -369,7 +381,12 @@ export const larder = {
       note: note.nullable(),
       counts: z
         .array(
-          z.strictObject({ lotId: id, countedMg: z.int().min(0).max(5_000_000_000), reason: shortText.nullable() }),
+          z.strictObject({
+            lotId: id,
+            countedMg: z.int().min(0).max(5_000_000_000),
+            countedPieces: z.int().min(0).max(100_000).nullable().default(null),
+            reason: shortText.nullable(),
+          }),
         )
         .min(1)
         .max(1_000),

@@ -185,7 +185,7 @@ export async function stockTheLarder(
         body: {
           placeId: 'freezer',
           note: 'Before the weekend.',
-          counts: [{ lotId: last.id, countedMg: last.massMg - grams(2), reason: 'drip' }],
+          counts: [{ lotId: last.id, countedMg: last.massMg - grams(2), countedPieces: null, reason: 'drip' }],
         },
       }),
     );

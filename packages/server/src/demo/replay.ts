@@ -224,7 +224,7 @@ export class Replay {
     await this.do('Tobin Arkwell', at, api.larder.takeOut.id, (command) =>
       takeOut(this.#kitchen, command, {
         params: { lotId },
-        body: { massMg, to, reason, note: null },
+        body: { massMg, pieces: null, to, reason, note: null },
         query: undefined,
       }),
     );

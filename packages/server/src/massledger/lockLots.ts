@@ -12,6 +12,7 @@ export interface HeldLot {
   readonly species: string | null;
   readonly form: string | null;
   readonly category: string | null;
+  /** How many pieces it still is. */
   readonly pieces: number;
   readonly supplierId: string | null;
   readonly destination: Destination | null;
@@ -66,7 +67,7 @@ export async function lockLots(
   );
   const rows = await select<HeldLot>(
     db,
-    `select l.id, l.code, l.name, l.kind, l.species, l.form, l.category, l.pieces, l.supplier_id as "supplierId", l.use_by as "useBy",
+    `select l.id, l.code, l.name, l.kind, l.species, l.form, l.category, b.pieces, l.supplier_id as "supplierId", l.use_by as "useBy",
             l.allergens, l.breakdown_id as "breakdownId", l.piece_id as "pieceId", l.next_stage as "nextStage",
             l.destination, l.run_id as "runId", l.goods, l.tub_use as "tubUse", l.note, l.made_at as "madeAt", l.place_id as "placeId", l.ready, l.state,
             l.frozen_on as "frozenOn", l.thawed_on as "thawedOn", l.opened_on as "openedOn", l.days_left as "daysLeft", l.date_basis as "dateBasis", l.date_limit as "dateLimit", l.date_max_c::float8 as "dateMaxC", l.raised,

@@ -12,6 +12,7 @@ interface Line {
   readonly reason: string | null;
   readonly massMg: number;
   readonly costMinor: number;
+  readonly pieces: number | null;
 }
 
 /** Whether a movement that stands took anything from a lot after this one. */
@@ -56,7 +57,7 @@ export async function reverseMovement(
   if (before.reversed) throw new Problem('already_reversed');
   const lines = await select<Line>(
     db,
-    `select lot_id as "lotId", sink, reason, mass_mg as "massMg", cost_minor as "costMinor" from posting where movement_id = $1 order by id`,
+    `select lot_id as "lotId", sink, reason, mass_mg as "massMg", cost_minor as "costMinor", pieces from posting where movement_id = $1 order by id`,
     [movementId],
     transaction,
   );
@@ -86,7 +87,8 @@ export async function reverseMovement(
     reverses: movementId,
     postings: lines.map((line): Posting => {
       const amounts = { massMg: opposite(line.massMg), costMinor: opposite(line.costMinor) };
-      if (line.lotId !== null) return { lotId: line.lotId, ...amounts };
+      if (line.lotId !== null)
+        return { lotId: line.lotId, ...amounts, pieces: line.pieces === null ? null : opposite(line.pieces) };
       if (line.sink === null) throw new Error(`posting of ${movementId} has neither lot nor sink`);
       return { sink: line.sink, reason: line.reason, ...amounts };
     }),

@@ -5,7 +5,13 @@ export type Sink = 'supplier' | 'pantry' | 'waste' | 'loss' | 'served' | 'staff'
 
 /** One line of a movement: mass and cost into a lot or a sink; negative is out of it. */
 export type Posting =
-  | { readonly lotId: string; readonly massMg: number; readonly costMinor: number }
+  | {
+      readonly lotId: string;
+      readonly massMg: number;
+      readonly costMinor: number;
+      /** How many pieces go with it, where somebody counted them; below nought out of the lot. Left out: as the mass goes. */
+      readonly pieces?: number | null;
+    }
   | { readonly sink: Sink; readonly reason: string | null; readonly massMg: number; readonly costMinor: number };
 
 export type MovementKind =
@@ -57,9 +63,9 @@ export async function writeMovement(db: Sequelize, command: InCommand, movement:
     },
   );
   await db.query(
-    `insert into posting (movement_id, house_id, lot_id, sink, reason, mass_mg, cost_minor)
-     select $1, $2, lot_id, sink, reason, mass_mg, cost_minor
-     from jsonb_to_recordset($3::jsonb) as p(lot_id uuid, sink text, reason text, mass_mg bigint, cost_minor bigint)`,
+    `insert into posting (movement_id, house_id, lot_id, sink, reason, mass_mg, cost_minor, pieces)
+     select $1, $2, lot_id, sink, reason, mass_mg, cost_minor, pieces
+     from jsonb_to_recordset($3::jsonb) as p(lot_id uuid, sink text, reason text, mass_mg bigint, cost_minor bigint, pieces integer)`,
     {
       bind: [
         movement.id,
@@ -71,6 +77,7 @@ export async function writeMovement(db: Sequelize, command: InCommand, movement:
             reason: 'sink' in p ? p.reason : null,
             mass_mg: p.massMg,
             cost_minor: p.costMinor,
+            pieces: 'lotId' in p ? (p.pieces ?? null) : null,
           })),
         ),
       ],

@@ -455,6 +455,63 @@ describe('the larder as a list', () => {
   });
 });
 
+describe('pieces', () => {
+  it('are counted: two served by two of twenty-one leave nineteen, and come back when the entry does', async () => {
+    const portions = await received(kitchen, ines, {
+      species: 'hake',
+      form: 'fillet-skin-on',
+      animals: 21,
+      grossMg: grams(3_360),
+      tareMg: 0,
+    });
+    expect((await read(portions.lotId)).pieces).toBe(21);
+    const out = await must(ines, api.larder.takeOut, {
+      params: { lotId: portions.lotId },
+      body: { massMg: grams(310), pieces: 2, to: 'served', reason: null, note: null },
+    });
+    expect(out).toMatchObject({ leftPieces: 19, leftMg: grams(3_050) });
+    expect((await read(portions.lotId)).pieces).toBe(19);
+    // without a count they go as the mass does: 160 g are one of those of 160
+    const one = await must(ines, api.larder.takeOut, {
+      params: { lotId: portions.lotId },
+      body: { massMg: grams(160), to: 'served', reason: null, note: null },
+    });
+    expect(one.leftPieces).toBe(18);
+    const many = await ines.ask(api.larder.takeOut, {
+      params: { lotId: portions.lotId },
+      body: { massMg: grams(160), pieces: 30, to: 'served', reason: null, note: null },
+    });
+    expect(many).toMatchObject({ status: 409, body: { code: 'not_enough' } });
+    await must(maren, api.ledger.reverse, { params: { movementId: out.movementId }, body: { reason: 'sent back' } });
+    expect((await read(portions.lotId)).pieces).toBe(20);
+    // four reserved are a lot of four, and sixteen stay
+    const reserved = await must(ines, api.larder.keep, {
+      params: { lotId: portions.lotId },
+      body: { kind: 'reserve', reservedFor: 'table nine', massMg: grams(640), pieces: 4 },
+    });
+    expect(reserved.lotId).not.toBe(portions.lotId);
+    expect(await read(reserved.lotId)).toMatchObject({ pieces: 4, reservedFor: 'table nine' });
+    expect((await read(portions.lotId)).pieces).toBe(16);
+    // fifteen found in a round are fifteen
+    const left = (await read(portions.lotId)).massMg;
+    await must(maren, api.larder.count, {
+      body: {
+        placeId: null,
+        note: null,
+        counts: [
+          {
+            lotId: portions.lotId,
+            countedMg: left - grams(160),
+            countedPieces: 15,
+            reason: 'used and not written down',
+          },
+        ],
+      },
+    });
+    expect((await read(portions.lotId)).pieces).toBe(15);
+  });
+});
+
 describe('an allergen', () => {
   it('is never lost, whatever is split, merged, collected, cooked and frozen', async () => {
     const act = fc.record({

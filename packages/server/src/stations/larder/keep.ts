@@ -140,11 +140,23 @@ export async function keep(
   const placeName = (id: string): string => placesOf(house).find((p) => p.id === id)?.name ?? id;
   const chef = who.role === 'head-chef' || who.role === 'sous-chef';
 
+  /** The lot itself, or the part of it that this is about, split off. */
+  const partOf = async (massMg: number | null, pieces: number | null): Promise<HeldLot> => {
+    if (massMg !== null && massMg > whole.massMg)
+      throw new Problem('not_enough', `Lot ${whole.code} has ${formatMass(whole.massMg)}.`);
+    if (massMg === null || massMg === whole.massMg) return whole;
+    mustBeFree([whole]);
+    const made = await splitLot(kitchen, command, whole, massMg, pieces);
+    const [taken] = await lockLots(db, transaction, who.houseId, [made.lotId]);
+    if (taken === undefined) throw new Error(`lot ${made.lotId} was split off and is not there`);
+    return taken;
+  };
   let lot = whole;
   let state: State;
   let note: string | null = null;
   switch (body.kind) {
     case 'reserve':
+      lot = await partOf(body.massMg, body.pieces);
       state = { reservedFor: body.reservedFor };
       break;
     case 'hold':
@@ -169,16 +181,7 @@ export async function keep(
       if (kept.nods.includes('date-later') && !chef) throw new Problem('not_your_role', 'A chef makes a date later.');
       mindNods(kept.nods, body.nod);
       note = body.kind === 'date' ? body.reason : body.note;
-      const part = body.kind === 'date' ? null : body.massMg;
-      if (part !== null && part > whole.massMg)
-        throw new Problem('not_enough', `Lot ${whole.code} has ${formatMass(whole.massMg)}.`);
-      if (part !== null && part < whole.massMg) {
-        mustBeFree([whole]);
-        const made = await splitLot(kitchen, command, whole, part, null);
-        const [taken] = await lockLots(db, transaction, who.houseId, [made.lotId]);
-        if (taken === undefined) throw new Error(`lot ${made.lotId} was split off and is not there`);
-        lot = taken;
-      }
+      if (body.kind !== 'date') lot = await partOf(body.massMg, null);
       const basis = basisOf(body.kind, kept.keeping, rules, note);
       // a date that another rule sets presumes that rule's cold, or none
       const dateLimit =

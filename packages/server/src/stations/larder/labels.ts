@@ -39,7 +39,7 @@ async function readLabelled(
 ): Promise<Row[]> {
   const rows = await select<Row>(
     kitchen.db,
-    `select l.id, l.code, l.name, b.mass_mg as "massMg", l.pieces, l.made_at as "madeAt", l.use_by as "useBy", l.state, l.frozen_on as "frozenOn",
+    `select l.id, l.code, l.name, b.mass_mg as "massMg", b.pieces, l.made_at as "madeAt", l.use_by as "useBy", l.state, l.frozen_on as "frozenOn",
             l.thawed_on as "thawedOn", l.place_id as "placeId", l.ready, l.allergens, s.name as "supplierName", d.origin, l.labels
      from lot l join lot_balance b on b.lot_id = l.id left join supplier s on s.id = l.supplier_id left join delivery_line d on d.lot_id = l.id
      where l.house_id = $1 and l.id = any($2::uuid[])`,

@@ -44,6 +44,11 @@ export async function splitLot(
   mustNotWait(lot);
   if (massMg === lot.massMg)
     throw new Problem('not_enough', `That is all of lot ${lot.code}: there is nothing to part.`);
+  if (pieces !== null && trim === undefined && pieces >= Math.max(2, lot.pieces))
+    throw new Problem(
+      'not_enough',
+      `Lot ${lot.code} is ${lot.pieces} ${lot.pieces === 1 ? 'piece' : 'pieces'}: fewer can be parted from it.`,
+    );
   const lotId = uuidv7();
   const { code } = await makeLot(kitchen.db, command, {
     id: lotId,
@@ -64,7 +69,7 @@ export async function splitLot(
     // a form of its own goes to the bench with its share of the animal, which the parent has
     breakdownId: lot.form === null ? lot.breakdownId : null,
     pieceId: lot.pieceId,
-    runId: null,
+    runId: trim === undefined ? lot.runId : null,
     allergens: lot.allergens,
     note: lot.note,
     goods: trim === undefined ? lot.goods : null,
@@ -80,8 +85,13 @@ export async function splitLot(
     note: null,
     reverses: null,
     postings: [
-      { lotId: lot.id, massMg: -massMg, costMinor: -costMinor },
-      { lotId, massMg, costMinor },
+      {
+        lotId: lot.id,
+        massMg: -massMg,
+        costMinor: -costMinor,
+        pieces: pieces === null || trim !== undefined ? null : -pieces,
+      },
+      { lotId, massMg, costMinor, pieces: pieces ?? null },
     ],
   });
   return { movementId, lotId, code };
@@ -398,7 +408,12 @@ export async function count(
     differenceMg += massMg;
     differenceMinor += costMinor;
     postings.push(
-      { lotId: lot.id, massMg, costMinor },
+      {
+        lotId: lot.id,
+        massMg,
+        costMinor,
+        pieces: line.countedPieces === null ? null : line.countedPieces - lot.pieces,
+      },
       { sink: 'count', reason: line.reason, massMg: -massMg, costMinor: -costMinor },
     );
   }

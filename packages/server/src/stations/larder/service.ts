@@ -22,6 +22,10 @@ export async function takeOut(
       'not_enough',
       `Lot ${lot.code} has ${formatMass(Math.max(0, lot.freeMg))} left that is not on a bench or in a planned pot.`,
     );
+  if (body.pieces !== null && body.pieces > lot.pieces)
+    throw new Problem('not_enough', `Lot ${lot.code} is ${lot.pieces} ${lot.pieces === 1 ? 'piece' : 'pieces'}.`);
+  if (body.pieces !== null && body.pieces === lot.pieces && body.massMg < lot.massMg)
+    throw new Problem('not_enough', `All ${lot.pieces} pieces of lot ${lot.code} weigh ${formatMass(lot.massMg)}.`);
   const costMinor = costOfPart(lot, body.massMg);
   const movementId = uuidv7();
   await writeMovement(kitchen.db, command, {
@@ -31,9 +35,15 @@ export async function takeOut(
     note: body.note,
     reverses: null,
     postings: [
-      { lotId: lot.id, massMg: -body.massMg, costMinor: -costMinor },
+      {
+        lotId: lot.id,
+        massMg: -body.massMg,
+        costMinor: -costMinor,
+        pieces: body.pieces === null ? null : -body.pieces,
+      },
       { sink: body.to, reason: body.reason, massMg: body.massMg, costMinor },
     ],
   });
-  return { movementId, leftMg: lot.massMg - body.massMg };
+  const [left] = await lockLots(kitchen.db, transaction, who.houseId, [lot.id]);
+  return { movementId, leftMg: lot.massMg - body.massMg, leftPieces: left?.pieces ?? 0 };
 }

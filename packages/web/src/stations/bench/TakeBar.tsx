@@ -33,7 +33,11 @@ export function TakeBar({ flow, may }: { readonly flow: BenchFlow; readonly may:
           Back
         </Button>
         <Button size="bench" look="strong" type="submit" className="h-16 px-6" disabled={typedMg === undefined}>
-          {typing.for === 'split' ? `To ${trayName(flow.suggested).toLowerCase()}` : 'Take'}{' '}
+          {typing.for === 'split'
+            ? `To ${trayName(flow.suggested).toLowerCase()}`
+            : flow.asked !== undefined
+              ? 'Count it all the same'
+              : 'Take'}{' '}
           {typedMg === undefined ? '' : formatMass(typedMg)}
         </Button>
       </form>

@@ -1,6 +1,6 @@
 import { useMutation } from '@tanstack/react-query';
 import type { Answer, Ask } from '@zabrik/contract';
-import { figureWords, formatMass, formatShare, parseMass } from '@zabrik/core';
+import { figureWords, formatMass, formatShare } from '@zabrik/core';
 import { useRef, useState } from 'react';
 import { call } from '../../app/api.ts';
 import { dayName } from '../../app/dates.ts';
@@ -12,7 +12,9 @@ import { Field, inputLook } from '../../parts/Field.tsx';
 import { Nod } from '../../parts/Nod.tsx';
 import { Notice } from '../../parts/Notice.tsx';
 import { ProbeReading } from '../../parts/ProbeReading.tsx';
+import { PieceSteps } from './PieceSteps.tsx';
 import { PrintLabels } from './PrintLabels.tsx';
+import { partOf } from './partOf.ts';
 
 type LotRead = Answer<typeof api.larder.read>;
 type KeepBody = Ask<typeof api.larder.keep>['body'];
@@ -79,8 +81,8 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
     },
   });
   const split = useMutation({
-    mutationFn: (o: { readonly massMg: number; readonly trim: boolean }) =>
-      call(api.larder.split, { params: { lotId: lot.id }, body: { ...o, pieces: null } }),
+    mutationFn: (o: { readonly massMg: number; readonly pieces: number | null; readonly trim: boolean }) =>
+      call(api.larder.split, { params: { lotId: lot.id }, body: o }),
     onSuccess: () => {
       setDoing(undefined);
       setPart('');
@@ -98,10 +100,14 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
     undo.reset();
   };
   let massMg: number | null | undefined;
+  let pieces: number | null = null;
   let error: string | undefined;
   try {
-    massMg = part.trim() === '' ? null : parseMass(part);
-    if (massMg !== null && massMg > lot.massMg) error = `The lot has ${formatMass(lot.massMg)}`;
+    const typed = part.trim() === '' ? null : partOf(part, lot);
+    massMg = typed?.massMg ?? null;
+    pieces = typed?.pieces ?? null;
+    if (pieces !== null && pieces > lot.pieces) error = `The lot is ${lot.pieces} pieces`;
+    else if (massMg !== null && massMg > lot.massMg) error = `The lot has ${formatMass(lot.massMg)}`;
     if (massMg !== null && massMg <= 0) error = 'A weight, such as 160 or 1.2 kg';
   } catch (thrown) {
     error = figureWords(thrown, 'A weight, such as 160 or 1.2 kg');
@@ -120,15 +126,22 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
     if (last !== undefined && 'nod' in last) keep.mutate({ ...last, nod: true });
   };
   const partField = (label: string) => (
-    <Field
-      label={label}
-      unit="g"
-      inputMode="decimal"
-      placeholder="all of it"
-      value={part}
-      error={part.trim() === '' ? undefined : error}
-      onChange={(event) => setPart(event.target.value)}
-    />
+    <div>
+      <Field
+        label={label}
+        unit={pieces === null ? 'g' : ''}
+        inputMode="text"
+        placeholder="all of it"
+        value={part}
+        error={part.trim() === '' ? undefined : error}
+        onChange={(event) => setPart(event.target.value)}
+      />
+      {lot.pieces > 1 && (
+        <div className="mt-1.5">
+          <PieceSteps of={lot.pieces} pieces={pieces ?? undefined} onPieces={setPart} label={label} />
+        </div>
+      )}
+    </div>
   );
   return (
     <section aria-label="Keep" className="rounded-plate border border-line bg-white p-3">
@@ -197,7 +210,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
           className="mt-3 grid grid-cols-2 items-end gap-3"
           onSubmit={(event) => {
             event.preventDefault();
-            if (massMg != null && error === undefined) split.mutate({ massMg, trim: doing === 'trim' });
+            if (massMg != null && error === undefined) split.mutate({ massMg, pieces, trim: doing === 'trim' });
           }}
         >
           {partField(doing === 'trim' ? 'Comes off as trim' : 'Take off')}
@@ -223,14 +236,22 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
       )}
       {(doing === 'reserve' || (doing === 'hold' && lot.held === null)) && (
         <form
-          className="mt-3 flex items-end gap-3"
+          className="mt-3 flex flex-wrap items-end gap-3"
           onSubmit={(event) => {
             event.preventDefault();
             const text = words.trim();
-            if (doing === 'reserve') keep.mutate({ kind: 'reserve', reservedFor: text === '' ? null : text });
-            else if (text !== '') keep.mutate({ kind: 'hold', reason: text });
+            if (doing === 'reserve') {
+              if (error === undefined)
+                keep.mutate({
+                  kind: 'reserve',
+                  reservedFor: text === '' ? null : text,
+                  massMg: massMg === lot.massMg ? null : (massMg ?? null),
+                  pieces: massMg === lot.massMg ? null : pieces,
+                });
+            } else if (text !== '') keep.mutate({ kind: 'hold', reason: text });
           }}
         >
+          {doing === 'reserve' && partField('How much')}
           <Field
             className="flex-1"
             label={doing === 'reserve' ? 'For which dish or pot' : 'Why nothing may leave it'}
@@ -243,7 +264,11 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
             type="submit"
             look={doing === 'hold' ? 'alarm' : 'strong'}
             className="h-11"
-            disabled={keep.isPending || (words.trim() === '' && (doing === 'hold' || lot.reservedFor === null))}
+            disabled={
+              keep.isPending ||
+              (words.trim() === '' && (doing === 'hold' || lot.reservedFor === null)) ||
+              (doing === 'reserve' && error !== undefined)
+            }
           >
             {doing === 'hold' ? 'Hold it' : words.trim() === '' ? 'No longer' : 'Reserve'}
           </Button>

@@ -2,7 +2,7 @@ import { useMutation } from '@tanstack/react-query';
 import { cutToWeight } from '@zabrik/catalogue/portioning';
 import type { Answer, Ask } from '@zabrik/contract';
 import { takeOutSinks, wasteReasons } from '@zabrik/contract/ways-out';
-import { allergenWords, figureWords, formatMass, formatTemperature, inGrams, parseMass } from '@zabrik/core';
+import { allergenWords, figureWords, formatMass, formatTemperature, inGrams } from '@zabrik/core';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -17,6 +17,8 @@ import { Field, inputLook } from '../../parts/Field.tsx';
 import { Notice } from '../../parts/Notice.tsx';
 import { LotActions } from './LotActions.tsx';
 import { entryNames, keptWords } from './larderWords.ts';
+import { PieceSteps } from './PieceSteps.tsx';
+import { partOf } from './partOf.ts';
 
 type LotRead = Answer<typeof api.larder.read>;
 
@@ -50,10 +52,12 @@ function TakeOut({ lot, money }: { readonly lot: LotRead; readonly money: (minor
       call(api.larder.takeOut, { params: { lotId: lot.id }, body }),
   });
   let massMg: number | undefined;
+  let pieces: number | null = null;
   let error: string | undefined;
   try {
-    massMg = parseMass(mass);
-    if (massMg > lot.massMg) error = `The lot has ${formatMass(lot.massMg)}`;
+    ({ massMg, pieces } = partOf(mass, lot));
+    if (pieces !== null && pieces > lot.pieces) error = `The lot is ${lot.pieces} pieces`;
+    else if (massMg > lot.massMg) error = `The lot has ${formatMass(lot.massMg)}`;
   } catch (thrown) {
     error = figureWords(thrown, 'A weight, such as 160 or 1.2 kg');
   }
@@ -63,8 +67,8 @@ function TakeOut({ lot, money }: { readonly lot: LotRead; readonly money: (minor
       <div className="grid grid-cols-2 gap-3">
         <Field
           label="Take out"
-          unit="g"
-          inputMode="decimal"
+          unit={pieces === null ? 'g' : ''}
+          inputMode="text"
           value={mass}
           error={error}
           onChange={(event) => setMass(event.target.value)}
@@ -95,13 +99,18 @@ function TakeOut({ lot, money }: { readonly lot: LotRead; readonly money: (minor
             look={to === 'waste' ? 'alarm' : 'plain'}
             disabled={!ready}
             onClick={() =>
-              takeOut.mutate({ massMg: massMg ?? 0, to, reason: to === 'waste' ? reason : null, note: null })
+              takeOut.mutate({ massMg: massMg ?? 0, pieces, to, reason: to === 'waste' ? reason : null, note: null })
             }
           >
             {sinkNames[to]}
           </Button>
         ))}
       </div>
+      {lot.pieces > 1 && (
+        <div className="mt-2">
+          <PieceSteps of={lot.pieces} pieces={pieces ?? undefined} onPieces={setMass} label="Take out" />
+        </div>
+      )}
       {ready && (
         <p className="mt-2 text-[14px] text-ink-soft">
           Worth {money(lot.massMg > 0 ? (lot.costMinor * (massMg ?? 0)) / lot.massMg : 0)}: that goes with it.

@@ -13,7 +13,7 @@ import { inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { SimulatedPan } from '../bench/SimulatedPan.tsx';
 import { LarderHead } from './LarderHead.tsx';
-import { type Counted, countedMg, linesOf, reasons, roundOf } from './stockTake.ts';
+import { type Counted, countedOf, linesOf, reasons, roundOf } from './stockTake.ts';
 
 interface LineProps {
   readonly lot: Lot;
@@ -24,7 +24,7 @@ interface LineProps {
 function Line({ lot, counted, onCount }: LineProps) {
   const scale = useScale();
   const text = counted?.text ?? '';
-  const mg = text.trim() === '' ? undefined : countedMg(text);
+  const mg = text.trim() === '' ? undefined : countedOf(text, lot)?.massMg;
   const differs = mg !== undefined && mg !== lot.massMg;
   const set = (next: Partial<Counted>): void => onCount({ text, reason: counted?.reason ?? '', ...next });
   return (
@@ -41,7 +41,10 @@ function Line({ lot, counted, onCount }: LineProps) {
           {lot.state === 'frozen' && ' · frozen'}
         </span>
       </span>
-      <span className="figure text-right">{formatMass(lot.massMg)}</span>
+      <span className="figure text-right">
+        {formatMass(lot.massMg)}
+        {lot.pieces > 1 && <span className="block text-[13px] font-normal text-ink-soft">{lot.pieces} pieces</span>}
+      </span>
       <span className="flex flex-wrap items-center justify-end gap-2">
         <Button
           className="h-12"
@@ -57,8 +60,8 @@ function Line({ lot, counted, onCount }: LineProps) {
         <input
           aria-label={`${lot.code}: counted, grams`}
           className={`${inputLook} figure h-12 w-28! text-right`}
-          inputMode="decimal"
-          placeholder="grams"
+          inputMode="text"
+          placeholder={lot.pieces > 1 ? 'g, or 19 pc' : 'grams'}
           aria-invalid={text.trim() !== '' && mg === undefined}
           value={text}
           onChange={(event) => set({ text: event.target.value })}

@@ -1,6 +1,6 @@
 import type { Lot } from '@zabrik/contract';
 import { describe, expect, it } from 'vitest';
-import { countedMg, linesOf, roundOf } from './stockTake.ts';
+import { countedOf, linesOf, roundOf } from './stockTake.ts';
 
 const lot = (id: string, massMg: number): Lot => ({ id, massMg }) as Lot;
 const lots = [lot('a', 500_000), lot('b', 1_200_000), lot('c', 80_000)];
@@ -22,14 +22,18 @@ describe('a round through the larder', () => {
 
   it('sends only what was counted, and no reason for what agrees', () => {
     expect(linesOf(lots, typed({ a: ['500', 'drip'], b: ['0', 'used'], c: [''] }))).toEqual([
-      { lotId: 'a', countedMg: 500_000, reason: null },
-      { lotId: 'b', countedMg: 0, reason: 'used' },
+      { lotId: 'a', countedMg: 500_000, countedPieces: null, reason: null },
+      { lotId: 'b', countedMg: 0, countedPieces: 0, reason: 'used' },
     ]);
   });
 
   it('knows nothing from not counted', () => {
-    expect(countedMg('0')).toBe(0);
-    expect(countedMg('')).toBeUndefined();
-    expect(countedMg('lots')).toBeUndefined();
+    const of = (text: string) => countedOf(text, { massMg: 3_360_000, pieces: 21 });
+    expect(of('0')).toEqual({ massMg: 0, pieces: 0 });
+    expect(of('19 pc')).toEqual({ massMg: 3_040_000, pieces: 19 });
+    expect(of('21 pieces')).toEqual({ massMg: 3_360_000, pieces: 21 });
+    expect(of('3,040')).toEqual({ massMg: 3_040_000, pieces: null });
+    expect(of('')).toBeUndefined();
+    expect(of('lots')).toBeUndefined();
   });
 });

@@ -1,6 +1,6 @@
 /** A round through the larder as it is typed and weighed: what was counted, what differs, and what still wants a reason. */
 import type { Ask, api, Lot } from '@zabrik/contract';
-import { parseMass } from '@zabrik/core';
+import { type Part, partOf } from './partOf.ts';
 
 export interface Counted {
   readonly text: string;
@@ -15,11 +15,11 @@ export const reasons = [
   'put elsewhere',
 ] as const;
 
-/** What was typed, in milligrams; undefined while it cannot be read. */
-export function countedMg(text: string): number | undefined {
-  if (text.trim() === '0') return 0;
+/** What was typed of a lot: a weight, or its pieces where it is pieces; undefined while it cannot be read. */
+export function countedOf(text: string, lot: Pick<Lot, 'massMg' | 'pieces'>): Part | undefined {
+  if (/^0( ?pc)?$/.test(text.trim())) return { massMg: 0, pieces: 0 };
   try {
-    return parseMass(text);
+    return partOf(text, lot);
   } catch {
     return undefined;
   }
@@ -43,7 +43,7 @@ export function roundOf(lots: readonly Lot[], counts: ReadonlyMap<string, Counte
   for (const lot of lots) {
     const typed = counts.get(lot.id);
     if (typed === undefined || typed.text.trim() === '') continue;
-    const mg = countedMg(typed.text);
+    const mg = countedOf(typed.text, lot)?.massMg;
     if (mg === undefined) {
       unreadable.push(lot.id);
       continue;
@@ -64,7 +64,15 @@ export const linesOf = (
 ): Ask<typeof api.larder.count>['body']['counts'] =>
   lots.flatMap((lot) => {
     const typed = counts.get(lot.id);
-    const mg = typed === undefined ? undefined : countedMg(typed.text);
-    if (typed === undefined || mg === undefined) return [];
-    return [{ lotId: lot.id, countedMg: mg, reason: mg === lot.massMg ? null : typed.reason.trim() || null }];
+    const part = typed === undefined ? undefined : countedOf(typed.text, lot);
+    if (typed === undefined || part === undefined) return [];
+    const mg = part.massMg;
+    return [
+      {
+        lotId: lot.id,
+        countedMg: mg,
+        countedPieces: part.pieces,
+        reason: mg === lot.massMg ? null : typed.reason.trim() || null,
+      },
+    ];
   });

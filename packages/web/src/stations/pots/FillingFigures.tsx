@@ -94,7 +94,9 @@ export function FillingFigures({ s, lots }: { readonly s: Scaling; readonly lots
                 ? 'as long as you like'
                 : minutes === 0
                   ? 'back in the ice now'
-                  : `${Math.floor(minutes)} min`}
+                  : minutes < 2
+                    ? `${Math.floor(minutes * 60)} s`
+                    : `${Math.floor(minutes)} min`}
             </span>{' '}
             <span className="text-[14px] text-ink-soft">
               for {formatMass(kg * 1e6)} until {use.splitsAboveC} °C, where it splits, with the blade on
