@@ -15,6 +15,46 @@ describe('catalogue files', () => {
     expect(new Set(allPlans.map((p) => p.id)).size).toBe(allPlans.length);
   });
 
+  it('warn in whole sentences, about a piece whose cut does the harm, and before it', () => {
+    for (const plan of allPlans)
+      for (const stage of plan.stages)
+        for (const [index, { guard, pieces, title }] of stage.steps.entries()) {
+          if (guard === undefined) continue;
+          const at = `${plan.id} ${stage.id}: ${title}`;
+          // a state or a question, then what to do and why; never a title with a reason glued to it
+          expect(guard.warn, at).toMatch(/^[A-Z][^:.?]*(: [a-z][^:]*|\. [A-Z][^:]*|\? [A-Z][^:]*)$/);
+          expect(guard.warn, at).not.toMatch(/\bfirst: |: first/);
+          // never after the harm: what it guards comes off at this step or later
+          const earlier = new Set(stage.steps.slice(0, index).flatMap((s) => s.pieces));
+          const later = stage.steps.slice(index).flatMap((s) => s.pieces);
+          for (const id of guard.before) {
+            expect(later, at).toContain(id);
+            if (!pieces.includes(id)) expect(earlier, at).not.toContain(id);
+          }
+          // the wishbone matters for the breast and what is boned through it, never for a leg or a wing
+          if (/wishbone/i.test(guard.warn))
+            for (const id of guard.before) expect(['breast', 'supreme', 'crown', 'cage', 'boned'], at).toContain(id);
+          if (/crop still/i.test(guard.warn)) expect(guard.before, at).toContain('guts');
+        }
+    // no leg is warned about twice: one warning before one leg
+    for (const plan of allPlans)
+      for (const stage of plan.stages)
+        expect(
+          stage.steps.filter((s) => s.guard?.before.includes('leg')).length,
+          `${plan.id} ${stage.id}`,
+        ).toBeLessThanOrEqual(1);
+  });
+
+  it('never look for lead with a magnet, nor put live shellfish back into water', () => {
+    const all = JSON.stringify(allPlans);
+    expect(all).not.toMatch(/magnet/i);
+    const steamed = allPlans.find((p) => p.id === 'shellfish-steamed-picked');
+    const rinse = steamed?.stages[0]?.steps[0];
+    // Regulation (EC) No 853/2004, Annex III, Section VII, Chapter VIII: no re-immersion after despatch
+    expect(`${rinse?.title} ${rinse?.how}`).toMatch(/running cold water.*never stood in water.*what floats/s);
+    expect(JSON.stringify(allSpecies)).not.toMatch(/purge test/i);
+  });
+
   it('name only species, forms, categories and pieces that exist', () => {
     for (const plan of allPlans) {
       for (const start of plan.starts) {

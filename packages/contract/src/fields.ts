@@ -12,6 +12,7 @@ export const temperatureCentiC = z.int().min(-8_000).max(30_000).describe('hundr
 export const instant = z.iso.datetime().describe('UTC, RFC 3339');
 export const day = z.iso.date().describe('calendar day, YYYY-MM-DD');
 export const slug = z.string().regex(/^[a-z0-9][a-z0-9-]{0,63}$/);
+export const nod = z.boolean().default(false).describe('someone has read the warning and means it');
 export const note = z.string().trim().min(1).max(500);
 export const shortText = z.string().trim().min(1).max(120);
 export const share = z.number().min(-1).max(2).describe('a ratio, 0..1');

@@ -9,6 +9,7 @@ import {
   instant,
   limit,
   massMg,
+  nod,
   note,
   nothing,
   share,
@@ -161,6 +162,7 @@ export const bench = {
       animals: z.int().min(1).max(500),
       massMg: massMg.nullable().describe('null: all of the lot'),
       way: z.enum(ways).nullable().default(null).describe('null: as the plan says'),
+      nod,
     }),
     answer: breakdownSchema,
   }),
@@ -178,6 +180,7 @@ export const bench = {
         .min(1)
         .max(40),
       way: z.enum(ways).nullable().default(null),
+      nod,
     }),
     answer: breakdownSchema,
   }),

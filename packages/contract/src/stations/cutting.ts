@@ -1,7 +1,20 @@
 import { cuttingKinds } from '@zabrik/core';
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
-import { amountMinor, destination, id, instant, massMg, massOrNoneMg, note, nothing, share, slug } from '../fields.ts';
+import {
+  amountMinor,
+  day,
+  destination,
+  id,
+  instant,
+  massMg,
+  massOrNoneMg,
+  nod,
+  note,
+  nothing,
+  share,
+  slug,
+} from '../fields.ts';
 import { routes } from '../routes.ts';
 
 const mm = z.number().min(0).max(3_000).describe('millimetres');
@@ -181,6 +194,7 @@ export const restingSchema = z.strictObject({
   category: z.string().nullable(),
   pieces: z.int(),
   massMg: z.int(),
+  useBy: day.nullable(),
   madeAt: instant,
   readyAt: instant.describe('firm enough to cut'),
   lateAt: instant.describe('meant to be cut by then'),
@@ -209,6 +223,7 @@ export const cutting = {
         .min(1)
         .max(20),
       at: instant,
+      nod,
     }),
     answer: cuttingHeadSchema,
   }),

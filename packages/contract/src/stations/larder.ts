@@ -10,6 +10,7 @@ import {
   instant,
   limit,
   massMg,
+  nod,
   note,
   nothing,
   shortText,
@@ -107,7 +108,6 @@ export const tracedMovementSchema = z.strictObject({
 export const lotGroups = ['place', 'date', 'destination', 'species', 'supplier'] as const;
 
 const placeId = slug;
-const nod = z.boolean().default(false).describe('someone has read the warning and means it');
 const part = massMg
   .nullable()
   .default(null)

@@ -18,6 +18,8 @@ const rules: KeepingRules = {
   frozenDays: 90,
   thawedDays: 2,
   opened: { value: { max_days: 2, day_of_opening_is: 1 as const }, citation: { document: 'practice', section: '' } },
+  needsCold: true,
+  sealedFish: false,
 };
 const bones: Keeping = {
   state: 'fresh',
@@ -35,6 +37,34 @@ const done = (k: Keeping, change: KeepingChange, day = today) => {
   if (typeof kept === 'string') throw new Error(kept);
   return kept;
 };
+
+describe('what is asked before it is done', () => {
+  const nods = (k: Keeping, change: KeepingChange, own: Partial<KeepingRules> = {}, day = today) => {
+    const kept = changeKeeping(k, change, day, { ...rules, ...own });
+    return typeof kept === 'string' ? kept : kept.nods;
+  };
+  const frozen = { ...bones, state: 'frozen' as const, frozenOn: today };
+
+  it('what needs the cold is not set down in the dry store unasked; flour is', () => {
+    expect(nods(bones, { kind: 'move', to: shelf })).toEqual(['out-of-the-cold']);
+    expect(nods({ ...bones, ready: true }, { kind: 'move', to: shelf })).toEqual(['out-of-the-cold']);
+    expect(nods(bones, { kind: 'move', to: shelf }, { needsCold: false })).toEqual([]);
+    expect(nods(bones, { kind: 'move', to: ready })).toEqual(['raw-among-ready']);
+  });
+
+  it('a pack past its date, or a frozen one, is not opened unasked', () => {
+    expect(nods(bones, { kind: 'open' }, {}, '2026-11-25')).toEqual([]);
+    expect(nods(bones, { kind: 'open' }, {}, '2026-11-26')).toEqual(['past-date']);
+    expect(nods(frozen, { kind: 'open' })).toEqual(['opened-frozen']);
+    expect(nods({ ...bones, useBy: null }, { kind: 'open' }, {}, '2026-11-26')).toEqual([]);
+  });
+
+  it('fish is opened before it thaws (US Food Code 2022, 3-501.13(E)); once opened it is not asked again', () => {
+    expect(nods(frozen, { kind: 'thaw', to: cold }, { sealedFish: true })).toEqual(['thaw-in-pack']);
+    expect(nods({ ...frozen, openedOn: today }, { kind: 'thaw', to: cold }, { sealedFish: true })).toEqual([]);
+    expect(nods(frozen, { kind: 'thaw', to: cold })).toEqual([]);
+  });
+});
 
 describe('freezing and thawing', () => {
   const frozen = done(bones, { kind: 'freeze', to: freezer }).keeping;

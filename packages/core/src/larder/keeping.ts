@@ -37,6 +37,10 @@ export interface KeepingRules {
   readonly thawedDays: number;
   /** How long an opened pack keeps: what the house's profile says of this food, else what kitchens do. */
   readonly opened: Pick<ShelfLife, 'value' | 'citation'> & { readonly id?: string };
+  /** It keeps only in the cold: what stands in a dry store by its nature does not. */
+  readonly needsCold: boolean;
+  /** Fish bought in frozen, whose pack may hold no air: opened before it thaws. */
+  readonly sealedFish: boolean;
 }
 
 export type KeepingChange =
@@ -58,7 +62,15 @@ export type KeepingRefusal =
   | 'already-there';
 
 /** What someone has to have seen before it is done. */
-export type KeepingNod = 'refreeze' | 'raw-among-ready' | 'date-later' | 'ready-among-raw';
+export type KeepingNod =
+  | 'refreeze'
+  | 'raw-among-ready'
+  | 'date-later'
+  | 'ready-among-raw'
+  | 'out-of-the-cold'
+  | 'past-date'
+  | 'opened-frozen'
+  | 'thaw-in-pack';
 
 export interface Kept {
   readonly keeping: Keeping;
@@ -70,10 +82,23 @@ const daysBetween = (from: string, to: string): number =>
 
 const earliest = (a: string | null, b: string): string => (a !== null && a < b ? a : b);
 
-const apart = (keeping: Keeping, to: Place): KeepingNod[] => {
+const apart = (keeping: Pick<Keeping, 'ready'>, to: Place): KeepingNod[] => {
   if (!keeping.ready && to.holds === 'ready') return ['raw-among-ready'];
   return keeping.ready && to.holds === 'raw' ? ['ready-among-raw'] : [];
 };
+
+/** Past its last day; without a date nobody can say. */
+export const isPastDate = (useBy: string | null, today: string): boolean => useBy !== null && useBy < today;
+
+/** What has to be seen before food is set down in a place: raw and ready apart, and nothing that needs the cold on a shelf. */
+export const nodsToPlace = (
+  keeping: Pick<Keeping, 'ready'>,
+  to: Place,
+  { needsCold }: Pick<KeepingRules, 'needsCold'>,
+): KeepingNod[] => [
+  ...apart(keeping, to),
+  ...(needsCold && to.kind === 'ambient' ? (['out-of-the-cold'] as const) : []),
+];
 
 /**
  * What a change makes of a lot's keeping, or why it cannot be.
@@ -93,14 +118,14 @@ export function changeKeeping(
   today: string,
   rules: KeepingRules,
 ): Kept | KeepingRefusal {
-  const past = keeping.useBy !== null && keeping.useBy < today;
+  const past = isPastDate(keeping.useBy, today);
   switch (change.kind) {
     case 'move': {
       if (change.to.id === keeping.placeId) return 'already-there';
       const intoFreezer = change.to.kind === 'freezer';
       if (intoFreezer && keeping.state !== 'frozen') return 'freezing-takes-a-freezer';
       if (!intoFreezer && keeping.state === 'frozen') return 'frozen-stays-frozen';
-      return { keeping: { ...keeping, placeId: change.to.id }, nods: apart(keeping, change.to) };
+      return { keeping: { ...keeping, placeId: change.to.id }, nods: nodsToPlace(keeping, change.to, rules) };
     }
     case 'freeze': {
       if (keeping.state === 'frozen') return 'already-frozen';
@@ -131,7 +156,10 @@ export function changeKeeping(
           thawedOn: today,
           useBy: earliest(past ? keeping.useBy : null, addDays(today, days - 1)),
         },
-        nods: apart(keeping, change.to),
+        nods: [
+          ...(rules.sealedFish && keeping.openedOn === null ? (['thaw-in-pack'] as const) : []),
+          ...apart(keeping, change.to),
+        ],
       };
     }
     case 'open': {
@@ -142,7 +170,10 @@ export function changeKeeping(
           openedOn: today,
           useBy: earliest(keeping.useBy, lastDay(rules.opened, today)),
         },
-        nods: [],
+        nods: [
+          ...(past ? (['past-date'] as const) : []),
+          ...(keeping.state === 'frozen' ? (['opened-frozen'] as const) : []),
+        ],
       };
     }
     case 'date': {

@@ -70,7 +70,13 @@ export async function cutToWeightBefore(replay: Replay, now: Date): Promise<void
     if (line.lotId === null) throw new Error('the demo refuses nothing here');
     const cuttingId = uuidv7();
     const when = at.toISOString();
-    const start = { id: cuttingId, kind: 'portions' as const, from: [{ lotId: line.lotId, massMg: null }], at: when };
+    const start = {
+      id: cuttingId,
+      kind: 'portions' as const,
+      from: [{ lotId: line.lotId, massMg: null }],
+      at: when,
+      nod: false,
+    };
     await replay.do('Jory Pellam', at, api.cutting.start.id, (command) =>
       startCutting(kitchen, command, { ...none, body: start }),
     );

@@ -112,7 +112,7 @@ export class Replay {
   ): Promise<string> {
     const opened = await this.do(cutter, at, api.bench.start.id, (command) =>
       startBreakdown(this.#kitchen, command, {
-        body: { lotId, planId, animals, massMg, way: null },
+        body: { lotId, planId, animals, massMg, way: null, nod: false },
         params: undefined,
         query: undefined,
       }),
@@ -155,7 +155,7 @@ export class Replay {
     );
     const lots = (waiting?.lots ?? []).map((l) => ({ lotId: l.lotId, massMg: null }));
     const opened = await this.do(cutter, at, api.bench.goOn.id, (command) =>
-      goOn(this.#kitchen, command, { body: { lots, way: null }, params: undefined, query: undefined }),
+      goOn(this.#kitchen, command, { body: { lots, way: null, nod: false }, params: undefined, query: undefined }),
     );
     return opened.id;
   }

@@ -269,3 +269,38 @@ it('a house is judged by its own country’s limits until it says otherwise', ()
   );
   expect(new Set(of('Europe/London', 'Europe/Belfast', 'Europe/Jersey'))).toEqual(new Set(['uk']));
 });
+
+describe('what is past its date', () => {
+  const old = () =>
+    received(kitchen, ines, { species: 'hake', form: 'gutted', grossMg: grams(1_836), tareMg: 0, useBy: todayIn(-1) });
+
+  it('is not put on the bench, nor under the knife, before somebody has read it', async () => {
+    const lot = await old();
+    const start = { lotId: lot.lotId, planId: 'round-fish-two-fillets', animals: 1, massMg: null, way: null };
+    const asked = await ines.ask(api.bench.start, { body: start });
+    expect(asked.status).toBe(409);
+    expect(JSON.stringify(asked.body)).toMatch(/needs_a_nod.*is past its date/);
+    const cut = {
+      id: crypto.randomUUID(),
+      kind: 'portions' as const,
+      from: [{ lotId: lot.lotId, massMg: null }],
+      at: new Date().toISOString(),
+    };
+    const refused = await ines.ask(api.cutting.start, { body: cut });
+    expect(JSON.stringify(refused.body)).toContain('needs_a_nod');
+    expect(await must(ines, api.cutting.start, { body: { ...cut, nod: true } })).toMatchObject({ state: 'open' });
+  });
+
+  it('is not opened unasked, nor set down in the dry store', async () => {
+    const lot = await old();
+    const keep = (body: Ask<typeof api.larder.keep>['body']) =>
+      ines.ask(api.larder.keep, { params: { lotId: lot.lotId }, body });
+    const open = await keep({ kind: 'open', massMg: null });
+    expect(JSON.stringify(open.body)).toMatch(/needs_a_nod.*past its date/);
+    const places = (await must(ines, api.house.read, {})).places;
+    const dry = places.find((p) => p.kind === 'ambient')?.id ?? '';
+    const moved = await keep({ kind: 'move', placeId: dry, massMg: null });
+    expect(JSON.stringify(moved.body)).toMatch(/needs_a_nod.*keeps only in the cold/);
+    expect((await read(lot.lotId)).placeId).not.toBe(dry);
+  });
+});

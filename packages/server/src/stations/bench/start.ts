@@ -11,12 +11,14 @@ import {
 } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { v7 as uuidv7 } from 'uuid';
+import { dayIn, readHouse } from '../../db/house.ts';
 import { BreakdownRow } from '../../db/models.ts';
 import { findPlan, readSpecies } from '../../db/plans.ts';
 import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
+import { mindDates } from '../larder/words.ts';
 import { readBreakdown } from './queries.ts';
 
 /** Beyond this many animals nobody weighs every piece apart unless they ask for it. */
@@ -101,6 +103,8 @@ interface Opening {
   readonly animals: number;
   readonly way: Way;
   readonly taken: readonly [Taken, ...Taken[]];
+  /** Somebody has read that a lot is past its date. */
+  readonly nod: boolean;
 }
 
 /** Writes the open breakdown. Nothing moves in the ledger until the stage closes; the mass is spoken for. */
@@ -108,6 +112,12 @@ async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Pro
   const { db } = kitchen;
   const { who, at, transaction } = command;
   const { plan, stage, taken } = opening;
+  const house = await readHouse(who.houseId, transaction);
+  mindDates(
+    taken.map((t) => t.lot),
+    dayIn(house.timezone, at),
+    opening.nod,
+  );
   const parents = await readParents(
     db,
     transaction,
@@ -190,6 +200,7 @@ export async function startBreakdown(
     animals: body.animals,
     way: body.way ?? usualWay(plan, body.animals),
     taken: [takeFrom(lot, body.massMg)],
+    nod: body.nod,
   });
 }
 
@@ -241,5 +252,6 @@ export async function goOn(
     animals,
     way: body.way ?? usualWay(plan, animals),
     taken,
+    nod: body.nod,
   });
 }

@@ -107,7 +107,14 @@ async function rulesFor(kitchen: Kitchen, command: InCommand, house: HouseRow, l
   const category = lot.category ?? (lot.species === null ? null : categoryOfSpecies(lot.species));
   const animals = await readSpecies(kitchen.db, house.id, command.transaction);
   const opened = shelfLifeOf(limits, 'opened', foodOfLot(lot, animals));
-  return { frozenDays: frozenDays(category), thawedDays: THAWED_DAYS, opened: opened ?? openedByPractice(lot.ready) };
+  return {
+    frozenDays: frozenDays(category),
+    thawedDays: THAWED_DAYS,
+    opened: opened ?? openedByPractice(lot.ready),
+    needsCold: placeNamed(house, lot.placeId).kind !== 'ambient',
+    // what the house froze itself it packed itself
+    sealedFish: lot.kind === 'delivery' && !lot.ready && foodOfLot(lot, animals) === 'fish',
+  };
 }
 
 /** A whole animal keeps in the freezer as its meat does. */

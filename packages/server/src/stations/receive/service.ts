@@ -1,6 +1,14 @@
 import { categoryOfForm, goodsById, inspectionById, receiptDays } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
-import { addDays, costOfAccepted, inspectionFor, type Keeping, recordIsWhole, usuallyRaised } from '@zabrik/core';
+import {
+  addDays,
+  costOfAccepted,
+  inspectionFor,
+  type Keeping,
+  nodsToPlace,
+  recordIsWhole,
+  usuallyRaised,
+} from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { dayIn, lastDayAfter, placeNamed, readHouse, usualPlace } from '../../db/house.ts';
 import { insertRow } from '../../db/insertRow.ts';
@@ -11,6 +19,7 @@ import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { keptFresh, makeLot } from '../../massledger/makeLot.ts';
 import { writeMovement } from '../../massledger/writeMovement.ts';
+import { wordsOfNods } from '../larder/words.ts';
 import { readDelivery, readLine } from './queries.ts';
 
 const noSuch = (path: string, message: string): Problem => new Problem('invalid', message, [{ path, message }]);
@@ -126,11 +135,19 @@ export async function acceptDelivery(
   const acceptedMg = netMg - body.refusedMg;
   const refused = body.verdict === 'refused';
   const noRecord = what.raised === 'wild' && !refused && !recordIsWhole(body.details);
-  if (noRecord && !body.nod)
-    throw new Problem(
-      'needs_a_nod',
-      'Nobody has said who shot it, where and when, and there is no declaration number. No record, no service: it can be taken in on hold until the record is there.',
-    );
+  const asked = [
+    ...(noRecord
+      ? [
+          'Nobody has said who shot it, where and when, and there is no declaration number. No record, no service: it can be taken in on hold until the record is there.',
+        ]
+      : []),
+    ...(refused || body.placeId === null
+      ? []
+      : wordsOfNods(
+          nodsToPlace({ ready: what.ready }, placeNamed(house, placeId), { needsCold: what.place !== 'ambient' }),
+        )),
+  ];
+  if (asked.length > 0 && !body.nod) throw new Problem('needs_a_nod', asked.join(' '));
   const keeping: Keeping = {
     ...keptFresh(placeId, what.ready, useBy),
     ...(frozen ? { state: 'frozen' as const, frozenOn: today, daysLeft: 2 } : {}),

@@ -11,6 +11,7 @@ import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { BodyMap } from '../../parts/BodyMap.tsx';
 import { Button } from '../../parts/Button.tsx';
 import { Field } from '../../parts/Field.tsx';
+import { Nod } from '../../parts/Nod.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
 import { restWords } from './benchWords.ts';
@@ -67,8 +68,10 @@ function WaitingOnes() {
   const navigate = useNavigate();
   const client = useQueryClient();
   const goOn = useMutation({
-    mutationFn: (stage: WaitingStage) =>
-      call(api.bench.goOn, { body: { lots: stage.lots.map((l) => ({ lotId: l.lotId, massMg: null })), way: null } }),
+    mutationFn: ({ stage, nod }: { readonly stage: WaitingStage; readonly nod: boolean }) =>
+      call(api.bench.goOn, {
+        body: { lots: stage.lots.map((l) => ({ lotId: l.lotId, massMg: null })), way: null, nod },
+      }),
     onSuccess: (breakdown) => {
       client.setQueryData(['breakdowns', 'one', breakdown.id], breakdown);
       void navigate(`/bench/${breakdown.id}`);
@@ -106,7 +109,7 @@ function WaitingOnes() {
                 size="bench"
                 look={rest.tone === 'resting' ? 'quiet' : 'plain'}
                 disabled={!may || goOn.isPending}
-                onClick={() => goOn.mutate(stage)}
+                onClick={() => goOn.mutate({ stage, nod: false })}
               >
                 Carry on
               </Button>
@@ -114,7 +117,13 @@ function WaitingOnes() {
           </li>
         );
       })}
-      {goOn.isError && <Notice tone="alarm">{goOn.error.message}</Notice>}
+      <Nod
+        error={goOn.error}
+        words="Carry on all the same"
+        onNod={() => {
+          if (goOn.variables !== undefined) goOn.mutate({ ...goOn.variables, nod: true });
+        }}
+      />
     </ul>
   );
 }
@@ -130,7 +139,7 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
   const [animals, setAnimals] = useState('1');
   const [way, setWay] = useState<Way | null>(null);
   const start = useMutation({
-    mutationFn: (planId: string) =>
+    mutationFn: ({ planId, nod }: { readonly planId: string; readonly nod: boolean }) =>
       call(api.bench.start, {
         body: {
           lotId: lot.id,
@@ -138,6 +147,7 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
           animals: all ? lot.pieces : Number(animals),
           massMg: all ? null : parseMass(mass),
           way,
+          nod,
         },
       }),
     onSuccess: (breakdown) => {
@@ -254,7 +264,7 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
             <button
               type="button"
               disabled={start.isPending || massError !== undefined || !animalsFine}
-              onClick={() => start.mutate(plan.id)}
+              onClick={() => start.mutate({ planId: plan.id, nod: false })}
               className="block w-full rounded-plate border-[1.5px] border-ink bg-white p-4 text-left hover:bg-sheet-soft disabled:opacity-50"
             >
               <BodyMap body={plan.body} lit={new Set()} className="mb-2 h-24" />
@@ -270,7 +280,13 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
           </li>
         ))}
       </ul>
-      {start.isError && <Notice tone="alarm">{start.error.message}</Notice>}
+      <Nod
+        error={start.error}
+        words="Put it on the bench all the same"
+        onNod={() => {
+          if (start.variables !== undefined) start.mutate({ ...start.variables, nod: true });
+        }}
+      />
     </section>
   );
 }

@@ -109,6 +109,7 @@ interface RestingRow {
   readonly category: string | null;
   readonly pieces: number;
   readonly massMg: number;
+  readonly useBy: string | null;
   readonly madeAt: Date;
   readonly rest: { readonly minHours: number; readonly maxHours: number } | null;
 }
@@ -117,7 +118,7 @@ interface RestingRow {
 export async function listResting(db: Sequelize, houseId: string) {
   const rows = await select<RestingRow>(
     db,
-    `select c.id as "cuttingId", l.id as "lotId", l.code, l.name, l.species, l.category, b.pieces, b.mass_mg as "massMg", l.made_at as "madeAt",
+    `select c.id as "cuttingId", l.id as "lotId", l.code, l.name, l.species, l.category, b.pieces, b.mass_mg as "massMg", l.use_by as "useBy", l.made_at as "madeAt",
             (select e.body #> '{setup,rest}' from cutting_event e where e.cutting_id = c.id and e.body ->> 'kind' = 'setup' order by e.seq desc limit 1) as rest
      from cutting c join posting p on p.movement_id = c.movement_id and p.mass_mg > 0
      join lot l on l.id = p.lot_id and l.piece_id = 'roll' join lot_balance b on b.lot_id = l.id and b.mass_mg > 0

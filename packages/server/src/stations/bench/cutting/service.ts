@@ -15,13 +15,14 @@ import {
   shareOut,
 } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
-import { lastDayAfter, readHouse } from '../../../db/house.ts';
+import { dayIn, lastDayAfter, readHouse } from '../../../db/house.ts';
 import { selectOne } from '../../../db/select.ts';
 import { Problem } from '../../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../../kitchen.ts';
 import { costOfPart, type HeldLot, keepingOf, lockLots, mustBeFree } from '../../../massledger/lockLots.ts';
 import { makeLot } from '../../../massledger/makeLot.ts';
 import { type Posting, writeMovement } from '../../../massledger/writeMovement.ts';
+import { mindDates } from '../../larder/words.ts';
 import { readCuttingHead, readOneCutting } from './queries.ts';
 
 /**
@@ -39,6 +40,8 @@ export async function startCutting(
   const wanted = new Map(body.from.map((f) => [f.lotId, f.massMg]));
   const lots = await lockLots(db, transaction, who.houseId, [...wanted.keys()]);
   mustBeFree(lots);
+  const house = await readHouse(who.houseId, transaction);
+  mindDates(lots, dayIn(house.timezone, new Date(body.at)), body.nod);
   const taken = lots.map((lot) => {
     if (lot.massMg === 0) throw new Problem('lot_gone', `Lot ${lot.code} is used up.`);
     if (lot.state === 'frozen') throw new Problem('cannot_keep', `Lot ${lot.code} is frozen. Thaw it first.`);

@@ -29,14 +29,23 @@ const kinds: readonly {
 const kindNames = new Map(kinds.map((k) => [k.id, k.name.toLowerCase()]));
 
 /** As much of a lot as it takes to lay it on the board. */
-type ToCut = Pick<Lot, 'id' | 'code' | 'name' | 'species' | 'category' | 'pieces' | 'massMg'>;
+type ToCut = Pick<Lot, 'id' | 'code' | 'name' | 'species' | 'category' | 'pieces' | 'massMg' | 'useBy'>;
 
-/** Puts lots on the board and opens it at once: what the server says to it comes when it can. */
+interface Begun {
+  readonly kind: CuttingKind;
+  readonly lots: readonly ToCut[];
+}
+
+/**
+ * Puts lots on the board and opens it at once: what the server says to it comes when it can. A lot past its date is asked about first,
+ * here, since the board opens without the server too.
+ */
 function useBegin() {
+  const [late, setLate] = useState<Begun | undefined>();
   const client = useQueryClient();
   const navigate = useNavigate();
   const { data: me } = useMe();
-  return (kind: CuttingKind, lots: readonly ToCut[]): void => {
+  const open = ({ kind, lots }: Begun, nod: boolean): void => {
     const id = uuidv7();
     const at = new Date().toISOString();
     const provisional: Cutting = {
@@ -62,17 +71,60 @@ function useBegin() {
     void keep({
       key: uuidv7(),
       url: addressOf(api.cutting.start, {}),
-      body: { id, kind, from: lots.map((l) => ({ lotId: l.id, massMg: null })), at },
+      body: { id, kind, from: lots.map((l) => ({ lotId: l.id, massMg: null })), at, nod },
       about: id,
       says: `${provisional.name} to be cut`,
     });
     void navigate(`/bench/cut/${id}`);
   };
+  return {
+    begin: (kind: CuttingKind, lots: readonly ToCut[]): void => {
+      if (lots.some((l) => dueWords(l.useBy).tone === 'late')) setLate({ kind, lots });
+      else open({ kind, lots }, false);
+    },
+    late: late && { lots: late.lots.filter((l) => dueWords(l.useBy).tone === 'late') },
+    goOn: (): void => {
+      if (late !== undefined) open(late, true);
+    },
+    leave: (): void => setLate(undefined),
+  };
 }
 
-function OnTheBoard() {
+/** Asks before something past its date comes under the knife. */
+function PastDate({ asks }: { readonly asks: ReturnType<typeof useBegin> }) {
+  if (asks.late === undefined) return null;
+  const [first] = asks.late.lots;
+  return (
+    <section
+      role="alert"
+      aria-label="Past its date"
+      className="sticky top-2 z-10 mb-4 rounded-plate border-2 border-ink bg-attention p-3"
+    >
+      {asks.late.lots.map((l) => (
+        <p key={l.id} className="font-head text-[17px] leading-tight font-bold">
+          {l.name} {l.code}: use by {l.useBy === null ? '' : dayName(l.useBy)}, {dueWords(l.useBy).text}.
+        </p>
+      ))}
+      <p className="mt-1 text-[15px]">
+        Cutting does not make it good. It is thrown away with the reason, unless a chef can show why the date was wrong.
+      </p>
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        <Button size="bench" look="strong" onClick={asks.leave}>
+          Leave it
+        </Button>
+        <Link className="grid min-h-14 items-center px-2 font-semibold underline" to={`/larder/${first?.id ?? ''}`}>
+          Open it in the larder
+        </Link>
+        <Button size="bench" look="plain" onClick={asks.goOn}>
+          Cut it all the same
+        </Button>
+      </div>
+    </section>
+  );
+}
+
+function OnTheBoard({ begin }: Pick<ReturnType<typeof useBegin>, 'begin'>) {
   const list = useQuery({ queryKey: ['cuttings', 'list'], queryFn: () => call(api.cutting.list, {}) });
-  const begin = useBegin();
   const may = useMay('cutting.start');
   if (list.isPending) return <Loading />;
   if (list.isLoadingError) return <Failed error={list.error} again={() => void list.refetch()} />;
@@ -151,7 +203,8 @@ const startedFrom = (body: unknown): string[] =>
 export default function CutList() {
   const [params, setParams] = useSearchParams();
   const may = useMay('cutting.start');
-  const begin = useBegin();
+  const asks = useBegin();
+  const { begin } = asks;
   const [search, setSearch] = useState(params.get('q') ?? '');
   const wanted = kinds.find((k) => k.id === params.get('as'))?.id ?? 'portions';
   const asked = params.get('lot');
@@ -194,7 +247,7 @@ export default function CutList() {
   return (
     <div className="grid flex-1 content-start lg:grid-cols-[400px_1fr] lg:content-stretch">
       <aside className="border-r border-line bg-sheet-soft p-5" aria-label="Under the knife">
-        <OnTheBoard />
+        <OnTheBoard begin={begin} />
         <p className="mt-6">
           <Link className="font-semibold underline" to="/bench">
             To the bench
@@ -203,6 +256,7 @@ export default function CutList() {
       </aside>
       <section className="min-w-0 p-5" aria-label="To be cut to weight">
         <h1 className="mb-3 text-2xl font-bold">Cut to weight</h1>
+        <PastDate asks={asks} />
         <fieldset className="border-0 p-0 mb-4 grid grid-cols-4 gap-2.5 max-md:grid-cols-2" aria-label="What is made">
           {kinds.map((k) => (
             <button
