@@ -22,7 +22,8 @@ describe('catalogue files', () => {
           if (guard === undefined) continue;
           const at = `${plan.id} ${stage.id}: ${title}`;
           // a state or a question, then what to do and why; never a title with a reason glued to it
-          expect(guard.warn, at).toMatch(/^[A-Z][^:.?]*(: [a-z][^:]*|\. [A-Z][^:]*|\? [A-Z][^:]*)$/);
+          expect(guard.warn, at).toMatch(/^[A-Z][^:.?]*[:.?] .*[.?]$/);
+          expect(guard.warn.match(/:/g)?.length ?? 0, at).toBeLessThanOrEqual(1);
           expect(guard.warn, at).not.toMatch(/\bfirst: |: first/);
           // never after the harm: what it guards comes off at this step or later
           const earlier = new Set(stage.steps.slice(0, index).flatMap((s) => s.pieces));

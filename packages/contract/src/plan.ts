@@ -163,6 +163,7 @@ const way = z.strictObject({
   outputFactor: z.number().positive().exactOptional(),
   balance: key.exactOptional(),
   takes: z.enum(['raw', 'cooked', 'any']).exactOptional(),
+  cures: z.literal(true).exactOptional(),
 });
 const step = z.strictObject({
   kind: z.enum(stepKinds),

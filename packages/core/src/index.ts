@@ -41,6 +41,7 @@ export * from './portioning/wishFaults.ts';
 export * from './pots/batchBalance.ts';
 export * from './pots/batchDate.ts';
 export * from './pots/coldClock.ts';
+export * from './pots/curing.ts';
 export * from './pots/fillingBalance.ts';
 export * from './pots/recipeJson.ts';
 export * from './pots/runState.ts';

@@ -253,6 +253,11 @@ export const pots = {
       ways: z.array(slug).max(8).default([]),
       shares: z.record(slug, z.number().min(0).max(50)).default({}),
       want: wantSchema.nullable().default(null),
+      cure: z
+        .strictObject({ nitriteShare: z.number().gt(0).max(0.1), ppm: z.number().gt(0).max(200) })
+        .nullable()
+        .default(null)
+        .describe('the curing salt in the tin by its label, and the sodium nitrite aimed at, mg per kg of the mix'),
     }),
     answer: runSchema.extend({
       refused: z.array(z.strictObject({ lotId: id, reason: z.string() })),

@@ -54,6 +54,8 @@ export interface UseWay {
   /** Bands of its own that the mix is held against. */
   readonly balance?: string;
   readonly takes?: TakesState;
+  /** Curing salt goes in: its kind and the nitrite aimed at are asked for. */
+  readonly cures?: true;
 }
 /** A question on which schools disagree. The first way is the handbook's; the house sets its own. */
 export interface UseQuestion {

@@ -243,7 +243,7 @@ export class Replay {
   async run(useId: string, lotIds: string[], at: Date, outputShare: number | null): Promise<string | undefined> {
     const planned = await this.do('Tobin Arkwell', at, api.pots.plan.id, (command) =>
       planRun(this.#kitchen, command, {
-        body: { useId, lotIds, vesselId: null, onHandMg: {}, ways: [], shares: {}, want: null },
+        body: { useId, lotIds, vesselId: null, onHandMg: {}, ways: [], shares: {}, want: null, cure: null },
         params: undefined,
         query: undefined,
       }),

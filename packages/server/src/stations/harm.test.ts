@@ -304,3 +304,51 @@ describe('what is past its date', () => {
     expect((await read(lot.lotId)).placeId).not.toBe(dry);
   });
 });
+
+describe('curing salt', () => {
+  it('is asked for by kind and aim, and the batch weighs it so: tenfold more of the weak kind', async () => {
+    const pork = () =>
+      received(kitchen, ines, {
+        species: 'pork',
+        form: 'belly',
+        grossMg: grams(2_000),
+        tareMg: 0,
+        useBy: todayIn(3),
+      });
+    const unsaid = await ines.ask(api.pots.plan, {
+      body: {
+        useId: 'country-forcemeat',
+        lotIds: [(await pork()).lotId],
+        vesselId: null,
+        onHandMg: {},
+        ways: ['cured'],
+      },
+    });
+    expect(JSON.stringify(unsaid.body)).toMatch(/which curing salt/);
+    const weighed = async (nitriteShare: number) => {
+      const run = await plan('country-forcemeat', [(await pork()).lotId], {
+        ways: ['cured'],
+        cure: { nitriteShare, ppm: 100 },
+      });
+      const mg = run.ingredients.find((i) => i.id === 'curing-salt')?.massMg ?? 0;
+      const mix = run.baseMg + run.ingredients.reduce((sum, i) => sum + i.massMg, 0);
+      // by hand: what the tin brings over what it all weighs
+      expect(((mg * nitriteShare) / mix) * 1e6).toBeCloseTo(100, 0);
+      return mg;
+    };
+    const [us, eu] = [await weighed(0.0625), await weighed(0.00625)];
+    expect(eu / us).toBeGreaterThan(9.9);
+    // nobody adds it where no curing salt goes in
+    const none = await ines.ask(api.pots.plan, {
+      body: {
+        useId: 'country-forcemeat',
+        lotIds: [(await pork()).lotId],
+        vesselId: null,
+        onHandMg: {},
+        ways: ['uncured'],
+        cure: { nitriteShare: 0.0625, ppm: 100 },
+      },
+    });
+    expect(none.status).toBe(400);
+  });
+});

@@ -2,6 +2,7 @@
 import { categoryInPots } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import {
+  asksForCure,
   asMadeHere,
   baseForWant,
   type Food,
@@ -15,6 +16,7 @@ import {
   scaleUse,
   type Use,
   waysOf,
+  withCure,
   withWays,
 } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
@@ -115,7 +117,18 @@ export async function planRun(
     throw new Problem('invalid', undefined, [{ path: 'vesselId', message: 'no such pot in this house' }]);
   const ways = waysOf(found.use, body.ways).map((w) => w.id);
   const batches = await readBatches(db, who.houseId, found.use.id, transaction);
-  const use = asMadeHere(withWays(found.use, ways, body.shares), ways, batches);
+  const withShares = withWays(found.use, ways, body.shares);
+  if (asksForCure(found.use, ways) !== (body.cure !== null))
+    throw new Problem('invalid', undefined, [
+      {
+        path: 'cure',
+        message:
+          body.cure === null
+            ? 'say which curing salt it is by its label, and how much nitrite is aimed at'
+            : 'no curing salt goes into this',
+      },
+    ]);
+  const use = asMadeHere(body.cure === null ? withShares : withCure(withShares, body.cure), ways, batches);
   const wantedBaseMg = body.want === null ? undefined : baseForWant(use, body.want);
   if (body.want !== null && wantedBaseMg === undefined)
     throw new Problem('invalid', undefined, [{ path: 'want', message: 'this use is not counted like that' }]);

@@ -1,20 +1,30 @@
 import { useMutation } from '@tanstack/react-query';
 import type { Ask, House, ListedUse } from '@zabrik/contract';
-import { formatMass, inKilograms, refusalOf, roleIn, SWELLS, stuffingFor, type Use } from '@zabrik/core';
+import {
+  curingKinds,
+  formatMass,
+  inKilograms,
+  mostNitrite,
+  refusalOf,
+  roleIn,
+  SWELLS,
+  stuffingFor,
+  type Use,
+} from '@zabrik/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../../app/api.ts';
 import { dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
-import { useMay } from '../../app/queries.ts';
+import { useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
-import { inputLook } from '../../parts/Field.tsx';
+import { Field, inputLook } from '../../parts/Field.tsx';
 import { NumField } from '../bench/cutting/NumField.tsx';
 import { FillingFigures } from './FillingFigures.tsx';
 import { amountOf, goesByItself, offerOf, type PotLot } from './offers.ts';
 import { PotDrawing } from './PotDrawing.tsx';
 import { useBoned } from './potQueries.ts';
-import { MOST_LOTS, type Scaling, useScaling } from './useScaling.ts';
+import { cureOf, MOST_LOTS, type Scaling, useScaling } from './useScaling.ts';
 
 function Wishes({ use, s }: { readonly use: Use; readonly s: Scaling }) {
   const kinds = [
@@ -124,6 +134,65 @@ function Questions({ listed, s }: { readonly listed: ListedUse; readonly s: Scal
         );
       })}
     </>
+  );
+}
+
+/** Which curing salt, by its label, and how much nitrite: the kinds differ tenfold, so none is taken for granted. */
+function TheTin({ s }: { readonly s: Scaling }) {
+  const { data: house } = useHouse();
+  const { tin, setTin } = s;
+  const kind = curingKinds.find((k) => k.id === tin.kind);
+  const most = mostNitrite(house?.limits.profileId ?? '');
+  const percentWrong =
+    kind !== undefined && tin.percent !== '' && cureOf({ ...tin, ppm: '100' }) === undefined
+      ? `This kind has ${kind.low === kind.high ? '' : `${kind.low * 100} to `}${kind.high * 100} %`
+      : undefined;
+  return (
+    <fieldset
+      aria-label="Curing salt"
+      className="flex flex-wrap items-end gap-3 rounded-plate border-[1.5px] border-ink bg-white p-3"
+    >
+      <span className="w-full text-[15px]">
+        <strong>Which curing salt is it?</strong> The kinds differ tenfold. Read the label, weigh it to 0.1 g, never
+        swap them.
+      </span>
+      {curingKinds.map((k) => (
+        <Button
+          key={k.id}
+          aria-pressed={tin.kind === k.id}
+          look={tin.kind === k.id ? 'strong' : 'quiet'}
+          onClick={() => setTin({ ...tin, kind: k.id, percent: k.low === k.high ? String(k.low * 100) : '' })}
+        >
+          {k.name}
+        </Button>
+      ))}
+      <Field
+        label="Nitrite in it, by the label"
+        unit="%"
+        className="w-44"
+        inputMode="decimal"
+        disabled={kind === undefined}
+        value={tin.percent}
+        error={percentWrong}
+        onChange={(event) => setTin({ ...tin, percent: event.target.value })}
+      />
+      <Field
+        label="Nitrite aimed at, mg/kg"
+        unit="ppm"
+        className="w-44"
+        inputMode="decimal"
+        value={tin.ppm}
+        error={
+          s.cure !== undefined && s.cure.ppm > most
+            ? `More than ${Math.floor(most)}, the most under your profile`
+            : undefined
+        }
+        onChange={(event) => setTin({ ...tin, ppm: event.target.value })}
+      />
+      {s.cure === undefined && (
+        <span className="pb-2 text-[15px] text-alarm">The batch is reckoned once both are said.</span>
+      )}
+    </fieldset>
   );
 }
 
@@ -356,6 +425,7 @@ export function Batch({ listed, lots, all, house }: BatchProps) {
     <div className="grid gap-4">
       <div className="grid gap-2.5">
         <Questions listed={listed} s={s} />
+        {s.asksForCure && <TheTin s={s} />}
         <Wishes use={s.use} s={s} />
         <ToFill s={s} />
       </div>
@@ -402,7 +472,7 @@ export function Batch({ listed, lots, all, house }: BatchProps) {
                   look="strong"
                   size="bench"
                   className="mt-3 w-full"
-                  disabled={plan.isPending || wishUnread}
+                  disabled={plan.isPending || wishUnread || (s.asksForCure && s.cure === undefined)}
                   onClick={() =>
                     plan.mutate({
                       useId: s.use.id,
@@ -412,6 +482,7 @@ export function Batch({ listed, lots, all, house }: BatchProps) {
                       ways: [...s.ways],
                       shares: s.shares,
                       want: s.want ?? null,
+                      cure: s.cure ?? null,
                     })
                   }
                 >

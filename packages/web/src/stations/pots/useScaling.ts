@@ -1,7 +1,10 @@
 import type { House, ListedUse } from '@zabrik/contract';
 import {
+  asksForCure,
   asMadeHere,
   baseForWant,
+  type Cure,
+  curingKinds,
   outsideRange,
   Refusal,
   readDecimal,
@@ -10,6 +13,7 @@ import {
   type Use,
   type Want,
   waysOf,
+  withCure,
   withWays,
 } from '@zabrik/core';
 import { useMemo, useState } from 'react';
@@ -36,6 +40,23 @@ const wantOf = (wish: Wish, use: Use): Want | undefined => {
   return Number.isInteger(count) && count > 0 ? { kind: wish.kind, count } : undefined;
 };
 
+/** The curing salt at hand: its kind, its share of nitrite as the label says, and what is aimed at. */
+export interface Tin {
+  readonly kind: (typeof curingKinds)[number]['id'] | '';
+  readonly percent: string;
+  readonly ppm: string;
+}
+const noTin: Tin = { kind: '', percent: '', ppm: '' };
+
+/** What a tin says, when it says enough. */
+export function cureOf(tin: Tin): Cure | undefined {
+  const kind = curingKinds.find((k) => k.id === tin.kind);
+  const nitriteShare = readDecimal(tin.percent) / 100;
+  const ppm = readDecimal(tin.ppm);
+  const fits = kind !== undefined && nitriteShare >= kind.low - 1e-9 && nitriteShare <= kind.high + 1e-9;
+  return fits && ppm > 0 && ppm <= 200 ? { nitriteShare, ppm } : undefined;
+}
+
 /** The batch that a use scales to with the lots, ways, shares and wishes of the moment. */
 export function useScaling(listed: ListedUse, lots: readonly PotLot[], house: House | undefined) {
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
@@ -45,10 +66,15 @@ export function useScaling(listed: ListedUse, lots: readonly PotLot[], house: Ho
   const [shares, setShares] = useState<Readonly<Record<string, number>>>({});
   const [wish, setWish] = useState<Wish>({ kind: 'all', amount: '' });
 
+  const [tin, setTin] = useState<Tin>(noTin);
+  const asks = asksForCure(listed.use, ways);
+  const cure = useMemo(() => (asks ? cureOf(tin) : undefined), [asks, tin]);
+
   const use = useMemo(() => {
     const standing = waysOf(listed.use, ways).map((w) => w.id);
-    return asMadeHere(withWays(listed.use, ways, shares), standing, listed.batches);
-  }, [listed, ways, shares]);
+    const made = withWays(listed.use, ways, shares);
+    return asMadeHere(cure === undefined ? made : withCure(made, cure), standing, listed.batches);
+  }, [listed, ways, shares, cure]);
   const shown = useMemo(
     () =>
       lots
@@ -105,6 +131,10 @@ export function useScaling(listed: ListedUse, lots: readonly PotLot[], house: Ho
         return share === undefined ? rest : { ...rest, [id]: share };
       }),
     outside: outsideRange(listed.use, shares),
+    asksForCure: asks,
+    cure,
+    tin,
+    setTin,
     wish,
     setWish,
     want,

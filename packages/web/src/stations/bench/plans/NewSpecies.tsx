@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { readDecimal } from '@zabrik/core';
+import { formsHistamine, readDecimal } from '@zabrik/core';
 import { useState } from 'react';
 import { call } from '../../../app/api.ts';
 import { api } from '../../../app/endpoints.ts';
@@ -32,6 +32,10 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
   const [allergen, setAllergen] = useState<(typeof allergens)[number]>('fish');
   const [form, setForm] = useState('whole');
   const [typical, setTypical] = useState('');
+  const [said, setSaid] = useState<boolean | null>(null);
+  const isFish = /fish|pelagic/.test(group);
+  // known by its genus or its name until somebody says otherwise
+  const histamine = said ?? formsHistamine({ name, scientific, group });
   const id = idFrom(name);
   const taken = name !== '' && (catalogue.data?.species.some((s) => s.id === id) ?? false);
   const typicalG = readDecimal(typical);
@@ -45,6 +49,7 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
             scientific: scientific.trim() === '' ? 'not given' : scientific.trim(),
             group,
             allergen,
+            ...(isFish ? { histamine } : {}),
             forms: [
               {
                 id: idFrom(form),
@@ -121,6 +126,20 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
         value={typical}
         onChange={(e) => setTypical(e.target.value)}
       />
+      {isFish && (
+        <label className="col-span-2 flex min-h-11 items-center gap-2.5 text-[15px]">
+          <input
+            type="checkbox"
+            className="size-5 accent-flow"
+            checked={histamine}
+            onChange={(event) => setSaid(event.target.checked)}
+          />
+          <span>
+            <strong>Histamine forms in it when it warms up</strong>, as in tuna, mackerel, sardine, anchovy, mahi-mahi.
+            Not sure: leave it ticked.
+          </span>
+        </label>
+      )}
       <div className="col-span-2 flex gap-3">
         <Button
           type="submit"
