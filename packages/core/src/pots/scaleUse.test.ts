@@ -59,6 +59,35 @@ const lot = (lotId: string, category: string, g: number) => ({
 });
 const free = { onHandMg: {}, vesselLitres: undefined };
 
+describe('heads go in whole', () => {
+  const stock: Use = { ...fumet, accepts: ['frame', 'white-fish-head'], caps: [] };
+  const heads = (g: number, pieces: number) => ({ ...lot('h', 'white-fish-head', g), pieces });
+  const taken = (use: Use, lots: Parameters<typeof scaleUse>[1], g?: number) =>
+    scaleUse(use, lots, { ...free, ...(g === undefined ? {} : { wantedBaseMg: grams(g) }) });
+
+  it('one head of 278 g is all of it or none, and the batch is what is taken', () => {
+    const one = taken(stock, [heads(278, 1)], 138);
+    expect(one.taken.map((t) => inGrams(t.massMg))).toEqual([278]);
+    expect(one.baseMg).toBe(grams(278));
+    expect(one.ingredients[0]?.massMg).toBe(grams(278));
+    // of two heads of 278 and a frame of 600 to make 700: one head and 361 g of frame, by shares of 556 to 600
+    const both = taken(stock, [lot('f', 'frame', 600), heads(556, 2)], 700);
+    expect(both.taken.find((t) => t.lotId === 'h')?.massMg).toBe(grams(278));
+    expect(both.baseMg).toBe(both.taken.reduce((sum, t) => sum + t.massMg, 0));
+  });
+
+  it('fewer where a cap holds them back, and never past the pot', () => {
+    const capped: Use = { ...stock, caps: [{ category: 'white-fish-head', maxShare: 0.5, reason: 'gluey' }] };
+    // 600 g of frame let in 600 g of heads: two of 250, the third stays whole
+    const held = taken(capped, [lot('f', 'frame', 600), heads(750, 3)]);
+    expect(held.taken.find((t) => t.lotId === 'h')?.massMg).toBe(grams(500));
+    expect(held.capped[0]?.heldBackMg).toBe(grams(250));
+    const pot = scaleUse(stock, [lot('f', 'frame', 600), heads(750, 3)], { onHandMg: {}, vesselLitres: 2 });
+    expect(pot.baseMg).toBeLessThanOrEqual(grams(1_000));
+    expect((pot.taken.find((t) => t.lotId === 'h')?.massMg ?? 0) % grams(250)).toBe(0);
+  });
+});
+
 describe('scaling a use to what there is', () => {
   it('knows the mousseline of 740 g of trim', () => {
     // arithmetic on the handbook's ratio 1 : 1 : 0.06 : 0.014, written for this project

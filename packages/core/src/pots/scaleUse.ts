@@ -9,6 +9,8 @@ export interface OfferedLot {
   /** The use whose batch this is. */
   readonly useId?: string;
   readonly massMg: number;
+  /** How many pieces it is, where it is pieces: a head goes in whole or not at all. */
+  readonly pieces?: number;
   /** Its use-by date is behind it: it goes in nothing. */
   readonly pastDate: boolean;
   /** Cooked, ready to eat: kept apart from what is raw. */
@@ -55,6 +57,9 @@ export interface ScaledUse {
 
 /** What is taken evenly together: all of a kind, or one tub. */
 const heapOf = (lot: OfferedLot): string => (lot.kinds === undefined ? lot.category : lot.lotId);
+/** Kinds of piece that go in whole: nobody sets a third of a head aside. */
+const whole: ReadonlySet<string> = new Set(['white-fish-head', 'oily-fish-head', 'crustacean-whole', 'pork-trotter']);
+
 const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
 
 /** How much of a lot is of a kind, milligrams. */
@@ -63,6 +68,15 @@ function massOfKind(lot: OfferedLot, category: string): number {
   const all = sum(lot.kinds.map((k) => k.massMg));
   const own = sum(lot.kinds.map((k) => (k.category === category ? k.massMg : 0)));
   return all <= 0 ? 0 : Math.round((lot.massMg * own) / all);
+}
+
+/** So much of a lot as whole pieces come nearest to; never more of a kind that is held back. */
+function wholeOf(lot: OfferedLot, mostMg: number, heldBack: boolean, only: boolean): number {
+  const pieces = lot.pieces ?? 0;
+  if (pieces < 1 || !whole.has(lot.category) || mostMg >= lot.massMg) return mostMg;
+  const count = (mostMg / lot.massMg) * pieces;
+  const taken = heldBack ? Math.floor(count + 1e-9) : Math.max(only ? 1 : 0, Math.round(count));
+  return Math.round((taken * lot.massMg) / pieces);
 }
 
 /** What a lot would be in a use: its base, one of its ingredients, or nothing. */
@@ -124,7 +138,8 @@ export function baseForWant(use: Use, want: Want): number | undefined {
  * Shapes  offered: in the order they should be used up, oldest first. `taken` keeps that order within base and ingredients and
  *         leaves out untouched lots.
  * Units   milligrams and litres.
- * Keeps   sum of taken as base = base; no category above its cap; no ingredient above what is on hand: its lots, and what is bought
+ * Keeps   heads, trotters and whole crustaceans are taken whole, the nearest number, fewer where a cap holds them back.
+ *         Sum of taken as base = base; no category above its cap; no ingredient above what is on hand: its lots, and what is bought
  *         in, as much as it takes unless said.
  * Errors  `nothing_accepted`: no lot offered may go in, or nothing at all fits.
  * @example 740 g of trim in a mousseline of 1 : 1 : 0.06 : 0.014 -> cream 740 g, egg white 44.4 g, salt 10.36 g
@@ -207,12 +222,23 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
     budget.set(category, share);
     spent += share;
   });
+  const leftWhole = new Map<string, number>();
   const taken = usable.flatMap(({ lot, massMg }) => {
     const left = budget.get(heapOf(lot)) ?? 0;
-    const take = Math.min(massMg, left);
-    budget.set(heapOf(lot), left - take);
+    const most = Math.min(massMg, left);
+    const take = wholeOf(
+      lot,
+      most,
+      allowance.has(lot.category) || limiting.kind === 'vessel' || limiting.kind === 'ingredient',
+      base.length === 1,
+    );
+    leftWhole.set(lot.category, (leftWhole.get(lot.category) ?? 0) + most - take);
+    budget.set(heapOf(lot), left - most);
     return take > 0 ? [{ lotId: lot.lotId, massMg: take, leftMg: lot.massMg - take, as: 'base' }] : [];
   });
+  // one head more or less: the batch is what is taken
+  if (base.some((b) => whole.has(b.category))) baseMg = sum(taken.map((t) => t.massMg));
+  if (baseMg <= 0) throw new Refusal('nothing_accepted', { use: use.id });
   const ingredients = use.ingredients.map((ingredient) => {
     const massMg = Math.round(baseMg * ingredient.perBase);
     let wantedMg = massMg;
@@ -239,7 +265,7 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
     plates: use.gramsPerPlate === undefined ? undefined : Math.floor(baseMg / (use.gramsPerPlate * 1_000)),
     pieces: use.piece === undefined ? undefined : Math.floor(meanMg / (use.piece.grams * 1_000)),
     limiting,
-    capped,
+    capped: capped.map((c) => ({ ...c, heldBackMg: c.heldBackMg + Math.max(0, leftWhole.get(c.category) ?? 0) })),
     short,
   };
 }

@@ -64,6 +64,7 @@ async function offersOf(
       category: categoryInPots(lot.category, lot.species),
       ...(useId === undefined ? {} : { useId }),
       massMg: Math.max(0, lot.freeMg),
+      pieces: lot.massMg === 0 ? 0 : Math.round((lot.pieces * Math.max(0, lot.freeMg)) / lot.massMg),
       pastDate: lot.useBy !== null && lot.useBy < today,
       ready: lot.ready,
       ...(kinds === undefined ? {} : { kinds }),

@@ -16,12 +16,12 @@ import { useNavigate } from 'react-router';
 import { call } from '../../app/api.ts';
 import { dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
-import { useHouse, useMay } from '../../app/queries.ts';
+import { useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field, inputLook } from '../../parts/Field.tsx';
 import { NumField } from '../bench/cutting/NumField.tsx';
 import { FillingFigures } from './FillingFigures.tsx';
-import { amountOf, goesByItself, offerOf, type PotLot } from './offers.ts';
+import { amountOf, goesByItself, offerOf, oneTouches, type PotLot } from './offers.ts';
 import { PotDrawing } from './PotDrawing.tsx';
 import { useBoned } from './potQueries.ts';
 import { cureOf, MOST_LOTS, type Scaling, useScaling } from './useScaling.ts';
@@ -367,6 +367,9 @@ function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House |
   );
 }
 
+/** So many choices of one touch stand there; who has more suppliers than that searches the larder. */
+const MOST_TOUCHES = 12;
+
 /** So many rows at first; the rest when someone asks. */
 const SOME = 30;
 
@@ -420,6 +423,11 @@ export function Batch({ listed, lots, all, house }: BatchProps) {
   const fine = s.shown.filter((lot) => !refused.includes(lot));
   const usual = fine.filter((lot) => goesByItself(s.use, lot));
   const besides = fine.filter((lot) => !usual.includes(lot));
+  const { data: catalogue } = useCatalogue();
+  const touches = oneTouches(s.use, fine, (id) => catalogue?.species.find((x) => x.id === id)?.name ?? id).slice(
+    0,
+    MOST_TOUCHES,
+  );
   const wishUnread = s.wish.kind !== 'all' && s.want === undefined;
   return (
     <div className="grid gap-4">
@@ -436,6 +444,28 @@ export function Batch({ listed, lots, all, house }: BatchProps) {
             <p className="mb-2 text-ink-soft">
               Nothing lies in the larder for this. Bones and trim stand here once a stage is closed.
             </p>
+          )}
+          {may && touches.length > 0 && (
+            <fieldset className="mb-2 flex flex-wrap gap-1.5 border-0 p-0" aria-label="Only these">
+              {touches.map((t) => (
+                <Button
+                  key={t.name}
+                  className="h-11 px-3"
+                  aria-pressed={s.chosen.length === t.lotIds.size && s.chosen.every((l) => t.lotIds.has(l.id))}
+                  look={
+                    s.chosen.length === t.lotIds.size && s.chosen.every((l) => t.lotIds.has(l.id)) ? 'strong' : 'quiet'
+                  }
+                  onClick={() => s.only(t.lotIds)}
+                >
+                  {t.name}
+                </Button>
+              ))}
+              {s.chosen.length > 0 && (
+                <Button className="h-11 px-3" onClick={() => s.only(new Set())}>
+                  none
+                </Button>
+              )}
+            </fieldset>
           )}
           <LotRows lots={usual} s={s} may={may} />
           {(!all || usual.length > MOST_LOTS) && (

@@ -1,8 +1,8 @@
-import { useById } from '@zabrik/catalogue';
+import { allSpecies, useById } from '@zabrik/catalogue';
 import type { ListedUse, Lot } from '@zabrik/contract';
 import { grams, kilograms } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
-import { amountIn, byKind, goesByItself, isOffered, readMass, readyFor } from './offers.ts';
+import { amountIn, byKind, goesByItself, isOffered, oneTouches, preselected, readMass, readyFor } from './offers.ts';
 
 const use = (id: string) => {
   const found = useById.get(id);
@@ -42,8 +42,64 @@ describe('what goes in a pot without being asked for', () => {
     expect(goesByItself(fumet, lot({ category: 'oily-fish-frame' }))).toBe(false);
   });
   it('is added up as what lies ready', () => {
-    const lots = [lot({}), lot({ massMg: grams(250) }), lot({ category: 'oily-fish-frame' })];
-    expect(readyFor(fumet, lots)).toBe(grams(1_250));
+    const lots = [lot({}), lot({ id: 'm', massMg: grams(250) }), lot({ id: 'n', category: 'oily-fish-frame' })];
+    expect(readyFor(fumet, lots, allSpecies)).toBe(grams(1_250));
+  });
+});
+
+describe('what is chosen before anybody chooses', () => {
+  const ids = (useId: string, lots: Lot[]): string[] => [...preselected(use(useId), lots, allSpecies)].sort();
+  const piece = (id: string, species: string, category: string, o: Partial<Lot> = {}): Lot =>
+    lot({ id, species, category, potKind: category, destination: 'filling', massMg: kilograms(1), ...o });
+
+  it('is never a portion: no racks and no loins for rillettes, no roe barrel with duck legs', () => {
+    const kept = { destination: 'larder' as const };
+    expect(
+      ids('rillettes', [
+        piece('rack', 'rabbit', 'smallgame-portion', kept),
+        piece('loin', 'pork', 'pork-portion', { destination: 'portion' }),
+        piece('whole', 'pork', 'pork-portion', { kind: 'delivery', destination: null }),
+        piece('trim', 'pork', 'pork-trim'),
+        lot({ id: 'confit', kind: 'batch', species: null, category: null, potKind: '', useId: 'confit', ready: true }),
+      ]),
+    ).toEqual(['confit', 'trim']);
+    expect(
+      ids('confit', [
+        piece('legs', 'duck', 'waterfowl-portion', kept),
+        piece('barrel', 'roe-deer', 'venison-portion', kept),
+      ]),
+    ).toEqual([]);
+  });
+
+  it('is of one company: no tuna with white fish, no pork sinew in a venison jus', () => {
+    const white = [piece('hake', 'hake', 'white-fish-trim'), piece('gurnard', 'gurnard', 'white-fish-trim')];
+    expect(
+      ids('fish-mousseline', [...white, piece('tuna', 'tuna', 'white-fish-trim', { massMg: grams(500) })]),
+    ).toEqual(['gurnard', 'hake']);
+    const jus = use('game-stock');
+    const sinew = (id: string, species: string, g: number): Lot =>
+      piece(id, species, 'meat-sinew', { destination: 'stock', massMg: grams(g) });
+    expect([...preselected(jus, [sinew('roe', 'roe-deer', 900), sinew('pork', 'pork', 300)], allSpecies)]).toEqual([
+      'roe',
+    ]);
+  });
+
+  it('can be made one animal’s, one supplier’s or one day’s in one touch', () => {
+    const fumet = use('fish-fumet');
+    const stock = { destination: 'stock' as const, madeAt: '2026-11-28T09:00:00Z', supplierName: 'Bram Quay Fish' };
+    const lots = [
+      ...Array.from({ length: 3 }, (_, i) => piece(`hake${i}`, 'hake', 'white-fish-frame', stock)),
+      piece('turbot', 'turbot', 'flatfish-frame', { ...stock, madeAt: '2026-11-29T09:00:00Z' }),
+      piece('loin', 'hake', 'white-fish-portion', { ...stock, destination: 'portion' }),
+    ];
+    const touches = oneTouches(fumet, lots, (id) => id);
+    expect(touches.map((t) => t.name)).toEqual([
+      'hake',
+      'turbot',
+      expect.stringMatching(/28/),
+      expect.stringMatching(/29/),
+    ]);
+    expect([...(touches[0]?.lotIds ?? [])]).toEqual(['hake0', 'hake1', 'hake2']);
   });
 });
 

@@ -1,6 +1,16 @@
 import type { ListedUse, Lot, Tub } from '@zabrik/contract';
-import { formatMass, inKilograms, type OfferedLot, parseMass, refusalOf, roleIn, type Use } from '@zabrik/core';
-import { dueWords } from '../../app/dates.ts';
+import {
+  formatMass,
+  formsHistamine,
+  inKilograms,
+  type OfferedLot,
+  parseMass,
+  refusalOf,
+  roleIn,
+  type Species,
+  type Use,
+} from '@zabrik/core';
+import { dayName, dueWords } from '../../app/dates.ts';
 
 /** A lot that could go in a pot; of a tub, what it holds. */
 export type PotLot = Lot & { readonly contents?: Tub['contents'] };
@@ -12,6 +22,7 @@ export const offerOf = (lot: PotLot): OfferedLot => ({
   category: lot.potKind,
   ...(lot.useId === null ? {} : { useId: lot.useId }),
   massMg: lot.massMg,
+  pieces: lot.pieces,
   pastDate: dueWords(lot.useBy).tone === 'late',
   ready: lot.ready,
   ...(lot.contents === undefined ? {} : { kinds: lot.contents }),
@@ -26,17 +37,86 @@ export const readMass = (text: string): number | undefined => {
   }
 };
 
-/** Whether a lot goes in without being asked for: it may, it lies in a tray the use empties, and nobody means it for a guest. */
-export const goesByItself = (use: Use, lot: PotLot): boolean =>
-  refusalOf(use, offerOf(lot)) === undefined &&
-  roleIn(use, offerOf(lot)) === 'base' &&
-  (use.acceptsUses.length > 0 ||
-    lot.kind === 'tub' ||
-    (lot.destination !== null && use.trays.includes(lot.destination) && lot.destination !== 'portion'));
+/**
+ * Whether a lot may go in without being asked for: it is taken, it lies in a tray the use empties, and nobody means it for a guest. A
+ * portion never does, in whatever tray it lies but the one for this very work: it is chosen.
+ */
+export const goesByItself = (use: Use, lot: PotLot): boolean => {
+  if (refusalOf(use, offerOf(lot)) !== undefined || roleIn(use, offerOf(lot)) !== 'base') return false;
+  if (lot.kind === 'tub' || (lot.useId !== null && use.acceptsUses.includes(lot.useId))) return true;
+  if (lot.destination === null || lot.destination === 'portion' || !use.trays.includes(lot.destination)) return false;
+  return !lot.potKind.endsWith('-portion') || lot.destination === 'filling';
+};
+
+/** What may go together unasked: white fish with white fish, meat only with its own animal. A tub or a batch goes with any. */
+export function companyOf(lot: PotLot, species: readonly Species[]): string {
+  if (lot.kind === 'tub' || lot.species === null) return '';
+  const animal = species.find((s) => s.id === lot.species);
+  const group = animal?.group ?? '';
+  if (group === 'large-pelagic') return lot.species;
+  if (/fish/.test(group) || /^(white-fish|oily-fish|flatfish|fish)-/.test(lot.potKind)) {
+    if (/^(white|flat)/.test(lot.potKind)) return 'white fish';
+    return lot.potKind.startsWith('oily') || formsHistamine(animal) ? 'oily fish' : 'white fish';
+  }
+  return group === 'crustacean' || group === 'mollusc' ? group : lot.species;
+}
+
+/** The lots that go in a batch before anybody has chosen: of one company, the one there is most of. */
+export function preselected(use: Use, lots: readonly PotLot[], species: readonly Species[]): ReadonlySet<string> {
+  const may = lots.filter((lot) => goesByItself(use, lot));
+  const weighs = new Map<string, number>();
+  for (const lot of may) {
+    const company = companyOf(lot, species);
+    if (company !== '') weighs.set(company, (weighs.get(company) ?? 0) + lot.massMg);
+  }
+  const [most] = [...weighs].sort((a, b) => b[1] - a[1]);
+  return new Set(
+    may
+      .filter((lot) => {
+        const company = companyOf(lot, species);
+        return company === '' || company === most?.[0];
+      })
+      .map((lot) => lot.id),
+  );
+}
 
 /** What lies ready for a use, milligrams. */
-export const readyFor = (use: Use, lots: readonly PotLot[]): number =>
-  lots.filter((lot) => goesByItself(use, lot)).reduce((sum, lot) => sum + lot.massMg, 0);
+export function readyFor(use: Use, lots: readonly PotLot[], species: readonly Species[]): number {
+  const ready = preselected(use, lots, species);
+  return lots.reduce((sum, lot) => sum + (ready.has(lot.id) ? lot.massMg : 0), 0);
+}
+
+export interface OneTouch {
+  readonly name: string;
+  readonly lotIds: ReadonlySet<string>;
+}
+
+/**
+ * Choices of one touch among the lots shown: one animal's kind, one supplier's, one day's. Only those that leave something out, and
+ * never a guest's portion.
+ */
+export function oneTouches(use: Use, lots: readonly PotLot[], nameOf: (species: string) => string): OneTouch[] {
+  const may = lots.filter(
+    (lot) =>
+      refusalOf(use, offerOf(lot)) === undefined &&
+      roleIn(use, offerOf(lot)) === 'base' &&
+      lot.destination !== 'portion' &&
+      (!lot.potKind.endsWith('-portion') || lot.destination === 'filling'),
+  );
+  const by = (keyOf: (lot: PotLot) => string | null): OneTouch[] => {
+    const heaps = new Map<string, Set<string>>();
+    for (const lot of may) {
+      const key = keyOf(lot);
+      if (key !== null) heaps.set(key, (heaps.get(key) ?? new Set()).add(lot.id));
+    }
+    return [...heaps].flatMap(([name, lotIds]) => (lotIds.size < may.length ? [{ name, lotIds }] : []));
+  };
+  return [
+    ...by((lot) => (lot.species === null ? null : nameOf(lot.species))),
+    ...by((lot) => lot.supplierName),
+    ...by((lot) => `of ${dayName(lot.madeAt.slice(0, 10))}`),
+  ];
+}
 
 /** Whether a lot is shown when this use is chosen: it could go in, or a cook might think so and is told why not. */
 export const isOffered = (use: Use, lot: PotLot): boolean =>

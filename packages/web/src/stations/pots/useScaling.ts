@@ -17,7 +17,8 @@ import {
   withWays,
 } from '@zabrik/core';
 import { useMemo, useState } from 'react';
-import { goesByItself, isOffered, offerOf, type PotLot, readMass } from './offers.ts';
+import { useCatalogue } from '../../app/queries.ts';
+import { isOffered, offerOf, type PotLot, preselected, readMass } from './offers.ts';
 
 /** Lots that go into one batch: more, the contract does not take. */
 export const MOST_LOTS = 200;
@@ -82,7 +83,9 @@ export function useScaling(listed: ListedUse, lots: readonly PotLot[], house: Ho
         .sort((a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code)),
     [lots, use],
   );
-  const isIn = (lot: PotLot): boolean => goesByItself(use, lot) !== turned.has(lot.id);
+  const { data: catalogue } = useCatalogue();
+  const usual = useMemo(() => preselected(use, shown, catalogue?.species ?? []), [use, shown, catalogue]);
+  const isIn = (lot: PotLot): boolean => usual.has(lot.id) !== turned.has(lot.id);
   const chosen = shown.filter(isIn).slice(0, MOST_LOTS);
   const vessel = house?.vessels.find((v) => v.id === vesselId);
   const onHandMg = Object.fromEntries(
@@ -115,6 +118,9 @@ export function useScaling(listed: ListedUse, lots: readonly PotLot[], house: Ho
         if (!after.delete(lot.id)) after.add(lot.id);
         return after;
       }),
+    /** These and no others. */
+    only: (lotIds: ReadonlySet<string>): void =>
+      setTurned(new Set(shown.flatMap((lot) => (lotIds.has(lot.id) === usual.has(lot.id) ? [] : [lot.id])))),
     ways: waysOf(listed.use, ways).map((w) => w.id),
     choose: (of: readonly string[], id: string): void =>
       setWays((before) => [...before.filter((w) => !of.includes(w)), id]),
