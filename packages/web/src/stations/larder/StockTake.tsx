@@ -136,6 +136,9 @@ function Rounds() {
   );
 }
 
+/** So many lots a round holds. */
+const MOST_IN_A_ROUND = 1_000;
+
 /** A walk through one place with the scale: lot by lot what is there, and why it differs. Nothing is written before the end. */
 export default function StockTake() {
   const may = useMay('larder.count');
@@ -143,30 +146,36 @@ export default function StockTake() {
   const [placeId, setPlaceId] = useState('');
   const [counts, setCounts] = useState<ReadonlyMap<string, Counted>>(new Map());
   const [note, setNote] = useState('');
+  /** Where this part of the list begins, and how many lots stand before it: undefined is the earliest date. */
+  const [from, setFrom] = useState<{ readonly cursor: string; readonly before: number } | undefined>();
   const place = house?.places.find((p) => p.id === placeId) ?? house?.places[0];
   const lots = useQuery({
-    queryKey: ['lots', 'count', place?.id],
+    queryKey: ['lots', 'count', place?.id, from?.cursor],
     queryFn: async () => {
       const all: Lot[] = [];
-      let cursor: string | undefined;
+      let cursor = from?.cursor;
+      let total = 0;
       // a round holds a thousand at most: more than anyone weighs between two services
       do {
         const page = await call(api.larder.list, { query: { place: place?.id, group: 'date', limit: 200, cursor } });
         all.push(...page.lots);
+        total = page.total;
         cursor = page.next ?? undefined;
-      } while (cursor !== undefined && all.length < 1_000);
-      return all;
+      } while (cursor !== undefined && all.length < MOST_IN_A_ROUND);
+      return { lots: all, total, next: cursor };
     },
     enabled: place !== undefined,
   });
-  const round = roundOf(lots.data ?? [], counts);
+  const here = lots.data?.lots ?? [];
+  const left = lots.data?.next === undefined ? 0 : lots.data.total - (from?.before ?? 0) - here.length;
+  const round = roundOf(here, counts);
   const write = useMutation({
     mutationFn: () =>
       call(api.larder.count, {
         body: {
           placeId: place?.id ?? null,
           note: note.trim() === '' ? null : note.trim(),
-          counts: linesOf(lots.data ?? [], counts),
+          counts: linesOf(here, counts),
         },
       }),
     onSuccess: () => {
@@ -186,6 +195,7 @@ export default function StockTake() {
             value={place?.id ?? ''}
             onChange={(event) => {
               setPlaceId(event.target.value);
+              setFrom(undefined);
               setCounts(new Map());
               write.reset();
             }}
@@ -206,13 +216,13 @@ export default function StockTake() {
           <Loading />
         ) : lots.isLoadingError ? (
           <Failed error={lots.error} again={() => void lots.refetch()} />
-        ) : lots.data.length === 0 ? (
+        ) : here.length === 0 ? (
           <Empty title="Nothing should be here">
             If something is, it came in without being written down: receive it.
           </Empty>
         ) : (
           <ul className="min-h-0 flex-1 lg:overflow-y-auto" aria-label="What should be here, earliest date first">
-            {lots.data.map((lot) => (
+            {here.map((lot) => (
               <Line
                 key={lot.id}
                 lot={lot}
@@ -220,13 +230,29 @@ export default function StockTake() {
                 onCount={(counted) => setCounts((before) => new Map(before).set(lot.id, counted))}
               />
             ))}
+            {left > 0 && (
+              <li className="bg-attention px-4 py-3 font-semibold" role="note">
+                {left.toLocaleString('en')} more lots stand here, with later dates.{' '}
+                <Button
+                  look="plain"
+                  disabled={round.counted > 0}
+                  onClick={() => {
+                    const cursor = lots.data?.next;
+                    if (cursor !== undefined) setFrom({ cursor, before: (from?.before ?? 0) + here.length });
+                  }}
+                >
+                  {round.counted > 0 ? 'Write this round down first' : 'Go on to them'}
+                </Button>
+              </li>
+            )}
           </ul>
         )}
         {may && (
           <div className="flex flex-wrap items-center gap-3 border-t-2 border-ink bg-sheet-soft px-4 py-3">
             <p role="status" data-testid="round">
               <strong>
-                {round.counted} of {lots.data?.length ?? 0} counted
+                {round.counted} of {here.length} counted
+                {left > 0 && `, ${left.toLocaleString('en')} more not in this round`}
               </strong>
               {round.differing > 0 &&
                 `, ${round.differing} differ by ${formatMass(round.differenceMg)}${round.unexplained.length > 0 ? `; ${round.unexplained.length} want a reason` : ''}`}

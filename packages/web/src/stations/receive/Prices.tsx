@@ -222,6 +222,12 @@ function NewSupplier() {
   );
 }
 
+/** How many count, and how many of them stand there. */
+export const moreWords = (shown: number, total: number): string =>
+  shown < total
+    ? `${shown} of ${total.toLocaleString('en')} prices`
+    : `${total} ${total === 1 ? 'price counts' : 'prices count'} today`;
+
 /** What things cost: price lists read in from CSV, the price that counts for each item, and how it went. */
 export default function Prices() {
   const may = useMay('receive.sendPrices');
@@ -257,8 +263,7 @@ export default function Prices() {
               className="w-72"
             />
             <p className="text-ink-soft" role="status">
-              {prices.data !== undefined &&
-                `${prices.data.total} ${prices.data.total === 1 ? 'price counts' : 'prices count'} today`}
+              {prices.data !== undefined && moreWords(prices.data.prices.length, prices.data.total)}
             </p>
             {may && (
               <label className="ml-auto inline-flex min-h-11 cursor-pointer items-center rounded-plate bg-ink px-4 font-head font-semibold text-white has-focus-visible:outline-3 has-focus-visible:outline-attention">
@@ -303,6 +308,12 @@ export default function Prices() {
                   <th className="py-2 pl-4 font-semibold">Since</th>
                 </tr>
               </thead>
+              {prices.data.prices.length < prices.data.total && (
+                <caption className="caption-bottom py-3 text-left text-ink-soft">
+                  {(prices.data.total - prices.data.prices.length).toLocaleString('en')} more are not shown. Search for
+                  an item.
+                </caption>
+              )}
               <tbody>
                 {prices.data.prices.map((p) => (
                   <tr key={`${p.supplierId} ${p.item}`} className="border-b border-line">
