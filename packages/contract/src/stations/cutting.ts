@@ -238,7 +238,18 @@ export const cutting = {
     ...routes.cutting.close,
     summary: 'Make lots of what was weighed; what was not cut goes back',
     params: z.strictObject({ cuttingId: id }),
-    body: z.strictObject({ leftMg: massOrNoneMg, unbalancedReason: note.nullable() }),
+    body: z.strictObject({
+      leftMg: massOrNoneMg,
+      left: z
+        .array(z.strictObject({ lotId: id, massMg: massOrNoneMg }))
+        .max(20)
+        .nullable()
+        .default(null)
+        .describe(
+          'what is left of each lot, where unlike lots lay there: what was lined with is not what it was filled with',
+        ),
+      unbalancedReason: note.nullable(),
+    }),
     answer: z.strictObject({
       movementId: id,
       unaccountedMg: z.int(),

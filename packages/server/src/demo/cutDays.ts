@@ -133,7 +133,7 @@ export async function cutToWeightBefore(replay: Replay, now: Date): Promise<void
       closeCutting(kitchen, command, {
         query: undefined,
         params: { cuttingId },
-        body: { leftMg: 0, unbalancedReason: null },
+        body: { leftMg: 0, left: null, unbalancedReason: null },
       }),
     );
     for (const lot of made.lots)

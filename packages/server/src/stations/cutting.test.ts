@@ -4,7 +4,7 @@ import { grams } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { closedHake, must } from '../testing/work.ts';
+import { closedHake, must, received } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -245,5 +245,39 @@ describe('cutting to weight', () => {
       expect(list).not.toContain(frame?.lotId);
       expect(list).not.toContain(lot.lotId); // it lies on the board already
     }
+  });
+
+  it('a mould of two lots books what went in of each: 296 g of lining and 443 g of heart, not all of the first', async () => {
+    const of = (species: string, form: string, g: number) =>
+      received(kitchen, ines, { species, form, grossMg: grams(g), tareMg: 0, paidMinor: 1_000 });
+    const [lining, heart] = [await of('brill', 'gutted', 688), await of('salmon', 'gutted', 488)];
+    const id = uuidv7();
+    await must(ines, api.cutting.start, {
+      body: { id, kind: 'mould', from: [lining, heart].map((l) => ({ lotId: l.lotId, massMg: null })), at },
+    });
+    await must(ines, api.cutting.event, {
+      params: { cuttingId: id },
+      body: { at, body: weigh('mould', 739, { count: 8, name: 'mould for 8' }) },
+    });
+    const close = (o: Partial<Ask<typeof api.cutting.close>['body']>) =>
+      ines.ask(api.cutting.close, {
+        params: { cuttingId: id },
+        body: { leftMg: grams(437), unbalancedReason: null, ...o },
+      });
+    const left = (g: number, h: number) => [
+      { lotId: lining.lotId, massMg: grams(g) },
+      { lotId: heart.lotId, massMg: grams(h) },
+    ];
+    // nobody can tell which of two unlike lots is left
+    expect(JSON.stringify((await close({})).body)).toMatch(/what is left of each/);
+    expect(JSON.stringify((await close({ left: left(437, 437) })).body)).toMatch(/not together/);
+    const done = await close({ left: left(392, 45) });
+    expect(done.status).toBe(200);
+    const rest = async (lotId: string) => (await must(ines, api.larder.read, { params: { lotId } })).massMg;
+    expect([await rest(lining.lotId), await rest(heart.lotId)]).toEqual([grams(392), grams(45)]);
+    // by hand: 296 of 688 and 443 of 488 of 1,000 each
+    const mould = await must(ines, api.larder.read, { params: { lotId: done.body.lots[0]?.lotId ?? '' } });
+    expect(mould.costMinor).toBe(Math.round((1_000 * 296) / 688) + Math.round((1_000 * 443) / 488));
+    expect(mould.allergens).toEqual(expect.arrayContaining(['fish/brill', 'fish/salmon']));
   });
 });

@@ -124,6 +124,47 @@ const sentenceFor = (verdict: 'short' | 'gain' | 'balanced', unaccountedMg: numb
     ? `What was weighed is ${formatMass(-unaccountedMg)} more than was put under the knife. A weight taken twice, or a tray not tared?`
     : `${formatMass(unaccountedMg)} is not accounted for; drip and scale explain ${formatMass(allowedMg)}. An end not weighed, or something put back?`;
 
+interface UnderKnife {
+  readonly lot: HeldLot;
+  readonly massMg: number;
+}
+
+/**
+ * How much of each lot goes back uncut. Of lots alike it stays in the last that still has so much, then in the one before it; of lots
+ * unlike (a lining and a heart) nobody can tell but who weighed it.
+ *
+ * Errors  `invalid`: unlike lots and not said of each, more of a lot than lay there, or not together what is put back.
+ */
+function leftOfEach(
+  under: readonly UnderKnife[],
+  leftMg: number,
+  said: Asked<typeof api.cutting.close>['body']['left'],
+): (UnderKnife & { readonly leftMg: number })[] {
+  const wrong = (message: string): Problem => new Problem('invalid', undefined, [{ path: 'left', message }]);
+  if (said !== null) {
+    const each = under.map((u) => ({ ...u, leftMg: said.find((l) => l.lotId === u.lot.id)?.massMg ?? 0 }));
+    const over = each.find((u) => u.leftMg > u.massMg);
+    if (over !== undefined)
+      throw wrong(`Lot ${over.lot.code} had ${formatMass(over.massMg)}, not ${formatMass(over.leftMg)}`);
+    if (each.reduce((sum, u) => sum + u.leftMg, 0) !== leftMg)
+      throw wrong('what is left of each is not together what is left');
+    return each;
+  }
+  const [first] = under;
+  const alike = under.every((u) => u.lot.species === first?.lot.species && u.lot.category === first?.lot.category);
+  if (!alike && leftMg > 0)
+    throw wrong(`say what is left of each: ${under.map((u) => `${u.lot.name} ${u.lot.code}`).join(', ')}`);
+  let back = leftMg;
+  return [...under]
+    .reverse()
+    .map((u) => {
+      const stays = Math.min(back, u.massMg);
+      back -= stays;
+      return { ...u, leftMg: stays };
+    })
+    .reverse();
+}
+
 /**
  * Closes a cutting: lots of each size and tray, ends as trim, what was not cut back where it came from, and the rest an honest loss.
  * The cost goes with the mass; what is thrown away carries none.
@@ -157,18 +198,18 @@ export async function closeCutting(
   );
   const [base] = held;
   if (base === undefined) throw new Error(`cutting ${params.cuttingId} has no lot`);
-  // what goes back stays in the last lot that still has so much, then in the one before it
-  let back = body.leftMg;
-  const sources = held
-    .map((lot, i) => ({ lot, massMg: head.inputs[i]?.massMg ?? 0 }))
-    .reverse()
-    .map(({ lot, massMg }) => {
-      const stays = Math.min(back, massMg);
-      back -= stays;
-      return { lot, massMg: massMg - stays, costMinor: costOfPart(lot, massMg - stays) };
-    })
-    .filter((s) => s.massMg > 0)
-    .reverse();
+  const stays = leftOfEach(
+    held.map((lot, i) => ({ lot, massMg: head.inputs[i]?.massMg ?? 0 })),
+    body.leftMg,
+    body.left,
+  );
+  const sources = stays
+    .map(({ lot, massMg, leftMg }) => ({
+      lot,
+      massMg: massMg - leftMg,
+      costMinor: costOfPart(lot, massMg - leftMg),
+    }))
+    .filter((s) => s.massMg > 0);
   const startMinor = sources.reduce((sum, s) => sum + s.costMinor, 0);
   const lines = cuttingLines(weights);
   const kept = lines.map((l) => (l.destination === 'waste' ? 0 : l.massMg));

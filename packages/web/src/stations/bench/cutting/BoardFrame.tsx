@@ -161,7 +161,7 @@ export function BoardFrame({ board, taking, says, wantedMg, big, lines, line, on
           />
         </div>
       )}
-      <CloseStrip closing={closing} startMg={cutting.startMg} />
+      <CloseStrip closing={closing} startMg={cutting.startMg} inputs={cutting.inputs} />
       <footer className="flex items-center gap-2.5 border-t border-line bg-sheet px-4 py-2 max-lg:flex-wrap">
         <Button size="bench" hotkey="u" disabled={!may || state.weights.length === 0} onClick={back}>
           {right === undefined ? 'Undo' : 'Take it back'}

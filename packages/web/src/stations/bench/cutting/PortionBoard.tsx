@@ -226,7 +226,7 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
           />
         </div>
       )}
-      <CloseStrip closing={closing} startMg={cutting.startMg} />
+      <CloseStrip closing={closing} startMg={cutting.startMg} inputs={cutting.inputs} />
       <footer className="flex items-center gap-2.5 border-t border-line bg-sheet px-4 py-2 max-lg:flex-wrap">
         <Button
           size="bench"

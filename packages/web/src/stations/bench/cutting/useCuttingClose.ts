@@ -50,7 +50,7 @@ export function useCuttingClose({ cutting, state, waiting }: AtBoard) {
     pending: isPending || cancel.isPending,
     error: close.error ?? cancel.error,
     ask: (): void => {
-      if (balance.verdict === 'balanced') setWanted({ leftMg: 0, unbalancedReason: null });
+      if (balance.verdict === 'balanced') setWanted({ leftMg: 0, left: null, unbalancedReason: null });
       else setAsking(true);
     },
     finish: (body: CloseBody): void => setWanted(body),
