@@ -27,7 +27,7 @@ export const weighingSchema = z.strictObject({
   destination: destination.nullable(),
   massMg: massMg.nullable().describe('null: takes back the weighing it replaces'),
   source: z.enum(['scale', 'typed']).nullable(),
-  count: z.int().describe('how many units of the piece were weighed together'),
+  count: z.int().describe('how many units of the piece were weighed together; 0: more of one that counts already'),
   animal: z.int().nullable().describe('which animal of the batch, from 1; null where nobody said'),
   scale: z.string().nullable().describe('the scale it was taken on; null when it was typed'),
   replaces: id.nullable(),
@@ -110,7 +110,12 @@ export const takeBody = z.strictObject({
   destination,
   massMg,
   source: z.enum(['scale', 'typed']),
-  count: z.int().min(1).max(5_000).default(1).describe('units weighed together'),
+  count: z
+    .int()
+    .min(0)
+    .max(5_000)
+    .default(1)
+    .describe('units weighed together; 0: more of a unit that counts already, in a second go or on another tray'),
   animal: z.int().min(1).max(500).nullable().default(null),
   scale: slug.nullable().default(null),
   replaces: id.nullable().describe('the weighing this one puts right'),

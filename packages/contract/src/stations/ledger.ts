@@ -42,6 +42,10 @@ export const yieldRowSchema = z.strictObject({
   main: z.boolean(),
   edible: z.boolean(),
   shareOfStage: share,
+  shareOfPiece: share.describe(
+    'of the whole piece, all its trays together: what is held against the handbook and the house',
+  ),
+  trays: z.int().describe('on how many trays the piece lies'),
   shareOfPurchase: share,
   handbook: z
     .strictObject({ mean: share, low: share, high: share })

@@ -11,6 +11,7 @@ import { pots } from './migrations/0008-pots.ts';
 import { kin } from './migrations/0009-kin.ts';
 import { judgedByWhatItIs } from './migrations/0010-judged-by-what-it-is.ts';
 import { countedPieces } from './migrations/0011-pieces.ts';
+import { secondGo } from './migrations/0012-second-go.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -25,6 +26,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   kin,
   judgedByWhatItIs,
   countedPieces,
+  secondGo,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

@@ -6,7 +6,7 @@ import { drawAnimal, seededRandom } from '@zabrik/core/twin';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { closed, must, received, takeBody } from '../testing/work.ts';
+import { closed, hakePieces, must, received, startHake, takeBody } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -245,6 +245,49 @@ describe('stages', () => {
       status: 409,
       body: { code: 'stage_closed' },
     });
+  });
+
+  it('what was weighed by kind goes on by kind: four trotters, all four asked for', async () => {
+    const trotters = await received(kitchen, ines, {
+      species: 'pork',
+      form: 'trotter',
+      animals: 4,
+      grossMg: grams(2_400),
+      tareMg: 0,
+    });
+    const first = await must(ines, api.bench.start, {
+      body: { lotId: trotters.lotId, planId: 'trotter-boned', animals: 4, massMg: null, way: 'pooled' },
+    });
+    await work(ines, first);
+    const { waiting } = await must(ines, api.bench.waiting, {});
+    const next = waiting.find((w) => w.breakdownId === first.id);
+    const second = await must(ines, api.bench.goOn, {
+      body: { lots: (next?.lots ?? []).map((l) => ({ lotId: l.lotId, massMg: null })) },
+    });
+    expect(second).toMatchObject({ way: 'pooled', animals: 4 });
+  });
+
+  it('a piece on two trays is judged once, as the whole it is, and a second go is no second piece', async () => {
+    const { breakdown: hake } = await startHake(kitchen, ines);
+    const params = { breakdownId: hake.id };
+    for (const [piece, tray, g] of hakePieces)
+      if (piece !== 'frame') await must(ines, api.bench.weigh, { params, body: takeBody(piece, tray, g) });
+    // the frame: 300 g in one go, 100 g in a second, 68 g of it to another tray
+    await must(ines, api.bench.weigh, { params, body: takeBody('frame', 'stock', 300) });
+    await must(ines, api.bench.weigh, { params, body: { ...takeBody('frame', 'stock', 100), count: 0 } });
+    await must(ines, api.bench.weigh, { params, body: { ...takeBody('frame', 'waste', 68), count: 0 } });
+    await closed(ines, hake.id);
+    const sheet = await must(ines, api.ledger.sheet, { params: { breakdownId: hake.id } });
+    const frames = sheet.rows.filter((r) => r.pieceId === 'frame');
+    expect(frames.map((r) => [r.destination, r.count, r.massMg])).toEqual([
+      ['stock', 1, grams(400)],
+      ['waste', 1, grams(68)],
+    ]);
+    // by hand: 468 of 2,860 is 16.36 %, whichever tray it lies on
+    for (const row of frames) {
+      expect(row.shareOfPiece).toBeCloseTo(468 / 2_860, 9);
+      expect(row.trays).toBe(2);
+    }
   });
 
   it('are handed over to someone who works at the bench, and to no one else', async () => {

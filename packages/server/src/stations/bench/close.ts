@@ -147,7 +147,8 @@ export async function closeStage(
   // many small weighings of one piece are still the pieces the plan knows; any other weighing says how many it was
   const countOf = (t: TakenPiece): number => {
     const { accumulates, count } = pieceOf(t.pieceId);
-    return accumulates === true ? count * breakdown.animals : t.units;
+    // a half on a tray of its own is a piece of that tray
+    return accumulates === true ? count * breakdown.animals : Math.max(1, t.units);
   };
   const species = (await readSpecies(db, who.houseId, transaction)).get(breakdown.species);
   const madeLimit = shelfLifeOf(

@@ -49,6 +49,9 @@ function planFor(plan: CutPlan, species: Species | undefined, form: string): Cut
   };
 }
 
+/** What was weighed by kind, or animal by animal, goes on so; of stages weighed unlike, nobody has said. */
+const wayBefore = (ways: readonly Way[]): Way | undefined => (new Set(ways).size === 1 ? ways[0] : undefined);
+
 interface Parent {
   readonly id: string;
   readonly rootId: string;
@@ -59,6 +62,7 @@ interface Parent {
   readonly animals: number;
   readonly startMg: number;
   readonly startShare: number;
+  readonly way: Way;
 }
 
 const readParents = async (
@@ -68,7 +72,7 @@ const readParents = async (
 ): Promise<Map<string, Parent>> => {
   const rows = await select<Parent>(
     db,
-    `select id, root_id as "rootId", plan, plan_id as "planId", species, form, animals, start_mg as "startMg", start_share as "startShare"
+    `select id, root_id as "rootId", plan, plan_id as "planId", species, form, animals, start_mg as "startMg", start_share as "startShare", way
      from breakdown where id = any($1::uuid[])`,
     [lots.flatMap((lot) => lot.breakdownId ?? [])],
     transaction,
@@ -250,7 +254,7 @@ export async function goOn(
     species,
     form,
     animals,
-    way: body.way ?? usualWay(plan, animals),
+    way: body.way ?? wayBefore(lots.map((lot) => parentOf(lot).way)) ?? usualWay(plan, animals),
     taken,
     nod: body.nod,
   });

@@ -122,6 +122,7 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
   if (closing === undefined || row.state !== 'closed')
     throw new Problem('not_found', 'This breakdown is not closed yet. It is still on the bench.');
   const made = sheetPieces(row, pieces);
+  const sameAs = (piece: { readonly pieceId: string }) => made.filter((p) => p.pieceId === piece.pieceId);
   const credit = (category: string): number => house.settings.creditMinorPerKg[category] ?? 0;
   const planned = (id: string) => stage.pieces.find((p) => p.id === id);
   const costed = made.map((piece) => ({
@@ -169,6 +170,8 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
         main: piece.main,
         edible: piece.edible,
         shareOfStage: piece.massMg / row.startMg,
+        shareOfPiece: sameAs(piece).reduce((sum, p) => sum + p.massMg, 0) / row.startMg,
+        trays: sameAs(piece).length,
         shareOfPurchase: (piece.massMg / row.startMg) * row.startShare,
         handbook: { mean, low: within(mean - 2 * sd), high: within(mean + 2 * sd) },
         house:

@@ -166,6 +166,53 @@ describe('taking weights', () => {
     expect(says()).toContain('There is nothing to undo.');
   });
 
+  it('undo of a weight put right sets the first one back; a second undo takes it', async () => {
+    await open({ planId: 'round-fish-two-fillets', startG: 1_000 });
+    lies(60);
+    press(' ');
+    expect(balance()).toContain('Weighed 60 g');
+    press('w');
+    fireEvent.click(within(screen.getByRole('tabpanel')).getAllByRole('button')[0] as HTMLElement);
+    lies(0);
+    lies(55);
+    press(' ');
+    expect(balance()).toContain('Weighed 55 g');
+    press('u');
+    expect(says()).toContain('60 g again');
+    expect(balance()).toContain('Weighed 60 g');
+    press('u');
+    expect(balance()).toContain('Weighed 0 g');
+  });
+
+  it('a piece on two trays is one piece: what is split off counts as none', async () => {
+    await open({ planId: 'round-fish-two-fillets', startG: 1_000 });
+    lies(60);
+    press(' ');
+    press('w');
+    fireEvent.click(within(screen.getByRole('tabpanel')).getAllByRole('button')[0] as HTMLElement);
+    fireEvent.click(screen.getByRole('button', { name: 'Split' }));
+    fireEvent.change(screen.getByLabelText('Grams to split off'), { target: { value: '20' } });
+    fireEvent.submit(screen.getByLabelText('Grams to split off'));
+    await vi.waitFor(() => expect(screen.getByRole('tabpanel').textContent).toContain('more of it'));
+    expect(balance()).toContain('Weighed 60 g');
+  });
+
+  it('a skipped step looks skipped, and can be done late', async () => {
+    await open({ planId: 'duck-whole', startG: 2_400 });
+    fireEvent.click(pieceButton(/^breast/));
+    expect(screen.getByRole('alert', { name: 'Before this piece' }).textContent).toContain('Giblets still in');
+    press('k');
+    press('k');
+    press('k');
+    expect(screen.queryByRole('alert', { name: 'Before this piece' })).toBeNull();
+    const wishbone = screen.getByRole('button', { name: /Wishbone out/ });
+    expect(within(wishbone).getByLabelText('skipped')).toBeTruthy();
+    expect(within(wishbone).queryByLabelText('done')).toBeNull();
+    fireEvent.click(wishbone);
+    fireEvent.click(screen.getByRole('button', { name: 'Done after all' }));
+    expect(within(screen.getByRole('button', { name: /Wishbone out/ })).getByLabelText('done')).toBeTruthy();
+  });
+
   it('says plainly what is wrong with the scale', async () => {
     await open({ planId: 'round-fish-two-fillets', startG: 1_000 });
     for (const [state, words] of [

@@ -30,7 +30,7 @@ function useStanding(): boolean {
 }
 
 function AtBench({ state }: { readonly state: BenchState }) {
-  const { stage, counted, balance } = state;
+  const { stage, balance } = state;
   const may = useMay('bench.weigh');
   const device = useBenchDevice();
   const standing = useStanding();
@@ -38,7 +38,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
   const [tab, setTab] = useState<SideTab>('steps');
   useTouchLetsGo();
   const [wiping, setWiping] = useState(false);
-  const { right, reading } = flow;
+  const { reading } = flow;
 
   useEffect(() => {
     if (!wiping) return undefined;
@@ -54,7 +54,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
           ArrowRight: () => flow.step(1),
           ArrowLeft: () => flow.step(-1),
           ArrowDown: () => flow.goTo(flow.at + 1),
-          u: () => flow.takeBack(right ?? counted.at(-1)),
+          u: flow.undo,
           t: () => flow.scaleCommand.mutate(reading.tareMg > 0 && reading.netMg <= 0 ? 'untare' : 'tare'),
           z: () => flow.scaleCommand.mutate('zero'),
           m: () => flow.setTyping({ for: 'weight', text: '' }),

@@ -13,17 +13,11 @@ interface Props {
 /** Undo, pause, the running balance, and the end of the stage. */
 export function BenchFoot({ flow, state, may }: Props) {
   const { breakdown, stage, counted, balance } = state;
-  const { right } = flow;
   const device = useBenchDevice();
   const failure = flow.closing.error ?? flow.putBack.error;
   return (
     <footer className="flex items-center gap-3 max-md:flex-wrap border-t border-line bg-sheet px-4 py-2">
-      <Button
-        size="bench"
-        hotkey="u"
-        disabled={!may || counted.length === 0}
-        onClick={() => flow.takeBack(right ?? counted.at(-1))}
-      >
+      <Button size="bench" hotkey="u" disabled={!may || counted.length === 0} onClick={flow.undo}>
         Undo last weight
       </Button>
       {counted.length === 0 && may && (

@@ -49,6 +49,8 @@ export function BenchSide({ flow, state, may, tab, onTab, onWipe }: Props) {
             stage={stage}
             at={flow.at}
             onGo={flow.goTo}
+            marks={flow.marks}
+            onMark={may ? flow.markStep : undefined}
             passes={flow.passes}
             onPass={may ? flow.countPass : undefined}
           />

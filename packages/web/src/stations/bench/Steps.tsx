@@ -1,5 +1,5 @@
-import type { PlanStage } from '@zabrik/core';
-import { Check } from 'lucide-react';
+import type { PlanStage, StepMark } from '@zabrik/core';
+import { Check, Minus } from 'lucide-react';
 import { Button } from '../../parts/Button.tsx';
 
 interface Props {
@@ -7,18 +7,24 @@ interface Props {
   /** Index of the step the cook is at; all before it are done. */
   readonly at: number;
   readonly onGo: (index: number) => void;
+  /** What was said of steps, oldest first: the later counts. */
+  readonly marks: readonly StepMark[];
+  readonly onMark: ((index: number, mark: 'done' | 'open') => void) | undefined;
   /** Passes counted by step. */
   readonly passes: ReadonlyMap<number, number>;
   readonly onPass: ((index: number) => void) | undefined;
 }
 
 /** The steps of the plan: what is done, what to do now with its why and its caution, what comes. */
-export function Steps({ stage, at, onGo, passes, onPass }: Props) {
+export function Steps({ stage, at, onGo, marks, onMark, passes, onPass }: Props) {
+  const last = new Map(marks.map((m) => [m.step, m.mark]));
   return (
     <ol className="grid content-start" aria-label="Steps">
       {stage.steps.map((step, i) => {
         const now = i === at;
-        const done = i < at;
+        const mark = last.get(i);
+        const skipped = mark === 'skipped';
+        const done = mark === 'done' || (i < at && !skipped);
         return (
           <li
             key={step.title}
@@ -31,12 +37,19 @@ export function Steps({ stage, at, onGo, passes, onPass }: Props) {
               className={`grid w-full grid-cols-[28px_1fr] items-start gap-3 px-4 text-left ${now ? 'pt-3 pb-1' : 'min-h-8 py-1'}`}
             >
               <span
-                className={`grid size-7 place-items-center rounded-full border-[1.5px] border-ink text-[14px] font-bold ${done ? 'bg-ink text-white' : now ? 'bg-attention' : 'border-line-strong bg-white'}`}
+                className={`grid size-7 place-items-center rounded-full border-[1.5px] border-ink text-[14px] font-bold ${done ? 'bg-ink text-white' : skipped ? 'border-dashed bg-white' : now ? 'bg-attention' : 'border-line-strong bg-white'}`}
               >
-                {done ? <Check size={15} aria-label="done" /> : i + 1}
+                {done ? (
+                  <Check size={15} aria-label="done" />
+                ) : skipped ? (
+                  <Minus size={15} aria-label="skipped" />
+                ) : (
+                  i + 1
+                )}
               </span>
               <span className={now ? 'font-head text-[18px] leading-tight font-bold' : 'leading-7 text-ink-soft'}>
                 {step.title}
+                {skipped && <span className="text-[14px] font-normal text-alarm"> (skipped)</span>}
               </span>
             </button>
             {now && (
@@ -52,6 +65,14 @@ export function Steps({ stage, at, onGo, passes, onPass }: Props) {
                   <p className="border-l-4 border-calm bg-calm-soft px-2.5 py-1.5 text-[15px] leading-snug">
                     Look: {step.check}
                   </p>
+                )}
+                {onMark !== undefined && (skipped || mark === 'done' || step.pieces.length === 0) && (
+                  <Button
+                    className="mt-1 justify-self-start"
+                    onClick={() => onMark(i, mark === 'done' ? 'open' : 'done')}
+                  >
+                    {mark === 'done' ? 'Not done yet' : skipped ? 'Done after all' : 'Done'}
+                  </Button>
                 )}
                 {step.passes !== undefined && (
                   <div className="mt-1 flex items-center gap-3">

@@ -1,6 +1,6 @@
 import type { PlanPiece, PlanStage } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
-import { animalNow, countNow, nextOpen, piecesInOrder, stepAt, wantedOf } from './benchOrder.ts';
+import { animalFor, animalNow, countNow, nextOpen, piecesInOrder, stepAt, wantedOf } from './benchOrder.ts';
 
 const piece = (id: string, units = 1): PlanPiece => ({
   id,
@@ -58,6 +58,26 @@ describe('the order of the bench', () => {
 describe('a batch', () => {
   const leg = piece('leg', 2);
   const weighed = (animal: number, p: PlanPiece, count = 1) => ({ piece: p, count, animal });
+
+  it('a piece picked by hand comes from the animal that lacks it, never a third fillet from one fish', () => {
+    const fillet = piece('fillet', 2);
+    const first = [weighed(1, fillet), weighed(1, fillet)];
+    expect(animalFor(fillet, 1, [weighed(1, fillet)], 2)).toBe(1);
+    expect(animalFor(fillet, 1, first, 2)).toBe(2);
+    expect(animalFor(leg, 1, first, 2)).toBe(1);
+    // both have both: what comes is put to the one in hand, and is more of it
+    expect(animalFor(fillet, 1, [...first, weighed(2, fillet, 2)], 2)).toBe(1);
+  });
+
+  it('of a piece there is one of, a second weight is more of it and no second piece', () => {
+    const frame = piece('frame', 1);
+    expect(countNow(frame, 'one-by-one', 1, 0)).toBe(1);
+    expect(countNow(frame, 'one-by-one', 1, 1)).toBe(0);
+    expect(countNow(frame, 'one-by-one', 2, 1)).toBe(1);
+    expect(countNow(frame, 'pooled', 4, 4)).toBe(0);
+    // one more portion than the plan knows is one more
+    expect(countNow(piece('portion', 8), 'one-by-one', 1, 8)).toBe(1);
+  });
 
   it('weighs one unit, one animal’s or all that is left, by the way it is worked', () => {
     expect(countNow(leg, 'one-by-one', 10, 3)).toBe(1);

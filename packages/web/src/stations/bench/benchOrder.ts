@@ -53,9 +53,11 @@ export function nextOpen(
   return [...order.slice(start), ...order.slice(0, start)].find(open);
 }
 
-/** How many units the next weight of a piece stands for, by the way the batch is weighed. */
+/** How many units the next weight of a piece stands for, by the way the batch is weighed; 0 for more of what counts already. */
 export function countNow(piece: PlanPiece, way: Way, animals: number, takenUnits: number): number {
   if (piece.accumulates === true) return 1;
+  // there is one of it and it counts already: what comes now is more of it, in a second go
+  if (piece.count === 1 && takenUnits >= animals) return 0;
   const left = Math.max(1, piece.count * animals - takenUnits);
   if (way === 'pooled') return left;
   // two legs or eight portions go on the pan one by one; giblets, tendons and a heap of slices go on together
@@ -63,6 +65,19 @@ export function countNow(piece: PlanPiece, way: Way, animals: number, takenUnits
   return apart ? 1 : Math.min(left, piece.count);
 }
 const MOST_APART = 8;
+
+/** The animal that a piece comes from next, animal by animal: the one given unless it has all of that piece, then the next that lacks it. */
+export function animalFor(
+  piece: PlanPiece,
+  now: number,
+  counted: readonly { readonly piece: PlanPiece; readonly count: number; readonly animal: number | null }[],
+  animals: number,
+): number {
+  const has = (animal: number): number =>
+    takenOf(counted.filter((w) => w.animal === animal && w.piece.id === piece.id)).get(piece.id) ?? 0;
+  const open = Array.from({ length: animals }, (_, i) => i + 1).filter((a) => has(a) < wantedOf(piece, 1));
+  return open.includes(now) ? now : (open.find((a) => a > now) ?? open[0] ?? now);
+}
 
 /** The animal whose turn it is when a batch is weighed animal by animal: the first that still lacks a piece. */
 export function animalNow(

@@ -36,6 +36,7 @@ const short = (piece: PlanPiece): string => shortName(piece.name);
 export function unitName(piece: PlanPiece, unit: number, count = 1, animals = 1, animal: number | null = null): string {
   const of = animal === null ? '' : `, no. ${animal}`;
   if (count > 1) return `${count} × ${short(piece)}${of}`;
+  if (count === 0) return `${short(piece)}, more of it${of}`;
   if (piece.accumulates === true) return short(piece);
   if (animals === 1 && piece.units !== undefined) return `${short(piece)}, ${piece.units[unit] ?? 'one more'}`;
   return piece.count * animals > 1 ? `${short(piece)}${animal === null ? ` ${unit + 1}` : of}` : piece.name;
@@ -50,7 +51,7 @@ export function adviceWords(
 ): string | undefined {
   const expected = state.expected.get(piece.id);
   // picked bit by bit, one weight says nothing of the whole
-  if (expected === undefined || piece.accumulates === true) return undefined;
+  if (expected === undefined || piece.accumulates === true || count === 0) return undefined;
   const advice = advisePiece(massMg, expectationOf(expected, count));
   if (advice.kind === 'usual') return undefined;
   const whose = expected.records > 0 ? 'yours usually do' : 'the handbook expects';

@@ -16,7 +16,7 @@ import { api } from '../../app/endpoints.ts';
 import { useScaleAtRest } from '../../app/live.ts';
 import { trayName, trays } from '../../parts/destinations.ts';
 import { sayAloud, useBenchDevice } from './benchDevice.ts';
-import { animalNow, countNow, nextOpen, piecesInOrder, stepAt, takenOf, wantedOf } from './benchOrder.ts';
+import { animalFor, animalNow, countNow, nextOpen, piecesInOrder, stepAt, takenOf, wantedOf } from './benchOrder.ts';
 import { adviceWords, expectationOf, unitName } from './benchWords.ts';
 import { panRefuses } from './panWords.ts';
 import type { BenchState, Counted } from './useBreakdown.ts';
@@ -57,20 +57,21 @@ export function useBench(state: BenchState, may: boolean) {
   const taken = useMemo(() => takenOf(counted), [counted]);
   const weighedIds = useMemo(() => new Set(counted.map((w) => w.piece.id)), [counted]);
   const right: Counted | undefined = counted.find((w) => w.id === correcting);
+  const turn = way === 'by-animal' ? (right?.animal ?? Math.max(nextAnimal, animalNow(order, counted, animals))) : null;
+  const pickedByHand = order.find((p) => p.id === picked);
+  // a third fillet is not the first fish's: a piece picked by hand comes from the next animal that lacks it
   const animal =
-    way === 'by-animal' ? (right?.animal ?? Math.max(nextAnimal, animalNow(order, counted, animals))) : null;
+    turn === null || right !== undefined || pickedByHand === undefined
+      ? turn
+      : animalFor(pickedByHand, turn, counted, animals);
   const takenHere = animal === null ? taken : takenOf(counted.filter((w) => w.animal === animal));
   const animalsHere = animal === null ? animals : 1;
-  const piece =
-    right?.piece ??
-    order.find((p) => p.id === picked) ??
-    nextOpen(order, takenHere, undefined, animalsHere) ??
-    order.at(-1);
+  const piece = right?.piece ?? pickedByHand ?? nextOpen(order, takenHere, undefined, animalsHere) ?? order.at(-1);
   if (piece === undefined) throw new Error(`plan ${breakdown.planId} has no pieces`);
 
   const at = Math.max(stepAt(stage, taken, animals), goneTo);
   const unit = right?.unit ?? taken.get(piece.id) ?? 0;
-  const usualCount = countNow(piece, way, animals, takenHere.get(piece.id) ?? 0);
+  const usualCount = countNow(piece, way, animal === null ? animals : 1, takenHere.get(piece.id) ?? 0);
   const count = right?.count ?? wantedCount ?? usualCount;
   const complete = right === undefined && nextOpen(order, taken, undefined, animals) === undefined;
   // a piece picked by hand may go on growing: more meat, one more leg than the plan knows
@@ -80,7 +81,7 @@ export function useBench(state: BenchState, may: boolean) {
   const wasTaken = takenAt === reading.settled && reading.state === 'steady';
   const expectation = expected.get(piece.id);
   const expectedNow =
-    right === undefined && expectation !== undefined && piece.accumulates !== true
+    right === undefined && expectation !== undefined && piece.accumulates !== true && count > 0
       ? expectationOf(expectation, count)
       : undefined;
   const guards: readonly Guarded[] = right === undefined ? guardsBefore(stage, piece.id, marks, weighedIds) : [];
@@ -217,7 +218,7 @@ export function useBench(state: BenchState, may: boolean) {
       `${right.piece.name}, ${formatMass(right.massMg - partMg)} stay`,
     );
     await state.takeNew(
-      { ...common, destination: to, massMg: partMg, count: 1, replaces: null },
+      { ...common, destination: to, massMg: partMg, count: 0, replaces: null },
       `${right.piece.name}, ${formatMass(partMg)} split off`,
     );
   };
@@ -282,7 +283,7 @@ export function useBench(state: BenchState, may: boolean) {
           destination: chosen.destination,
           massMg: right.massMg,
           source: right.source ?? 'typed',
-          count: 1,
+          count: right.count,
           animal: right.animal,
           scale: right.scale,
           replaces: right.id,
@@ -310,6 +311,33 @@ export function useBench(state: BenchState, may: boolean) {
     odd.forget();
   };
 
+  /** Undoes the last thing done with a weight: one put right stands again as it was, one taken is taken back. */
+  const undo = (): void => {
+    const w = right ?? counted.at(-1);
+    const before = w === undefined ? undefined : state.beforeRight(w.id);
+    if (w === undefined || before === undefined) {
+      takeBack(w);
+      return;
+    }
+    setCorrecting(undefined);
+    setTakenAt(undefined);
+    odd.forget();
+    setSays(`${before.piece.name}: ${formatMass(before.massMg)} again.`);
+    void state.takeNew(
+      {
+        pieceId: before.piece.id,
+        destination: before.destination ?? before.piece.destination,
+        massMg: before.massMg,
+        source: before.source ?? 'typed',
+        count: before.count,
+        animal: before.animal,
+        scale: before.scale,
+        replaces: w.id,
+      },
+      `${before.piece.name}, ${formatMass(before.massMg)} again`,
+    );
+  };
+
   const answerGuard = (mark: 'done' | 'skipped', note: string | null): void => {
     if (guard === undefined) return;
     if (mark === 'skipped') setSkipped(guard); // the note to it may come once every warning is answered
@@ -318,6 +346,13 @@ export function useBench(state: BenchState, may: boolean) {
       { kind: 'step', step: guard.index, mark, note },
       `${guard.step.title}, ${mark === 'done' ? 'done' : 'skipped'}`,
     );
+  };
+
+  /** Marks a step by hand: done, also when it was skipped before, or open again. */
+  const markStep = (step: number, mark: 'done' | 'open'): void => {
+    const title = stage.steps[step]?.title ?? '';
+    setSays(mark === 'done' ? `${title}: done.` : `${title}: open again.`);
+    void state.happen({ kind: 'step', step, mark, note: null }, `${title}, ${mark}`);
   };
 
   const noteSkipped = (note: string): void => {
@@ -381,6 +416,7 @@ export function useBench(state: BenchState, may: boolean) {
     toTray,
     pick,
     takeBack,
+    undo,
     mergeInto,
     merge,
     correct: (id: string | undefined): void => {
@@ -395,13 +431,15 @@ export function useBench(state: BenchState, may: boolean) {
       setPicked(undefined);
       setSays(`No. ${animal + 1} of ${animals}.`);
     },
-    setCount: (n: number): void => setWantedCount(Math.max(1, n)),
+    setCount: (n: number): void => setWantedCount(Math.max(usualCount === 0 ? 0 : 1, n)),
     goTo: (i: number): void => setGoneTo(Math.min(stage.steps.length - 1, Math.max(0, i))),
     step: (by: number): void => {
       const i = order.findIndex((p) => p.id === piece.id);
       pickNext(order[(i + by + order.length) % order.length]?.id);
     },
     answerGuard,
+    marks,
+    markStep,
     pauseOrGoOn,
     countPass: (step: number): void => {
       void state.happen({ kind: 'pass', step }, 'a pass counted');

@@ -41,6 +41,8 @@ export interface BenchState {
   readonly waiting: number;
   /** Each shows at once, and answers whether this device could keep it. */
   readonly takeNew: (take: Take, says: string) => Promise<boolean>;
+  /** What a weight stood at before it was put right; undefined for one never put right, or already set back to that. */
+  readonly beforeRight: (id: string) => Counted | undefined;
   readonly takeBack: (replaces: string, says: string) => Promise<boolean>;
   readonly happen: (event: NewEvent, says: string) => Promise<boolean>;
 }
@@ -48,6 +50,24 @@ export interface BenchState {
 const KITCHEN_SCALES = [{ id: 'bench', accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 }] as const;
 
 const isEvent = (waiting: Waiting): boolean => waiting.url.endsWith('/events');
+
+type Known = Weighing & { readonly waiting: boolean };
+
+/** The weighing that one put right, as it stood; none where it only set back what had been put right. */
+export function priorOf(all: readonly Known[], id: string, stage: PlanStage): Counted | undefined {
+  const of = (key: string | null | undefined): Known | undefined => all.find((w) => w.id === key);
+  const now = of(id);
+  const before = of(now?.replaces);
+  const piece = stage.pieces.find((p) => p.id === before?.pieceId);
+  if (before === undefined || before.massMg === null || piece === undefined) return undefined;
+  const older = of(before.replaces);
+  const setBack =
+    older !== undefined &&
+    older.massMg === now?.massMg &&
+    older.pieceId === now?.pieceId &&
+    older.destination === now?.destination;
+  return setBack ? undefined : { ...before, massMg: before.massMg, piece, unit: 0 };
+}
 
 /** One breakdown as it stands on this device: what the server has, and on top what still waits here to be sent. */
 export function useBreakdown(breakdownId: string) {
@@ -114,6 +134,7 @@ export function useBreakdown(breakdownId: string) {
       refused: mine.filter((w) => w.refused !== undefined),
       waiting: unsent.length,
       takeNew: (take, says) => post(uuidv7(), { kind: 'take', ...take, at: at() }, says),
+      beforeRight: (id) => priorOf(all, id, stage),
       takeBack: (replaces, says) => post(uuidv7(), { kind: 'undo', replaces, at: at() }, says),
       happen: (event, says) =>
         keep({

@@ -72,7 +72,7 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
         </tr>
       </thead>
       <tbody>
-        {sheet.rows.map((row) => (
+        {sheet.rows.map((row, i) => (
           <tr key={`${row.pieceId}/${row.destination}`} className="border-b border-line">
             <td className="py-1.5 pr-2 leading-tight">
               <span className="flex items-center gap-2">
@@ -92,26 +92,35 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
             <td className="figure py-1.5 pr-3 text-right">{formatMass(row.massMg)}</td>
             <td className="py-1.5 pr-3 text-right">{formatShare(row.shareOfStage)}</td>
             <td className="py-1.5 pr-3 text-right">{formatShare(row.shareOfPurchase)}</td>
-            <td className="py-1.5 pr-3">
-              <Against share={row.shareOfStage} low={row.handbook.low} high={row.handbook.high} />
-              <span className="text-[13px] text-ink-soft">
-                {formatShare(row.handbook.low, 1)} to {formatShare(row.handbook.high, 1)},{' '}
-                {verdict(row.shareOfStage, row.handbook.low, row.handbook.high)}
-              </span>
-            </td>
-            <td className="py-1.5 pr-3">
-              {row.house === null ? (
-                <span className="text-[13px] text-ink-soft">no earlier ones</span>
-              ) : (
-                <>
-                  <Against share={row.shareOfStage} low={row.house.low} high={row.house.high} />
+            {sheet.rows.findIndex((r) => r.pieceId === row.pieceId) < i ? (
+              <td colSpan={2} className="py-1.5 pr-3 text-[13px] text-ink-soft">
+                judged with the rest of it, above
+              </td>
+            ) : (
+              <>
+                <td className="py-1.5 pr-3">
+                  <Against share={row.shareOfPiece} low={row.handbook.low} high={row.handbook.high} />
                   <span className="text-[13px] text-ink-soft">
-                    {formatShare(row.house.low, 1)} to {formatShare(row.house.high, 1)},{' '}
-                    {verdict(row.shareOfStage, row.house.low, row.house.high)}, of {row.house.records}
+                    {row.trays > 1 && `${formatShare(row.shareOfPiece)} in all: `}
+                    {formatShare(row.handbook.low, 1)} to {formatShare(row.handbook.high, 1)},{' '}
+                    {verdict(row.shareOfPiece, row.handbook.low, row.handbook.high)}
                   </span>
-                </>
-              )}
-            </td>
+                </td>
+                <td className="py-1.5 pr-3">
+                  {row.house === null ? (
+                    <span className="text-[13px] text-ink-soft">no earlier ones</span>
+                  ) : (
+                    <>
+                      <Against share={row.shareOfPiece} low={row.house.low} high={row.house.high} />
+                      <span className="text-[13px] text-ink-soft">
+                        {formatShare(row.house.low, 1)} to {formatShare(row.house.high, 1)},{' '}
+                        {verdict(row.shareOfPiece, row.house.low, row.house.high)}, of {row.house.records}
+                      </span>
+                    </>
+                  )}
+                </td>
+              </>
+            )}
             {costingSchools.map((school) => {
               const cost = row.costMinor[school];
               const perKg = cost === null ? undefined : costPerKg(cost, row.massMg);
@@ -121,7 +130,7 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
                   <span className="block text-[13px] whitespace-nowrap text-ink-soft">
                     {cost !== null && cost > 0 && perKg !== undefined && `${money(perKg)} a kg`}
                   </span>
-                  {cost !== null && cost > 0 && row.count > 1 && (
+                  {cost !== null && cost > 0 && row.count > 1 && row.trays === 1 && (
                     <span className="block text-[13px] whitespace-nowrap text-ink-soft">
                       {money(cost / row.count)} each
                     </span>
