@@ -30,6 +30,21 @@ export function templatesFor(category: string | null): readonly PieceTemplate[] 
   const ids = byCategory.get(category ?? '')?.templates;
   return ids === undefined ? allTemplates : ids.flatMap((id) => templateById.get(id) ?? []);
 }
+/**
+ * The form a piece has by what the plan made: a barrel is a barrel, a fillet of a flatfish is flat. Undefined where nothing tells.
+ *
+ * Shapes  piece: its id in the plan that made it. group: of its animal.
+ */
+export function formOfPiece(
+  piece: string | null,
+  species: string | null,
+  group: string | null,
+): PieceTemplate | undefined {
+  const found = file.formOfPiece.find(
+    (f) => f.piece === piece && (!('species' in f) || f.species === species) && (!('group' in f) || f.group === group),
+  );
+  return templateById.get(found?.form ?? '');
+}
 /** What the ends of a piece of this category are. */
 export const trimCategory = (category: string | null): string | null =>
   byCategory.get(category ?? '')?.trim ?? category;

@@ -29,6 +29,7 @@ export * from './larder/tub.ts';
 export * from './portioning/animalsNeeded.ts';
 export * from './portioning/cookHint.ts';
 export * from './portioning/cutting.ts';
+export * from './portioning/formFit.ts';
 export * from './portioning/learnShape.ts';
 export * from './portioning/mixOptions.ts';
 export * from './portioning/moulds.ts';

@@ -155,13 +155,27 @@ export const cuttingHeadSchema = z.strictObject({
   name: z.string().describe('what is cut'),
   species: slug.nullable().describe('null: of several'),
   category: z.string().nullable(),
+  pieceId: z
+    .string()
+    .nullable()
+    .describe('what the pieces are in the plan that made them; null: of several, or bought so'),
   pieces: z.int().describe('how many pieces lie there'),
   startMg: massMg,
   weighedMg: z.int(),
   by: z.string(),
   startedAt: instant,
   closedAt: instant.nullable(),
-  inputs: z.array(z.strictObject({ lotId: id, code: z.string(), name: z.string(), massMg })),
+  inputs: z.array(
+    z.strictObject({
+      lotId: id,
+      code: z.string(),
+      name: z.string(),
+      massMg,
+      pieceMg: z
+        .array(massMg)
+        .describe('what each piece weighed when it came off; empty where nobody weighed them apart'),
+    }),
+  ),
 });
 export type CuttingHead = z.output<typeof cuttingHeadSchema>;
 
@@ -192,6 +206,7 @@ export const restingSchema = z.strictObject({
   name: z.string(),
   species: slug.nullable(),
   category: z.string().nullable(),
+  pieceId: z.string().nullable(),
   pieces: z.int(),
   massMg: z.int(),
   useBy: day.nullable(),

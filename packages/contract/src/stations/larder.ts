@@ -46,6 +46,7 @@ export const lotSchema = z.strictObject({
   note: z.string().nullable(),
   nextStage: z.string().nullable().describe('the later stage of its cut plan it waits for'),
   breakdownId: id.nullable(),
+  pieceId: z.string().nullable().describe('what it is in the plan that made it'),
   placeId: slug,
   state: z.enum(lotStates),
   ready: z.boolean().describe('ready to eat: kept apart from what is raw'),

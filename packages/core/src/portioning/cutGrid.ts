@@ -72,7 +72,7 @@ export const unevenness = (size: PortionSize, massMg: number): number =>
 /** Whether a place of the piece lies in one of a size's zones, for places in half millimetres; undefined where it may lie anywhere. */
 function zoneOf(profile: PieceProfile, size: PortionSize): Uint8Array | undefined {
   const { lengthMm } = profile;
-  if (size.from === undefined || size.from.length === 0) return undefined;
+  if (size.from === undefined || size.from.length === 0 || profile.template.alike === true) return undefined;
   const allowed = new Uint8Array(2 * lengthMm + 1);
   for (const zone of size.from) {
     const [from, to] = profile.template.zones[zone];

@@ -13,10 +13,18 @@ const signature = (option: CutsForWeight): string => {
   return `${[...counts].sort().join(';')}/${option.ends.length === 0}`;
 };
 
+/** Whether nobody gets less than was promised. */
+const asPromised = (option: CutsForWeight, wish: CutWish): boolean =>
+  option.portions.every((p) => {
+    const size = wish.sizes.find((s) => s.id === p.sizeId);
+    return size === undefined || p.massMg >= size.targetMg * (1 - size.toleranceShare) - 1;
+  });
+
 /**
  * The ways worth showing side by side: the plan worth most, each size alone, the plan without each of its sizes, and portions all
- * alike with nothing left over (as many as the main size gives, and one more). Alike ones once; the plan worth most stands first, for the others may be
- * lighter than what was promised.
+ * alike with nothing left over (as many as the main size gives, and one more). Alike ones once. What holds the promise stands
+ * first, of that the one worth most, whatever it is called; then what is lighter than promised.
+
  *
  * Shapes  at most `limit` options, at least one when any portion is possible.
  */
@@ -59,7 +67,10 @@ export function mixOptions(profile: PieceProfile, wish: CutWish, limit = 4): rea
     })
     .sort(
       (a, b) =>
-        Number(b.kind === 'best') - Number(a.kind === 'best') || b.valueMinor - a.valueMinor || a.endMg - b.endMg,
+        Number(asPromised(b, wish)) - Number(asPromised(a, wish)) ||
+        b.valueMinor - a.valueMinor ||
+        Number(b.kind === 'best') - Number(a.kind === 'best') ||
+        a.endMg - b.endMg,
     )
     .slice(0, limit);
 }

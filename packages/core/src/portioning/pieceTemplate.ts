@@ -24,6 +24,8 @@ export interface PieceTemplate {
   /** Where two widths are usually taken, as shares of the length. */
   readonly measureAt: readonly [number, number];
   readonly zones: Readonly<Record<Zone, readonly [number, number]>>;
+  /** The same all along: it has no head, no centre and no tail, and a size may come from anywhere. */
+  readonly alike?: true;
   /** Names of its two ends ("shoulder", "tail"). */
   readonly ends: readonly [string, string];
   /** Cut across, the cut itself is the portion's thickness (medallions, slices off a barrel). */

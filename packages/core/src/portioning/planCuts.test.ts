@@ -236,7 +236,11 @@ describe('mixes side by side', () => {
     const options = mixOptions(fillet, wish({ sizes: [main, starter], endMinorPerKg: 600 }));
     expect(options.length).toBeGreaterThanOrEqual(3);
     expect(options[0]?.kind).toBe('best');
-    expect(options.slice(1).every((o, i) => i === 0 || o.valueMinor <= (options[i]?.valueMinor ?? 0))).toBe(true);
+    const light = (o: (typeof options)[number]): boolean =>
+      o.portions.some((p) => p.massMg < (p.sizeId === main.id ? main : starter).targetMg * 0.94);
+    const held = options.filter((o) => !light(o));
+    expect(options.slice(0, held.length)).toEqual(held);
+    expect(held.every((o, i) => i === 0 || o.valueMinor <= (held[i - 1]?.valueMinor ?? 0))).toBe(true);
     expect(options.some((o) => o.ends.length === 0)).toBe(true);
     const keys = options.map((o) =>
       o.portions

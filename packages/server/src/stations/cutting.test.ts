@@ -247,6 +247,13 @@ describe('cutting to weight', () => {
     }
   });
 
+  it('knows what the plan made and what each piece weighed when it came off', async () => {
+    const { id } = await onTheBoard();
+    const whole = await must(ines, api.cutting.read, { params: { cuttingId: id } });
+    expect(whole.pieceId).toBe('fillet');
+    expect(whole.inputs.map((i) => i.pieceMg)).toEqual([[grams(803), grams(790)]]);
+  });
+
   it('a mould of two lots books what went in of each: 296 g of lining and 443 g of heart, not all of the first', async () => {
     const of = (species: string, form: string, g: number) =>
       received(kitchen, ines, { species, form, grossMg: grams(g), tareMg: 0, paidMinor: 1_000 });

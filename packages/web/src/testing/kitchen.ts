@@ -46,6 +46,7 @@ export const lotOf = (n: number, o: Partial<Lot> = {}): Lot => ({
   note: null,
   nextStage: null,
   breakdownId: null,
+  pieceId: null,
   placeId: 'cold-room',
   state: 'fresh',
   ready: false,

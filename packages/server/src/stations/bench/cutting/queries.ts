@@ -22,8 +22,10 @@ interface InputRow {
   readonly name: string;
   readonly species: string | null;
   readonly category: string | null;
+  readonly pieceId: string | null;
   readonly pieces: number;
   readonly massMg: number;
+  readonly weights: readonly number[] | null;
 }
 interface EventRow {
   readonly id: string;
@@ -39,7 +41,10 @@ const HEAD = `select c.id, c.kind, c.state, c.start_minor as "startMinor", c.mov
 const readInputs = (db: Sequelize, ids: readonly string[], transaction?: Transaction): Promise<InputRow[]> =>
   select<InputRow>(
     db,
-    `select i.cutting_id as "cuttingId", i.lot_id as "lotId", l.code, l.name, l.species, l.category,
+    `select i.cutting_id as "cuttingId", i.lot_id as "lotId", l.code, l.name, l.species, l.category, l.piece_id as "pieceId",
+            (select jsonb_agg(w.mass_mg order by w.at) from weighing w
+             where w.breakdown_id = l.breakdown_id and w.piece_id = l.piece_id and w.destination = l.destination and w.count = 1 and w.mass_mg is not null
+               and not exists (select 1 from weighing o where o.replaces = w.id)) as weights,
             greatest(1, round(l.pieces * i.mass_mg::numeric / l.made_mg))::int as pieces, i.mass_mg as "massMg"
      from cutting_input i join lot l on l.id = i.lot_id where i.cutting_id = any($1::uuid[]) order by i.cutting_id, i.position`,
     [[...ids]],
@@ -73,13 +78,21 @@ function headOf(row: Row, inputs: readonly InputRow[], events: readonly CuttingE
     name: [...new Set(inputs.map((i) => i.name))].join(' and '),
     species: inputs.every((i) => i.species === first?.species) ? (first?.species ?? null) : null,
     category: first?.category ?? null,
+    pieceId: inputs.every((i) => i.pieceId === first?.pieceId) ? (first?.pieceId ?? null) : null,
     pieces: inputs.reduce((sum, i) => sum + i.pieces, 0),
     startMg: inputs.reduce((sum, i) => sum + i.massMg, 0),
     weighedMg: readCutting(events).weighedMg,
     by: row.by,
     startedAt: row.startedAt.toISOString(),
     closedAt: row.closedAt?.toISOString() ?? null,
-    inputs: inputs.map(({ lotId, code, name, massMg }) => ({ lotId, code, name, massMg })),
+    inputs: inputs.map(({ lotId, code, name, massMg, pieces, weights }) => ({
+      lotId,
+      code,
+      name,
+      massMg,
+      // as they came off: worth offering only while the lot is still those pieces, whole
+      pieceMg: weights?.length === pieces && weights.reduce((a, b) => a + b, 0) === massMg ? [...weights] : [],
+    })),
   };
 }
 
@@ -107,6 +120,7 @@ interface RestingRow {
   readonly name: string;
   readonly species: string | null;
   readonly category: string | null;
+  readonly pieceId: string | null;
   readonly pieces: number;
   readonly massMg: number;
   readonly useBy: string | null;
@@ -118,7 +132,7 @@ interface RestingRow {
 export async function listResting(db: Sequelize, houseId: string) {
   const rows = await select<RestingRow>(
     db,
-    `select c.id as "cuttingId", l.id as "lotId", l.code, l.name, l.species, l.category, b.pieces, b.mass_mg as "massMg", l.use_by as "useBy", l.made_at as "madeAt",
+    `select c.id as "cuttingId", l.id as "lotId", l.code, l.name, l.species, l.category, l.piece_id as "pieceId", b.pieces, b.mass_mg as "massMg", l.use_by as "useBy", l.made_at as "madeAt",
             (select e.body #> '{setup,rest}' from cutting_event e where e.cutting_id = c.id and e.body ->> 'kind' = 'setup' order by e.seq desc limit 1) as rest
      from cutting c join posting p on p.movement_id = c.movement_id and p.mass_mg > 0
      join lot l on l.id = p.lot_id and l.piece_id = 'roll' join lot_balance b on b.lot_id = l.id and b.mass_mg > 0

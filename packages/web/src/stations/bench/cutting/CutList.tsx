@@ -29,7 +29,7 @@ const kinds: readonly {
 const kindNames = new Map(kinds.map((k) => [k.id, k.name.toLowerCase()]));
 
 /** As much of a lot as it takes to lay it on the board. */
-type ToCut = Pick<Lot, 'id' | 'code' | 'name' | 'species' | 'category' | 'pieces' | 'massMg' | 'useBy'>;
+type ToCut = Pick<Lot, 'id' | 'code' | 'name' | 'species' | 'category' | 'pieceId' | 'pieces' | 'massMg' | 'useBy'>;
 
 interface Begun {
   readonly kind: CuttingKind;
@@ -55,13 +55,14 @@ function useBegin() {
       name: [...new Set(lots.map((l) => l.name))].join(' and '),
       species: lots.every((l) => l.species === lots[0]?.species) ? (lots[0]?.species ?? null) : null,
       category: lots[0]?.category ?? null,
+      pieceId: lots.every((l) => l.pieceId === lots[0]?.pieceId) ? (lots[0]?.pieceId ?? null) : null,
       pieces: lots.reduce((sum, l) => sum + l.pieces, 0),
       startMg: lots.reduce((sum, l) => sum + l.massMg, 0),
       weighedMg: 0,
       by: me?.person.name ?? '',
       startedAt: at,
       closedAt: null,
-      inputs: lots.map((l) => ({ lotId: l.id, code: l.code, name: l.name, massMg: l.massMg })),
+      inputs: lots.map((l) => ({ lotId: l.id, code: l.code, name: l.name, massMg: l.massMg, pieceMg: [] })),
       startMinor: 0,
       movementId: null,
       events: [],

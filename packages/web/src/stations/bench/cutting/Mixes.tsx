@@ -1,5 +1,6 @@
 import { RadioGroup } from 'radix-ui';
 import { moneyOf, useHouse } from '../../../app/queries.ts';
+import { Button } from '../../../parts/Button.tsx';
 import { Notice } from '../../../parts/Notice.tsx';
 import { endWords, faultWords, mixWords, thicknessWords } from './cutWords.ts';
 import type { Portions } from './usePortions.ts';
@@ -11,6 +12,25 @@ export function Mixes({ flow }: { readonly flow: Portions }) {
   if (flow.finished) return null;
   return (
     <div className="grid gap-2 px-4 pb-2">
+      {flow.doubted !== undefined && (
+        <Notice tone="attention">
+          The form {flow.template.name.toLowerCase()} does not fit: what was measured and weighed is{' '}
+          {flow.doubted.off.toFixed(1)} times as far off as such pieces are. Marks will miss.{' '}
+          {flow.doubted.other === undefined ? (
+            'Measure the widths and thicknesses, or choose another form.'
+          ) : (
+            <Button
+              look="plain"
+              onClick={() => {
+                const id = flow.doubted?.other?.id;
+                if (id !== undefined) flow.change({ ...flow.setup, templateId: id });
+              }}
+            >
+              Take it for {flow.doubted.other.name.toLowerCase()}
+            </Button>
+          )}
+        </Notice>
+      )}
       {flow.faults.map((f) => (
         <Notice key={`${f.code} ${'sizeId' in f ? f.sizeId : ''}`} tone="attention">
           {faultWords(f, flow.setup.sizes)}

@@ -30,18 +30,19 @@ export const sizeFrom = (usual: ReturnType<typeof usualSizes>[number]): PortionS
 
 function OneSize({
   size,
-  acrossIsThickness,
+  template,
   only,
   onChange,
   onRemove,
 }: {
   readonly size: PortionSize;
-  readonly acrossIsThickness: boolean;
+  readonly template: PieceTemplate;
   readonly only: boolean;
   readonly onChange: (size: PortionSize) => void;
   readonly onRemove: () => void;
 }) {
   const { data: house } = useHouse();
+  const { acrossIsThickness } = template;
   const from = size.from ?? [];
   const bound = acrossIsThickness ? size.span : size.body;
   const setBound = (change: Partial<{ min: number; max: number }>): void => {
@@ -117,33 +118,34 @@ function OneSize({
           onValue={(max) => setBound({ max })}
         />
       </div>
-      <fieldset className="border-0 p-0 mt-2 flex gap-1.5" aria-label="Where it may come from">
-        {zones.map((zone) => {
-          const on = from.length === 0 || from.includes(zone);
-          return (
-            <button
-              key={zone}
-              type="button"
-              aria-pressed={on}
-              className={`min-h-11 flex-1 rounded-md border text-[14px] ${on ? 'border-ink bg-calm-soft font-semibold' : 'border-line bg-white text-ink-soft'}`}
-              onClick={() => {
-                const now = from.length === 0 ? [...zones] : [...from];
-                const next = now.includes(zone) ? now.filter((z) => z !== zone) : [...now, zone];
-                onChange({ ...size, from: next.length === 0 || next.length === zones.length ? [] : next });
-              }}
-            >
-              {zoneNames[zone]}
-            </button>
-          );
-        })}
-      </fieldset>
+      {template.alike !== true && (
+        <fieldset className="border-0 p-0 mt-2 flex gap-1.5" aria-label="Where it may come from">
+          {zones.map((zone) => {
+            const on = from.length === 0 || from.includes(zone);
+            return (
+              <button
+                key={zone}
+                type="button"
+                aria-pressed={on}
+                className={`min-h-11 flex-1 rounded-md border text-[14px] ${on ? 'border-ink bg-calm-soft font-semibold' : 'border-line bg-white text-ink-soft'}`}
+                onClick={() => {
+                  const now = from.length === 0 ? [...zones] : [...from];
+                  const next = now.includes(zone) ? now.filter((z) => z !== zone) : [...now, zone];
+                  onChange({ ...size, from: next.length === 0 || next.length === zones.length ? [] : next });
+                }}
+              >
+                {zoneNames[zone]}
+              </button>
+            );
+          })}
+        </fieldset>
+      )}
     </fieldset>
   );
 }
 
 /** The sizes wanted of a piece: what each weighs, is worth, and where it may come from. */
 export function SizesTab({ setup, category, template, pieces, pieceMg, onChange }: Props) {
-  const { acrossIsThickness } = template;
   const { sizes } = setup;
   const unused = usualSizes(category).filter((u) => !sizes.some((s) => s.id === u.id));
   const fresh = (): PortionSize => {
@@ -157,7 +159,7 @@ export function SizesTab({ setup, category, template, pieces, pieceMg, onChange 
         <OneSize
           key={size.id}
           size={size}
-          acrossIsThickness={acrossIsThickness}
+          template={template}
           only={sizes.length === 1}
           onChange={(next) => onChange({ ...setup, sizes: sizes.map((s, k) => (k === i ? next : s)) })}
           onRemove={() => onChange({ ...setup, sizes: sizes.filter((_, k) => k !== i) })}

@@ -1,8 +1,9 @@
-import { templateById } from '@zabrik/catalogue/portioning';
+import { formOfPiece, templateById } from '@zabrik/catalogue/portioning';
 import type { CutWish, PortionSize, WishFault } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
 import { cm, endWords, faultWords, mixWords, thicknessWords } from './cutWords.ts';
 import { countAnimals, planPiece } from './planner.ts';
+import { figured } from './Ruler.tsx';
 
 const main: PortionSize = { id: 'main', name: 'main course', targetMg: 160_000, toleranceShare: 0.05, valueMinor: 780 };
 const starter: PortionSize = {
@@ -95,5 +96,34 @@ describe('the ruler’s words', () => {
     expect(said[2]).toContain('within 1 %');
     expect(said[6]).toContain('96 g');
     for (const words of said) expect(words).toMatch(/\.$/);
+  });
+});
+
+describe('the ruler’s figures', () => {
+  it.each([2, 8, 16, 40])('%i marks: none touches another, and the one in hand always stands there', (n) => {
+    const marks = Array.from({ length: n }, (_, i) => 20 + i * Math.floor(400 / n));
+    const scale = 2.6;
+    for (const selected of [0, Math.floor(n / 2), n - 1]) {
+      const shown = marks.flatMap((mm, i) => (figured(marks, i, selected, scale) ? [{ mm, i }] : []));
+      expect(shown.some((s) => s.i === selected)).toBe(true);
+      const crowded = Math.floor(400 / n) * scale < 72;
+      for (const row of crowded ? [0, 1] : [0]) {
+        const at = shown.filter((s) => !crowded || s.i % 2 === row).map((s) => s.mm * scale);
+        for (let k = 1; k < at.length; k += 1) expect((at[k] ?? 0) - (at[k - 1] ?? 0)).toBeGreaterThanOrEqual(72);
+      }
+    }
+  });
+});
+
+describe('the form of a piece', () => {
+  it('is what the plan made, and by its animal', () => {
+    expect(formOfPiece('barrel', 'roe-deer', 'furred-game')?.id).toBe('barrel');
+    expect(formOfPiece('roll', null, null)?.id).toBe('barrel');
+    expect(formOfPiece('barrel', 'tuna', 'large-pelagic')?.id).toBe('barrel');
+    expect(formOfPiece('fillet', 'brill', 'flatfish')?.id).toBe('fillet-flat-upper');
+    expect(formOfPiece('fillet', 'mackerel', 'round-fish')?.id).toBe('fillet-round');
+    expect(formOfPiece('loin', 'monkfish', 'round-fish')?.id).toBe('tail-loin');
+    expect(formOfPiece('loin', 'tuna', 'large-pelagic')?.id).toBe('loin-pelagic');
+    expect(formOfPiece(null, 'salmon', 'round-fish')).toBeUndefined();
   });
 });

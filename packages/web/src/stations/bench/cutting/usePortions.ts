@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
-import { templateById, templatesFor, usualSizes } from '@zabrik/catalogue/portioning';
+import { formOfPiece, templateById, templatesFor, usualSizes } from '@zabrik/catalogue/portioning';
 import type { Cutting } from '@zabrik/contract';
 import {
+  betterForm,
   type CutsForWeight,
   type CutWeight,
   type CutWish,
@@ -23,6 +24,7 @@ import {
 import { useMemo, useState } from 'react';
 import { call } from '../../../app/api.ts';
 import { api } from '../../../app/endpoints.ts';
+import { useCatalogue } from '../../../app/queries.ts';
 import type { PlanRequest } from './planner.ts';
 import { sizeFrom } from './SizesTab.tsx';
 import type { AtBoard } from './useCutting.ts';
@@ -34,8 +36,11 @@ export type NextCut =
   | (PlannedPortion & { readonly kind: 'portion'; readonly size: PortionSize })
   | { readonly kind: 'end'; readonly fromMm: number; readonly toMm: number; readonly massMg: number };
 
-const anyTemplate = (category: string | null): PieceTemplate => {
-  const [first] = templatesFor(category);
+/** The form that the plan's piece has; else the first of its kind. */
+const usualTemplate = (cutting: Cutting, group: string | null): PieceTemplate => {
+  const known = formOfPiece(cutting.pieceId, cutting.species, group);
+  if (known !== undefined) return known;
+  const [first] = templatesFor(cutting.category);
   if (first === undefined) throw new Error('the catalogue has no forms of pieces');
   return first;
 };
@@ -56,12 +61,14 @@ function usualSetup(cutting: Cutting, template: PieceTemplate): PortionsSetup {
   };
 }
 
-/** A piece nobody measured yet: its share of what is left, as long as such pieces usually are. */
+/** A piece nobody measured yet: what it weighed when it came off, else its share of what is left; as long as such pieces usually are. */
 function guessed(board: AtBoard, no: number, template: PieceTemplate): PieceMeasures {
   const { cutting, state } = board;
   const known = [...state.pieces].filter(([n]) => n !== no);
   const left = cutting.startMg - known.reduce((sum, [, m]) => sum + m.massMg, 0);
-  const massMg = Math.max(5_000, Math.round(left / Math.max(1, cutting.pieces - known.length) / 1_000) * 1_000);
+  const cameOff = cutting.inputs.flatMap((i) => (i.pieceMg.length === 0 ? [null] : [...i.pieceMg]));
+  const own = cutting.inputs.every((i) => i.pieceMg.length > 0) ? cameOff[no - 1] : undefined;
+  const massMg = own ?? Math.max(5_000, Math.round(left / Math.max(1, cutting.pieces - known.length) / 1_000) * 1_000);
   return { massMg, lengthMm: Math.max(20, 5 * Math.round(usualLength(template, massMg) / 5)) };
 }
 
@@ -86,7 +93,8 @@ export function usePortions(board: AtBoard) {
   const [right, setRight] = useState<string | undefined>(undefined);
   const [draft, setDraft] = useState<PortionsSetup | undefined>(undefined);
 
-  const usual = anyTemplate(cutting.category);
+  const { data: catalogue } = useCatalogue();
+  const usual = usualTemplate(cutting, catalogue?.species.find((s) => s.id === cutting.species)?.group ?? null);
   const saved = state.setup?.kind === 'portions' ? state.setup : undefined;
   const learntFor = (draft ?? saved)?.templateId ?? usual.id;
   const learnt = useQuery({
@@ -102,7 +110,13 @@ export function usePortions(board: AtBoard) {
     staleTime: 60_000,
   });
   const last = learnt.data?.last?.kind === 'portions' ? (learnt.data.last as PortionsSetup) : undefined;
-  const setup: PortionsSetup = draft ?? saved ?? last ?? usualSetup(cutting, usual);
+  // the sizes cut last, of the form that this piece has
+  const setup: PortionsSetup =
+    draft ??
+    saved ??
+    (last === undefined
+      ? usualSetup(cutting, usual)
+      : { ...last, templateId: cutting.pieceId === null ? last.templateId : usual.id });
   const template = templateById.get(setup.templateId) ?? usual;
   const shape = (learnt.data?.shape ?? undefined) as HouseShape | undefined;
 
@@ -147,6 +161,10 @@ export function usePortions(board: AtBoard) {
   const { answer: planned, late } = usePlanner(request);
   const options: readonly MixOption[] = planned?.options ?? [];
   const picked = options[Math.min(option, Math.max(0, options.length - 1))];
+  const doubted = useMemo(() => {
+    const asked = JSON.parse(piece) as Omit<PlanRequest, 'wish'>;
+    return betterForm(asked.template, templatesFor(cutting.category), asked.measures, asked.cut);
+  }, [piece, cutting.category]);
   const plan: CutsForWeight =
     byHand !== undefined
       ? readMarks(
@@ -282,6 +300,8 @@ export function usePortions(board: AtBoard) {
       setOption(i);
     },
     faults: planned?.faults ?? [],
+    /** The form does not fit what was measured and weighed; and one that does. */
+    doubted,
     late,
     marks,
     move,
