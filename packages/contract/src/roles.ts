@@ -103,6 +103,8 @@ export const allowed = {
   'pots.closeCooling': bench,
   'ledger.list': everyone,
   'ledger.sheet': everyone,
+  'ledger.cuttings': everyone,
+  'ledger.batches': everyone,
   'ledger.exportCsv': chefs,
   'ledger.exportEpcis': chefs,
   'ledger.exportHouse': ['head-chef'],

@@ -125,6 +125,8 @@ export const routes = {
   ledger: {
     list: { id: 'ledger.list', method: 'get', path: '/ledger/breakdowns', command: false },
     sheet: { id: 'ledger.sheet', method: 'get', path: '/ledger/breakdowns/:breakdownId', command: false },
+    cuttings: { id: 'ledger.cuttings', method: 'get', path: '/ledger/cuttings', command: false },
+    batches: { id: 'ledger.batches', method: 'get', path: '/ledger/batches', command: false },
     exportCsv: { id: 'ledger.exportCsv', method: 'get', path: '/ledger/movements.csv', command: false },
     exportEpcis: { id: 'ledger.exportEpcis', method: 'get', path: '/ledger/movements.jsonld', command: false },
     exportHouse: { id: 'ledger.exportHouse', method: 'get', path: '/ledger/house.json', command: false },

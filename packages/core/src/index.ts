@@ -81,6 +81,7 @@ export * from './trace/labelLayout.ts';
 export * from './trace/labelWords.ts';
 export * from './trace/lineage.ts';
 export * from './trace/lotCode.ts';
+export * from './yields/cutThrough.ts';
 export * from './yields/individualsChart.ts';
 export * from './yields/perAnimal.ts';
 export * from './yields/yieldSheet.ts';

@@ -1,4 +1,4 @@
-import { costingSchools } from '@zabrik/core';
+import { costingSchools, cuttingKinds } from '@zabrik/core';
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import {
@@ -10,6 +10,7 @@ import {
   instant,
   limit,
   massMg,
+  massOrNoneMg,
   note,
   nothing,
   share,
@@ -58,6 +59,40 @@ export const yieldRowSchema = z.strictObject({
   creditMinorPerKg: amountMinor,
 });
 
+/** A cutting to weight that is done: what it came to. */
+export const closedCuttingSchema = z.strictObject({
+  id,
+  kind: z.enum(cuttingKinds),
+  name: z.string(),
+  lotCodes: z.array(z.string()),
+  by: z.string(),
+  closedAt: instant,
+  usedMg: massMg.describe('what was cut; what went back uncut is not in it'),
+  madeMg: massOrNoneMg.describe('portions, rolls, slices, moulds'),
+  endMg: massOrNoneMg,
+  wasteMg: massOrNoneMg,
+  portions: z.int(),
+  giveAwayMg: massOrNoneMg.describe('over the target of their size, all portions together'),
+  costMinor: amountMinor,
+});
+export type ClosedCutting = z.output<typeof closedCuttingSchema>;
+
+/** A batch that is done: what went in, what came out. */
+export const closedBatchSchema = z.strictObject({
+  runId: id,
+  title: z.string(),
+  measure: z.enum(['litres', 'mass']),
+  by: z.string(),
+  doneAt: instant,
+  baseMg: massMg,
+  outputMg: massMg,
+  expectedMg: z.strictObject({ low: z.number(), mean: z.number(), high: z.number() }),
+  costMinor: amountMinor.nullable(),
+  lotId: id.nullable(),
+  lotCode: z.string().nullable(),
+});
+export type ClosedBatch = z.output<typeof closedBatchSchema>;
+
 export const yieldSheetSchema = z.strictObject({
   breakdown: breakdownHeadSchema,
   movementId: id.nullable(),
@@ -85,6 +120,8 @@ export const yieldSheetSchema = z.strictObject({
       closedAt: instant.nullable(),
     }),
   ),
+  /** What of this purchase was cut to weight: the ruler is a stage like the others. */
+  cuttings: z.array(closedCuttingSchema.extend({ startShare: share })),
   through: z.strictObject({
     portionShare: share,
     edibleShare: share,
@@ -125,6 +162,18 @@ export const ledger = {
     summary: 'The yield sheet of one breakdown, costed under each school',
     params: z.strictObject({ breakdownId: id }),
     answer: yieldSheetSchema,
+  }),
+  cuttings: endpoint({
+    ...routes.ledger.cuttings,
+    summary: 'Cuttings to weight that are done, newest first',
+    query: z.strictObject({ cursor, limit }),
+    answer: z.strictObject({ cuttings: z.array(closedCuttingSchema), next: z.string().nullable() }),
+  }),
+  batches: endpoint({
+    ...routes.ledger.batches,
+    summary: 'Batches that are done, newest first',
+    query: z.strictObject({ cursor, limit }),
+    answer: z.strictObject({ batches: z.array(closedBatchSchema), next: z.string().nullable() }),
   }),
   exportCsv: endpoint({
     ...routes.ledger.exportCsv,

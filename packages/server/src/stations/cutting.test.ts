@@ -254,6 +254,54 @@ describe('cutting to weight', () => {
     expect(whole.inputs.map((i) => i.pieceMg)).toEqual([[grams(803), grams(790)]]);
   });
 
+  it('is a stage of the purchase: both yields multiply on the sheet, with the portions and what was given away', async () => {
+    const { lot, say, close } = await onTheBoard();
+    const of = await must(ines, api.larder.read, { params: { lotId: lot.lotId } });
+    const sheet = () => must(ines, api.ledger.sheet, { params: { breakdownId: of.breakdownId ?? '' } });
+    const before = await sheet();
+    expect(before.cuttings).toEqual([]);
+    await say({ kind: 'piece', no: 1, measures: { massMg: grams(803), lengthMm: 400 } });
+    await say(portions());
+    for (const g of [161, 158, 163, 160, 166, 162, 164, 160]) await say(weigh('main', g));
+    await say(weigh('end', 290));
+    const done = await close();
+    expect(done.status).toBe(200);
+    const after = await sheet();
+    // by hand: fillets 1,593 of 2,860; of them 1,294 in eight portions, 290 of ends, 9 lost; over 160 g: 1 + 3 + 6 + 2 + 4 = 16
+    const [cut] = after.cuttings;
+    expect(cut).toMatchObject({
+      usedMg: grams(1_593),
+      madeMg: grams(1_294),
+      endMg: grams(290),
+      portions: 8,
+      giveAwayMg: grams(16),
+    });
+    expect(cut?.startShare).toBeCloseTo(1_593 / 2_860, 9);
+    // the fillets stood as portions before they were cut: now the portions are what became portions
+    expect(before.through.portionShare).toBeCloseTo(1_593 / 2_860, 9);
+    expect(after.through.portionShare).toBeCloseTo(1_294 / 2_860, 9);
+    const { recoveredShare, wasteShare, lossShare } = after.through;
+    expect(recoveredShare + wasteShare + lossShare).toBeCloseTo(1, 9);
+    expect(after.through.lossShare - before.through.lossShare).toBeCloseTo(9 / 2_860, 9);
+    const listed = await must(ines, api.ledger.cuttings, { query: {} });
+    expect(listed.cuttings[0]).toMatchObject({ usedMg: grams(1_593), portions: 8 });
+
+    // half of the portions rolled and cut again, through the roll: shares go by what each took
+    const [portionLot] = done.body.lots;
+    const again = uuidv7();
+    await must(ines, api.cutting.start, {
+      body: { id: again, kind: 'slices', from: [{ lotId: portionLot?.lotId ?? '', massMg: grams(647) }], at },
+    });
+    await must(ines, api.cutting.event, {
+      params: { cuttingId: again },
+      body: { at, body: weigh('slices', 640, { destination: 'staff', name: 'slices' }) },
+    });
+    await must(ines, api.cutting.close, { params: { cuttingId: again }, body: { leftMg: 0, unbalancedReason: 'x' } });
+    const twice = await sheet();
+    expect(twice.through.portionShare).toBeCloseTo((1_294 - 647) / 2_860, 9);
+    expect(twice.cuttings[1]?.startShare).toBeCloseTo(647 / 2_860, 9);
+  });
+
   it('a mould of two lots books what went in of each: 296 g of lining and 443 g of heart, not all of the first', async () => {
     const of = (species: string, form: string, g: number) =>
       received(kitchen, ines, { species, form, grossMg: grams(g), tareMg: 0, paidMinor: 1_000 });

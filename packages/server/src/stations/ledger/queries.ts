@@ -11,13 +11,14 @@ export interface PieceRow {
   readonly destination: Destination;
   readonly massMg: number;
   readonly units: number;
+  readonly lotId: string | null;
   readonly lotCode: string | null;
 }
 
 export const readPieces = (db: Sequelize, breakdownIds: readonly string[]): Promise<PieceRow[]> =>
   select<PieceRow>(
     db,
-    `select p.breakdown_id as "breakdownId", p.piece_id as "pieceId", p.destination, p.mass_mg as "massMg", p.units, l.code as "lotCode"
+    `select p.breakdown_id as "breakdownId", p.piece_id as "pieceId", p.destination, p.mass_mg as "massMg", p.units, p.lot_id as "lotId", l.code as "lotCode"
      from breakdown_piece p left join lot l on l.id = p.lot_id where p.breakdown_id = any($1::uuid[])`,
     [[...breakdownIds]],
   );

@@ -5,6 +5,7 @@ import { writeHouseFile } from '../../house/houseFile.ts';
 import { mountCommand, mountFile, mountRead } from '../../http/mount.ts';
 import { pageOf, readCursor } from '../../http/page.ts';
 import type { Kitchen } from '../../kitchen.ts';
+import { listBatches, listCuttings } from './cuttings.ts';
 import { movementsCsv, movementsEpcis } from './exports.ts';
 import { listClosed } from './queries.ts';
 import { reverse } from './service.ts';
@@ -15,6 +16,16 @@ export function ledgerRoutes(kitchen: Kitchen, router: Router): void {
     const found = await listClosed(kitchen.db, who.houseId, query.species, query.limit, readCursor(query.cursor));
     const { rows, next } = pageOf(found, query.limit, (b) => ({ at: b.closedAt ?? b.startedAt, id: b.id }));
     return { breakdowns: rows, next };
+  });
+  mountRead(router, api.ledger.cuttings, async (who, { query }) => {
+    const found = await listCuttings(kitchen.db, who.houseId, query.limit, readCursor(query.cursor));
+    const { rows, next } = pageOf(found, query.limit, (c) => ({ at: c.closedAt, id: c.id }));
+    return { cuttings: rows, next };
+  });
+  mountRead(router, api.ledger.batches, async (who, { query }) => {
+    const found = await listBatches(kitchen.db, who.houseId, query.limit, readCursor(query.cursor));
+    const { rows, next } = pageOf(found, query.limit, (b) => ({ at: b.doneAt, id: b.runId }));
+    return { batches: rows, next };
   });
   mountRead(router, api.ledger.sheet, (who, { params }) => yieldSheet(kitchen, who.houseId, params.breakdownId));
   mountCommand(kitchen, router, api.ledger.reverse, ['breakdowns', 'lots', 'runs', 'deliveries'], (command, asked) =>

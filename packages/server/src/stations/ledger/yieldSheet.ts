@@ -5,10 +5,12 @@ import {
   type CostingSchool,
   costFactor,
   costingSchools,
+  cutThrough,
   effectiveWeighings,
   type MinorUnits,
   minor,
   type PlanStage,
+  partOn,
   Refusal,
   shareCost,
   workedMinutes,
@@ -19,7 +21,11 @@ import { headOf, readEvents, readHead, readOwnShares, readWeighings, stageOf } f
 import { readHouse } from '../../db/house.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
+import { cuttingsOf } from './cuttings.ts';
 import { type ChainRow, readChain, readClosing, readEarlier, readPieces, readWentOn, sheetPieces } from './queries.ts';
+
+/** So much of a piece is all of it: drip and the scale's steps are in the rest. */
+const ALL_OF_IT = 0.98;
 
 const Z80 = 1.2815515655446004;
 
@@ -42,10 +48,18 @@ const costsUnder = (
 /** The stages of one purchase side by side, and what it came to through all of them. */
 async function throughStages(
   db: Kitchen['db'],
+  houseId: string,
   chain: readonly ChainRow[],
-): Promise<Pick<YieldSheet, 'chain' | 'through'>> {
+): Promise<Pick<YieldSheet, 'chain' | 'cuttings' | 'through'>> {
   const ids = chain.map((c) => c.id);
-  const [pieces, went] = await Promise.all([readPieces(db, ids), readWentOn(db, ids)]);
+  const [pieces, went, cut] = await Promise.all([
+    readPieces(db, ids),
+    readWentOn(db, ids),
+    cuttingsOf(db, houseId, new Map(chain.map((c) => [c.id, c]))),
+  ]);
+  const onRuler = cutThrough(cut.done);
+  const cutPart = (p: { readonly lotId: string | null; readonly massMg: number }): number =>
+    (cut.cutMg.get(p.lotId ?? '') ?? 0) / p.massMg;
   const wentOn = new Set(went.map((w) => `${w.breakdownId}/${w.pieceId}`));
   const stages = chain.map((c) => ({
     row: c,
@@ -53,20 +67,22 @@ async function throughStages(
     pieces: pieces.filter((p) => p.breakdownId === c.id),
   }));
   const pieceIn = (stage: PlanStage, id: string) => stage.pieces.find((p) => p.id === id);
-  const through = yieldThrough(
-    stages
+  const through = yieldThrough([
+    ...stages
       .filter((s) => s.row.state === 'closed')
       .map(({ row, stage, pieces: own }) => ({
         startShare: row.startShare,
-        pieces: own.map((p) => ({
-          share: p.massMg / row.startMg,
-          wasted: p.destination === 'waste',
-          edible: pieceIn(stage, p.pieceId)?.edible ?? false,
-          portion: p.destination === 'portion',
-          wentOn: wentOn.has(`${row.id}/${p.pieceId}`),
-        })),
+        pieces: own.flatMap((p) =>
+          partOn(p.massMg / row.startMg, wentOn.has(`${row.id}/${p.pieceId}`) ? 1 : cutPart(p)).map((part) => ({
+            ...part,
+            wasted: p.destination === 'waste',
+            edible: pieceIn(stage, p.pieceId)?.edible ?? false,
+            portion: p.destination === 'portion',
+          })),
+        ),
       })),
-  );
+    ...onRuler,
+  ]);
   return {
     chain: stages.map(({ row, stage, pieces: own }) => ({
       breakdownId: row.id,
@@ -80,6 +96,7 @@ async function throughStages(
           .reduce((sum, p) => sum + p.massMg, 0) / row.startMg,
       closedAt: row.closedAt?.toISOString() ?? null,
     })),
+    cuttings: cut.closed.map((c, i) => ({ ...c, startShare: onRuler[i]?.startShare ?? 0 })),
     through: {
       ...through,
       open: stages.some(
@@ -89,7 +106,8 @@ async function throughStages(
             (p) =>
               p.destination === pieceIn(stage, p.pieceId)?.destination &&
               pieceIn(stage, p.pieceId)?.next !== undefined &&
-              !wentOn.has(`${row.id}/${p.pieceId}`),
+              !wentOn.has(`${row.id}/${p.pieceId}`) &&
+              cutPart(p) < ALL_OF_IT,
           ),
       ),
     },
@@ -202,7 +220,7 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
     weighings,
     history: earlier.map((e) => ({ ...e, at: e.at.toISOString() })),
     note: closing.note,
-    ...(await throughStages(db, chain)),
+    ...(await throughStages(db, houseId, chain)),
     time: {
       minutes,
       perAnimal: minutes / row.animals,

@@ -2,7 +2,7 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import type { ClosedBreakdown } from '@zabrik/contract';
 import { formatMass, formatShare } from '@zabrik/core';
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { call } from '../../app/api.ts';
 import { clockTime, dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
@@ -11,6 +11,7 @@ import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
+import { amountIn } from '../pots/offers.ts';
 
 function Row({ b, money }: { readonly b: ClosedBreakdown; readonly money: (minor: number) => string }) {
   const navigate = useNavigate();
@@ -55,11 +56,8 @@ function Row({ b, money }: { readonly b: ClosedBreakdown; readonly money: (minor
   );
 }
 
-export default function Ledger() {
-  const mayCsv = useMay('ledger.exportCsv');
-  const mayHouse = useMay('ledger.exportHouse');
-  const [species, setSpecies] = useState('');
-  const catalogue = useCatalogue();
+/** Breakdowns closed, with their yields. */
+function Breakdowns({ species }: { readonly species: string }) {
   const { data: house } = useHouse();
   const money = moneyOf(house);
   const list = useInfiniteQuery({
@@ -71,51 +69,8 @@ export default function Ledger() {
     placeholderData: (before) => before,
   });
   const rows = list.data?.pages.flatMap((page) => page.breakdowns) ?? [];
-  const cuttable =
-    catalogue.data?.species.filter((s) =>
-      catalogue.data.plans.some((p) => p.starts.some((start) => start.species === s.id)),
-    ) ?? [];
   return (
-    <section className="min-w-0 flex-1 overflow-x-auto bg-sheet" aria-label="Earlier breakdowns">
-      <div className="flex items-center gap-4 border-b border-line px-4 py-3">
-        <h1 className="text-2xl font-bold">Ledger</h1>
-        <p className="text-ink-soft">Every breakdown closed, newest first</p>
-        <label className="ml-auto flex items-center gap-2">
-          Animal
-          <select
-            className={`${inputLook} h-11 w-52!`}
-            value={species}
-            onChange={(event) => setSpecies(event.target.value)}
-          >
-            <option value="">all</option>
-            {cuttable.map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        {(mayCsv || mayHouse) && (
-          <p className="flex flex-wrap items-baseline gap-x-4 text-[15px]">
-            <span className="text-ink-soft">The books to take along:</span>
-            {mayCsv && (
-              <>
-                <a className="underline" href="/api/v1/ledger/movements.csv" download>
-                  CSV
-                </a>
-                <a className="underline" href="/api/v1/ledger/movements.jsonld" download>
-                  EPCIS events
-                </a>
-              </>
-            )}
-            {mayHouse && (
-              <a className="underline" href="/api/v1/ledger/house.json" download>
-                the whole house, JSON
-              </a>
-            )}
-          </p>
-        )}
-      </div>
+    <>
       {list.isPending ? (
         <Loading />
       ) : list.isLoadingError ? (
@@ -150,15 +105,257 @@ export default function Ledger() {
               ))}
             </tbody>
           </table>
-          {list.hasNextPage && (
-            <div className="p-4 text-center">
-              <Button onClick={() => void list.fetchNextPage()} disabled={list.isFetchingNextPage}>
-                {list.isFetchingNextPage ? 'Reading…' : 'Earlier ones'}
-              </Button>
-            </div>
-          )}
+          <Earlier list={list} />
         </>
       )}
+    </>
+  );
+}
+
+const headLook = 'py-2 pr-4 font-semibold';
+
+/** What was cut to weight: portions, what was given away, ends. */
+function Cuttings() {
+  const { data: house } = useHouse();
+  const money = moneyOf(house);
+  const navigate = useNavigate();
+  const list = useInfiniteQuery({
+    queryKey: ['cuttings', 'closed'],
+    queryFn: ({ pageParam }) => call(api.ledger.cuttings, { query: { cursor: pageParam, limit: 50 } }),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (page) => page.next ?? undefined,
+  });
+  if (list.isPending) return <Loading />;
+  if (list.isLoadingError) return <Failed error={list.error} again={() => void list.refetch()} />;
+  const rows = list.data.pages.flatMap((page) => page.cuttings);
+  if (rows.length === 0)
+    return (
+      <Empty title="Nothing cut to weight yet">
+        What is cut on the{' '}
+        <Link to="/bench/cut" className="underline">
+          ruler
+        </Link>{' '}
+        stands here with what it gave away.
+      </Empty>
+    );
+  return (
+    <>
+      <table className="w-full min-w-[960px] table-fixed border-collapse text-left">
+        <thead className="text-[14px] text-ink-soft">
+          <tr className="border-b border-line">
+            <th className="w-[128px] py-2 pl-4 font-semibold">Cut</th>
+            <th className={headLook}>What</th>
+            <th className={`w-[96px] text-right ${headLook}`}>Start</th>
+            <th className={`w-[110px] text-right ${headLook}`}>Made</th>
+            <th className={`w-[96px] text-right ${headLook}`}>Portions</th>
+            <th className={`w-[110px] text-right ${headLook}`}>Given away</th>
+            <th className={`w-[96px] text-right ${headLook}`}>Ends</th>
+            <th className={`w-[92px] text-right ${headLook}`}>Cost</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((c) => (
+            <tr
+              key={c.id}
+              className="cursor-pointer border-b border-line hover:bg-sheet-soft"
+              onClick={() => void navigate(`/bench/cut/${c.id}`)}
+            >
+              <td className="py-2 pr-3 pl-4 leading-tight whitespace-nowrap">
+                {dayName(c.closedAt)}
+                <span className="block text-[13px] text-ink-soft">{clockTime(c.closedAt)}</span>
+              </td>
+              <td className="max-w-0 py-2 pr-3 leading-tight">
+                <Link to={`/bench/cut/${c.id}`} className="block truncate font-head text-[16px] font-semibold">
+                  {c.name}
+                </Link>
+                <span className="block truncate text-[13px] text-ink-soft">
+                  {c.lotCodes.join(', ')} · {c.by}
+                </span>
+              </td>
+              <td className="figure py-2 pr-4 text-right">{formatMass(c.usedMg)}</td>
+              <td className="py-2 pr-4 text-right">{formatShare(c.madeMg / c.usedMg)}</td>
+              <td className="figure py-2 pr-4 text-right">{c.portions}</td>
+              <td className="py-2 pr-4 text-right">{formatMass(c.giveAwayMg)}</td>
+              <td className="py-2 pr-4 text-right">{formatMass(c.endMg + c.wasteMg)}</td>
+              <td className="py-2 pr-4 text-right">{money(c.costMinor)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <Earlier list={list} />
+    </>
+  );
+}
+
+/** Batches that are done, against what was expected of them. */
+function Batches() {
+  const { data: house } = useHouse();
+  const money = moneyOf(house);
+  const navigate = useNavigate();
+  const list = useInfiniteQuery({
+    queryKey: ['runs', 'closed'],
+    queryFn: ({ pageParam }) => call(api.ledger.batches, { query: { cursor: pageParam, limit: 50 } }),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (page) => page.next ?? undefined,
+  });
+  if (list.isPending) return <Loading />;
+  if (list.isLoadingError) return <Failed error={list.error} again={() => void list.refetch()} />;
+  const rows = list.data.pages.flatMap((page) => page.batches);
+  if (rows.length === 0)
+    return (
+      <Empty title="No batch done yet">
+        Stocks, fillings and dishes stand here once they are weighed out of the{' '}
+        <Link to="/pots" className="underline">
+          pot
+        </Link>
+        .
+      </Empty>
+    );
+  return (
+    <>
+      <table className="w-full min-w-[900px] table-fixed border-collapse text-left">
+        <thead className="text-[14px] text-ink-soft">
+          <tr className="border-b border-line">
+            <th className="w-[128px] py-2 pl-4 font-semibold">Done</th>
+            <th className={headLook}>Batch</th>
+            <th className={`w-[110px] text-right ${headLook}`}>Base</th>
+            <th className={`w-[110px] text-right ${headLook}`}>Came out</th>
+            <th className={`w-[220px] text-right ${headLook}`}>Expected</th>
+            <th className={`w-[92px] text-right ${headLook}`}>Cost</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((b) => {
+            const off = b.outputMg < b.expectedMg.low || b.outputMg > b.expectedMg.high;
+            return (
+              <tr
+                key={b.runId}
+                className="cursor-pointer border-b border-line hover:bg-sheet-soft"
+                onClick={() => void navigate(`/pots/stove/${b.runId}`)}
+              >
+                <td className="py-2 pr-3 pl-4 leading-tight whitespace-nowrap">
+                  {dayName(b.doneAt)}
+                  <span className="block text-[13px] text-ink-soft">{clockTime(b.doneAt)}</span>
+                </td>
+                <td className="max-w-0 py-2 pr-3 leading-tight">
+                  <Link to={`/pots/stove/${b.runId}`} className="block truncate font-head text-[16px] font-semibold">
+                    {b.title}
+                  </Link>
+                  <span className="block truncate text-[13px] text-ink-soft">
+                    {b.lotCode !== null && `${b.lotCode} · `}
+                    {b.by}
+                  </span>
+                </td>
+                <td className="figure py-2 pr-4 text-right">{formatMass(b.baseMg)}</td>
+                <td className={`figure py-2 pr-4 text-right ${off ? 'text-alarm' : ''}`}>
+                  {amountIn(b.measure, b.outputMg)}
+                </td>
+                <td className="py-2 pr-4 text-right text-ink-soft">
+                  {amountIn(b.measure, b.expectedMg.low)} to {amountIn(b.measure, b.expectedMg.high)}
+                </td>
+                <td className="py-2 pr-4 text-right">{b.costMinor === null ? '–' : money(b.costMinor)}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <Earlier list={list} />
+    </>
+  );
+}
+
+interface Paged {
+  readonly hasNextPage: boolean;
+  readonly isFetchingNextPage: boolean;
+  readonly fetchNextPage: () => unknown;
+}
+
+function Earlier({ list }: { readonly list: Paged }) {
+  if (!list.hasNextPage) return null;
+  return (
+    <div className="p-4 text-center">
+      <Button onClick={() => void list.fetchNextPage()} disabled={list.isFetchingNextPage}>
+        {list.isFetchingNextPage ? 'Reading…' : 'Earlier ones'}
+      </Button>
+    </div>
+  );
+}
+
+const kinds = [
+  { id: 'breakdowns', name: 'Breakdowns' },
+  { id: 'cuttings', name: 'Cut to weight' },
+  { id: 'batches', name: 'Batches' },
+] as const;
+
+/** Every yield, cutting and batch of the house, newest first. */
+export default function Ledger() {
+  const mayCsv = useMay('ledger.exportCsv');
+  const mayHouse = useMay('ledger.exportHouse');
+  const [params, setParams] = useSearchParams();
+  const shown = kinds.find((k) => k.id === params.get('show'))?.id ?? 'breakdowns';
+  const [species, setSpecies] = useState('');
+  const catalogue = useCatalogue();
+  const cuttable =
+    catalogue.data?.species.filter((s) =>
+      catalogue.data.plans.some((p) => p.starts.some((start) => start.species === s.id)),
+    ) ?? [];
+  return (
+    <section className="min-w-0 flex-1 overflow-x-auto bg-sheet" aria-label="Ledger">
+      <div className="flex flex-wrap items-center gap-4 border-b border-line px-4 py-3">
+        <h1 className="text-2xl font-bold">Ledger</h1>
+        <fieldset className="flex gap-1.5 border-0 p-0" aria-label="What is listed">
+          {kinds.map((k) => (
+            <Button
+              key={k.id}
+              aria-pressed={shown === k.id}
+              look={shown === k.id ? 'strong' : 'quiet'}
+              onClick={() => setParams(k.id === 'breakdowns' ? {} : { show: k.id }, { replace: true })}
+            >
+              {k.name}
+            </Button>
+          ))}
+        </fieldset>
+        {shown === 'breakdowns' && (
+          <label className="ml-auto flex items-center gap-2">
+            Animal
+            <select
+              className={`${inputLook} h-11 w-52!`}
+              value={species}
+              onChange={(event) => setSpecies(event.target.value)}
+            >
+              <option value="">all</option>
+              {cuttable.map((s) => (
+                <option key={s.id} value={s.id}>
+                  {s.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        {(mayCsv || mayHouse) && (
+          <p className={`flex flex-wrap items-baseline gap-x-4 text-[15px] ${shown === 'breakdowns' ? '' : 'ml-auto'}`}>
+            <span className="text-ink-soft">The books to take along:</span>
+            {mayCsv && (
+              <>
+                <a className="underline" href="/api/v1/ledger/movements.csv" download>
+                  CSV
+                </a>
+                <a className="underline" href="/api/v1/ledger/movements.jsonld" download>
+                  EPCIS events
+                </a>
+              </>
+            )}
+            {mayHouse && (
+              <a className="underline" href="/api/v1/ledger/house.json" download>
+                the whole house, JSON
+              </a>
+            )}
+          </p>
+        )}
+      </div>
+      {shown === 'breakdowns' && <Breakdowns species={species} />}
+      {shown === 'cuttings' && <Cuttings />}
+      {shown === 'batches' && <Batches />}
     </section>
   );
 }

@@ -190,8 +190,8 @@ const share = (n: number): string => formatShare(n);
 
 /** The stages of the purchase, whose yields multiply, and the time this one took. */
 function Through({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor: number) => string }) {
-  const { chain, through, time, breakdown: b } = sheet;
-  const several = chain.length > 1;
+  const { chain, cuttings, through, time, breakdown: b } = sheet;
+  const several = chain.length + cuttings.length > 1;
   return (
     <section aria-label="Stages and time" className="mb-2 grid items-start gap-x-8 gap-y-3 md:grid-cols-[1fr_auto]">
       {several || through.open ? (
@@ -209,6 +209,21 @@ function Through({ sheet, money }: { readonly sheet: Sheet; readonly money: (min
                     {c.state === 'closed'
                       ? `${share(c.keptShare)} of ${formatMass(c.startMg)}`
                       : `on the bench, ${formatMass(c.startMg)}`}
+                  </span>
+                </Link>
+              </li>
+            ))}
+            {cuttings.map((c) => (
+              <li key={c.id}>
+                <Link
+                  to={`/bench/cut/${c.id}`}
+                  className="block rounded-md border-[1.5px] border-line-strong bg-sheet-soft px-3 py-1 leading-tight"
+                >
+                  <span className="block font-head text-[15px] font-semibold">Cut to weight</span>
+                  <span className="block text-[13px] text-ink-soft">
+                    {share(c.madeMg / c.usedMg)} of {formatMass(c.usedMg)}
+                    {c.portions > 0 && `, ${c.portions} ${c.portions === 1 ? 'portion' : 'portions'}`}
+                    {c.giveAwayMg > 0 && `, ${formatMass(c.giveAwayMg)} given away`}
                   </span>
                 </Link>
               </li>

@@ -51,7 +51,7 @@ const readInputs = (db: Sequelize, ids: readonly string[], transaction?: Transac
     transaction,
   );
 
-const readEvents = async (
+export const readCuttingEvents = async (
   db: Sequelize,
   ids: readonly string[],
   transaction?: Transaction,
@@ -100,7 +100,7 @@ const headsOf = async (db: Sequelize, rows: readonly Row[], transaction?: Transa
   const ids = rows.map((r) => r.id);
   // one after the other: inside a command they share one connection
   const inputs = await readInputs(db, ids, transaction);
-  const events = await readEvents(db, ids, transaction);
+  const events = await readCuttingEvents(db, ids, transaction);
   return rows.map((row) =>
     headOf(
       row,
@@ -173,7 +173,7 @@ export async function readOneCutting(
   const row = await selectOne<Row>(db, `${HEAD} and c.id = $2`, [houseId, cuttingId], transaction);
   if (row === undefined) throw new Problem('not_found', 'There is no such cutting in this house.');
   const inputs = await readInputs(db, [cuttingId], transaction);
-  const events = await readEvents(db, [cuttingId], transaction);
+  const events = await readCuttingEvents(db, [cuttingId], transaction);
   const lots = await select<Cutting['lots'][number]>(
     db,
     `select l.id as "lotId", l.code, l.name, b.pieces, b.mass_mg as "massMg", l.destination
@@ -211,7 +211,7 @@ export async function readCutRecords(
      order by c.closed_at desc limit 40`,
     [houseId, templateId, category ?? null, species ?? null],
   );
-  const events = await readEvents(
+  const events = await readCuttingEvents(
     db,
     rows.map((r) => r.id),
   );
