@@ -70,10 +70,12 @@ describe('heads go in whole', () => {
     expect(one.taken.map((t) => inGrams(t.massMg))).toEqual([278]);
     expect(one.baseMg).toBe(grams(278));
     expect(one.ingredients[0]?.massMg).toBe(grams(278));
-    // of two heads of 278 and a frame of 600 to make 700: one head and 361 g of frame, by shares of 556 to 600
+    // of two heads of 278 and a frame of 600 to make 700: one head, and the frame makes up the rest
     const both = taken(stock, [lot('f', 'frame', 600), heads(556, 2)], 700);
     expect(both.taken.find((t) => t.lotId === 'h')?.massMg).toBe(grams(278));
-    expect(both.baseMg).toBe(both.taken.reduce((sum, t) => sum + t.massMg, 0));
+    expect(both.taken.find((t) => t.lotId === 'f')?.massMg).toBe(grams(422));
+    expect(both.baseMg).toBe(grams(700));
+    for (const t of both.taken) expect(t.massMg + t.leftMg).toBe(t.lotId === 'f' ? grams(600) : grams(556));
   });
 
   it('fewer where a cap holds them back, and never past the pot', () => {

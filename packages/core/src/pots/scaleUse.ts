@@ -236,8 +236,17 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
     budget.set(heapOf(lot), left - most);
     return take > 0 ? [{ lotId: lot.lotId, massMg: take, leftMg: lot.massMg - take, as: 'base' }] : [];
   });
-  // one head more or less: the batch is what is taken
-  if (base.some((b) => whole.has(b.category))) baseMg = sum(taken.map((t) => t.massMg));
+  // a head more or less is made up by what can be divided and is not held back; else the batch is what is taken
+  let owed = baseMg - sum(taken.map((t) => t.massMg));
+  for (const { lot } of usable) {
+    const mine = taken.find((t) => t.lotId === lot.lotId);
+    if (owed === 0 || mine === undefined || whole.has(lot.category) || allowance.has(lot.category)) continue;
+    const more = Math.max(-mine.massMg, Math.min(owed, mine.leftMg));
+    mine.massMg += more;
+    mine.leftMg -= more;
+    owed -= more;
+  }
+  baseMg -= owed;
   if (baseMg <= 0) throw new Refusal('nothing_accepted', { use: use.id });
   const ingredients = use.ingredients.map((ingredient) => {
     const massMg = Math.round(baseMg * ingredient.perBase);

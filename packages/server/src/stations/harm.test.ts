@@ -352,3 +352,31 @@ describe('curing salt', () => {
     expect(none.status).toBe(400);
   });
 });
+
+describe('fish bought sealed', () => {
+  it('is asked about before it thaws: vacuum-packed or frozen, and not what the house froze itself', async () => {
+    const keep = (lotId: string, body: Ask<typeof api.larder.keep>['body']) =>
+      ines.ask(api.larder.keep, { params: { lotId }, body });
+    const sealed = await received(kitchen, ines, {
+      species: 'hake',
+      form: 'gutted',
+      came: 'frozen',
+      grossMg: grams(1_500),
+      tareMg: 0,
+    });
+    const thaw = { kind: 'thaw' as const, placeId: 'cold-room', massMg: null };
+    expect(JSON.stringify((await keep(sealed.lotId, thaw)).body)).toMatch(
+      /needs_a_nod.*cut the pack open before it thaws/,
+    );
+    expect((await keep(sealed.lotId, { ...thaw, nod: true })).status).toBe(200);
+    const own = await received(kitchen, ines, {
+      species: 'hake',
+      form: 'gutted',
+      grossMg: grams(1_500),
+      tareMg: 0,
+      useBy: todayIn(3),
+    });
+    expect((await keep(own.lotId, { kind: 'freeze', placeId: 'freezer', massMg: null })).status).toBe(200);
+    expect((await keep(own.lotId, thaw)).status).toBe(200);
+  });
+});

@@ -107,13 +107,20 @@ async function rulesFor(kitchen: Kitchen, command: InCommand, house: HouseRow, l
   const category = lot.category ?? (lot.species === null ? null : categoryOfSpecies(lot.species));
   const animals = await readSpecies(kitchen.db, house.id, command.transaction);
   const opened = shelfLifeOf(limits, 'opened', foodOfLot(lot, animals));
+  const line = await selectOne<{ came: string | null }>(
+    kitchen.db,
+    `select details ->> 'came' as came from delivery_line where lot_id = $1`,
+    [lot.id],
+    command.transaction,
+  );
+  const came = line === undefined ? undefined : (line.came ?? 'fresh');
   return {
     frozenDays: frozenDays(category),
     thawedDays: THAWED_DAYS,
     opened: opened ?? openedByPractice(lot.ready),
     needsCold: placeNamed(house, lot.placeId).kind !== 'ambient',
-    // what the house froze itself it packed itself
-    sealedFish: lot.kind === 'delivery' && !lot.ready && foodOfLot(lot, animals) === 'fish',
+    // what the house packed itself it knows
+    sealedFish: came !== undefined && came !== 'fresh' && !lot.ready && foodOfLot(lot, animals) === 'fish',
   };
 }
 
