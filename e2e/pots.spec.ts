@@ -362,6 +362,11 @@ test('fat to a tub; legs to confit to a filling; a staff dish for fourteen', asy
 
   await pick(page, /^Confit legs/);
   await expect(page.getByText('Guinea fowl legs, bone in').first()).toBeVisible();
+  // a portion goes in no pot unasked
+  await page
+    .getByRole('checkbox', { name: /Guinea fowl legs/ })
+    .first()
+    .check();
   await page.getByRole('button', { name: 'Sealed bag with a spoon of fat' }).click();
   await plan(page);
   // how long until the core is there, and how long it was held so hot by what was read

@@ -78,6 +78,15 @@ describe('heads go in whole', () => {
     for (const t of both.taken) expect(t.massMg + t.leftMg).toBe(t.lotId === 'f' ? grams(600) : grams(556));
   });
 
+  it('what a head is short is made up by frames that were not needed before', () => {
+    const capped: Use = { ...stock, caps: [{ category: 'white-fish-head', maxShare: 0.2, reason: 'gluey' }] };
+    const frames = Array.from({ length: 6 }, (_, i) => lot(`f${i}`, 'frame', 448));
+    const made = taken(capped, [heads(504, 1), ...frames], 2_222);
+    expect(made.baseMg).toBe(grams(2_222));
+    expect(made.taken.reduce((sum, t) => sum + t.massMg, 0)).toBe(grams(2_222));
+    expect(made.taken.map((t) => t.lotId)).toEqual(['h', 'f0', 'f1', 'f2', 'f3']);
+  });
+
   it('fewer where a cap holds them back, and never past the pot', () => {
     const capped: Use = { ...stock, caps: [{ category: 'white-fish-head', maxShare: 0.5, reason: 'gluey' }] };
     // 600 g of frame let in 600 g of heads: two of 250, the third stays whole

@@ -223,7 +223,7 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
     spent += share;
   });
   const leftWhole = new Map<string, number>();
-  const taken = usable.flatMap(({ lot, massMg }) => {
+  let taken = usable.flatMap(({ lot, massMg }) => {
     const left = budget.get(heapOf(lot)) ?? 0;
     const most = Math.min(massMg, left);
     const take = wholeOf(
@@ -238,14 +238,24 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
   });
   // a head more or less is made up by what can be divided and is not held back; else the batch is what is taken
   let owed = baseMg - sum(taken.map((t) => t.massMg));
-  for (const { lot } of usable) {
-    const mine = taken.find((t) => t.lotId === lot.lotId);
-    if (owed === 0 || mine === undefined || whole.has(lot.category) || allowance.has(lot.category)) continue;
+  // the oldest is used first, and the youngest spared first
+  for (const { lot } of owed < 0 ? [...usable].reverse() : usable) {
+    if (owed === 0 || whole.has(lot.category) || allowance.has(lot.category)) continue;
+    const mine = taken.find((t) => t.lotId === lot.lotId) ?? {
+      lotId: lot.lotId,
+      massMg: 0,
+      leftMg: lot.massMg,
+      as: 'base',
+    };
     const more = Math.max(-mine.massMg, Math.min(owed, mine.leftMg));
+    if (mine.massMg === 0 && more > 0) taken.push(mine);
     mine.massMg += more;
     mine.leftMg -= more;
     owed -= more;
   }
+  const order = new Map(usable.map(({ lot }, i) => [lot.lotId, i]));
+  taken.sort((a, b) => (order.get(a.lotId) ?? 0) - (order.get(b.lotId) ?? 0));
+  taken = taken.filter((t) => t.massMg > 0);
   baseMg -= owed;
   if (baseMg <= 0) throw new Refusal('nothing_accepted', { use: use.id });
   const ingredients = use.ingredients.map((ingredient) => {

@@ -111,10 +111,12 @@ export function oneTouches(use: Use, lots: readonly PotLot[], nameOf: (species: 
     }
     return [...heaps].flatMap(([name, lotIds]) => (lotIds.size < may.length ? [{ name, lotIds }] : []));
   };
+  // yesterday's and today's; what lies frozen from September has its animal
+  const days = [...new Set(may.map((lot) => lot.madeAt.slice(0, 10)))].sort().reverse().slice(0, 2).reverse();
   return [
     ...by((lot) => (lot.species === null ? null : nameOf(lot.species))),
     ...by((lot) => lot.supplierName),
-    ...by((lot) => `of ${dayName(lot.madeAt.slice(0, 10))}`),
+    ...days.flatMap((day) => by((lot) => (lot.madeAt.slice(0, 10) === day ? `of ${dayName(day)}` : null))),
   ];
 }
 
