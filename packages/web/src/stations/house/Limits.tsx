@@ -10,6 +10,7 @@ import { Button } from '../../parts/Button.tsx';
 import { Field, inputLook } from '../../parts/Field.tsx';
 import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { ReceiveHead } from '../receive/ReceiveHead.tsx';
+import { HoldAgainst } from './HoldAgainst.tsx';
 import { figureWords, topicName } from './limitWords.ts';
 
 interface Change {
@@ -63,6 +64,7 @@ function LimitRow({
             {changed.looser && ': yours lets through what it does not'}. {changed.why}
           </p>
         )}
+        {!editing && !unsure && <HoldAgainst limit={limit} />}
         {editing && figure !== undefined && !unsure && (
           <div className="mt-1 grid grid-cols-[92px_minmax(0,1fr)] gap-2">
             <input

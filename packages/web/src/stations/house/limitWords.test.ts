@@ -1,6 +1,7 @@
 import { limitProfiles } from '@zabrik/catalogue';
 import type { Limit } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
+import { askedOf, heldAgainst } from './heldAgainst.ts';
 import { figureWords, topicName } from './limitWords.ts';
 
 const limit = (id: string): Limit => {
@@ -30,5 +31,42 @@ describe('limits in words', () => {
       expect(figureWords(l), l.id).not.toMatch(/undefined|NaN|\[object/);
     }
     expect(topicName('cold-holding')).toBe('Cold holding');
+  });
+});
+
+describe('a figure held against a limit by hand', () => {
+  it.each([
+    ['us.hot', { C: '57' }, 'within'],
+    ['us.hot', { C: '56.5' }, 'outside'],
+    ['us.hot', { C: 'hot' }, 'not-shown'],
+    ['uk.reheat', { C: '70', s: '120' }, 'within'],
+    ['uk.reheat', { C: '70', s: '119' }, 'outside'],
+    ['uk.parasite', { C: '-20', h: '24' }, 'within'],
+    ['uk.parasite', { C: '-20', h: '23' }, 'outside'],
+    ['us.tphc.4h', { h: '4', start: '5' }, 'within'],
+    ['us.tphc.4h', { h: '5', start: '5' }, 'outside'],
+  ] as const)('%s and %o: %s', (id, typed, verdict) => {
+    expect(heldAgainst(limit(id), typed)).toBe(verdict);
+  });
+
+  it('says nothing while a figure is missing, and asks nothing of a rule without one', () => {
+    expect(heldAgainst(limit('uk.reheat'), { C: '70' })).toBeUndefined();
+    expect(heldAgainst(limit('us.date7'), { day: 'soon' })).toBeUndefined();
+    expect(heldAgainst(limit('us.date7'), { day: '2026-11-29' })).toEqual({ lastDay: '2026-12-05' });
+    expect(askedOf(limit('eu.bivalve.rewater'))).toEqual([]);
+  });
+
+  it('every limit that the table says is judged on Limits asks for its figures', () => {
+    const kinds = [
+      'max_temp',
+      'min_temp',
+      'cook_time_temp',
+      'freeze_treatment',
+      'time_limit',
+      'sampling_plan',
+      'shelf_life',
+    ];
+    for (const l of limitProfiles.flatMap((p) => p.limits))
+      if (kinds.includes(l.kind)) expect(askedOf(l).length, l.id).toBeGreaterThan(0);
   });
 });

@@ -1,0 +1,50 @@
+import type { Limit } from '@zabrik/core';
+import { useState } from 'react';
+import { dayName } from '../../app/dates.ts';
+import { Button } from '../../parts/Button.tsx';
+import { inputLook } from '../../parts/Field.tsx';
+import { verdictTone, verdictWords } from '../pots/verdictWords.ts';
+import { askedOf, heldAgainst } from './heldAgainst.ts';
+
+/** A figure from a clipboard or a letter of the laboratory, held against the limit in front of you. Nothing is written down. */
+export function HoldAgainst({ limit }: { readonly limit: Limit }) {
+  const [open, setOpen] = useState(false);
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
+  const asked = askedOf(limit);
+  if (asked.length === 0) return null;
+  if (!open)
+    return (
+      <Button className="mt-1 h-11" onClick={() => setOpen(true)}>
+        Hold a figure against it
+      </Button>
+    );
+  const said = heldAgainst(limit, typed);
+  return (
+    <fieldset
+      className="mt-1 flex flex-wrap items-end gap-2 border-0 p-0"
+      aria-label={`A figure held against ${limit.product}`}
+    >
+      {asked.map((a) => (
+        <label key={a.id} className="block text-[14px] font-semibold">
+          {a.name}, {a.unit}
+          <input
+            className={`${inputLook} mt-0.5 h-11 ${a.id === 'results' ? 'w-56!' : 'w-28!'}`}
+            inputMode={a.id === 'day' ? 'text' : 'decimal'}
+            value={typed[a.id] ?? ''}
+            onChange={(event) => setTyped((before) => ({ ...before, [a.id]: event.target.value }))}
+          />
+        </label>
+      ))}
+      <Button className="h-11" onClick={() => setOpen(false)}>
+        Close
+      </Button>
+      <span role="status" className="w-full text-[15px] font-semibold">
+        {said === undefined ? null : typeof said === 'string' ? (
+          <span className={verdictTone(said)}>{verdictWords[said]}.</span>
+        ) : (
+          <>Last day: {dayName(said.lastDay)}.</>
+        )}
+      </span>
+    </fieldset>
+  );
+}
