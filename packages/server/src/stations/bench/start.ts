@@ -18,7 +18,7 @@ import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
-import { mindDates } from '../larder/words.ts';
+import { mindDates } from '../../massledger/nods.ts';
 import { readBreakdown } from './queries.ts';
 
 /** Beyond this many animals nobody weighs every piece apart unless they ask for it. */

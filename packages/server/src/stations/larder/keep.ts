@@ -11,8 +11,9 @@ import { selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { type HeldLot, keepingOf, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
+import { mindNods } from '../../massledger/nods.ts';
 import { splitLot } from './lots.ts';
-import { eventWords, mindNods, refusals } from './words.ts';
+import { eventWords, refusals } from './words.ts';
 
 type Body = Asked<typeof api.larder.keep>['body'];
 

@@ -9,9 +9,9 @@ import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, type HeldLot, keepingOf, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { makeLot } from '../../massledger/makeLot.ts';
+import { mindNods } from '../../massledger/nods.ts';
 import { type Posting, writeMovement } from '../../massledger/writeMovement.ts';
 import { readTub } from './tubs.ts';
-import { mindNods } from './words.ts';
 
 const enough = (lot: HeldLot, massMg: number): void => {
   if (lot.massMg === 0) throw new Problem('lot_gone', `Lot ${lot.code} is used up.`);

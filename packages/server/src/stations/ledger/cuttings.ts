@@ -2,9 +2,9 @@
 import type { Answer, api, ClosedCutting } from '@zabrik/contract';
 import { type CutInput, type CuttingKind, type DoneCutting, givenAway, readCutting } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
+import { readCuttingEvents } from '../../db/cuttingEvents.ts';
 import { select } from '../../db/select.ts';
 import type { Place } from '../../http/page.ts';
-import { readCuttingEvents } from '../bench/cutting/queries.ts';
 
 interface CuttingRow {
   readonly id: string;

@@ -18,8 +18,8 @@ import { selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { keptFresh, makeLot } from '../../massledger/makeLot.ts';
+import { wordsOfNods } from '../../massledger/nods.ts';
 import { writeMovement } from '../../massledger/writeMovement.ts';
-import { wordsOfNods } from '../larder/words.ts';
 import { readDelivery, readLine } from './queries.ts';
 
 const noSuch = (path: string, message: string): Problem => new Problem('invalid', message, [{ path, message }]);

@@ -1,7 +1,8 @@
 import type { Cutting, CuttingHead } from '@zabrik/contract';
 import type { CutRecord, CuttingEvent, CuttingKind, CuttingSetup } from '@zabrik/core';
-import { type CuttingEventBody, readCutting } from '@zabrik/core';
+import { readCutting } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
+import { readCuttingEvents } from '../../../db/cuttingEvents.ts';
 import { select, selectOne } from '../../../db/select.ts';
 import { Problem } from '../../../http/problem.ts';
 
@@ -27,14 +28,6 @@ interface InputRow {
   readonly massMg: number;
   readonly weights: readonly number[] | null;
 }
-interface EventRow {
-  readonly id: string;
-  readonly cuttingId: string;
-  readonly at: Date;
-  readonly by: string;
-  readonly body: CuttingEventBody;
-}
-
 const HEAD = `select c.id, c.kind, c.state, c.start_minor as "startMinor", c.movement_id as "movementId", p.name as by,
   c.started_at as "startedAt", c.closed_at as "closedAt" from cutting c join person p on p.id = c.person_id where c.house_id = $1`;
 
@@ -50,24 +43,6 @@ const readInputs = (db: Sequelize, ids: readonly string[], transaction?: Transac
     [[...ids]],
     transaction,
   );
-
-export const readCuttingEvents = async (
-  db: Sequelize,
-  ids: readonly string[],
-  transaction?: Transaction,
-): Promise<ReadonlyMap<string, CuttingEvent[]>> => {
-  const rows = await select<EventRow>(
-    db,
-    `select e.id, e.cutting_id as "cuttingId", e.at, p.name as by, e.body
-     from cutting_event e join person p on p.id = e.person_id where e.cutting_id = any($1::uuid[]) order by e.seq`,
-    [[...ids]],
-    transaction,
-  );
-  const byCutting = new Map<string, CuttingEvent[]>();
-  for (const { cuttingId, at, ...event } of rows)
-    byCutting.set(cuttingId, [...(byCutting.get(cuttingId) ?? []), { ...event, at: at.toISOString() }]);
-  return byCutting;
-};
 
 function headOf(row: Row, inputs: readonly InputRow[], events: readonly CuttingEvent[]): CuttingHead {
   const [first] = inputs;

@@ -21,8 +21,8 @@ import { Problem } from '../../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../../kitchen.ts';
 import { costOfPart, type HeldLot, keepingOf, lockLots, mustBeFree } from '../../../massledger/lockLots.ts';
 import { makeLot } from '../../../massledger/makeLot.ts';
+import { mindDates } from '../../../massledger/nods.ts';
 import { type Posting, writeMovement } from '../../../massledger/writeMovement.ts';
-import { mindDates } from '../../larder/words.ts';
 import { readCuttingHead, readOneCutting } from './queries.ts';
 
 /**
