@@ -14,9 +14,9 @@ export function HoldAgainst({ limit }: { readonly limit: Limit }) {
   if (asked.length === 0) return null;
   if (!open)
     return (
-      <Button className="mt-1 h-11" onClick={() => setOpen(true)}>
+      <button type="button" className="min-h-11 text-[14px] underline" onClick={() => setOpen(true)}>
         Hold a figure against it
-      </Button>
+      </button>
     );
   const said = heldAgainst(limit, typed);
   return (
@@ -28,7 +28,7 @@ export function HoldAgainst({ limit }: { readonly limit: Limit }) {
         <label key={a.id} className="block text-[14px] font-semibold">
           {a.name}, {a.unit}
           <input
-            className={`${inputLook} mt-0.5 h-11 ${a.id === 'results' ? 'w-56!' : 'w-28!'}`}
+            className={`${inputLook} mt-0.5 block h-11 ${a.id === 'results' ? 'w-56!' : 'w-28!'}`}
             inputMode={a.id === 'day' ? 'text' : 'decimal'}
             value={typed[a.id] ?? ''}
             onChange={(event) => setTyped((before) => ({ ...before, [a.id]: event.target.value }))}

@@ -190,7 +190,9 @@ function TheTin({ s }: { readonly s: Scaling }) {
         onChange={(event) => setTin({ ...tin, ppm: event.target.value })}
       />
       {s.cure === undefined && (
-        <span className="pb-2 text-[15px] text-alarm">The batch is reckoned once both are said.</span>
+        <span className="pb-2 text-[15px] text-alarm">
+          Say both: without them it cannot be planned, and no grams of it are reckoned.
+        </span>
       )}
     </fieldset>
   );
