@@ -353,7 +353,7 @@ export default function AtTheStove() {
             ))}
           </ul>
         </div>
-        <div className="grid content-start gap-4">
+        <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-4">
           {may && <CoreSoFar stove={stove} />}
           {going && boilsDown.has(run.kind) && <ToTheMark stove={stove} house={house} may={may} />}
           {mayWork && going && <FinishRun stove={stove} house={house} />}
