@@ -203,6 +203,24 @@ describe('scaling', () => {
   });
 });
 
+describe('what was chosen stands', () => {
+  it('when another screen takes and brings lots: nothing comes in unasked, nothing goes out', async () => {
+    const [hake, gurnard] = [frame(1), { ...frame(2), species: 'gurnard', name: 'Gurnard frame 2' }];
+    await open('/pots', '/pots?use=fish-fumet', { lots: [hake, gurnard] });
+    const on = (name: RegExp): boolean => (screen.getByRole('checkbox', { name }) as HTMLInputElement).checked;
+    expect([on(/Hake frame 1/), on(/Gurnard frame 2/)]).toEqual([true, true]);
+    fireEvent.click(within(screen.getByRole('group', { name: 'Only these' })).getByRole('button', { name: 'gurnard' }));
+    expect([on(/Hake frame 1/), on(/Gurnard frame 2/)]).toEqual([false, true]);
+    act(() => void client.setQueryData(['lots', 'pots'], { lots: [hake, gurnard, frame(3)], all: true }));
+    await screen.findByRole('checkbox', { name: /Hake frame 3/ });
+    expect([on(/Hake frame 1/), on(/Gurnard frame 2/), on(/Hake frame 3/)]).toEqual([false, true, false]);
+    fireEvent.click(screen.getByRole('checkbox', { name: /Hake frame 3/ }));
+    act(() => void client.setQueryData(['lots', 'pots'], { lots: [gurnard, frame(3)], all: true }));
+    await waitFor(() => expect(screen.queryByRole('checkbox', { name: /Hake frame 1/ })).toBeNull());
+    expect([on(/Gurnard frame 2/), on(/Hake frame 3/)]).toEqual([true, true]);
+  });
+});
+
 describe('a batch at the stove', () => {
   it('goes step by step by keys, and everything said can be taken back, the latest first', async () => {
     await stove(runOf('fish-fumet', kilograms(5)));

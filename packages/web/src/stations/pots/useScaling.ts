@@ -60,7 +60,10 @@ export function cureOf(tin: Tin): Cure | undefined {
 
 /** The batch that a use scales to with the lots, ways, shares and wishes of the moment. */
 export function useScaling(listed: ListedUse, lots: readonly PotLot[], house: House | undefined) {
-  const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
+  /** What somebody said of a lot, in or out: it stands, whatever the usual choice becomes when another screen takes something. */
+  const [said, setSaid] = useState<ReadonlyMap<string, boolean>>(new Map());
+  /** Only what was said is in: what comes into the larder meanwhile is not. */
+  const [only, setOnly] = useState(false);
   const [ways, setWays] = useState<readonly string[]>([]);
   const [vesselId, setVesselId] = useState('');
   const [onHand, setOnHand] = useState<Readonly<Record<string, string>>>({});
@@ -85,7 +88,7 @@ export function useScaling(listed: ListedUse, lots: readonly PotLot[], house: Ho
   );
   const { data: catalogue } = useCatalogue();
   const usual = useMemo(() => preselected(use, shown, catalogue?.species ?? []), [use, shown, catalogue]);
-  const isIn = (lot: PotLot): boolean => usual.has(lot.id) !== turned.has(lot.id);
+  const isIn = (lot: PotLot): boolean => said.get(lot.id) ?? (!only && usual.has(lot.id));
   const chosen = shown.filter(isIn).slice(0, MOST_LOTS);
   const vessel = house?.vessels.find((v) => v.id === vesselId);
   const onHandMg = Object.fromEntries(
@@ -112,15 +115,12 @@ export function useScaling(listed: ListedUse, lots: readonly PotLot[], house: Ho
     shown,
     chosen,
     isIn,
-    turn: (lot: PotLot): void =>
-      setTurned((before) => {
-        const after = new Set(before);
-        if (!after.delete(lot.id)) after.add(lot.id);
-        return after;
-      }),
+    turn: (lot: PotLot): void => setSaid((before) => new Map(before).set(lot.id, !isIn(lot))),
     /** These and no others. */
-    only: (lotIds: ReadonlySet<string>): void =>
-      setTurned(new Set(shown.flatMap((lot) => (lotIds.has(lot.id) === usual.has(lot.id) ? [] : [lot.id])))),
+    only: (lotIds: ReadonlySet<string>): void => {
+      setOnly(true);
+      setSaid(new Map(shown.map((lot) => [lot.id, lotIds.has(lot.id)])));
+    },
     ways: waysOf(listed.use, ways).map((w) => w.id),
     choose: (of: readonly string[], id: string): void =>
       setWays((before) => [...before.filter((w) => !of.includes(w)), id]),
