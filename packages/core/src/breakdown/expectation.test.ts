@@ -49,7 +49,8 @@ describe('believing a share', () => {
     expect(means[0]).toBeGreaterThan(means[1] ?? 0);
     expect(means[1]).toBeGreaterThan(means[2] ?? 0);
     expect(means[2]).toBeGreaterThan(0.4);
-    expect(means[2]).toBeLessThan(0.404);
+    // by hand: of sixty the newest counts one, the twentieth a half: 25.7 records in all beside the handbook's four
+    expect(means[2]).toBeLessThan(0.405);
   });
 
   it('is not moved far by one mis-weighed animal', () => {

@@ -39,24 +39,53 @@ export interface NormalBelief {
   readonly sumSquares: number;
 }
 
+/** What a record counts: for the spread as so many records, for the mean by how sure it is against one animal's. */
+export interface RecordWeight {
+  readonly counts: number;
+  readonly precision: number;
+}
+const whole = (): RecordWeight => ({ counts: 1, precision: 1 });
+
 /**
  * Joins a belief about a normal mean and variance with records of it: the conjugate normal-inverse-gamma update.
  *
- * Shapes  records: may be empty, then the belief is the prior's.
+ * Shapes  records: may be empty, then the belief is the prior's. counts: what the record at an index counts; left out, one each.
  * Source  e.g. Hoff, A First Course in Bayesian Statistical Methods, 5.3; Gelman et al., Bayesian Data Analysis, ch. 3; from memory.
  */
-export function updateNormal(prior: NormalBelief, records: readonly number[]): NormalBelief {
-  const n = records.length;
-  const mean = n === 0 ? prior.mean : records.reduce((a, b) => a + b, 0) / n;
-  const squares = records.reduce((a, v) => a + (v - mean) ** 2, 0);
+export function updateNormal(
+  prior: NormalBelief,
+  records: readonly number[],
+  counts: (index: number) => RecordWeight = whole,
+): NormalBelief {
+  const weights = records.map((_, i) => counts(i));
+  const n = weights.reduce((sum, w) => sum + w.precision, 0);
+  const mean = n === 0 ? prior.mean : records.reduce((a, v, i) => a + v * (weights[i]?.precision ?? 0), 0) / n;
+  const squares = records.reduce((a, v, i) => a + (weights[i]?.precision ?? 0) * (v - mean) ** 2, 0);
   const meanRecords = prior.meanRecords + n;
   return {
     mean: (prior.meanRecords * prior.mean + n * mean) / meanRecords,
     meanRecords,
-    spreadRecords: prior.spreadRecords + n,
+    spreadRecords: prior.spreadRecords + weights.reduce((sum, w) => sum + w.counts, 0),
     sumSquares: prior.sumSquares + squares + ((prior.meanRecords * n) / meanRecords) * (mean - prior.mean) ** 2,
   };
 }
+
+/** One earlier breakdown: the share a piece came to, of how many animals together, and whether they came from another supplier. */
+export interface ShareRecord {
+  readonly share: number;
+  readonly animals: number;
+  readonly otherSupplier: boolean;
+}
+
+/** How much alike the animals of one lot are in their shares: the part of the spread a lot has in common. This project's choice. */
+export const LOT_IN_COMMON = 0.25;
+/** The spread of the mean of a batch against one animal's, as a share of the variance. */
+export const batchVariance = (animals: number): number => (1 - LOT_IN_COMMON) / Math.max(1, animals) + LOT_IN_COMMON;
+
+/** After so many newer records an older one counts half: supply and hands change. */
+const HALF_LIFE = 20;
+/** What another supplier's animal tells of this one's. */
+const OTHER_SUPPLIER = 0.25;
 
 /**
  * Joins the handbook's share with the house's own records into a prediction for the next animal.
@@ -64,22 +93,33 @@ export function updateNormal(prior: NormalBelief, records: readonly number[]): N
  * Conjugate normal-inverse-gamma update on the logit of the share; the prediction's sd is that of the Student t it gives,
  * brought back to the share scale by the delta method. Records are winsorised at three robust sds first.
  *
- * Shapes  records: shares 0..1, any order, may be empty.
+ * A batch's share is the mean of its animals': it says more of the mean, and its spread is less than one animal's. Older records count
+ * less, and so do another supplier's.
+ *
+ * Shapes  records: newest first, may be empty; a bare share is one animal's of this supplier.
  * Errors  `not_a_figure` for a prior that is none; a record that is no number is left out.
  * Keeps   with no records, the prior's mean; with many, the records' mean and spread. Never NaN: shares are held to 0.0005..0.999.
  * Source  conjugate analysis of normal data, any Bayesian text (e.g. Gelman et al., Bayesian Data Analysis, ch. 3); from memory.
  */
 export function believeShare(
   prior: { readonly mean: number; readonly sd: number },
-  records: readonly number[],
+  records: readonly (number | ShareRecord)[],
 ): ShareBelief {
   mustBeFigures({ mean: prior.mean, sd: prior.sd });
   const p0 = clampShare(prior.mean);
   const sd0 = Math.max(prior.sd, 0.0005) / (p0 * (1 - p0));
+  const known = records
+    .map((r) => (typeof r === 'number' ? { share: r, animals: 1, otherSupplier: false } : r))
+    .filter((r) => Number.isFinite(r.share));
   const x = winsorise(
-    records.filter(Number.isFinite).map((r) => logit(clampShare(r))),
+    known.map((r) => logit(clampShare(r.share))),
     sd0,
   );
+  const counts = (i: number): RecordWeight => {
+    const record = known[i];
+    const recent = 0.5 ** (i / HALF_LIFE) * (record?.otherSupplier === true ? OTHER_SUPPLIER : 1);
+    return { counts: recent, precision: recent / batchVariance(record?.animals ?? 1) };
+  };
   const posterior = updateNormal(
     {
       mean: logit(p0),
@@ -88,6 +128,7 @@ export function believeShare(
       sumSquares: (PRIOR_SPREAD_RECORDS - 2) * sd0 ** 2,
     },
     x,
+    counts,
   );
   const n = x.length;
   const mu = posterior.mean;

@@ -3,7 +3,7 @@ import { effectiveWeighings, type WeighingLike } from './effectiveWeighings.ts';
 import { expectPieces, type PieceExpectation, type TakenMass } from './expectPieces.ts';
 import type { PlanStage } from './plan.ts';
 import { type ScaleSpec, scaleFor } from './scaleTolerance.ts';
-import type { ShareBelief } from './shareBelief.ts';
+import { batchVariance, type ShareBelief } from './shareBelief.ts';
 
 export interface StageWeighing extends WeighingLike {
   readonly pieceId: string | null;
@@ -16,9 +16,6 @@ export interface StageWeighing extends WeighingLike {
 export interface NamedScale extends ScaleSpec {
   readonly id: string;
 }
-
-/** How much alike the animals of one lot are in their shares: the part of the spread a lot has in common. This project's choice. */
-const LOT_IN_COMMON = 0.25;
 
 const takenBy = (stage: PlanStage, weighings: readonly StageWeighing[]): Map<string, TakenMass[]> => {
   const taken = new Map<string, TakenMass[]>(stage.pieces.map((piece) => [piece.id, []]));
@@ -42,7 +39,7 @@ export function expectStage(
   animals = 1,
 ): PieceExpectation[] {
   const taken = takenBy(stage, weighings);
-  const narrower = Math.sqrt((1 - LOT_IN_COMMON) / animals + LOT_IN_COMMON);
+  const narrower = Math.sqrt(batchVariance(animals));
   return expectPieces(
     startMg,
     stage.pieces.map((piece) => {

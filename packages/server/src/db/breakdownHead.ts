@@ -1,7 +1,14 @@
 /** The head of a breakdown: read by the bench while it is open and by the ledger once it is closed. */
 import { speciesById } from '@zabrik/catalogue';
 import type { BenchEvent, BreakdownHead, Way, Weighing } from '@zabrik/contract';
-import { type CutPlan, type Destination, effectiveWeighings, type Species, stageOfPlan } from '@zabrik/core';
+import {
+  type CutPlan,
+  type Destination,
+  effectiveWeighings,
+  type ShareRecord,
+  type Species,
+  stageOfPlan,
+} from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { Problem } from '../http/problem.ts';
 import { select, selectOne } from './select.ts';
@@ -15,6 +22,7 @@ export interface HeadRow {
   readonly form: string;
   /** The house's own species, where it is one. */
   readonly ownSpecies: Species | null;
+  readonly supplierId: string | null;
   readonly supplierName: string | null;
   readonly planId: string;
   readonly plan: CutPlan;
@@ -34,7 +42,7 @@ export interface HeadRow {
 }
 
 export const HEAD = `
-select b.id, b.state, b.lot_id as "lotId", l.code as "lotCode", b.species, b.form, hs.species as "ownSpecies", s.name as "supplierName", b.plan_id as "planId", b.plan,
+select b.id, b.state, b.lot_id as "lotId", l.code as "lotCode", b.species, b.form, hs.species as "ownSpecies", b.supplier_id as "supplierId", s.name as "supplierName", b.plan_id as "planId", b.plan,
        b.stage_id as "stageId", b.root_id as "rootId", b.start_share as "startShare", b.way, h.name as holder, b.animals, b.start_mg as "startMg", b.start_minor as "startMinor", p.name as by, b.started_at as "startedAt",
        b.closed_at as "closedAt", b.movement_id as "movementId",
        coalesce((select sum(w.mass_mg) from weighing w where w.breakdown_id = b.id
@@ -148,22 +156,25 @@ export async function readOwnShares(
     readonly form: string;
     readonly exceptId: string;
     readonly before: Date;
+    /** Whose animal it is now: another supplier's tell less of it. */
+    readonly supplierId: string | null;
   },
   transaction?: Transaction,
-): Promise<Map<string, number[]>> {
-  const rows = await select<{ pieceId: string; share: number }>(
+): Promise<Map<string, ShareRecord[]>> {
+  const rows = await select<{ pieceId: string; share: number; animals: number; otherSupplier: boolean }>(
     db,
-    `select p.piece_id as "pieceId", sum(p.mass_mg)::float8 / b.start_mg as share
-     from (select id, start_mg, closed_at from breakdown
+    `select p.piece_id as "pieceId", sum(p.mass_mg)::float8 / b.start_mg as share, b.animals,
+            $8::uuid is not null and b.supplier_id is distinct from $8::uuid as "otherSupplier"
+     from (select id, start_mg, closed_at, animals, supplier_id from breakdown
            where house_id = $1 and plan_id = $2 and species = $3 and form = $4 and state = 'closed' and id <> $5 and closed_at < $6 and stage_id = $7
            order by closed_at desc limit 60) b
      join breakdown_piece p on p.breakdown_id = b.id
-     group by b.id, b.start_mg, b.closed_at, p.piece_id order by b.closed_at desc`,
-    [houseId, like.planId, like.species, like.form, like.exceptId, like.before, like.stageId],
+     group by b.id, b.start_mg, b.closed_at, b.animals, b.supplier_id, p.piece_id order by b.closed_at desc`,
+    [houseId, like.planId, like.species, like.form, like.exceptId, like.before, like.stageId, like.supplierId],
     transaction,
   );
-  const shares = new Map<string, number[]>();
-  for (const { pieceId, share } of rows) shares.set(pieceId, [...(shares.get(pieceId) ?? []), share]);
+  const shares = new Map<string, ShareRecord[]>();
+  for (const { pieceId, ...record } of rows) shares.set(pieceId, [...(shares.get(pieceId) ?? []), record]);
   return shares;
 }
 

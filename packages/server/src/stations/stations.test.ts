@@ -209,8 +209,8 @@ describe('bones to a pot', () => {
     const planned = await must(ines, api.pots.plan, {
       body: { useId: 'fish-fumet', lotIds: [...stock, portion], vesselId: 'pot-12', onHandMg: {} },
     });
-    // heads are held to a fifth of the bones: of 536 g of head only a quarter of 499 g of frame and pin bones
-    expect(planned.baseMg).toBe(1.25 * grams(499));
+    // heads are held to a fifth of the bones and go in whole: one of 536 g is too much beside 499 g of frame and pin bones
+    expect(planned.baseMg).toBe(grams(499));
     expect(planned.refused).toEqual([{ lotId: portion, reason: 'Fumet is not made with this' }]);
     expect(planned.limiting).toBe('bones');
     const params = { runId: planned.id };
@@ -219,16 +219,16 @@ describe('bones to a pot', () => {
     ).toMatchObject({ status: 409, body: { code: 'too_much_out' } });
     const done = await must(ines, api.pots.finish, {
       params,
-      body: { outputMg: grams(560), spentMg: grams(430), note: null },
+      body: { outputMg: grams(450), spentMg: grams(344), note: null },
     });
     const lot = await must(ines, api.larder.read, { params: { lotId: done.outputLot?.id ?? '' } });
     expect(lot).toMatchObject({
-      massMg: grams(560),
+      massMg: grams(450),
       kind: 'batch',
       useId: 'fish-fumet',
       allergens: ['fish/hake', 'celery', 'sulphites'],
     });
-    expect(lot.parents).toHaveLength(3);
+    expect(lot.parents).toHaveLength(2);
     const inputs = await selectOne<{ cost: number }>(
       kitchen.kitchen.db,
       'select sum(cost_minor)::bigint as cost from posting where movement_id = $1 and cost_minor < 0',

@@ -54,6 +54,7 @@ export async function readBreakdown(
       form: row.form,
       exceptId: row.id,
       before: row.closedAt ?? new Date(8.64e15),
+      supplierId: row.supplierId,
     },
     transaction,
   );

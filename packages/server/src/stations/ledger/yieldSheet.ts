@@ -1,6 +1,7 @@
 import type { YieldSheet } from '@zabrik/contract';
 import {
   acrossAnimals,
+  batchVariance,
   believeShare,
   type CostingSchool,
   costFactor,
@@ -134,6 +135,7 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
       form: row.form,
       exceptId: row.id,
       before: row.closedAt ?? new Date(8.64e15),
+      supplierId: row.supplierId,
     }),
     readEarlier(db, houseId, row, mainPieces),
   ]);
@@ -177,7 +179,9 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
       const records = own.get(piece.pieceId) ?? [];
       const mean = plan?.share.mean ?? 0;
       const sd = plan?.share.sd ?? 0;
-      const belief = believeShare({ mean, sd }, records);
+      const one = believeShare({ mean, sd }, records);
+      // the mean of a batch wanders less than one animal
+      const belief = { ...one, sd: one.sd * Math.sqrt(batchVariance(row.animals)) };
       return {
         pieceId: piece.pieceId,
         name: plan?.name ?? piece.pieceId,
