@@ -184,6 +184,20 @@ describe('taking weights', () => {
     expect(balance()).toContain('Weighed 0 g');
   });
 
+  it('a weight put right to more than the whole fish is asked about once', async () => {
+    await open({ planId: 'round-fish-two-fillets', startG: 1_836 });
+    lies(60);
+    press(' ');
+    press('w');
+    fireEvent.click(within(screen.getByRole('tabpanel')).getAllByRole('button')[0] as HTMLElement);
+    press('m');
+    const field = screen.getByLabelText('Weight, typed');
+    fireEvent.change(field, { target: { value: '4330' } });
+    fireEvent.submit(field);
+    expect(says()).toMatch(/4,330 g is more than the 1,836 g that is left.*Press again/);
+    expect(balance()).toContain('Weighed 60 g');
+  });
+
   it('a piece on two trays is one piece: what is split off counts as none', async () => {
     await open({ planId: 'round-fish-two-fillets', startG: 1_000 });
     lies(60);
