@@ -5,6 +5,7 @@
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { cpus, totalmem } from 'node:os';
+import { coverageOfShares, coverageOfUnits, shareCases, unitCases } from '@zabrik/core/twin';
 import { KitchenProcess, signInOver } from '../e2e/kitchenProcess.ts';
 import { expectationTimes, hands, outboxRuns } from './atTheBench.ts';
 import { firstScreen } from './firstScreen.ts';
@@ -249,9 +250,24 @@ function pots(): Line[] {
   ];
 }
 
+/** Seeds of the commit: what was tuned on other seeds has to hold on these. */
+function coverage(): Line[] {
+  const seed = execFileSync('git', ['rev-parse', 'HEAD'], { encoding: 'utf8' }).trim();
+  return [
+    ...shareCases.map((c) => coverageOfShares(seed, c, 4_000)),
+    ...unitCases.map((c) => coverageOfUnits(seed, c, 800)),
+  ].map(({ name, inside, of }) => ({
+    what: `Eight of ten said, held: ${name} (${of} cases)`,
+    measured: `${f((100 * inside) / of, 1)} %`,
+    bar: '76 to 84 %',
+    holds: inside / of >= 0.76 && inside / of <= 0.84,
+  }));
+}
+
 const parts: Readonly<Record<string, (kitchen: KitchenProcess) => Line[] | Promise<Line[]>>> = {
   cutting,
   pots,
+  coverage,
   bench,
   larder,
 };

@@ -99,7 +99,19 @@ export const breakdownSchema = breakdownHeadSchema.extend({
   weighings: z.array(weighingSchema),
   events: z.array(benchEventSchema),
   /** What this house believes of each piece's share before this animal, handbook and own records joined. */
-  beliefs: z.array(z.strictObject({ pieceId: z.string(), mean: share, sd: share, records: z.int() })),
+  beliefs: z.array(
+    z.strictObject({
+      pieceId: z.string(),
+      mean: share,
+      sd: share,
+      records: z.int(),
+      units: z
+        .strictObject({ squares: z.number(), df: z.int() })
+        .describe(
+          'how unlike units weighed one by one were before: squares of their relative distance from their mean, and their freedom',
+        ),
+    }),
+  ),
   drip: z.strictObject({ mean: share, sd: share }),
 });
 export type Breakdown = z.output<typeof breakdownSchema>;

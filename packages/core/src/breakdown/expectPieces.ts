@@ -14,6 +14,8 @@ export interface PieceState {
   readonly taken: readonly TakenMass[];
   /** Comes together from many small weighings: how many there will be nobody knows. */
   readonly accumulates: boolean;
+  /** How unlike two units of it are, relative to their mass; left out, as paired fillets usually are. */
+  readonly unitSpread?: number;
 }
 
 export interface PieceExpectation {
@@ -34,12 +36,45 @@ export interface PieceExpectation {
   readonly records: number;
 }
 
+const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
 const Z80 = 1.2815515655446004;
 const Z95 = 1.959963984540054;
-/** How unlike two units of one piece are, relative to their mass. This project's choice, in line with paired fillets and legs. */
-const UNIT_SPREAD = 0.04;
+/** How unlike two units of one animal's piece are, relative to their mass, and two of several animals'. This project's choice, in line with paired fillets and legs. */
+const ONE_ANIMAL = 0.036;
+const SEVERAL_ANIMALS = 0.08;
+/** What is taken where nobody reckoned it: between the two, as paired fillets. */
+const PAIRED = 0.04;
+/** What that choice is worth in pairs seen. */
+const SPREAD_PAIRS = 1;
 
-const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
+/** Units that were weighed one by one: squares of their distance from their own mean, relative to it, and how many are free of it. */
+export interface UnitsSeen {
+  readonly squares: number;
+  readonly df: number;
+}
+export const noUnits: UnitsSeen = { squares: 0, df: 0 };
+
+/** Squares and freedom of units of one piece of one breakdown. @example 95 g and 105 g -> 0.005 and 1 */
+export function unitsSeen(masses: readonly number[]): UnitsSeen {
+  const n = masses.length;
+  const mean = sum(masses) / Math.max(1, n);
+  return n < 2 || mean <= 0 ? noUnits : { squares: sum(masses.map((m) => (m / mean - 1) ** 2)), df: n - 1 };
+}
+
+/**
+ * How unlike the units of a piece are, from what this house and this breakdown have shown of it.
+ *
+ * Source  conjugate update of a variance, as in believeShare; the usual one first, then what is seen outweighs it.
+ */
+export function unitSpread(animals: number, seen: readonly UnitsSeen[]): number {
+  const usual = (animals > 1 ? SEVERAL_ANIMALS : ONE_ANIMAL) ** 2;
+  const df = sum(seen.map((s) => s.df));
+  const worth = SPREAD_PAIRS + df;
+  const spread = Math.sqrt((SPREAD_PAIRS * usual + sum(seen.map((s) => s.squares))) / worth);
+  // a spread that few pairs showed is less sure than it looks: Student's t asks for 0.66 a pair more to hold eight of ten, and unlike
+  // pairs are skewed; what holds in coverage.ts
+  return spread * (1 + 1 / worth);
+}
 
 /** A quantile of the lognormal with this mean and sd: masses are never negative, and a rare big roe is no surprise. */
 const quantile = (mean: number, sd: number, z: number): number => {
@@ -75,7 +110,7 @@ function beforeClosing(closed: readonly number[]): number[] {
  * What each piece still to come should weigh, given what this animal has already shown.
  *
  * A piece's total is believed with a mean and an sd. Units already weighed say what the total is (units of one animal are alike
- * within UNIT_SPREAD). Shares of one stage sum to one, so a heavy head leaves less for the fillets: what is still to come is taken
+ * within its unitSpread). Shares of one stage sum to one, so a heavy head leaves less for the fillets: what is still to come is taken
  * as independent normals conditioned on their sum, each giving and taking the surprise in proportion to its variance. The drip is
  * one more piece that is never weighed. Intervals are of the lognormal with the mean and sd this gives.
  *
@@ -104,7 +139,7 @@ export function expectPieces(
       return { piece, open, taken, mean: Math.max(0, prior.mean - taken), variance: prior.variance };
     // what the units weighed so far say of the total, and how surely
     const shown = (taken * count) / done;
-    const noise = (shown * UNIT_SPREAD) ** 2 * (1 / done - 1 / count);
+    const noise = (shown * (piece.unitSpread ?? PAIRED)) ** 2 * (1 / done - 1 / count);
     const weight = prior.variance + noise > 0 ? prior.variance / (prior.variance + noise) : 0;
     const total = prior.mean + weight * (shown - prior.mean);
     return { piece, open, taken, mean: Math.max(0, total - taken), variance: prior.variance * (1 - weight) };
@@ -121,7 +156,9 @@ export function expectPieces(
     const remainingVariance = Math.max(0, variance * (1 - gain)) * doubt;
     const unit = open === 0 ? 0 : share / open;
     const unitSd =
-      open === 0 ? 0 : Math.sqrt(remainingVariance / open ** 2 + (unit * UNIT_SPREAD) ** 2 * (1 - 1 / open));
+      open === 0
+        ? 0
+        : Math.sqrt(remainingVariance / open ** 2 + (unit * (piece.unitSpread ?? PAIRED)) ** 2 * (1 - 1 / open));
     const next = (z: number): number => Math.round(quantile(unit, unitSd, z) * start);
     const rest = (z: number): number => Math.round(quantile(share, Math.sqrt(remainingVariance), z) * start);
     return {

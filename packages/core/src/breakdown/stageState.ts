@@ -1,6 +1,14 @@
 import { type Balance, judgeBalance } from './balance.ts';
 import { effectiveWeighings, type WeighingLike } from './effectiveWeighings.ts';
-import { expectPieces, type PieceExpectation, type TakenMass } from './expectPieces.ts';
+import {
+  expectPieces,
+  noUnits,
+  type PieceExpectation,
+  type TakenMass,
+  type UnitsSeen,
+  unitSpread,
+  unitsSeen,
+} from './expectPieces.ts';
 import type { PlanStage } from './plan.ts';
 import { type ScaleSpec, scaleFor } from './scaleTolerance.ts';
 import { batchVariance, type ShareBelief } from './shareBelief.ts';
@@ -35,7 +43,7 @@ export function expectStage(
   stage: PlanStage,
   startMg: number,
   weighings: readonly StageWeighing[],
-  beliefs: ReadonlyMap<string, ShareBelief>,
+  beliefs: ReadonlyMap<string, ShareBelief & { readonly units?: UnitsSeen }>,
   animals = 1,
 ): PieceExpectation[] {
   const taken = takenBy(stage, weighings);
@@ -50,6 +58,10 @@ export function expectStage(
         count: piece.count * animals,
         taken: taken.get(piece.id) ?? [],
         accumulates: piece.accumulates === true,
+        unitSpread: unitSpread(animals, [
+          beliefs.get(piece.id)?.units ?? noUnits,
+          unitsSeen((taken.get(piece.id) ?? []).flatMap((t) => (t.count === 1 ? [t.massMg] : []))),
+        ]),
       };
     }),
     stage.drip,

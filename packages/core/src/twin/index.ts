@@ -1,3 +1,4 @@
+export { type CoverageRow, coverageOfShares, coverageOfUnits, shareCases, unitCases } from './coverage.ts';
 export { type AnimalDraw, type DrawnAnimal, drawAnimal, splitIntoUnits } from './drawAnimal.ts';
 export { type CutResult, cutByLength, cutByRuler, type DrawnFillet, drawFillet } from './drawFillet.ts';
 export {

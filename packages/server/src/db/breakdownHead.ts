@@ -5,9 +5,12 @@ import {
   type CutPlan,
   type Destination,
   effectiveWeighings,
+  noUnits,
   type ShareRecord,
   type Species,
   stageOfPlan,
+  type UnitsSeen,
+  unitsSeen,
 } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { Problem } from '../http/problem.ts';
@@ -176,6 +179,47 @@ export async function readOwnShares(
   const shares = new Map<string, ShareRecord[]>();
   for (const { pieceId, ...record } of rows) shares.set(pieceId, [...(shares.get(pieceId) ?? []), record]);
   return shares;
+}
+
+/**
+ * How unlike the units of each piece were in the latest breakdowns of the same kind, of one animal or of several as this one: only units
+ * weighed one by one tell.
+ */
+export async function readUnitsSeen(
+  db: Sequelize,
+  houseId: string,
+  like: Pick<HeadRow, 'id' | 'planId' | 'stageId' | 'species' | 'form' | 'animals' | 'closedAt'>,
+  transaction?: Transaction,
+): Promise<Map<string, UnitsSeen>> {
+  const rows = await select<{ pieceId: string; masses: number[] }>(
+    db,
+    `select w.piece_id as "pieceId", jsonb_agg(w.mass_mg) as masses
+     from (select id from breakdown
+           where house_id = $1 and plan_id = $2 and species = $3 and form = $4 and state = 'closed' and id <> $5 and closed_at < $6 and stage_id = $7
+             and (animals > 1) = $8
+           order by closed_at desc limit 20) b
+     join weighing w on w.breakdown_id = b.id
+     where w.count = 1 and w.mass_mg is not null and not exists (select 1 from weighing r where r.replaces = w.id)
+     group by b.id, w.piece_id having count(*) > 1`,
+    [
+      houseId,
+      like.planId,
+      like.species,
+      like.form,
+      like.id,
+      like.closedAt ?? new Date(8.64e15),
+      like.stageId,
+      like.animals > 1,
+    ],
+    transaction,
+  );
+  const seen = new Map<string, UnitsSeen>();
+  for (const { pieceId, masses } of rows) {
+    const before = seen.get(pieceId) ?? noUnits;
+    const own = unitsSeen(masses);
+    seen.set(pieceId, { squares: before.squares + own.squares, df: before.df + own.df });
+  }
+  return seen;
 }
 
 export interface TakenPiece {

@@ -1,5 +1,5 @@
 import type { Breakdown, BreakdownHead, WaitingStage } from '@zabrik/contract';
-import { believeShare, type CutPlan, stageOfPlan } from '@zabrik/core';
+import { believeShare, type CutPlan, noUnits, stageOfPlan } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import {
   HEAD,
@@ -9,6 +9,7 @@ import {
   readHead,
   readInputs,
   readOwnShares,
+  readUnitsSeen,
   readWeighings,
   speciesName,
   stageOf,
@@ -58,6 +59,7 @@ export async function readBreakdown(
     },
     transaction,
   );
+  const units = await readUnitsSeen(db, houseId, row, transaction);
   return {
     ...headOf(row),
     plan: row.plan as Breakdown['plan'],
@@ -68,6 +70,7 @@ export async function readBreakdown(
     beliefs: stage.pieces.map((piece) => ({
       pieceId: piece.id,
       ...believeShare(piece.share, own.get(piece.id) ?? []),
+      units: units.get(piece.id) ?? noUnits,
     })),
     drip: { mean: stage.drip.mean, sd: stage.drip.sd },
   };

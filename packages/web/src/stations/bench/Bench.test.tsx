@@ -104,7 +104,13 @@ async function open(wanted: Wanted): Promise<void> {
     movementId: null,
     weighings: [...(wanted.weighings ?? [])],
     events: [],
-    beliefs: stage.pieces.map((p) => ({ pieceId: p.id, mean: p.share.mean, sd: p.share.sd, records: 0 })),
+    beliefs: stage.pieces.map((p) => ({
+      pieceId: p.id,
+      mean: p.share.mean,
+      sd: p.share.sd,
+      records: 0,
+      units: { squares: 0, df: 0 },
+    })),
     drip: { mean: stage.drip.mean, sd: stage.drip.sd },
   };
   const client = new QueryClient({
