@@ -6,7 +6,7 @@ import { drawAnimal, seededRandom } from '@zabrik/core/twin';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { closed, hakePieces, must, received, startHake, takeBody } from '../testing/work.ts';
+import { closed, closedHake, hakePieces, must, received, startHake, takeBody } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -245,6 +245,17 @@ describe('stages', () => {
       status: 409,
       body: { code: 'stage_closed' },
     });
+  });
+
+  it('how unlike two fillets were is known at the next fish, weighed one by one', async () => {
+    await closedHake(kitchen, ines);
+    const { breakdown } = await startHake(kitchen, ines);
+    const fillet = breakdown.beliefs.find((b) => b.pieceId === 'fillet');
+    const earlier = fillet?.units.df ?? 0;
+    expect(earlier).toBeGreaterThanOrEqual(1);
+    // by hand, each fish before: 803 and 790 about 796.5, squares 2 · (6.5 / 796.5)²
+    expect(fillet?.units.squares).toBeCloseTo(earlier * 2 * (6.5 / 796.5) ** 2, 9);
+    expect(breakdown.beliefs.find((b) => b.pieceId === 'frame')?.units).toEqual({ squares: 0, df: 0 });
   });
 
   it('what was weighed by kind goes on by kind: four trotters, all four asked for', async () => {
