@@ -1,28 +1,10 @@
 /** Cooking through, by what is in the pot: every limit that covers any of it has to be reached. */
 import { type CookingProgress, cookingProgress } from './cookingLog.ts';
-import { type CookedAs, cookedAs, type Food } from './food.ts';
+import { type CookedAs, cookedAs, cookedFoods, type Food } from './food.ts';
 import type { CookPoints, Limit, Verdict } from './limit.ts';
 import { limitsFor } from './limitsFor.ts';
 import type { TemperatureLog } from './readings.ts';
 
-/** Raw animals that are cooked through; what else is in a pot sets no core of its own. */
-export const cookedFoods = [
-  'fish',
-  'scombroid',
-  'crustacean',
-  'live-crustacean',
-  'shellfish',
-  'live-shellfish',
-  'cephalopod',
-  'poultry',
-  'rabbit',
-  'small-game',
-  'large-game',
-  'meat',
-  'offal',
-  'mince',
-  'eggs',
-] as const satisfies readonly Food[];
 const cooked: ReadonlySet<Food> = new Set(cookedFoods);
 
 export interface CookingFor {

@@ -1,6 +1,7 @@
 /** What a thing is to a limit: the classes that documents speak of. */
 
-export const foods = [
+/** Raw animals that are cooked through; what else is in a pot sets no core of its own. */
+export const cookedFoods = [
   'fish',
   'scombroid',
   'crustacean',
@@ -15,12 +16,9 @@ export const foods = [
   'meat',
   'offal',
   'mince',
-  'ready',
   'eggs',
-  'dairy',
-  'other',
-  'unknown',
 ] as const;
+export const foods = [...cookedFoods, 'ready', 'dairy', 'other', 'unknown'] as const;
 export type Food = (typeof foods)[number];
 
 /** How meat or fish is when it is cooked: whole muscle, minced (or pierced, or injected), stuffed or a stuffing. */

@@ -6,6 +6,7 @@ import {
   asMadeHere,
   baseForWant,
   type Food,
+  isPastDate,
   type OfferedLot,
   Refusal,
   type RunEvent,
@@ -65,7 +66,7 @@ async function offersOf(
       ...(useId === undefined ? {} : { useId }),
       massMg: Math.max(0, lot.freeMg),
       pieces: lot.massMg === 0 ? 0 : Math.round((lot.pieces * Math.max(0, lot.freeMg)) / lot.massMg),
-      pastDate: lot.useBy !== null && lot.useBy < today,
+      pastDate: isPastDate(lot.useBy, today),
       ready: lot.ready,
       ...(kinds === undefined ? {} : { kinds }),
     };

@@ -1,30 +1,22 @@
 import { useMutation } from '@tanstack/react-query';
 import type { Ask, House, ListedUse } from '@zabrik/contract';
-import {
-  curingKinds,
-  formatMass,
-  inKilograms,
-  mostNitrite,
-  refusalOf,
-  roleIn,
-  SWELLS,
-  stuffingFor,
-  type Use,
-} from '@zabrik/core';
+import { formatMass, inKilograms, refusalOf, roleIn, SWELLS, stuffingFor, type Use } from '@zabrik/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../../app/api.ts';
 import { dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
-import { useCatalogue, useHouse, useMay } from '../../app/queries.ts';
+import { useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
-import { Field, inputLook } from '../../parts/Field.tsx';
+import { inputLook } from '../../parts/Field.tsx';
 import { NumField } from '../bench/cutting/NumField.tsx';
 import { FillingFigures } from './FillingFigures.tsx';
-import { amountOf, goesByItself, offerOf, oneTouches, type PotLot } from './offers.ts';
+import { OnlyThese } from './OnlyThese.tsx';
+import { amountOf, goesByItself, offerOf, type PotLot } from './offers.ts';
 import { PotDrawing } from './PotDrawing.tsx';
 import { useBoned } from './potQueries.ts';
-import { cureOf, MOST_LOTS, type Scaling, useScaling } from './useScaling.ts';
+import { TheTin } from './TheTin.tsx';
+import { MOST_LOTS, type Scaling, useScaling } from './useScaling.ts';
 
 function Wishes({ use, s }: { readonly use: Use; readonly s: Scaling }) {
   const kinds = [
@@ -134,67 +126,6 @@ function Questions({ listed, s }: { readonly listed: ListedUse; readonly s: Scal
         );
       })}
     </>
-  );
-}
-
-/** Which curing salt, by its label, and how much nitrite: the kinds differ tenfold, so none is taken for granted. */
-function TheTin({ s }: { readonly s: Scaling }) {
-  const { data: house } = useHouse();
-  const { tin, setTin } = s;
-  const kind = curingKinds.find((k) => k.id === tin.kind);
-  const most = mostNitrite(house?.limits.profileId ?? '');
-  const percentWrong =
-    kind !== undefined && tin.percent !== '' && cureOf({ ...tin, ppm: '100' }) === undefined
-      ? `This kind has ${kind.low === kind.high ? '' : `${kind.low * 100} to `}${kind.high * 100} %`
-      : undefined;
-  return (
-    <fieldset
-      aria-label="Curing salt"
-      className="flex flex-wrap items-end gap-3 rounded-plate border-[1.5px] border-ink bg-white p-3"
-    >
-      <span className="w-full text-[15px]">
-        <strong>Which curing salt is it?</strong> The kinds differ tenfold. Read the label, weigh it to 0.1 g, never
-        swap them.
-      </span>
-      {curingKinds.map((k) => (
-        <Button
-          key={k.id}
-          aria-pressed={tin.kind === k.id}
-          look={tin.kind === k.id ? 'strong' : 'quiet'}
-          onClick={() => setTin({ ...tin, kind: k.id, percent: k.low === k.high ? String(k.low * 100) : '' })}
-        >
-          {k.name}
-        </Button>
-      ))}
-      <Field
-        label="Nitrite in it, by the label"
-        unit="%"
-        className="w-44"
-        inputMode="decimal"
-        disabled={kind === undefined}
-        value={tin.percent}
-        error={percentWrong}
-        onChange={(event) => setTin({ ...tin, percent: event.target.value })}
-      />
-      <Field
-        label="Nitrite aimed at, mg/kg"
-        unit="ppm"
-        className="w-44"
-        inputMode="decimal"
-        value={tin.ppm}
-        error={
-          s.cure !== undefined && s.cure.ppm > most
-            ? `More than ${Math.floor(most)}, the most under your profile`
-            : undefined
-        }
-        onChange={(event) => setTin({ ...tin, ppm: event.target.value })}
-      />
-      {s.cure === undefined && (
-        <span className="pb-2 text-[15px] text-alarm">
-          Say both: without them it cannot be planned, and no grams of it are reckoned.
-        </span>
-      )}
-    </fieldset>
   );
 }
 
@@ -369,9 +300,6 @@ function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House |
   );
 }
 
-/** So many choices of one touch stand there; who has more suppliers than that searches the larder. */
-const MOST_TOUCHES = 12;
-
 /** So many rows at first; the rest when someone asks. */
 const SOME = 30;
 
@@ -425,11 +353,6 @@ export function Batch({ listed, lots, all, house }: BatchProps) {
   const fine = s.shown.filter((lot) => !refused.includes(lot));
   const usual = fine.filter((lot) => goesByItself(s.use, lot));
   const besides = fine.filter((lot) => !usual.includes(lot));
-  const { data: catalogue } = useCatalogue();
-  const touches = oneTouches(s.use, fine, (id) => catalogue?.species.find((x) => x.id === id)?.name ?? id).slice(
-    0,
-    MOST_TOUCHES,
-  );
   const wishUnread = s.wish.kind !== 'all' && s.want === undefined;
   return (
     <div className="grid gap-4">
@@ -447,28 +370,7 @@ export function Batch({ listed, lots, all, house }: BatchProps) {
               Nothing lies in the larder for this. Bones and trim stand here once a stage is closed.
             </p>
           )}
-          {may && touches.length > 0 && (
-            <fieldset className="mb-2 flex flex-wrap gap-1.5 border-0 p-0" aria-label="Only these">
-              {touches.map((t) => (
-                <Button
-                  key={t.name}
-                  className="h-11 px-3"
-                  aria-pressed={s.chosen.length === t.lotIds.size && s.chosen.every((l) => t.lotIds.has(l.id))}
-                  look={
-                    s.chosen.length === t.lotIds.size && s.chosen.every((l) => t.lotIds.has(l.id)) ? 'strong' : 'quiet'
-                  }
-                  onClick={() => s.only(t.lotIds)}
-                >
-                  {t.name}
-                </Button>
-              ))}
-              {s.chosen.length > 0 && (
-                <Button className="h-11 px-3" onClick={() => s.only(new Set())}>
-                  none
-                </Button>
-              )}
-            </fieldset>
-          )}
+          {may && <OnlyThese s={s} lots={fine} />}
           <LotRows lots={usual} s={s} may={may} />
           {(!all || usual.length > MOST_LOTS) && (
             <p className="mt-2 text-[14px] text-ink-soft">
