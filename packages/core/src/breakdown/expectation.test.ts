@@ -51,6 +51,12 @@ describe('believing a share', () => {
     expect(means[2]).toBeGreaterThan(0.4);
     // by hand: of sixty the newest counts one, the twentieth a half: 25.7 records in all beside the handbook's four
     expect(means[2]).toBeLessThan(0.405);
+    // older records fade: sixty that said 0.5 before sixty that say 0.4 leave less than an equal part of them
+    const changed = believeShare(prior, [
+      ...Array.from({ length: 60 }, () => 0.4),
+      ...Array.from({ length: 60 }, () => 0.5),
+    ]);
+    expect(changed.mean).toBeLessThan(0.415);
   });
 
   it('is not moved far by one mis-weighed animal', () => {

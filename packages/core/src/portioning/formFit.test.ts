@@ -41,6 +41,21 @@ describe('whether the form fits', () => {
     expect(betterForm(barrel, [round, flat, barrel], measured, [])).toBeUndefined();
   });
 
+  it('another is offered when it fits much better, if not perfectly; one as far off is not', () => {
+    // a barrel two grams off its form in each weight
+    const whole = fitProfile(barrel, measures);
+    const rough = [0, 1, 2].map((i) => ({
+      fromMm: i * 60,
+      toMm: (i + 1) * 60,
+      massMg: massBetween(whole, i * 60, (i + 1) * 60) + (i % 2 === 0 ? 2_000 : -2_000),
+    }));
+    const off = fitOfForm(barrel, measures, rough).off;
+    expect(off).toBeGreaterThan(0.05 * fitOfForm(round, measures, rough).off);
+    expect(betterForm(round, [round, barrel], measures, rough)?.other?.id).toBe('barrel');
+    const doubted = betterForm(round, [round, form('side')], measures, cut(3));
+    expect(doubted).toMatchObject({ other: undefined });
+  });
+
   it('nothing is said of the right form, nor before two figures tell', () => {
     expect(betterForm(flat, [round, barrel], measures, cut(4))).toBeUndefined();
     expect(betterForm(round, [flat], measures, cut(1))).toBeUndefined();

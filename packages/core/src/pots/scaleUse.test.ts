@@ -93,6 +93,9 @@ describe('heads go in whole', () => {
     const held = taken(capped, [lot('f', 'frame', 600), heads(750, 3)]);
     expect(held.taken.find((t) => t.lotId === 'h')?.massMg).toBe(grams(500));
     expect(held.capped[0]?.heldBackMg).toBe(grams(250));
+    // 2.6 of 230 g would be let in: two, never three
+    const near = taken(capped, [lot('f', 'frame', 600), heads(690, 3)]);
+    expect(near.taken.find((t) => t.lotId === 'h')?.massMg).toBe(grams(460));
     const pot = scaleUse(stock, [lot('f', 'frame', 600), heads(750, 3)], { onHandMg: {}, vesselLitres: 2 });
     expect(pot.baseMg).toBeLessThanOrEqual(grams(1_000));
     expect((pot.taken.find((t) => t.lotId === 'h')?.massMg ?? 0) % grams(250)).toBe(0);

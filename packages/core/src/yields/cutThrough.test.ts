@@ -43,6 +43,14 @@ describe('cutting to weight as a stage', () => {
     expect(yieldThrough(stages).portionShare).toBeCloseTo(0.18, 12);
   });
 
+  it('by hand: of 0.4 a quarter went on', () => {
+    expect(partOn(0.4, 0.25)).toEqual([
+      { share: 0.1, wentOn: true },
+      { share: expect.closeTo(0.3, 12), wentOn: false },
+    ]);
+    expect(partOn(0.4, 1)).toEqual([{ share: 0.4, wentOn: true }]);
+  });
+
   it('parts of a share add up to it, whatever went on', () => {
     fc.assert(
       fc.property(
