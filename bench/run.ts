@@ -5,7 +5,16 @@
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { cpus, totalmem } from 'node:os';
-import { coverageOfShares, coverageOfUnits, shareCases, unitCases } from '@zabrik/core/twin';
+import {
+  coverageOfPots,
+  coverageOfShares,
+  coverageOfStages,
+  coverageOfUnits,
+  potCases,
+  shareCases,
+  stageCases,
+  unitCases,
+} from '@zabrik/core/twin';
 import { KitchenProcess, signInOver } from '../e2e/kitchenProcess.ts';
 import { expectationTimes, hands, outboxRuns } from './atTheBench.ts';
 import { firstScreen } from './firstScreen.ts';
@@ -255,6 +264,8 @@ function coverage(): Line[] {
   const seed = execFileSync('git', ['rev-parse', 'HEAD'], { encoding: 'utf8' }).trim();
   return [
     ...shareCases.map((c) => coverageOfShares(seed, c, 4_000)),
+    ...stageCases.map((records) => coverageOfStages(seed, records, 2_000)),
+    ...potCases.map((c) => coverageOfPots(seed, c, 4_000)),
     ...unitCases.map((c) => coverageOfUnits(seed, c, 800)),
   ].map(({ name, inside, of }) => ({
     what: `Eight of ten said, held: ${name} (${of} cases)`,

@@ -6,11 +6,15 @@ import { allPlans } from '@zabrik/catalogue';
 import { believeShare, expectStage, type PieceExpectation, type PlanStage } from '@zabrik/core';
 import {
   type CoverageRow,
+  coverageOfPots,
   coverageOfShares,
+  coverageOfStages,
   coverageOfUnits,
   drawAnimal,
+  potCases,
   seededRandom,
   shareCases,
+  stageCases,
   unitCases,
 } from '@zabrik/core/twin';
 import { beforeAll, describe, expect, it } from 'vitest';
@@ -38,6 +42,12 @@ describe('eight of ten, in kitchens unlike the one it was tuned on', () => {
   };
   it.each(shareCases.map((c) => [c.name, c] as const))('%s: 76 to 84 in a hundred', (_, row) => {
     holds(coverageOfShares('fixed for the test', row, 3_000));
+  });
+  it.each(stageCases)('what is still to come of a stage, %d records: 76 to 84', (records) => {
+    holds(coverageOfStages('fixed for the test', records, 1_000));
+  });
+  it.each(potCases.map((c) => [c.name, c] as const))('%s: 76 to 84 in a hundred', (_, row) => {
+    holds(coverageOfPots('fixed for the test', row, 3_000));
   });
   it.each(unitCases)('the next unit of $count, $animals animals, $unlike unlike: 76 to 84', (row) => {
     holds(coverageOfUnits('fixed for the test', row, Math.ceil(3_000 / (row.count * row.animals))));

@@ -105,6 +105,19 @@ export const breakdownSchema = breakdownHeadSchema.extend({
       mean: share,
       sd: share,
       records: z.int(),
+      supplier: z
+        .strictObject({
+          records: z.int(),
+          others: z.int(),
+          more: z
+            .number()
+            .nullable()
+            .describe(
+              'how much more of the piece this supplier’s animals give than the others’ do, as a share of theirs; null where that is not plain',
+            ),
+        })
+        .nullable()
+        .describe('null where the house has records of this supplier alone, or none'),
       units: z
         .strictObject({ squares: z.number(), df: z.int() })
         .describe(

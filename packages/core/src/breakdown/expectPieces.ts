@@ -84,10 +84,8 @@ const quantile = (mean: number, sd: number, z: number): number => {
 };
 
 const ROUNDS = 24;
-/** What the handbook's spread is worth in records, as in believeShare. */
-const VARIANCE_RECORDS = 8;
-/** Chosen so that coverage.test.ts holds eight of ten and nineteen of twenty once pieces are weighed. */
-const DOUBT = 3;
+/** How a surprise is shared out is reckoned from spreads that records only estimate: as much wider holds eight of ten in coverage.ts. */
+const SPLIT_DOUBT = 1.12;
 
 /**
  * The variances of independent parts which, conditioned on their sum, have these variances. Records are shares of animals that
@@ -96,7 +94,7 @@ const DOUBT = 3;
  * Solves v (1 - v / V) = s, V the sum of all v, by repeated substitution. Where one s exceeds all others together no such v exists;
  * the rounds then stop at a large one, which only says that this piece takes what the others leave.
  */
-function beforeClosing(closed: readonly number[]): number[] {
+export function beforeClosing(closed: readonly number[]): number[] {
   let open = [...closed];
   for (let i = 0; i < ROUNDS; i += 1) {
     const total = sum(open);
@@ -151,9 +149,8 @@ export function expectPieces(
   return states.map(({ piece, open, mean, variance }) => {
     const gain = openVariance > 0 ? variance / openVariance : 0;
     const share = open === 0 ? 0 : Math.max(0, mean + gain * (left - openMean));
-    // how much a surprise moves the rest is reckoned from variances that few records know well: a little less sure than it looks
-    const doubt = weighed && piece.taken.length === 0 ? 1 + DOUBT / (VARIANCE_RECORDS + piece.belief.records) : 1;
-    const remainingVariance = Math.max(0, variance * (1 - gain)) * doubt;
+    const split = weighed && piece.belief.records > 0 ? SPLIT_DOUBT : 1;
+    const remainingVariance = Math.max(0, variance * (1 - gain)) * split;
     const unit = open === 0 ? 0 : share / open;
     const unitSd =
       open === 0

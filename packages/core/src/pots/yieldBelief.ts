@@ -1,4 +1,4 @@
-import { updateNormal, winsorise } from '../breakdown/shareBelief.ts';
+import { predictNext } from '../yields/predictNext.ts';
 import type { Use } from './use.ts';
 
 export interface YieldBelief {
@@ -12,55 +12,43 @@ export interface YieldBelief {
 
 /** The handbook's range is taken to hold nine batches in ten. */
 const RANGE_Z = 2 * 1.644_854;
-/** How many batches the handbook's mean and its spread are worth: less than for pieces, pots differ more from house to house. */
-const PRIOR_MEAN_BATCHES = 2;
-const PRIOR_SPREAD_BATCHES = 6;
+const Z80 = 1.281_551_565_545;
+/** Half of the handbook's spread is taken to be from house to house, half within one: so its mean is worth one batch. */
+const WITHIN_HOUSE = 0.5;
+const HANDBOOK_BATCHES = 1;
+/** What half of the handbook's spread is worth in batches, a guess. */
+const HANDBOOK_SPREAD_BATCHES = 0.5;
+/** After so many newer batches an older one counts half: pots, burners and hands drift more than animals do. */
+const HALF_LIFE = 3;
 
 /**
- * Upper tenth of Student's t, by the Cornish-Fisher expansion about the normal; within 0.3 % from 5 degrees of freedom on.
- * Source  Abramowitz and Stegun, Handbook of Mathematical Functions, 26.7.5.
- */
-const tenthOfT = (freedom: number): number => {
-  const z = 1.281_551_565_545;
-  const g1 = (z ** 3 + z) / 4;
-  const g2 = (5 * z ** 5 + 16 * z ** 3 + 3 * z) / 96;
-  const g3 = (3 * z ** 7 + 19 * z ** 5 + 17 * z ** 3 - 15 * z) / 384;
-  return z + g1 / freedom + g2 / freedom ** 2 + g3 / freedom ** 3;
-};
-
-/**
- * What the next batch of a use will give, from the handbook and the house's own batches by the same ways.
+ * What the next batch of a use will give, from the handbook and the house's own batches by the same ways: predictNext on the logarithm
+ * of the ratio.
  *
- * Shapes  ratios: output over base of each batch done; any order, may be empty.
- * Keeps   with none, the handbook's mean and its range narrowed to eight in ten; with many, the house's own. Batches beyond three
- *         robust sds are pulled in.
- * Source  normal-inverse-gamma update on the logarithm of the ratio, predictive Student t: any Bayesian text (Gelman et al., ch. 3).
+ * Shapes  ratios: output over base of each batch done, newest first; may be empty.
+ * Keeps   with none, the handbook's mean and its range narrowed to eight in ten; with many, the house's own.
  */
 export function believeYield(
   output: Pick<Use['output'], 'low' | 'mean' | 'high'>,
   ratios: readonly number[],
 ): YieldBelief {
-  const sd = Math.max(0.01, Math.log(output.high / output.low) / RANGE_Z);
-  const x = winsorise(
-    ratios.filter((r) => r > 0).map((r) => Math.log(r)),
-    sd,
-  );
-  const { mean, meanRecords, spreadRecords, sumSquares } = updateNormal(
+  const range = Math.max(0.01, Math.log(output.high / output.low) / RANGE_Z);
+  const known = ratios.filter((r) => Number.isFinite(r) && r > 0);
+  const { mean, sd } = predictNext(
     {
       mean: Math.log(output.mean),
-      meanRecords: PRIOR_MEAN_BATCHES,
-      spreadRecords: PRIOR_SPREAD_BATCHES,
-      // half of the handbook's spread is from house to house, half within one
-      sumSquares: (PRIOR_SPREAD_BATCHES * sd ** 2) / 2,
+      sd: range * Math.sqrt(WITHIN_HOUSE),
+      worth: HANDBOOK_BATCHES,
+      spreadWorth: HANDBOOK_SPREAD_BATCHES,
+      halfLife: HALF_LIFE,
     },
-    x,
+    known.map((ratio) => ({ value: Math.log(ratio), variance: 1, other: false })),
   );
-  const reach = tenthOfT(spreadRecords) * Math.sqrt((sumSquares / spreadRecords) * (1 + 1 / meanRecords));
   return {
-    low: Math.exp(mean - reach),
+    low: Math.exp(mean - Z80 * sd),
     mean: Math.exp(mean),
-    high: Math.exp(mean + reach),
-    batches: x.length,
+    high: Math.exp(mean + Z80 * sd),
+    batches: known.length,
   };
 }
 

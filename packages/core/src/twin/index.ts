@@ -1,4 +1,14 @@
-export { type CoverageRow, coverageOfShares, coverageOfUnits, shareCases, unitCases } from './coverage.ts';
+export {
+  type CoverageRow,
+  coverageOfPots,
+  coverageOfShares,
+  coverageOfStages,
+  coverageOfUnits,
+  potCases,
+  shareCases,
+  stageCases,
+  unitCases,
+} from './coverage.ts';
 export { type AnimalDraw, type DrawnAnimal, drawAnimal, splitIntoUnits } from './drawAnimal.ts';
 export { type CutResult, cutByLength, cutByRuler, type DrawnFillet, drawFillet } from './drawFillet.ts';
 export {

@@ -72,6 +72,20 @@ describe('one fish, from the scale to its cost', () => {
     expect(Math.abs((fillet?.mean ?? 0) - 1_593 / 2_860)).toBeLessThan(0.008);
   });
 
+  it('says that a supplier’s animals are the first, and looks at those of the same one apart', async () => {
+    const other = [...(kitchen.home?.suppliers ?? [])].find(([name]) => name !== 'Bram Quay Fish')?.[1] ?? '';
+    const delivery = await received(kitchen, ines, { supplierId: other });
+    const first = await must(ines, api.bench.start, {
+      body: { lotId: delivery.lotId, planId: 'round-fish-two-fillets', animals: 1, massMg: null },
+    });
+    const known = (await startHake(kitchen, ines)).breakdown;
+    const of = (b: typeof first) => b.beliefs.find((x) => x.pieceId === 'fillet');
+    expect(of(known)?.supplier).toBeNull();
+    expect(of(first)?.supplier).toMatchObject({ records: 0, more: null });
+    expect(of(first)?.supplier?.others).toBe(of(first)?.records);
+    expect(of(first)?.sd).toBeGreaterThan(of(known)?.sd ?? 1);
+  });
+
   it('counts the pieces of several animals, weighed one by one or together', async () => {
     const delivery = await received(kitchen, ines, {
       species: 'guinea-fowl',

@@ -109,6 +109,7 @@ async function open(wanted: Wanted): Promise<void> {
       mean: p.share.mean,
       sd: p.share.sd,
       records: 0,
+      supplier: null,
       units: { squares: 0, df: 0 },
     })),
     drip: { mean: stage.drip.mean, sd: stage.drip.sd },

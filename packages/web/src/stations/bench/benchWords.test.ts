@@ -1,6 +1,6 @@
 import { grams, type PieceExpectation, type PlanPiece } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
-import { adviceWords, unitName } from './benchWords.ts';
+import { adviceWords, supplierWords, unitName } from './benchWords.ts';
 
 const frame: PlanPiece = {
   id: 'frame',
@@ -48,6 +48,15 @@ describe('the bench’s words', () => {
   it('say nothing inside the usual range, or of a piece nothing is expected of', () => {
     expect(adviceWords(grams(430), { expected: expected(3) }, frame)).toBeUndefined();
     expect(adviceWords(grams(430), { expected: new Map() }, frame)).toBeUndefined();
+  });
+
+  it('say what a supplier’s animals give against the others’, and which is the first of one', () => {
+    const of = (records: number, more: number | null) => [{ supplier: { records, others: 20, more } }];
+    expect(supplierWords('Quay', of(4, -0.123))).toBe('Quay: 12 % less of it than from others, 4 cut');
+    expect(supplierWords('Quay', of(4, 0.08))).toBe('Quay: 8 % more of it than from others, 4 cut');
+    expect(supplierWords('Quay', of(0, null))).toBe('the first from Quay: less sure');
+    expect(supplierWords('Quay', of(4, null))).toBeUndefined();
+    expect(supplierWords('Quay', [{ supplier: null }])).toBeUndefined();
   });
 
   it('name one of several by its side, and a single piece in full', () => {

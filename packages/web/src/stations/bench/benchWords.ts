@@ -1,4 +1,4 @@
-import type { WaitingStage } from '@zabrik/contract';
+import type { Breakdown, WaitingStage } from '@zabrik/contract';
 import { advisePiece, formatMass, formatShare, type PieceExpectation, type PlanPiece, shortName } from '@zabrik/core';
 import type { RibbonBracket } from '../../parts/Ribbon.tsx';
 import type { BenchState } from './useBreakdown.ts';
@@ -22,12 +22,25 @@ export function bracketOf({
   const soFar = counted.filter((w) => w.piece.main).reduce((sum, w) => sum + w.massMg, 0) / breakdown.startMg;
   const name = mains.map((p) => shortName(p.name)).join(' and ');
   const records = Math.max(...beliefs.map((b) => b.records));
+  const supplier = breakdown.supplierName === null ? undefined : supplierWords(breakdown.supplierName, beliefs);
   const whose = records > 0 ? `yours usually` : 'usually';
   return {
     fromShare: before,
     toShare: before + mean + Z80 * sd,
-    says: `${name}: ${whose} ${formatShare(mean - Z80 * sd, 0)} to ${formatShare(mean + Z80 * sd, 0)} of the start${soFar > 0 ? ` · so far ${formatShare(soFar)}` : ''}`,
+    says: `${name}: ${whose} ${formatShare(mean - Z80 * sd, 0)} to ${formatShare(mean + Z80 * sd, 0)} of the start${soFar > 0 ? ` · so far ${formatShare(soFar)}` : ''}${supplier === undefined ? '' : ` · ${supplier}`}`,
   };
+}
+
+/** What is known of this supplier's animals against the others', of the main cut; nothing where there is nothing to say. */
+export function supplierWords(
+  name: string,
+  beliefs: readonly Pick<Breakdown['beliefs'][number], 'supplier'>[],
+): string | undefined {
+  const known = beliefs.flatMap((b) => b.supplier ?? []);
+  const plain = known.find((s) => s.more !== null);
+  if (plain !== undefined && plain.more !== null)
+    return `${name}: ${formatShare(Math.abs(plain.more), 0)} ${plain.more > 0 ? 'more' : 'less'} of it than from others, ${plain.records} cut`;
+  return known.length > 0 && known.every((s) => s.records === 0) ? `the first from ${name}: less sure` : undefined;
 }
 
 const short = (piece: PlanPiece): string => shortName(piece.name);
