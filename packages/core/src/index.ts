@@ -84,5 +84,6 @@ export * from './trace/lotCode.ts';
 export * from './yields/cutThrough.ts';
 export * from './yields/individualsChart.ts';
 export * from './yields/perAnimal.ts';
+export { Z80 } from './yields/predictNext.ts';
 export * from './yields/yieldSheet.ts';
 export * from './yields/yieldThrough.ts';

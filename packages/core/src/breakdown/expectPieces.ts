@@ -1,3 +1,4 @@
+import { tQuantile, Z80 } from '../yields/predictNext.ts';
 import type { ShareBelief } from './shareBelief.ts';
 
 export interface TakenMass {
@@ -37,7 +38,6 @@ export interface PieceExpectation {
 }
 
 const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
-const Z80 = 1.2815515655446004;
 const Z95 = 1.959963984540054;
 /** How unlike two units of one animal's piece are, relative to their mass, and two of several animals'. This project's choice, in line with paired fillets and legs. */
 const ONE_ANIMAL = 0.036;
@@ -75,6 +75,10 @@ export function unitSpread(animals: number, seen: readonly UnitsSeen[]): number 
   // pairs are skewed; what holds in coverage.ts
   return spread * (1 + 1 / worth);
 }
+
+/** What nineteen of twenty asks for in sds that hold eight of ten: more where few records know the spread. */
+const nineteenOf = (records: number): number =>
+  records === 0 ? Z95 : (tQuantile(Math.max(5, records), Z95) / tQuantile(Math.max(5, records), Z80)) * Z80;
 
 /** A quantile of the lognormal with this mean and sd: masses are never negative, and a rare big roe is no surprise. */
 const quantile = (mean: number, sd: number, z: number): number => {
@@ -156,6 +160,7 @@ export function expectPieces(
       open === 0
         ? 0
         : Math.sqrt(remainingVariance / open ** 2 + (unit * (piece.unitSpread ?? PAIRED)) ** 2 * (1 - 1 / open));
+    const z95 = nineteenOf(piece.belief.records);
     const next = (z: number): number => Math.round(quantile(unit, unitSd, z) * start);
     const rest = (z: number): number => Math.round(quantile(share, Math.sqrt(remainingVariance), z) * start);
     return {
@@ -163,13 +168,13 @@ export function expectPieces(
       nextMg: Math.round(unit * start),
       low80Mg: next(-Z80),
       high80Mg: next(Z80),
-      low95Mg: next(-Z95),
-      high95Mg: next(Z95),
+      low95Mg: next(-z95),
+      high95Mg: next(z95),
       remainingMg: Math.round(share * start),
       remainingLow80Mg: rest(-Z80),
       remainingHigh80Mg: rest(Z80),
-      remainingLow95Mg: rest(-Z95),
-      remainingHigh95Mg: rest(Z95),
+      remainingLow95Mg: rest(-z95),
+      remainingHigh95Mg: rest(z95),
       openCount: open,
       records: piece.belief.records,
     };

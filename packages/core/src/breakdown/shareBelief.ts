@@ -26,7 +26,7 @@ export interface SupplierShare {
 const HANDBOOK_RECORDS = 4;
 const HANDBOOK_SPREAD_RECORDS = 1.4;
 /** After so many newer records an older one counts half: supply, season and hands change. */
-const HALF_LIFE = 10;
+const HALF_LIFE = 12;
 
 const logit = (p: number): number => Math.log(p / (1 - p));
 const expit = (x: number): number => 1 / (1 + Math.exp(-x));

@@ -1,4 +1,4 @@
-import { predictNext } from '../yields/predictNext.ts';
+import { predictNext, Z80 } from '../yields/predictNext.ts';
 import type { Use } from './use.ts';
 
 export interface YieldBelief {
@@ -12,14 +12,13 @@ export interface YieldBelief {
 
 /** The handbook's range is taken to hold nine batches in ten. */
 const RANGE_Z = 2 * 1.644_854;
-const Z80 = 1.281_551_565_545;
 /** Half of the handbook's spread is taken to be from house to house, half within one: so its mean is worth one batch. */
 const WITHIN_HOUSE = 0.5;
 const HANDBOOK_BATCHES = 1;
 /** What half of the handbook's spread is worth in batches, a guess. */
-const HANDBOOK_SPREAD_BATCHES = 0.5;
+const HANDBOOK_SPREAD_BATCHES = 0.3;
 /** After so many newer batches an older one counts half: pots, burners and hands drift more than animals do. */
-const HALF_LIFE = 3;
+const HALF_LIFE = 2.5;
 
 /**
  * What the next batch of a use will give, from the handbook and the house's own batches by the same ways: predictNext on the logarithm

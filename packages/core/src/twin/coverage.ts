@@ -4,6 +4,7 @@ import type { PlanPiece, PlanStage } from '../breakdown/plan.ts';
 import { batchVariance, believeShare } from '../breakdown/shareBelief.ts';
 import { expectStage } from '../breakdown/stageState.ts';
 import { believeYield } from '../pots/yieldBelief.ts';
+import { Z80 } from '../yields/predictNext.ts';
 import { seededRandom } from './random.ts';
 
 export interface CoverageRow {
@@ -13,7 +14,6 @@ export interface CoverageRow {
   readonly inside: number;
 }
 
-const Z80 = 1.2815515655446004;
 const START_MG = 2_000_000;
 const logit = (p: number): number => Math.log(p / (1 - p));
 const expit = (x: number): number => 1 / (1 + Math.exp(-x));

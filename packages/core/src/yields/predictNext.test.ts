@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { believeShare } from '../breakdown/shareBelief.ts';
-import { type Handbook, predictNext, type SeenBefore, tenthOfT } from './predictNext.ts';
+import { type Handbook, predictNext, type SeenBefore, tQuantile } from './predictNext.ts';
 
 const seen = (values: readonly number[], other = false): SeenBefore[] =>
   values.map((value) => ({ value, variance: 1, other }));
@@ -8,14 +8,16 @@ const nothing: Handbook = { mean: 0, sd: 1e-9, worth: 1e-9, spreadWorth: 1e-9, h
 const handbook: Handbook = { mean: 0, sd: 1, worth: 4, spreadWorth: 1.4, halfLife: 10 };
 
 describe('predicting the next of a kind', () => {
-  // Student's t, upper tail of one in ten: any table, e.g. NIST/SEMATECH e-Handbook 1.3.6.7.2.
+  // Student's t, upper tail of one in ten and one in forty: any table, e.g. NIST/SEMATECH e-Handbook 1.3.6.7.2.
   it.each([
-    [5, 1.476],
-    [8, 1.397],
-    [10, 1.372],
-    [30, 1.31],
-  ])('knows the tenth of t with %d degrees', (freedom, t) => {
-    expect(tenthOfT(freedom)).toBeCloseTo(t, 2);
+    [5, 1.476, 2.571],
+    [8, 1.397, 2.306],
+    [10, 1.372, 2.228],
+    [30, 1.31, 2.042],
+  ])('knows t with %d degrees', (freedom, tenth, fortieth) => {
+    expect(tQuantile(freedom, 1.28155)).toBeCloseTo(tenth, 2);
+    expect(tQuantile(freedom, 1.95996)).toBeCloseTo(fortieth, 1);
+    expect(Math.abs(tQuantile(freedom, 1.95996) / fortieth - 1)).toBeLessThan(0.004);
   });
 
   // Hoff, A First Course in Bayesian Statistical Methods (2009), 5.3: wing lengths of nine midges; from memory.
@@ -26,14 +28,14 @@ describe('predicting the next of a kind', () => {
     expect(mean).toBeCloseTo(1.814, 3);
   });
 
-  // Mean 10, s 2 of nine values; 80 % prediction interval of a normal sample: 10 +/- t(.9) s sqrt(1 + 1/9). With two degrees more
-  // than eight, as the handbook is given: t = 1.372 by the table, so 2.892.
+  // Mean 10, s 2 of nine values; 80 % prediction interval of a normal sample: 10 +/- t(.9) s sqrt(1 + 1/9). With one and a half degrees
+  // more than eight, as the handbook is given: t = 1.377 between the table's 9 and 10.
   it('is the prediction interval of a normal sample where the handbook says nothing', () => {
     const raw = [-3, -2, -1.5, -0.5, 0, 0.5, 1.5, 2, 3];
     const s = Math.sqrt(raw.reduce((a, v) => a + v * v, 0) / 8);
     const { mean, sd } = predictNext({ ...nothing, sd: 1e-3 }, seen(raw.map((v) => 10 + (2 * v) / s)));
     expect(mean).toBeCloseTo(10, 4);
-    expect(1.2816 * sd).toBeCloseTo(1.372 * 2 * Math.sqrt(1 + 1 / 9), 2);
+    expect(1.2816 * sd).toBeCloseTo(1.3775 * 2 * Math.sqrt(1 + 1 / 9), 2);
   });
 
   it('is the handbook widened for how far houses stand apart, with nothing seen', () => {

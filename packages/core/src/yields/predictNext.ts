@@ -31,21 +31,22 @@ export interface Prediction {
 /** After so many records a handbook's spread is worth half of what it was. */
 const SPREAD_FADES = 2;
 /** What the t quantile is given beside the freedom of the records, for what the handbook says of the spread. */
-const SPREAD_FREEDOM = 2;
+const SPREAD_FREEDOM = 1.5;
 /** How far suppliers stand apart, as a share of the variance of one unit: no number of another's records says more than that. */
 const SOURCES_APART = 1;
 /** What is added to the variance of a source nothing is known of. */
 const UNSEEN_SOURCE = 0.7;
 
-const Z80 = 1.281_551_565_545;
+/** Nine of ten lie below it: eight of ten between it and its mirror image. */
+export const Z80 = 1.281_551_565_545;
 /**
- * Upper tenth of Student's t, by the Cornish-Fisher expansion about the normal; within 0.3 % from 5 degrees of freedom on.
+ * Quantile of Student's t that answers to a normal quantile, by the Cornish-Fisher expansion about the normal; within 0.3 % from 5
+ * degrees of freedom on, as far out as one in forty.
  *
  * Source  Abramowitz and Stegun, Handbook of Mathematical Functions, 26.7.5.
- * @example 10 -> 1.372
+ * @example 10 degrees, 1.2816 -> 1.372
  */
-export function tenthOfT(freedom: number): number {
-  const z = Z80;
+export function tQuantile(freedom: number, z: number): number {
   const g1 = (z ** 3 + z) / 4;
   const g2 = (5 * z ** 5 + 16 * z ** 3 + 3 * z) / 96;
   const g3 = (3 * z ** 7 + 19 * z ** 5 + 17 * z ** 3 - 15 * z) / 384;
@@ -127,7 +128,7 @@ export function predictNext(handbook: Handbook, seen: readonly SeenBefore[]): Pr
   const counts = 1 / Math.max(1 / worth, contradicts);
   const mean = (counts * thought + own.precision * own.mean) / (counts + own.precision);
   const unseen = !seenAny && others.precision > 0 ? UNSEEN_SOURCE : 0;
-  const wider = freedom > 0 ? tenthOfT(SPREAD_FREEDOM + freedom) / Z80 : 1;
+  const wider = freedom > 0 ? tQuantile(SPREAD_FREEDOM + freedom, Z80) / Z80 : 1;
   const sd = Math.sqrt(variance);
   return {
     mean,

@@ -17,6 +17,7 @@ import {
   workedMinutes,
   yieldShares,
   yieldThrough,
+  Z80,
 } from '@zabrik/core';
 import { headOf, readEvents, readHead, readOwnShares, readWeighings, stageOf } from '../../db/breakdownHead.ts';
 import { readHouse } from '../../db/house.ts';
@@ -27,8 +28,6 @@ import { type ChainRow, readChain, readClosing, readEarlier, readPieces, readWen
 
 /** So much of a piece is all of it: drip and the scale's steps are in the rest. */
 const ALL_OF_IT = 0.98;
-
-const Z80 = 1.2815515655446004;
 
 const within = (share: number): number => Math.min(1, Math.max(0, share));
 

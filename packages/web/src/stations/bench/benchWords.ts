@@ -1,9 +1,15 @@
 import type { Breakdown, WaitingStage } from '@zabrik/contract';
-import { advisePiece, formatMass, formatShare, type PieceExpectation, type PlanPiece, shortName } from '@zabrik/core';
+import {
+  advisePiece,
+  formatMass,
+  formatShare,
+  type PieceExpectation,
+  type PlanPiece,
+  shortName,
+  Z80,
+} from '@zabrik/core';
 import type { RibbonBracket } from '../../parts/Ribbon.tsx';
 import type { BenchState } from './useBreakdown.ts';
-
-const Z80 = 1.2815515655446004;
 
 /** Where the main cut should end on the ribbon, and what it has come to so far. */
 export function bracketOf({
