@@ -22,10 +22,6 @@ const fetchAppAtOnce: Plugin = {
 const CHARTS =
   /[\\/]node_modules[\\/](?:recharts|d3-|victory-vendor|@reduxjs|redux|react-redux|immer|reselect|decimal\.js-light|es-toolkit|internmap)/;
 
-/** Large, shared by two screens, and never needed to weigh: the bench opens without them. */
-const NOT_TO_WEIGH =
-  /[\\/]packages[\\/](?:core[\\/]src[\\/](?:trace[\\/](?:gs1|lineage|labelLayout)|pots[\\/]recipeJson|receiving[\\/]priceRows)|web[\\/]src[\\/]stations[\\/]pots[\\/]HowMade)\.tsx?$/;
-
 export default defineConfig({
   plugins: [
     react(),
@@ -70,7 +66,7 @@ export default defineConfig({
             // two screens draw charts, each when asked for: no other screen should wait for the library
             {
               name: 'shared',
-              test: (id: string) => !CHARTS.test(id) && !NOT_TO_WEIGH.test(id),
+              test: (id: string) => !CHARTS.test(id),
               minShareCount: 2,
               priority: 1,
             },
