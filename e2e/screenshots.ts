@@ -1,5 +1,5 @@
 /** Pictures of each main view from demo data, into docs/screenshots: npm run screenshots */
-import { type Page, test } from '@playwright/test';
+import { type Locator, type Page, test } from '@playwright/test';
 import { load, putOn, signInByTouch } from './cook.ts';
 
 const shot = async (page: Page, name: string): Promise<void> => {
@@ -151,7 +151,7 @@ test('pictures', async ({ page }) => {
   await page.getByLabel('Salt in it now').fill('4');
   await shot(page, 'reckon');
 
-  // cutting to weight: the ruler with its mixes and what was got, a roll, slices
+  // cutting to weight: the ruler with its mixes and what was got, a roll
   const cut = async (kind: string, name: RegExp): Promise<void> => {
     await page.goto(`/bench/cut?as=${kind}`);
     await page.getByRole('region', { name: 'To be cut to weight' }).getByRole('button', { name }).first().click();
@@ -170,9 +170,147 @@ test('pictures', async ({ page }) => {
   await page.getByLabel('Wrapped in').selectOption('sheet');
   await page.getByLabel('Portion', { exact: true }).fill('110');
   await shot(page, 'roll');
-  await cut('slices', /Roe deer barrel/);
-  await page.getByLabel('Knife slants').fill('25');
-  await page.getByRole('button', { name: 'Parts go different ways' }).click();
-  await page.getByRole('img').scrollIntoViewIfNeeded();
-  await shot(page, 'slices');
+});
+
+const day = (n: number): string => new Date(Date.now() + n * 86_400_000).toISOString().slice(0, 10);
+
+/** A call of the API as the page's own person, for what would take a night at the screen. */
+const asked = async (page: Page, path: string, body?: unknown): Promise<Record<string, unknown>> => {
+  const { status, answer } = await page.evaluate(
+    async ([p, b]) => {
+      const json = { 'content-type': 'application/json', 'idempotency-key': crypto.randomUUID() };
+      const reply = await fetch(
+        `/api/v1${p}`,
+        b === undefined ? {} : { method: 'POST', headers: json, body: JSON.stringify(b) },
+      );
+      return { status: reply.status, answer: (await reply.json()) as Record<string, unknown> };
+    },
+    [path, body] as const,
+  );
+  if (status !== 200) throw new Error(`${path}: ${JSON.stringify(answer)}`);
+  return answer;
+};
+const lotsOf = async (page: Page, query: string): Promise<readonly { id: string; code: string; massMg: number }[]> =>
+  (await asked(page, `/lots?limit=50&${query}`))['lots'] as { id: string; code: string; massMg: number }[];
+
+test('what can hurt a guest, on one sheet', async ({ page }) => {
+  test.setTimeout(300_000);
+  process.chdir(import.meta.dirname);
+  const parts: { readonly title: string; readonly png: Buffer }[] = [];
+  const take = async (title: string, region: Locator): Promise<void> => {
+    await page.evaluate(() => document.fonts.ready);
+    await page.waitForTimeout(500);
+    parts.push({ title, png: await region.screenshot() });
+  };
+  await page.goto('/');
+  await signInByTouch(page, 'Maren Ostle');
+
+  // guinea fowl cooked to its core, read at 66 and 71 degrees: what each profile says of it
+  const [bird] = await lotsOf(page, 'category=poultry-portion');
+  if (bird === undefined) throw new Error('no guinea fowl in the larder');
+  const plan = (useId: string, lotId: string, more: object = {}) =>
+    asked(page, '/runs', { useId, lotIds: [lotId], vesselId: null, onHandMg: {}, ...more });
+  const cooking = await plan('cooked-to-core', bird.id);
+  const steps = (
+    (await asked(page, `/runs/${String(cooking['id'])}`))['use'] as { steps: { kind: string; kills?: boolean }[] }
+  ).steps;
+  const say = (run: unknown, body: object, minutesAgo = 0) =>
+    asked(page, `/runs/${String(run)}/events`, {
+      at: new Date(Date.now() - minutesAgo * 60_000).toISOString(),
+      body,
+    });
+  await say(cooking['id'], { kind: 'start' }, 30);
+  for (const [i, step] of steps.entries()) {
+    if (step.kills === true) break;
+    await say(cooking['id'], { kind: 'step', step: i, skipped: false }, 29);
+  }
+  for (const [minutesAgo, c] of [
+    [3, 63.5],
+    [2, 64],
+    [1, 64.5],
+  ] as const)
+    await say(cooking['id'], { kind: 'probe', centiC: c * 100, source: 'typed' }, minutesAgo);
+  for (const profileId of ['uk', 'us-food-code-2022', 'eu']) {
+    await asked(page, '/limits', { profileId, changes: [], note: 'for the picture' });
+    const limits = page.waitForResponse((r) => r.url().includes('/api/v1/limits'));
+    await page.goto(`/pots/stove/${String(cooking['id'])}`);
+    await limits;
+    await take(
+      `Core log of guinea fowl, ${profileId.slice(0, 2).toUpperCase()}`,
+      page.getByRole('region', { name: 'Probe' }),
+    );
+  }
+  await asked(page, '/limits', { profileId: 'uk', changes: [], note: 'as it was' });
+
+  // read hot, and two hours later cold: nobody knows when it passed
+  const at = (minutes: number): string => new Date(Date.now() - minutes * 60_000).toISOString();
+  const coolingId = crypto.randomUUID();
+  await asked(page, '/coolings', {
+    id: coolingId,
+    kind: 'cooling',
+    lotId: null,
+    name: 'Hogget stock, read twice',
+    setup: {
+      mediumId: 'cold-room',
+      vesselName: 'Tall pot',
+      vessel: { kind: 'round', diameterMm: 300, heightMm: 280 },
+      count: 1,
+      litres: 10,
+      airC: null,
+      setsAtC: null,
+    },
+    limitId: 'uk.cool.cookchill',
+    at: at(140),
+    centiC: 9_000,
+    source: 'typed',
+  });
+  await asked(page, `/coolings/${coolingId}/readings`, { at: at(10), centiC: 280, source: 'typed' });
+  await page.goto('/pots/cooling');
+  await take('A cooling that is not shown', page.getByRole('article').filter({ hasText: 'read twice' }));
+
+  // a hake of yesterday at the ruler
+  const [late] = await lotsOf(page, 'toWeight=cut&search=hake');
+  if (late === undefined) throw new Error('no fillet to cut');
+  await asked(page, `/lots/${late.id}/keep`, { kind: 'date', useBy: day(-1), reason: 'for the picture', nod: true });
+  await page.goto('/bench/cut');
+  await page.getByRole('region', { name: 'To be cut to weight' }).getByRole('button', { name: late.code }).click();
+  await page
+    .getByText(/was yesterday/)
+    .first()
+    .waitFor();
+  await take('A lot past its date, at the ruler', page.getByLabel('Past its date'));
+
+  // bones sweated in butter: milk on the label of what they gave
+  const [frames] = await lotsOf(page, 'category=flatfish-frame');
+  const [shoulder] = await lotsOf(page, 'category=lamb-portion');
+  if (frames === undefined || shoulder === undefined) throw new Error('no frames or no hogget in the larder');
+  const fumet = await plan('fish-fumet', frames.id, { ways: ['sweat'] });
+  await say(fumet['id'], { kind: 'start' }, 60);
+  const made = await asked(page, `/runs/${String(fumet['id'])}/finish`, {
+    outputMg: 280_000,
+    spentMg: null,
+    note: null,
+  });
+  await page.goto(`/larder/${String((made['outputLot'] as { id: string }).id)}`);
+  await take('A fumet with butter', page.getByRole('complementary').last());
+
+  // the pieces, and the liquor beside them
+  const braise = await plan('braise-and-hold', shoulder.id);
+  await say(braise['id'], { kind: 'start' }, 200);
+  await page.goto(`/pots/stove/${String(braise['id'])}`);
+  await take('The end of a braise: pieces and liquor', page.getByRole('form', { name: 'Finish' }));
+
+  await page.setViewportSize({ width: 1280, height: 800 });
+  const cells = parts
+    .map(
+      ({ title, png }) =>
+        `<figure><figcaption>${title}</figcaption><img src="data:image/png;base64,${png.toString('base64')}"></figure>`,
+    )
+    .join('');
+  await page.goto('about:blank');
+  await page.setContent(
+    `<style>body{margin:0;padding:16px;background:#e6ebea;font:16px sans-serif;columns:3;column-gap:16px}
+     figure{margin:0 0 16px;break-inside:avoid}figcaption{padding:4px 0}img{max-width:100%;display:block}</style>${cells}`,
+  );
+  await page.screenshot({ path: '../docs/screenshots/harm.png', fullPage: true });
 });

@@ -47,10 +47,12 @@ function ComeUp({ stove, pairs }: ComeUpProps) {
   const [around, setAround] = useState<number>();
   const [wanted, setWanted] = useState<number>();
   const mediumC = around ?? usual;
-  // the hottest printed pair that this heat can reach, and no hotter than 70; without pairs, as near to that as it comes
+  // the hottest printed pair that this heat can reach, and no hotter than 70 while a cooler one is printed; where the heat reaches none,
+  // the coolest: it is said that it never comes there. Without pairs, as near to 70 as it comes
   const most = Math.min(70, mediumC - 1);
-  const reached = pairs.map((p) => p.C).filter((C) => C <= most);
-  const core = wanted ?? (reached.length === 0 ? most : Math.max(...reached));
+  const asked = pairs.map((p) => p.C);
+  const reached = asked.filter((C) => C <= most);
+  const core = wanted ?? (asked.length === 0 ? most : reached.length > 0 ? Math.max(...reached) : Math.min(...asked));
   const pair = [...pairs].sort((a, b) => b.C - a.C).find((p) => p.C <= core);
   const fromC = (state.probes.at(-1)?.centiC ?? 500) / 100;
   const seconds = secondsToCentre(
@@ -74,10 +76,10 @@ function ComeUp({ stove, pairs }: ComeUpProps) {
       </div>
       <p className="mt-1 text-[15px]" data-testid="come-up">
         <span className="figure text-xl">
-          {fromC >= core ? 'there' : longWords(seconds === undefined ? undefined : seconds / 60)}
+          {fromC >= core ? 'As hot as wanted' : longWords(seconds === undefined ? undefined : seconds / 60)}
         </span>{' '}
         <span className="text-ink-soft">
-          in {mediumC} °C, by thickness from the last reading
+          {fromC >= core ? 'by the last reading' : `in ${mediumC} °C, by thickness from the last reading`}
           {pair !== undefined && `; then ${held(pair.asksSeconds)} at ${pair.C} °C`}. An estimate: the probe decides.
         </span>
       </p>

@@ -410,6 +410,9 @@ describe('the core at the stove', () => {
     await stove(runOf('cooked-to-core', grams(600), [[1, probe(4)]], ['bath']));
     // the pairs of the limit are 60 °C for 45 min, 65 for 10, 70 for 2, ...: a bath of 64.5 reaches the first
     expect(text('come-up')).toContain('then 45 min at 60 °C');
+    // a bath that reaches none of them is not called hot enough at what it reaches
+    type('Heat at', '55');
+    expect(text('come-up')).toMatch(/^never in 55 °C.*then 45 min at 60 °C/);
     type('Heat at', '70');
     expect(text('come-up')).toContain('then 10 min at 65 °C');
     type('Core to', '72');
@@ -440,7 +443,7 @@ describe('the core at the stove', () => {
 
   it('is there when the last reading is', async () => {
     await stove(runOf('confit', grams(405), [[1, probe(82)]]));
-    expect(text('come-up')).toMatch(/^there /);
+    expect(text('come-up')).toMatch(/^As hot as wanted by the last reading/);
   });
 
   it('counts the time between readings that were hot enough, against the printed pairs', async () => {

@@ -49,5 +49,6 @@ export const useLotsForPots = () =>
     },
   });
 
+/** Asked again by every screen that judges by them: what was kept on the tablet may be another profile's. */
 export const useHouseLimits = () =>
-  useQuery({ queryKey: ['house', 'limits'], queryFn: () => call(api.house.limits, { query: {} }) });
+  useQuery({ queryKey: ['house', 'limits'], queryFn: () => call(api.house.limits, { query: {} }), staleTime: 0 });
