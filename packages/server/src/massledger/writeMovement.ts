@@ -1,5 +1,6 @@
 import type { Sequelize } from 'sequelize';
 import type { InCommand } from '../kitchen.ts';
+import { inheritHolds } from './holds.ts';
 
 export type Sink = 'supplier' | 'pantry' | 'waste' | 'loss' | 'served' | 'staff' | 'count' | 'work';
 
@@ -86,4 +87,5 @@ export async function writeMovement(db: Sequelize, command: InCommand, movement:
   );
   // ask the database now: a refusal at commit would cost the connection as well
   await db.query('set constraints all immediate', { transaction });
+  await inheritHolds(db, command, movement.id);
 }

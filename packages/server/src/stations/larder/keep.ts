@@ -10,6 +10,7 @@ import { readSpecies } from '../../db/plans.ts';
 import { selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
+import { holdDescendants, letDescendantsGo } from '../../massledger/holds.ts';
 import { type HeldLot, keepingOf, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { mindNods } from '../../massledger/nods.ts';
 import { splitLot } from './lots.ts';
@@ -53,6 +54,12 @@ const changesOf = (before: State, after: State): { before: State; after: State }
 
 async function writeState(kitchen: Kitchen, command: InCommand, lotId: string, state: State): Promise<void> {
   const entries = Object.entries(state).filter(([k]) => k in columns);
+  // a hold of its own, or none: no longer for another's sake
+  if ('held' in state)
+    await kitchen.db.query('update lot set held_from = null where id = $1 and house_id = $2', {
+      bind: [lotId, command.who.houseId],
+      transaction: command.transaction,
+    });
   if (entries.length === 0) return;
   await kitchen.db.query(
     `update lot set ${entries.map(([k], i) => `${columns[k]} = $${i + 3}`).join(', ')} where id = $1 and house_id = $2`,
@@ -149,7 +156,8 @@ export async function keep(
   const { who, at, transaction } = command;
   const [whole] = await lockLots(db, transaction, who.houseId, [params.lotId]);
   if (whole === undefined) throw new Problem('not_found');
-  if (whole.massMg === 0) throw new Problem('lot_gone', `Lot ${whole.code} is used up.`);
+  // what was cut up can still be held back: what was made of it is
+  if (whole.massMg === 0 && body.kind !== 'hold') throw new Problem('lot_gone', `Lot ${whole.code} is used up.`);
   const house = await readHouse(who.houseId, transaction);
   const today = dayIn(house.timezone, at);
   const placeName = (id: string): string => placesOf(house).find((p) => p.id === id)?.name ?? id;
@@ -218,14 +226,27 @@ export async function keep(
   if (Object.keys(after).length === 0)
     throw new Problem('cannot_keep', `Lot ${lot.code}: ${refusals['already-there']}`);
   await writeState(kitchen, command, lot.id, after);
+  const along = 'held' in after ? await holdAlong(db, command, lot, after['held']) : '';
   const eventId = await writeEvent(kitchen, command, lot.id, { kind: body.kind, before, after, note });
   return {
     lotId: lot.id,
     code: lot.code,
     eventId,
     useBy: (after['useBy'] as string | null | undefined) ?? lot.useBy,
-    says: eventWords(body.kind, after, placeName),
+    says: `${eventWords(body.kind, after, placeName)}${along}`,
   };
+}
+
+/** What was made of a lot is held back with it, and let go with it. Answers what to say of that. */
+async function holdAlong(
+  db: Kitchen['db'],
+  command: InCommand,
+  lot: Pick<HeldLot, 'id' | 'code'>,
+  held: State[string] | undefined,
+): Promise<string> {
+  const lots =
+    typeof held === 'string' ? await holdDescendants(db, command, lot, held) : await letDescendantsGo(db, command, lot);
+  return lots === 0 ? '' : `, and ${lots} ${lots === 1 ? 'lot' : 'lots'} made of it`;
 }
 
 /** Puts a lot back to how it was kept before an event, if nothing has changed it since. Errors: `not_found`, `changed_since`. */
@@ -252,7 +273,17 @@ export async function undoKeep(
     throw new Problem('changed_since', `Lot ${lot.code} was changed again since. Undo that first.`);
   if (event.kind === 'hold' && event.before['held'] === null && who.role === 'butcher')
     throw new Problem('not_your_role', 'A chef lets a held lot go.');
+  const [was, is] = [event.before['useBy'], event.after['useBy']];
+  if (
+    event.kind === 'date' &&
+    who.role === 'butcher' &&
+    is !== undefined &&
+    is !== null &&
+    (was === null || was === undefined || was > is)
+  )
+    throw new Problem('not_your_role', 'A chef makes a date later.');
   await writeState(kitchen, command, lot.id, event.before);
+  if ('held' in event.before) await holdAlong(db, command, lot, event.before['held']);
   await writeEvent(kitchen, command, lot.id, {
     kind: 'undo',
     before: event.after,

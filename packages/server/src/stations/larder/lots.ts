@@ -400,6 +400,8 @@ export async function count(
       throw new Problem('invalid', `Lot ${lot.code} differs by ${formatMass(line.countedMg - lot.massMg)}: say why.`, [
         { path: 'counts', message: `a reason for ${lot.code}` },
       ]);
+    // what is held back is thrown away with its reason, and does not vanish in a count
+    if (line.countedMg < lot.massMg) mustBeFree([lot]);
     const massMg = line.countedMg - lot.massMg;
     // more than was known is worth what the rest of it is
     const costMinor =

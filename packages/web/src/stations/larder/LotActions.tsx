@@ -45,18 +45,21 @@ const cautionOf: Readonly<Partial<Record<Doing, string>>> = {
 };
 
 /** What may be done to a lot that is kept so. */
-const doable = (lot: LotRead, trims: boolean): Doing[] => [
-  'move',
-  ...(lot.state === 'frozen' ? (['thaw'] as const) : (['freeze'] as const)),
-  ...(lot.openedOn === null ? (['open'] as const) : []),
-  ...(lot.nextStage === null ? (['split'] as const) : []),
-  ...(trims ? (['trim'] as const) : []),
-  'reserve',
-  'reading',
-  'label',
-  'date',
-  'hold',
-];
+const doable = (lot: LotRead, trims: boolean): Doing[] =>
+  lot.massMg === 0
+    ? ['hold']
+    : [
+        'move',
+        ...(lot.state === 'frozen' ? (['thaw'] as const) : (['freeze'] as const)),
+        ...(lot.openedOn === null ? (['open'] as const) : []),
+        ...(lot.nextStage === null ? (['split'] as const) : []),
+        ...(trims ? (['trim'] as const) : []),
+        'reserve',
+        'reading',
+        'label',
+        'date',
+        'hold',
+      ];
 
 /** Everything that is done to a lot without taking anything out of it. */
 export function LotActions({ lot }: { readonly lot: LotRead }) {
@@ -272,6 +275,11 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
           >
             {doing === 'hold' ? 'Hold it' : words.trim() === '' ? 'No longer' : 'Reserve'}
           </Button>
+          {doing === 'hold' && (
+            <p className="w-full text-[14px] text-ink-soft">
+              What was made of it, and what will be, is held back with it. What was served is in its trace.
+            </p>
+          )}
         </form>
       )}
       {doing === 'hold' && lot.held !== null && (

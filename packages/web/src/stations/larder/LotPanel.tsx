@@ -275,7 +275,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
           Cut to weight
         </Link>
       )}
-      {lot.massMg > 0 && mayKeep && <LotActions lot={lot} />}
+      {mayKeep && <LotActions lot={lot} />}
       {lot.massMg > 0 && may && <TakeOut key={lot.massMg} lot={lot} money={money} />}
       <Link
         to={`/larder/${lot.id}/trace`}

@@ -1,0 +1,18 @@
+/** For every test of the web client: a slow machine is no fault, and nothing goes on once a file is through. */
+import { configure } from '@testing-library/react';
+import { afterAll } from 'vitest';
+
+// an event is waited for, not a time: this only ends what never comes
+configure({ asyncUtilTimeout: 60_000 });
+
+// what the outbox would try again later finds no browser any more
+const begun = new Set<ReturnType<typeof setTimeout>>();
+const begin = globalThis.setTimeout;
+globalThis.setTimeout = Object.assign((...args: Parameters<typeof begin>) => {
+  const timer = begin(...args);
+  begun.add(timer);
+  return timer;
+}, begin) as typeof setTimeout;
+afterAll(() => {
+  for (const timer of begun) clearTimeout(timer);
+});
