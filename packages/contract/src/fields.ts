@@ -9,8 +9,11 @@ export const signedMassMg = z.int().min(-5_000_000_000).max(5_000_000_000).descr
 export const amountMinor = z.int().min(0).max(100_000_000).describe('money, whole minor units of the house’s currency');
 export const signedMinor = z.int().min(-100_000_000).max(100_000_000).describe('money, whole minor units, signed');
 export const temperatureCentiC = z.int().min(-8_000).max(30_000).describe('hundredths of a degree Celsius');
-export const instant = z.iso.datetime().describe('UTC, RFC 3339');
-export const day = z.iso.date().describe('calendar day, YYYY-MM-DD');
+// a kitchen's own century: what lies outside it is a clock that was never set, and other tools trip over it
+const CENTURY = /^20\d\d-/;
+const inCentury = 'a time between the years 2000 and 2099';
+export const instant = z.iso.datetime().regex(CENTURY, inCentury).describe('UTC, RFC 3339, from 2000 to 2099');
+export const day = z.iso.date().regex(CENTURY, inCentury).describe('calendar day, YYYY-MM-DD, from 2000 to 2099');
 export const slug = z.string().regex(/^[a-z0-9][a-z0-9-]{0,63}$/);
 export const nod = z.boolean().default(false).describe('someone has read the warning and means it');
 export const note = z.string().trim().min(1).max(500);

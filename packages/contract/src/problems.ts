@@ -6,8 +6,13 @@ export const problems = {
   key_missing: { status: 400, title: 'The command has no Idempotency-Key.' },
   not_signed_in: { status: 401, title: 'Sign in first.' },
   wrong_secret: { status: 401, title: 'That is not the PIN for this person.' },
+  other_person: {
+    status: 409,
+    title: 'Someone else is signed in on this device now. This waits until its own cook is back.',
+  },
   not_your_role: { status: 403, title: 'Your role cannot do this. Ask a chef.' },
   other_origin: { status: 403, title: 'This command did not come from the app’s own page.' },
+  unknown_host: { status: 421, title: 'This kitchen’s server is not known by that address.' },
   not_found: { status: 404, title: 'There is nothing here by that name.' },
   key_reused: { status: 409, title: 'This command was already used for something else.' },
   not_enough: { status: 409, title: 'There is less of this lot left than that.' },

@@ -21,6 +21,10 @@ const schema = z.object({
     .regex(/^[\w.-]+:\d+$/)
     .optional(),
   ZABRIK_LAN: z.string().min(1).optional(),
+  ZABRIK_HOSTS: z
+    .string()
+    .regex(/^[\w.-]+(,[\w.-]+)*$/)
+    .optional(),
   ZABRIK_SIMULATED: z.enum(['0', '1']).default('0'),
   ZABRIK_DEMO_PIN: z
     .string()
@@ -45,6 +49,8 @@ export interface Config {
   /** The folder of the house's certificate: set when it serves the kitchen's network over HTTPS. */
   readonly lan: string | undefined;
   readonly demoPin: string | undefined;
+  /** Names a balancer in front is known by, beside those of this machine. */
+  readonly hosts: readonly string[];
 }
 
 const addressOf = (text: string | undefined): DeviceAddress | undefined => {
@@ -76,5 +82,6 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     simulated: read.data.ZABRIK_SIMULATED === '1',
     lan: read.data.ZABRIK_LAN,
     demoPin: read.data.ZABRIK_DEMO_PIN,
+    hosts: read.data.ZABRIK_HOSTS?.split(',') ?? [],
   };
 }

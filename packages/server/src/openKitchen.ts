@@ -1,11 +1,13 @@
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import pino, { type DestinationStream, type Logger } from 'pino';
+import { ownHosts } from './access/ownHosts.ts';
 import { sessions } from './access/session.ts';
 import { createApp } from './app.ts';
 import type { Config } from './config.ts';
 import { connect } from './db/connect.ts';
 import { migrate } from './db/migrations.ts';
 import { defineModels, HouseRow } from './db/models.ts';
+import { Problem, problemDocument } from './http/problem.ts';
 import type { Kitchen } from './kitchen.ts';
 import { Announcer } from './live/announcer.ts';
 import { ScaleBridge } from './scale/scaleBridge.ts';
@@ -37,7 +39,14 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
   let scaleHouse = firstHouse?.id;
   const app = createApp({ kitchen, session: session.handler, announcer, scaleHouse: () => scaleHouse });
   const onShortRoad = weighRoad(kitchen, session.sidOf);
+  const isOwn = ownHosts(config.hosts);
   const handle = (request: IncomingMessage, response: ServerResponse): void => {
+    if (!isOwn(request)) {
+      const document = problemDocument(new Problem('unknown_host'), undefined);
+      response.writeHead(document.status, { 'content-type': 'application/problem+json' });
+      response.end(JSON.stringify(document));
+      return;
+    }
     if (!onShortRoad(request, response)) app(request, response);
   };
   return {

@@ -13,6 +13,7 @@ import { judgedByWhatItIs } from './migrations/0010-judged-by-what-it-is.ts';
 import { countedPieces } from './migrations/0011-pieces.ts';
 import { secondGo } from './migrations/0012-second-go.ts';
 import { holdsTravel } from './migrations/0013-holds-travel.ts';
+import { whoseWeight } from './migrations/0014-whose-weight.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -29,6 +30,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   countedPieces,
   secondGo,
   holdsTravel,
+  whoseWeight,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

@@ -6,6 +6,7 @@ import { z } from 'zod';
 import { selectOne } from '../db/select.ts';
 import type { InCommand, Kitchen, Who } from '../kitchen.ts';
 import { fileHeaders, type GivenFile } from './file.ts';
+import { mustBeKeepable } from './keepable.ts';
 import { fieldsOf, Problem } from './problem.ts';
 
 export interface Context<E extends Endpoint> extends Asked<E> {
@@ -16,6 +17,7 @@ const key = z.uuid();
 
 function parse<T extends z.ZodType>(schema: T | undefined, value: unknown): z.output<T> | undefined {
   if (schema === undefined) return undefined;
+  mustBeKeepable(value);
   const read = schema.safeParse(value);
   if (!read.success) throw new Problem('invalid', undefined, fieldsOf(read.error));
   return read.data;
@@ -34,8 +36,13 @@ export const signedIn = (request: Request): Who => {
   return who;
 };
 
+/** Whose command it is, as the device that kept it says. */
+export const PERSON_HEADER = 'zabrik-person';
+
 const permitted = (e: Endpoint, request: Request): Who => {
   const who = signedIn(request);
+  const meant = request.header(PERSON_HEADER);
+  if (meant !== undefined && meant !== who.personId) throw new Problem('other_person');
   if (!mayDo(who.role, e.id as EndpointId)) throw new Problem('not_your_role');
   return who;
 };

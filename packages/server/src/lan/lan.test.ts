@@ -66,13 +66,18 @@ describe('serving the kitchen’s network', () => {
   const get = (
     ask: (options: RequestOptions, answered: (response: IncomingMessage) => void) => ClientRequest,
     options: RequestOptions & { readonly ca?: string },
-  ): Promise<{ status: number | undefined; text: string; type: string | undefined }> =>
+  ): Promise<{ status: number | undefined; text: string; type: string | undefined; hsts: string | undefined }> =>
     new Promise((resolve, reject) => {
       const request = ask(options, (response) => {
         let text = '';
         response.on('data', (chunk: Buffer) => (text += chunk.toString()));
         response.on('end', () =>
-          resolve({ status: response.statusCode, text, type: response.headers['content-type'] }),
+          resolve({
+            status: response.statusCode,
+            text,
+            type: response.headers['content-type'],
+            hsts: response.headers['strict-transport-security'],
+          }),
         );
       });
       request.on('error', reject);
@@ -97,13 +102,19 @@ describe('serving the kitchen’s network', () => {
     expect(handed).toMatchObject({ status: 200, type: 'application/x-x509-ca-cert' });
     const page = await get(plainRequest, { host: '127.0.0.1', port: port + 1, path: '/trust' });
     expect(page.text).toContain(`https://127.0.0.1:${port}`);
+    const { fingerprint256 } = new X509Certificate(handed.text);
+    expect(page.text).toContain(fingerprint256);
+    expect(says).toContain(fingerprint256);
+    // nothing of the kitchen travels in the open
+    for (const path of ['/api/v1/houses', '/index.html', '/api/v1/sign-in'])
+      expect(await get(plainRequest, { host: '127.0.0.1', port: port + 1, path })).toMatchObject({ status: 404 });
     await expect(get(tlsRequest, { host: '127.0.0.1', port, path: '/' })).rejects.toThrow(/certificate|self-signed/);
     const trusted = await get(tlsRequest, { host: '127.0.0.1', port, path: '/', ca: handed.text });
-    expect(trusted).toMatchObject({ status: 200, text: 'the app' });
+    expect(trusted).toMatchObject({ status: 200, text: 'the app', hsts: 'max-age=31536000' });
   });
 
   it('says so when this machine is on no network, and never writes an address as markup', async () => {
     await expect(serveLan(folder(), 0, () => undefined, openLog('silent'), [])).rejects.toThrow('on no network');
-    expect(trustPage('https://a"><script>')).not.toContain('<script>');
+    expect(trustPage('https://a"><script>', 'AB:CD')).not.toContain('<script>');
   });
 });

@@ -1,3 +1,4 @@
+import { X509Certificate } from 'node:crypto';
 import { createServer, type RequestListener, type Server } from 'node:http';
 import { createServer as createTlsServer } from 'node:https';
 import type { Logger } from 'pino';
@@ -8,6 +9,9 @@ import { trustPage } from './trustPage.ts';
 
 const DAY_MS = 86_400_000;
 
+/** SHA-256 of a certificate as other machines show it: AB:CD:... */
+const fingerprintOf = (pem: string): string => new X509Certificate(pem).fingerprint256;
+
 const listening = (server: Server, port: number): Promise<void> =>
   new Promise((resolve, reject) => {
     server.once('error', reject);
@@ -15,8 +19,8 @@ const listening = (server: Server, port: number): Promise<void> =>
   });
 
 /**
- * Serves the kitchen's network: HTTPS on `port` with the house's own certificate, and plain http on the next, where a new tablet
- * finds what it has to trust. Looks at the certificate every day and takes a new one into use without stopping.
+ * Serves the kitchen's network: HTTPS on `port` with the house's own certificate. On the next, over plain http, a new tablet finds what
+ * it has to trust, and nothing else: no PIN and no figure travels in the open. Looks at the certificate every day and takes a new one into use without stopping.
  *
  * Errors  when a port is taken; when this machine is on no network.
  */
@@ -32,7 +36,10 @@ export async function serveLan(
   const names = lanNames();
   const current = () => houseCertificate(folder, names, [...addresses, '127.0.0.1'], new Date());
   let { key, cert, authority, until } = current();
-  const secure = createTlsServer({ key, cert }, handle);
+  const secure = createTlsServer({ key, cert }, (request, response) => {
+    response.setHeader('strict-transport-security', 'max-age=31536000');
+    handle(request, response);
+  });
   const home = `https://${address}:${port}`;
   const plain = createServer((request, response) => {
     if (request.url === '/house-certificate.crt') {
@@ -46,8 +53,14 @@ export async function serveLan(
         'content-type': 'text/html; charset=utf-8',
         'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'",
       });
-      response.end(trustPage(home));
-    } else handle(request, response);
+      response.end(trustPage(home, fingerprintOf(authority)));
+    } else if (request.method === 'GET' && request.url === '/') {
+      response.writeHead(302, { location: '/trust' });
+      response.end();
+    } else {
+      response.writeHead(404, { 'content-type': 'text/plain; charset=utf-8' });
+      response.end(`Only the house's certificate is here. The kitchen is at ${home}\n`);
+    }
   });
   await listening(secure, port);
   await listening(plain, port + 1);
@@ -64,7 +77,8 @@ On the kitchen's network: ${home}
 A new tablet first scans this and lets the tablet trust the house (${trust}):
 
 ${await qrCode(trust, { type: 'terminal', small: true })}
-  1. get the house's certificate   2. install and trust it   3. open ${home}
+  1. get the house's certificate   2. compare its fingerprint   3. install and trust it   4. open ${home}
+Fingerprint (SHA-256): ${fingerprintOf(authority)}
 The certificate is good until ${until.toISOString().slice(0, 10)} and renews itself before.
 `;
   return { servers: [secure, plain], says };

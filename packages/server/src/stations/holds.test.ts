@@ -12,7 +12,7 @@ beforeAll(async () => {
   chef = await kitchen.signIn(kitchen.personOf('Maren Ostle'));
   butcher = await kitchen.signIn(kitchen.personOf('Ines Calloway'));
 });
-afterAll(() => kitchen.close());
+afterAll(() => kitchen.stop());
 
 const hold = (tablet: Tablet, lotId: string, reason: string | null) =>
   must(tablet, api.larder.keep, { params: { lotId }, body: { kind: 'hold', reason } });

@@ -2,12 +2,12 @@ import { allowed, type WeighBody, type Weighing } from '@zabrik/contract';
 import type { Destination } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
 import { select, selectOne } from '../../db/select.ts';
-import { Problem } from '../../http/problem.ts';
+import { asProblem, Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
 
 /** Who weighs: a session still to be looked up, or someone known already. */
 export type Weigher =
-  | { readonly sid: string }
+  | { readonly sid: string; readonly personId: string | undefined }
   | { readonly houseId: string; readonly personId: string; readonly name: string };
 
 interface Row {
@@ -46,6 +46,8 @@ interface Waiting {
 }
 
 const MOST_TOGETHER = 200;
+/** Clocks of one kitchen may stand so far apart. */
+const AHEAD_MS = 120_000;
 
 /**
  * Gathers weighings into shared commits: those that arrive while a commit is on its way to the disk wait and go together in the
@@ -95,7 +97,11 @@ class SharedCommits {
         answered.add(row.id);
       }
     } catch (error) {
-      for (const { failed } of batch) failed(error);
+      const [only] = batch;
+      // one that the database cannot take must not take others along: each once more by itself
+      if (batch.length === 1 || only === undefined || asProblem(error).code === 'database_away')
+        for (const { failed } of batch) failed(error);
+      else for (const each of batch) await this.#commit([each]);
     }
   }
 }
@@ -123,8 +129,15 @@ const stored = (db: Sequelize, id: string): Promise<Stored | undefined> =>
   );
 
 /** Why nothing was written: the first answer again when the key was used for exactly this, a refusal otherwise. */
-async function whyNot(db: Sequelize, wanted: Weighing, breakdownId: string, judged: Judged): Promise<Weighing> {
+async function whyNot(
+  db: Sequelize,
+  wanted: Weighing,
+  breakdownId: string,
+  judged: Judged,
+  meant: string | undefined,
+): Promise<Weighing> {
   if (judged.house_id === null) throw new Problem('not_signed_in');
+  if (meant !== undefined && judged.person_id !== meant) throw new Problem('other_person');
   if (!judged.allowed) throw new Problem('not_your_role');
   const first = await stored(db, wanted.id);
   if (first !== undefined) {
@@ -180,13 +193,14 @@ export async function weigh(
     animal: take?.animal ?? null,
     scale: take?.scale ?? null,
     replaces: body.replaces,
-    at: new Date(body.at).toISOString(),
+    // a tablet whose clock runs ahead weighs now, not tomorrow
+    at: new Date(Math.min(Date.parse(body.at), kitchen.clock().getTime() + AHEAD_MS)).toISOString(),
   };
   const judged = await sharedCommits(db).write({
     id,
     sid: 'sid' in weigher ? weigher.sid : null,
     house_id: known?.houseId ?? null,
-    person_id: known?.personId ?? null,
+    person_id: weigher.personId ?? null,
     breakdown_id: breakdownId,
     piece_id: wanted.pieceId,
     destination: wanted.destination,
@@ -200,7 +214,7 @@ export async function weigh(
   });
   if (judged.person_id !== null && judged.house_id !== null) tell({ person: judged.person_id, house: judged.house_id });
   const weighing: Weighing = { ...wanted, by: known?.name ?? judged.person ?? '' };
-  if (!judged.written) return whyNot(db, weighing, breakdownId, judged);
+  if (!judged.written) return whyNot(db, weighing, breakdownId, judged, weigher.personId);
   if (judged.house_id !== null) kitchen.announce(judged.house_id, ['breakdowns'], [breakdownId]);
   return weighing;
 }

@@ -2,6 +2,8 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import { api } from '@zabrik/contract';
 import { z } from 'zod';
 import { isSameOrigin } from '../../access/sameOrigin.ts';
+import { mustBeKeepable } from '../../http/keepable.ts';
+import { PERSON_HEADER } from '../../http/mount.ts';
 import { asProblem, fieldsOf, Problem, problemDocument } from '../../http/problem.ts';
 import { requestId } from '../../http/requestLog.ts';
 import type { Kitchen } from '../../kitchen.ts';
@@ -12,18 +14,33 @@ const MOST_BYTES = 100_000;
 const key = z.uuid();
 const { params: paramsSchema, body: bodySchema } = api.bench.weigh;
 
+/** A weighing is a few hundred bytes: one that dribbles is no weighing. */
+const LONGEST_MS = 15_000;
+
 const readBody = (request: IncomingMessage): Promise<string> =>
   new Promise((resolve, reject) => {
     const chunks: Buffer[] = [];
     let size = 0;
+    const stop = (problem: Problem): void => {
+      clearTimeout(late);
+      request.removeAllListeners('data');
+      request.pause();
+      reject(problem);
+    };
+    const late = setTimeout(() => stop(new Problem('invalid', 'The weight did not arrive in time.')), LONGEST_MS);
     request.on('data', (chunk: Buffer) => {
       size += chunk.length;
-      if (size <= MOST_BYTES) chunks.push(chunk);
+      if (size > MOST_BYTES) stop(new Problem('too_large'));
+      else chunks.push(chunk);
     });
-    request.on('end', () =>
-      size > MOST_BYTES ? reject(new Problem('too_large')) : resolve(Buffer.concat(chunks).toString('utf8')),
-    );
-    request.on('error', reject);
+    request.on('end', () => {
+      clearTimeout(late);
+      resolve(Buffer.concat(chunks).toString('utf8'));
+    });
+    request.on('error', (error) => {
+      clearTimeout(late);
+      reject(error);
+    });
   });
 
 const parseJson = (text: string): unknown => {
@@ -35,6 +52,7 @@ const parseJson = (text: string): unknown => {
 };
 
 const parsed = <T extends z.ZodType>(schema: T, value: unknown): z.output<T> => {
+  mustBeKeepable(value);
   const read = schema.safeParse(value);
   if (!read.success) throw new Problem('invalid', undefined, fieldsOf(read.error));
   return read.data;
@@ -68,6 +86,8 @@ export const weighRoad =
         'x-content-type-options': 'nosniff',
       });
       response.end(text);
+      // what is still on its way is not waited for: the line is closed behind the answer
+      if (!request.complete) response.once('finish', () => request.destroy());
       const level = status >= 500 ? 'error' : status >= 400 ? 'warn' : 'info';
       if (kitchen.log.isLevelEnabled(level))
         kitchen.log[level](
@@ -83,15 +103,17 @@ export const weighRoad =
         );
     };
     const take = async () => {
-      const body = await readBody(request);
+      // nothing is read from a stranger
       if (!isSameOrigin(request)) throw new Problem('other_origin');
       const sid = sidOf(request.headers.cookie);
       if (sid === undefined) throw new Problem('not_signed_in');
       const commandId = key.safeParse(header(request, 'idempotency-key'));
       if (!commandId.success) throw new Problem('key_missing');
+      const person = key.optional().safeParse(header(request, PERSON_HEADER));
+      if (!person.success) throw new Problem('other_person');
       const params = parsed(paramsSchema, { breakdownId });
-      const question = parsed(bodySchema, parseJson(body));
-      return weigh(kitchen, { sid }, commandId.data, params.breakdownId, question, (known) => {
+      const question = parsed(bodySchema, parseJson(await readBody(request)));
+      return weigh(kitchen, { sid, personId: person.data }, commandId.data, params.breakdownId, question, (known) => {
         who = known;
       });
     };
