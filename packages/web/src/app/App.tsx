@@ -62,6 +62,7 @@ const cooling = screen(scripts.cooling);
 const reckon = screen(scripts.reckon);
 const ledger = screen(scripts.ledger);
 const yieldSheet = screen(scripts.yieldSheet);
+const waiting = screen(scripts.waiting);
 const screens = {
   receive,
   delivery,
@@ -85,6 +86,7 @@ const screens = {
   reckon,
   ledger,
   yieldSheet,
+  waiting,
   limits,
 };
 
@@ -136,6 +138,7 @@ export const App = () => (
             <Route path="/receive/prices" element={<prices.Screen />} />
             <Route path="/receive/:deliveryId" element={<delivery.Screen />} />
             <Route path="/limits" element={<limits.Screen />} />
+            <Route path="/waiting" element={<waiting.Screen />} />
             <Route path="/larder/tubs" element={<tubs.Screen />} />
             <Route path="/larder/count" element={<stockTake.Screen />} />
             <Route path="/larder/labels" element={<labels.Screen />} />

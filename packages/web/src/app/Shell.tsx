@@ -2,16 +2,16 @@ import { useQueryClient } from '@tanstack/react-query';
 import { formatShare } from '@zabrik/core';
 import { useEffect } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
-import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { Loading } from '../parts/Notice.tsx';
 import { takeAnswer } from './afterSending.ts';
-import { call, SIGNED_OUT } from './api.ts';
+import { call, SIGNED_OUT, SOMEONE_ELSE } from './api.ts';
 import { Broken, onceAnew } from './Broken.tsx';
 import { api } from './endpoints.ts';
 import { actsFor } from './intents.ts';
 import { listen, useConnected } from './live.ts';
 import { OldReads } from './OldReads.tsx';
-import { onSent, useOutbox } from './outbox.ts';
+import { onSent, useOutbox, worksAs } from './outbox.ts';
 import { useFlow, useMe } from './queries.ts';
 import { TimerBell } from './TimerBell.tsx';
 
@@ -96,13 +96,15 @@ function FlowBar() {
         <div className="min-w-0 text-[13px] leading-tight" role="status" aria-live="polite" data-testid="saved">
           <span className="block max-w-[38vw] truncate md:max-w-none">
             {refused > 0 ? (
-              <span className="font-semibold text-attention">{refused} refused, see bench</span>
+              <Link to="/waiting" className="font-semibold text-attention underline">
+                {refused} refused<span className="max-lg:hidden">, see which</span>
+              </Link>
             ) : keeping ? (
               'keeping'
             ) : waiting > 0 ? (
-              <span className="font-semibold text-attention">
+              <Link to="/waiting" className="font-semibold text-attention underline">
                 {waiting} kept here<span className="max-lg:hidden">, waiting to be sent</span>
-              </span>
+              </Link>
             ) : connected ? (
               'all saved'
             ) : (
@@ -130,11 +132,25 @@ export function Shell() {
   const personId = me?.person.id;
 
   useEffect(() => actsFor(personId), [personId]);
+  useEffect(
+    () =>
+      worksAs(
+        me === null || me === undefined
+          ? undefined
+          : { personId: me.person.id, name: me.person.name, houseId: me.house.id },
+      ),
+    [me],
+  );
   useEffect(() => (personId === undefined ? undefined : listen(client)), [client, personId]);
   useEffect(() => {
     const signedOut = (): void => void client.setQueryData(['me'], null);
+    const someoneElse = (): void => void client.invalidateQueries({ queryKey: ['me'] });
     addEventListener(SIGNED_OUT, signedOut);
-    return () => removeEventListener(SIGNED_OUT, signedOut);
+    addEventListener(SOMEONE_ELSE, someoneElse);
+    return () => {
+      removeEventListener(SIGNED_OUT, signedOut);
+      removeEventListener(SOMEONE_ELSE, someoneElse);
+    };
   }, [client]);
   useEffect(() => {
     onSent((waiting, answer) => takeAnswer(client, waiting, answer));

@@ -36,10 +36,22 @@ export class Unreachable extends Error {
 /** The session has ended under someone's hands: the shell asks them to sign in again, and what waits keeps waiting. */
 export const SIGNED_OUT = 'zabrik-signed-out';
 
+/** Someone else has signed in on this device, in another tab: who is at work is asked anew. */
+export const SOMEONE_ELSE = 'zabrik-someone-else';
+
 const LATE_MS = 15_000;
 
-/** Sends a request and reads the answer or the refusal. `key` makes a repeat harmless. */
-export async function send(method: string, url: string, body: unknown, key: string | undefined): Promise<unknown> {
+/**
+ * Sends a request and reads the answer or the refusal. `key` makes a repeat harmless; `personId` is whose work it is, where it was kept
+ * before: the server takes it under that person's sign-in only.
+ */
+export async function send(
+  method: string,
+  url: string,
+  body: unknown,
+  key: string | undefined,
+  personId?: string,
+): Promise<unknown> {
   let response: Response;
   try {
     const early = method === 'get' ? takeEarly(url) : undefined;
@@ -49,6 +61,7 @@ export async function send(method: string, url: string, body: unknown, key: stri
         headers: {
           ...(body === undefined ? {} : { 'content-type': 'application/json' }),
           ...(key === undefined ? {} : { 'idempotency-key': key }),
+          ...(personId === undefined ? {} : { 'zabrik-person': personId }),
         },
         ...(body === undefined ? {} : { body: JSON.stringify(body) }),
         signal: AbortSignal.timeout(LATE_MS),
@@ -61,6 +74,7 @@ export async function send(method: string, url: string, body: unknown, key: stri
   if (typeof read === 'object' && read !== null && 'code' in read) {
     const refusal = new Refused(read as ProblemDocument);
     if (refusal.code === 'not_signed_in') dispatchEvent(new Event(SIGNED_OUT));
+    if (refusal.code === 'other_person') dispatchEvent(new Event(SOMEONE_ELSE));
     throw refusal;
   }
   if (response.status >= 500) throw new Unreachable();
@@ -82,9 +96,12 @@ export function addressOf(endpoint: Endpoint, { params, query }: Parts): string 
   return `/api/v1${path}${search.size > 0 ? `?${search}` : ''}`;
 }
 
-/** Whether a refusal is the end of it: the server looked at the command and will not do it. Signed out, too many, or broken is not. */
+/** Whether a refusal is the end of it: the server looked at the command and will not do it. Signed out, someone else, too many, or broken is not. */
 export const isDefinite = (error: unknown): boolean =>
-  error instanceof Refused && error.status < 500 && ![401, 408, 429].includes(error.status);
+  error instanceof Refused &&
+  error.status < 500 &&
+  ![401, 408, 429].includes(error.status) &&
+  error.code !== 'other_person';
 
 /**
  * Calls an endpoint of the contract. A command goes out under the key of its intent: pressed again after an answer that was lost, it is the

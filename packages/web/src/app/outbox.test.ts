@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 interface Call {
   readonly url: string;
   readonly key: string | null;
+  readonly person: string | null;
   readonly body: unknown;
 }
 
@@ -14,6 +15,7 @@ function fakeServer(answer: (call: Call, n: number) => Response | Error): Call[]
     const call = {
       url,
       key: new Headers(init.headers).get('idempotency-key'),
+      person: new Headers(init.headers).get('zabrik-person'),
       body: JSON.parse(String(init.body)) as unknown,
     };
     calls.push(call);
@@ -132,5 +134,90 @@ describe('the outbox', () => {
     await outbox.keep(command(1));
     await settle(calls, 2);
     expect(calls[1]?.key).toBe('key-1');
+  });
+});
+
+describe('whose work', () => {
+  const author = (personId: string) => ({ personId, name: personId, houseId: 'h' });
+  const quiet = () => new Promise((resolve) => setTimeout(resolve, 50));
+
+  it('goes out under its own person’s sign-in, and waits while someone else is at work', async () => {
+    let on = false;
+    const calls = fakeServer(() => (on ? json(200, {}) : new TypeError('network')));
+    outbox.worksAs(author('ines'));
+    await outbox.keep(command(1));
+    await settle(calls, 1);
+    outbox.worksAs(undefined);
+    on = true;
+    outbox.worksAs(author('tobin'));
+    await outbox.keep(command(2));
+    await settle(calls, 2);
+    await quiet();
+    outbox.drain();
+    await quiet();
+    expect(calls.map((c) => [c.key, c.person])).toEqual([
+      ['key-1', 'ines'],
+      ['key-2', 'tobin'],
+    ]);
+    expect(outbox.waitingNow().map((w) => [w.key, w.by?.name])).toEqual([['key-1', 'ines']]);
+    outbox.worksAs(author('ines'));
+    await settle(calls, 3);
+    expect(calls[2]).toMatchObject({ key: 'key-1', person: 'ines' });
+  });
+
+  it('is no refusal where another tab has signed someone else in', async () => {
+    const calls = fakeServer((_call, n) =>
+      n === 1 ? json(409, { code: 'other_person', title: 'Someone else.', status: 409 }) : json(200, {}),
+    );
+    outbox.worksAs(author('ines'));
+    await outbox.keep(command(1));
+    await settle(calls, 2);
+    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+  });
+
+  it('can be taken over: then it is written as the one who is here', async () => {
+    const calls = fakeServer((call) => (call.person === 'ines' ? new TypeError('network') : json(200, {})));
+    outbox.worksAs(author('ines'));
+    await outbox.keep(command(1));
+    await settle(calls, 1);
+    outbox.worksAs(author('tobin'));
+    await outbox.writeAsMine('key-1');
+    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    expect(calls.at(-1)).toMatchObject({ person: 'tobin', body: { n: 1 } });
+    expect(calls.at(-1)?.key).not.toBe('key-1');
+  });
+});
+
+describe('a command the server breaks over', () => {
+  const broken = () => json(500, { code: 'broken', title: 'Something broke on our side.', status: 500 });
+
+  it('is put aside with the reason after four times, and what comes after it goes on', async () => {
+    let mended = false;
+    const calls = fakeServer((call) => (call.key === 'key-1' && !mended ? broken() : json(200, {})));
+    await outbox.keep(command(1));
+    await outbox.keep(command(2));
+    await vi.waitFor(() => expect(calls.map((c) => c.key)).toContain('key-2'), { timeout: 60_000 });
+    expect(calls.filter((c) => c.key === 'key-1')).toHaveLength(4);
+    await vi.waitFor(() =>
+      expect(outbox.waitingNow().map((w) => [w.key, w.refused])).toEqual([['key-1', 'Something broke on our side.']]),
+    );
+    mended = true;
+    await outbox.sendAgain('key-1');
+    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    expect(calls.at(-1)?.key).toBe('key-1');
+  });
+
+  it('keeps back the correction of a weight that has not gone itself', async () => {
+    const calls = fakeServer((call) =>
+      call.key === 'key-1' ? json(409, { code: 'stage_closed', title: 'Closed.', status: 409 }) : json(200, {}),
+    );
+    await outbox.keep(command(1));
+    await outbox.keep({ ...command(2), body: { n: 2, replaces: 'key-1' } });
+    await outbox.keep(command(3));
+    await vi.waitFor(() => expect(calls.map((c) => c.key)).toEqual(['key-1', 'key-3']));
+    expect(outbox.waitingNow().map((w) => w.key)).toEqual(['key-1', 'key-2']);
+    await outbox.dismiss('key-1');
+    outbox.drain();
+    await settle(calls, 3);
   });
 });

@@ -1,6 +1,14 @@
 import { createStore, del, entries, set, update } from 'idb-keyval';
 import { useSyncExternalStore } from 'react';
-import { isDefinite, send } from './api.ts';
+import { v7 as uuidv7 } from 'uuid';
+import { isDefinite, Refused, send } from './api.ts';
+
+/** Whose work a command is: it goes out under this person's sign-in or waits. */
+export interface Author {
+  readonly personId: string;
+  readonly name: string;
+  readonly houseId: string;
+}
 
 /**
  * Commands that must not be lost: each is a record of its own in IndexedDB, kept until the server has it. One tab sends, in the
@@ -8,6 +16,8 @@ import { isDefinite, send } from './api.ts';
  */
 export interface Waiting {
   readonly key: string;
+  /** Who did it. Left out by versions before: it goes out under whoever is signed in. */
+  readonly by?: Author | undefined;
   readonly madeAt: number;
   readonly url: string;
   readonly body: unknown;
@@ -15,6 +25,8 @@ export interface Waiting {
   readonly about: string;
   readonly says: string;
   readonly tries: number;
+  /** How often the server broke over it. */
+  readonly broke?: number;
   /** Why it will not be sent, in words for the cook. */
   readonly refused?: string;
   /** In memory only, while the disk has not answered yet: it is on the screen, and not sent. */
@@ -25,6 +37,8 @@ const store = createStore('zabrik-outbox', 'commands');
 const bus = new BroadcastChannel('zabrik-outbox');
 const FIRST_RETRY_MS = 500;
 const LONGEST_RETRY_MS = 15_000;
+/** A command the server broke over so often is put aside with the reason: what comes after it must not wait for ever. */
+const MOST_BROKEN = 4;
 
 let snapshot: readonly Waiting[] = [];
 const listeners = new Set<() => void>();
@@ -33,6 +47,14 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 let lastMadeAt = 0;
 /** Whether what was kept before this page was opened has been read. */
 let looked = false;
+let author: Author | undefined;
+
+/** Who is at work here now: their work is sent from now on, and what is kept from now on is theirs. Nobody: everything waits. */
+export function worksAs(now: Author | undefined): void {
+  if (now?.personId === author?.personId) return;
+  author = now;
+  if (now !== undefined) drain();
+}
 
 const show = (now: readonly Waiting[]): void => {
   snapshot = [...now].sort((a, b) => a.madeAt - b.madeAt);
@@ -58,12 +80,14 @@ const refresh = async (tell: boolean): Promise<void> => {
 type Outcome =
   | { readonly kind: 'sent'; readonly answer: unknown }
   | { readonly kind: 'later' }
+  | { readonly kind: 'broken'; readonly why: string }
   | { readonly kind: 'refused'; readonly why: string };
 
 const attempt = async (waiting: Waiting): Promise<Outcome> => {
   try {
-    return { kind: 'sent', answer: await send('post', waiting.url, waiting.body, waiting.key) };
+    return { kind: 'sent', answer: await send('post', waiting.url, waiting.body, waiting.key, waiting.by?.personId) };
   } catch (error) {
+    if (error instanceof Refused && error.code === 'broken') return { kind: 'broken', why: error.message };
     // signed out, too many, or broken on their side: the command is good, the moment is not
     return isDefinite(error) && error instanceof Error ? { kind: 'refused', why: error.message } : { kind: 'later' };
   }
@@ -79,6 +103,20 @@ const alone = async (work: () => Promise<void>): Promise<void> => {
   });
 };
 
+/** The weight a correction is about: it cannot go before that one has. */
+const about = ({ body }: Waiting): unknown =>
+  typeof body === 'object' && body !== null && 'replaces' in body ? body.replaces : undefined;
+
+/** The next that can go: on the disk, not refused, of who is signed in, and not about one that waits itself. */
+const nextToSend = (): Waiting | undefined =>
+  snapshot.find(
+    (w) =>
+      w.refused === undefined &&
+      w.onDisk !== false &&
+      (w.by === undefined || w.by.personId === author?.personId) &&
+      !snapshot.some((other) => other.key === about(w)),
+  );
+
 let draining = false;
 export function drain(): void {
   clearTimeout(timer);
@@ -87,18 +125,21 @@ export function drain(): void {
   void alone(async () => {
     for (;;) {
       await refresh(false);
-      const next = snapshot.find((waiting) => waiting.refused === undefined && waiting.onDisk !== false);
+      const next = nextToSend();
       if (next === undefined) return;
       const outcome = await attempt(next);
-      if (outcome.kind === 'later') {
-        await update<Waiting>(next.key, (w) => ({ ...(w ?? next), tries: next.tries + 1 }), store);
+      const broke = (next.broke ?? 0) + (outcome.kind === 'broken' ? 1 : 0);
+      if (outcome.kind === 'later' || (outcome.kind === 'broken' && broke < MOST_BROKEN)) {
+        await update<Waiting>(next.key, (w) => ({ ...(w ?? next), tries: next.tries + 1, broke }), store);
         timer = setTimeout(drain, Math.min(FIRST_RETRY_MS * 2 ** next.tries, LONGEST_RETRY_MS));
         return;
       }
       if (outcome.kind === 'sent') {
         whenSent(next, outcome.answer);
         await del(next.key, store);
-      } else await update<Waiting>(next.key, (w) => ({ ...(w ?? next), refused: outcome.why }), store);
+      } else if (outcome.kind === 'broken')
+        await update<Waiting>(next.key, (w) => ({ ...(w ?? next), broke, refused: outcome.why }), store);
+      else await update<Waiting>(next.key, (w) => ({ ...(w ?? next), refused: outcome.why }), store);
       await refresh(true);
     }
   }).finally(() => {
@@ -110,11 +151,13 @@ export function drain(): void {
  * Keeps a command. It is in useOutbox at once, and marked until it is on disk; only what is on disk is sent.
  * Answers whether the disk took it. What it did not take stays in the outbox as refused, with the reason.
  */
-export async function keep(command: Omit<Waiting, 'madeAt' | 'tries' | 'refused' | 'onDisk'>): Promise<boolean> {
+export async function keep(
+  command: Omit<Waiting, 'by' | 'madeAt' | 'tries' | 'broke' | 'refused' | 'onDisk'>,
+): Promise<boolean> {
   // two touches in one millisecond keep their order, also when the page was opened anew between them
   if (!looked) await refresh(false);
   lastMadeAt = Math.max(lastMadeAt + 1, Date.now(), (snapshot.at(-1)?.madeAt ?? 0) + 1);
-  const waiting: Waiting = { ...command, madeAt: lastMadeAt, tries: 0 };
+  const waiting: Waiting = { ...command, by: author, madeAt: lastMadeAt, tries: 0 };
   const replace = (now: Waiting): void => show([...snapshot.filter((w) => w.key !== waiting.key), now]);
   replace({ ...waiting, onDisk: false });
   try {
@@ -137,6 +180,33 @@ export async function dismiss(key: string): Promise<void> {
   await refresh(true);
   for (const listener of listeners) listener();
 }
+
+/** Sends what was refused or put aside once more, as it is. */
+export async function sendAgain(key: string): Promise<void> {
+  await update<Waiting>(
+    key,
+    (w) => {
+      if (w === undefined) throw new Error('it is no longer here');
+      const { refused: _, ...again } = w;
+      return { ...again, tries: 0, broke: 0 };
+    },
+    store,
+  );
+  await refresh(true);
+  drain();
+}
+
+/** Takes another's work over: it is written as that of who is signed in now, under a key of its own. */
+export async function writeAsMine(key: string): Promise<void> {
+  const theirs = snapshot.find((w) => w.key === key);
+  if (theirs === undefined || author === undefined) return;
+  const { url, body, about: of, says } = theirs;
+  if (await keep({ key: uuidv7(), url, body, about: of, says })) await dismiss(key);
+}
+
+/** Whether the browser has promised to keep what is here when its disk is short; undefined where it does not say. */
+export const promisedToKeep = async (): Promise<boolean | undefined> =>
+  'storage' in navigator && 'persisted' in navigator.storage ? navigator.storage.persisted() : undefined;
 
 export function onSent(handler: typeof whenSent): void {
   whenSent = handler;
@@ -173,6 +243,7 @@ export async function startOutbox(): Promise<void> {
   document.addEventListener('visibilitychange', () => {
     if (document.visibilityState === 'visible') drain();
   });
+  if ('storage' in navigator && 'persist' in navigator.storage) void navigator.storage.persist().catch(() => false);
   await refresh(false);
   drain();
 }

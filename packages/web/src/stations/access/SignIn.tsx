@@ -5,6 +5,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
+import { useOutbox } from '../../app/outbox.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
@@ -136,10 +137,26 @@ function Pad({
   );
 }
 
+/** How much of each person's work is kept on this tablet: it goes out under their own sign-in. */
+function useKeptOf(): (personId: string) => string | undefined {
+  const outbox = useOutbox();
+  return (personId) => {
+    const mine = outbox.filter((w) => w.by?.personId === personId);
+    const refused = mine.filter((w) => w.refused !== undefined).length;
+    const waiting = mine.length - refused;
+    const words = [
+      ...(waiting > 0 ? [`${waiting} kept here, sent when you sign in`] : []),
+      ...(refused > 0 ? [`${refused} refused`] : []),
+    ];
+    return words.length === 0 ? undefined : words.join(', ');
+  };
+}
+
 function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: (() => void) | undefined }) {
   const [chosen, setChosen] = useState<Person | undefined>(undefined);
   const door = useQuery({ queryKey: ['door', slug], queryFn: () => call(api.access.door, { params: { slug } }) });
   const back = useCallback(() => setChosen(undefined), []);
+  const keptOf = useKeptOf();
   if (door.isPending) return <Loading />;
   if (door.isError) return <Failed error={door.error} again={() => void door.refetch()} />;
   return (
@@ -188,6 +205,11 @@ function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: ((
                       {person.name}
                     </span>
                     <span className="text-ink-soft">{roleNames[person.role]}</span>
+                    {keptOf(person.id) !== undefined && (
+                      <span className="mt-1 block text-[14px] leading-tight font-semibold text-alarm">
+                        {keptOf(person.id)}
+                      </span>
+                    )}
                   </span>
                 </button>
               </li>

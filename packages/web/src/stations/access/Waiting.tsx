@@ -1,0 +1,176 @@
+/** Everything said on this tablet that the records have not taken: whose it is, what it is, why, and the ways on. */
+import { useQuery } from '@tanstack/react-query';
+import { formatMass } from '@zabrik/core';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { dayAndTime } from '../../app/dates.ts';
+import { useConnected } from '../../app/live.ts';
+import { dismiss, promisedToKeep, sendAgain, useOutbox, type Waiting, writeAsMine } from '../../app/outbox.ts';
+import { useMay, useMe } from '../../app/queries.ts';
+import { Button } from '../../parts/Button.tsx';
+import { Field } from '../../parts/Field.tsx';
+import { Empty, Notice } from '../../parts/Notice.tsx';
+import { type LetGo, letGoHere, noteLetGo } from './letGo.ts';
+
+const massOf = ({ body }: Waiting): number | undefined =>
+  typeof body === 'object' && body !== null && 'massMg' in body && typeof body.massMg === 'number'
+    ? body.massMg
+    : undefined;
+
+/** Where the thing it is about stands. */
+function placeOf({ url, about }: Waiting): { readonly to: string; readonly name: string } | undefined {
+  if (url.includes('/breakdowns/')) return { to: `/bench/${about}`, name: 'on the bench' };
+  if (url.includes('/cuttings')) return { to: `/bench/cut/${about}`, name: 'at the ruler' };
+  if (url.includes('/runs/')) return { to: `/pots/stove/${about}`, name: 'at the stove' };
+  return url.includes('/coolings') ? { to: '/pots/cooling', name: 'what cools' } : undefined;
+}
+
+function stateOf(w: Waiting, myId: string | undefined, connected: boolean): string {
+  if (w.refused !== undefined) return w.refused;
+  if (w.onDisk === false) return 'Going onto this tablet’s disk.';
+  if (w.by !== undefined && w.by.personId !== myId) return `Is sent when ${w.by.name} signs in on this tablet.`;
+  return connected ? 'Is being sent.' : 'Is sent when the kitchen’s server is back.';
+}
+
+function Row({ w, onLetGo }: { readonly w: Waiting; readonly onLetGo: (why: string) => void }) {
+  const { data: me } = useMe();
+  const mayWeigh = useMay('bench.weigh');
+  const connected = useConnected();
+  const [why, setWhy] = useState<string | undefined>(undefined);
+  const myId = me?.person.id;
+  const theirs = w.by !== undefined && w.by.personId !== myId;
+  const massMg = massOf(w);
+  const place = placeOf(w);
+  const refused = w.refused !== undefined;
+  return (
+    <li
+      className={`rounded-plate border-2 bg-white p-3.5 ${refused ? 'border-alarm' : 'border-line-strong'}`}
+      aria-label={w.says}
+    >
+      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+        {massMg !== undefined && <span className="figure text-2xl">{formatMass(massMg)}</span>}
+        <span className="min-w-0 flex-1 text-lg font-semibold break-words">
+          {w.says}
+          {place !== undefined && (
+            <>
+              {', '}
+              <Link className="underline" to={place.to}>
+                {place.name}
+              </Link>
+            </>
+          )}
+        </span>
+        <span className="text-[15px] text-ink-soft">
+          {w.by?.name ?? 'nobody is named'} · {dayAndTime(new Date(w.madeAt).toISOString())}
+        </span>
+      </div>
+      <p className={`mt-1 ${refused ? 'font-semibold text-alarm' : 'text-ink-soft'}`}>{stateOf(w, myId, connected)}</p>
+      <div className="mt-2.5 flex flex-wrap items-end gap-3">
+        {refused && w.onDisk !== false && !theirs && (
+          <Button size="bench" look="strong" onClick={() => void sendAgain(w.key)}>
+            Send again
+          </Button>
+        )}
+        {theirs && mayWeigh && me != null && (
+          <Button size="bench" onClick={() => void writeAsMine(w.key)}>
+            Write it as {me.person.name}
+          </Button>
+        )}
+        {why === undefined ? (
+          (refused || theirs) && (
+            <Button size="bench" look="alarm" onClick={() => setWhy('')}>
+              Let it go
+            </Button>
+          )
+        ) : (
+          <form
+            className="flex flex-1 flex-wrap items-end gap-3"
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (why.trim() !== '') onLetGo(why.trim());
+            }}
+          >
+            <Field
+              className="min-w-60 flex-1"
+              label="Let it go because"
+              maxLength={300}
+              autoFocus
+              value={why}
+              onChange={(event) => setWhy(event.target.value)}
+            />
+            <Button type="submit" size="bench" look="alarm" disabled={why.trim() === ''}>
+              Let it go
+            </Button>
+            <Button size="bench" onClick={() => setWhy(undefined)}>
+              Keep it
+            </Button>
+          </form>
+        )}
+      </div>
+    </li>
+  );
+}
+
+export default function WaitingPage() {
+  const outbox = useOutbox();
+  const { data: me } = useMe();
+  const [gone, setGone] = useState<readonly LetGo[]>(letGoHere);
+  const promised = useQuery({ queryKey: ['promised'], queryFn: async () => (await promisedToKeep()) ?? null });
+  const refused = outbox.filter((w) => w.refused !== undefined);
+  const waiting = outbox.filter((w) => w.refused === undefined);
+  const letGo = (w: Waiting, why: string): void => {
+    noteLetGo(w, why, me?.person.name ?? '', Date.now());
+    setGone(letGoHere());
+    void dismiss(w.key);
+  };
+  const list = (of: readonly Waiting[]) => (
+    <ul className="grid gap-3">
+      {of.map((w) => (
+        <Row key={w.key} w={w} onLetGo={(why) => letGo(w, why)} />
+      ))}
+    </ul>
+  );
+  return (
+    <div className="mx-auto grid w-full max-w-[1000px] content-start gap-6 p-5">
+      <h1 className="text-[28px] font-bold">Kept on this tablet</h1>
+      {outbox.length === 0 && (
+        <Empty title="All of it is in the records">
+          What is said without the network, or refused, waits here until it is sent or let go.
+        </Empty>
+      )}
+      {refused.length > 0 && (
+        <section aria-label="Refused" className="grid gap-3">
+          <h2 className="text-xl font-bold">Refused: not in the records</h2>
+          {list(refused)}
+        </section>
+      )}
+      {waiting.length > 0 && (
+        <section aria-label="Waiting" className="grid gap-3">
+          <h2 className="text-xl font-bold">Waiting to be sent</h2>
+          {list(waiting)}
+        </section>
+      )}
+      {promised.data === false && (
+        <Notice tone="attention">
+          The browser has not promised to keep what waits here if this tablet’s disk runs full. Install the app on the
+          home screen, then it does.
+        </Notice>
+      )}
+      {promised.data === true && (
+        <p className="text-[15px] text-ink-soft">The browser has promised to keep what waits here.</p>
+      )}
+      {gone.length > 0 && (
+        <section aria-label="Let go">
+          <h2 className="mb-2 text-xl font-bold">Let go on this tablet</h2>
+          <ul className="divide-y divide-line text-[15px]">
+            {gone.map((g) => (
+              <li key={g.key} className="py-1.5">
+                {dayAndTime(new Date(g.at).toISOString())}, {g.by}: <strong>{g.says}</strong>, because {g.why}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
