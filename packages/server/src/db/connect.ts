@@ -8,11 +8,22 @@ pg.types.setTypeParser(pg.types.builtins.INT8, (text) => {
   return value;
 });
 
+/**
+ * A client that outlives the loss of its line. Between its construction and the moment the pool listens to it a crash of the database would
+ * otherwise end the whole server: the query that needs the line reports it.
+ */
+class Client extends pg.Client {
+  constructor(config?: string | pg.ClientConfig) {
+    super(config);
+    this.on('error', () => undefined);
+  }
+}
+
 /** Opens the pool. Queries are not logged here: the request log has their times. */
 export const connect = (databaseUrl: string, pool = 20): Sequelize =>
   new Sequelize(databaseUrl, {
     dialect: 'postgres',
-    dialectModule: pg,
+    dialectModule: { ...pg, Client },
     logging: false,
     pool: { max: pool, min: 0, acquire: 10_000, idle: 30_000 },
     define: { underscored: true, timestamps: false, freezeTableName: true },

@@ -1,4 +1,4 @@
-import type { Place, PlaceKind } from '@zabrik/core';
+import { addDays, type Place, type PlaceKind } from '@zabrik/core';
 import type { Transaction } from 'sequelize';
 import { Problem } from '../http/problem.ts';
 import { HouseRow } from './models.ts';
@@ -16,9 +16,15 @@ export const dayIn = (timezone: string, at: Date): string =>
     at,
   );
 
-/** The day that many hours later, and never beyond `latest` where there is one: what is made of a thing does not outlive it. */
+/**
+ * The day that many hours later, and never beyond `latest` where there is one: what is made of a thing does not outlive it. Whole days are
+ * counted in the calendar, whatever the clocks do meanwhile; only what is left over is counted in hours.
+ *
+ * @example Saturday 27 March 2027 23:30 in London and 24 hours -> Sunday 28 March, though that night has an hour less
+ */
 export function lastDayAfter(timezone: string, at: Date, hours: number, latest: string | null): string {
-  const day = dayIn(timezone, new Date(at.getTime() + hours * 3_600_000));
+  const days = Math.floor(hours / 24);
+  const day = addDays(dayIn(timezone, new Date(at.getTime() + (hours - 24 * days) * 3_600_000)), days);
   return latest !== null && latest < day ? latest : day;
 }
 

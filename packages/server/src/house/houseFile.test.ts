@@ -27,7 +27,11 @@ beforeAll(async () => {
   const frame = closed.lots.at(-1)?.lotId ?? '';
   await must(ines, api.larder.keep, { params: { lotId: frame }, body: { kind: 'freeze', placeId: 'freezer' } });
   await must(ines, api.larder.count, {
-    body: { placeId: 'freezer', note: null, counts: [{ lotId: frame, countedMg: grams(460), reason: '=1+1' }] },
+    body: {
+      placeId: 'freezer',
+      note: '-2+3+cmd|calc',
+      counts: [{ lotId: frame, countedMg: grams(460), reason: '=1+1' }],
+    },
   });
   await must(ines, api.receive.photograph, { params: { lineId: delivery.id }, body: { base64: smallestPng } });
   const pin = closed.lots[3]?.lotId ?? '';
@@ -116,6 +120,9 @@ describe('other ways out', () => {
     expect(data).toHaveLength(counted?.n ?? 0);
     expect(data.reduce((sum, r) => sum + Math.round(Number(r['mass_kg']) * 1e6), 0)).toBe(0);
     expect(data.some((r) => r['reason'] === "'=1+1")).toBe(true);
+    // a minus before a figure stays, before anything else it does not
+    expect(data.some((r) => r['note'] === "'-2+3+cmd|calc")).toBe(true);
+    expect(data.some((r) => /^-\d/.test(r['mass_kg'] ?? ''))).toBe(true);
     const raw = String((await maren.raw('get', '/api/v1/ledger/movements.csv?cells=raw')).body['text']);
     expect(raw).toContain(',=1+1,');
     expect((await ines.raw('get', '/api/v1/ledger/movements.csv')).status).toBe(403);

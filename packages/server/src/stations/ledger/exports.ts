@@ -60,7 +60,7 @@ async function* csvRows(
 ) {
   const escapeFormulae = query.cells === 'spreadsheet';
   const line = (rows: readonly (readonly unknown[])[]): string =>
-    `${Papa.unparse(rows as unknown[][], { newline: '\r\n', escapeFormulae: escapeFormulae ? /^[=+@\t\r]|^-(?!\d)/ : false })}\r\n`;
+    `${Papa.unparse(rows as unknown[][], { newline: '\r\n', escapeFormulae: escapeFormulae ? /^[=+@\t\r]|^-(?!\d+(?:\.\d+)?$)/ : false })}\r\n`;
   yield line([headings]);
   for (let after = 0; ; ) {
     const rows = await select<CsvRow>(
