@@ -203,6 +203,8 @@ export const labelContentSchema = z.strictObject({
   reprint: z.boolean(),
 });
 
+/** A roll's worth: more at once is a slip of the thumb. */
+export const MOST_LABELS = 500;
 export const labelSizes = ['57x32', '62x40', '100x50', 'a4-24', 'a4-65'] as const;
 
 export const larder = {
@@ -408,7 +410,10 @@ export const larder = {
       lots: z
         .array(z.strictObject({ lotId: id, copies: z.int().min(1).max(99) }))
         .min(1)
-        .max(100),
+        .max(100)
+        .refine((lots) => lots.reduce((sum, l) => sum + l.copies, 0) <= MOST_LABELS, {
+          error: `at most ${MOST_LABELS} labels at once`,
+        }),
       size: z.enum(labelSizes),
     }),
     answer: z.strictObject({ job: z.string(), labels: z.int(), reprints: z.int() }),

@@ -7,20 +7,35 @@ export interface DeviceAddress {
   readonly port: number;
 }
 
+/** How long a device may say nothing, and how long its whole answer may take: one that drips a byte a second is no device. */
 const PATIENCE_MS = 3_000;
+const LONGEST_MS = 10_000;
+/** A line of a device is short; what a printer shows is a PDF. */
+const LONGEST_LINE = 4_096;
+const LARGEST = 50_000_000;
 
 /** Sends one request and reads until the device hangs up, or until there is a whole line when `oneLine`. */
 function ask(address: DeviceAddress, parts: readonly (string | Uint8Array)[], oneLine: boolean): Promise<Buffer> {
   return new Promise((resolve, reject) => {
     const socket = connect(address.port, address.host);
     const read: Buffer[] = [];
+    let size = 0;
+    const late = setTimeout(() => socket.destroy(new Error('no whole answer')), LONGEST_MS);
     socket.setTimeout(PATIENCE_MS, () => socket.destroy(new Error('no answer')));
     socket.once('error', reject);
     socket.on('data', (chunk) => {
+      size += chunk.length;
+      if (size > (oneLine ? LONGEST_LINE : LARGEST)) {
+        socket.destroy(new Error('more than an answer'));
+        return;
+      }
       read.push(chunk as Buffer);
       if (oneLine && (chunk as Buffer).includes(10)) socket.end();
     });
-    socket.once('close', () => resolve(Buffer.concat(read)));
+    socket.once('close', () => {
+      clearTimeout(late);
+      resolve(Buffer.concat(read));
+    });
     for (const part of parts) socket.write(part);
   });
 }

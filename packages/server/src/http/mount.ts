@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { once } from 'node:events';
 import { type Answer, type Asked, type Endpoint, type EndpointId, mayDo, type Topic } from '@zabrik/contract';
 import type { Request, RequestHandler, Response, Router } from 'express';
+import type { Sequelize, Transaction } from 'sequelize';
 import { z } from 'zod';
 import { selectOne } from '../db/select.ts';
 import type { InCommand, Kitchen, Who } from '../kitchen.ts';
@@ -132,6 +133,57 @@ export function mountCommand<E extends Endpoint>(
   });
 }
 
+/**
+ * A command with something to do outside the database first, such as printing: that is done without a transaction open and without a row
+ * locked, and not at all when the key was answered before. What it throws leaves nothing written.
+ */
+export function mountPrepared<E extends Endpoint, P>(
+  kitchen: Kitchen,
+  router: Router,
+  e: E,
+  topics: readonly Topic[],
+  prepare: (who: Who, asked: Asked<E>) => Promise<P>,
+  work: (command: InCommand, asked: Asked<E>, prepared: P) => Promise<Answer<E>>,
+): void {
+  at(router, e, async (request, response) => {
+    const who = permitted(e, request);
+    const commandId = commandKey(request);
+    const question = asked(e, request);
+    const before = await answeredBefore<Answer<E>>(kitchen.db, who, commandId, fingerprintOf(e.id, question));
+    if (before !== undefined) return send(e, response, before);
+    const prepared = await prepare(who, question);
+    const answer = await runCommand(kitchen, who, commandId, e.id, question, (command) =>
+      work(command, question, prepared),
+    );
+    kitchen.announce(who.houseId, topics);
+    send(e, response, answer);
+  });
+}
+
+const fingerprintOf = (endpoint: string, question: unknown): string =>
+  createHash('sha256')
+    .update(JSON.stringify([endpoint, question]))
+    .digest('hex');
+
+/** The first answer of a key. Errors: `key_reused` when it was for something else. */
+async function answeredBefore<A>(
+  db: Sequelize,
+  who: Who,
+  commandId: string,
+  fingerprint: string,
+  transaction?: Transaction,
+): Promise<A | undefined> {
+  const before = await selectOne<{ house_id: string; fingerprint: string; answer: A }>(
+    db,
+    'select house_id, fingerprint, answer from command where id = $1',
+    [commandId],
+    transaction,
+  );
+  if (before === undefined) return undefined;
+  if (before.house_id !== who.houseId || before.fingerprint !== fingerprint) throw new Problem('key_reused');
+  return before.answer;
+}
+
 export async function runCommand<A>(
   kitchen: Kitchen,
   who: Who,
@@ -141,21 +193,11 @@ export async function runCommand<A>(
   work: (command: InCommand) => Promise<A>,
 ): Promise<A> {
   const { db } = kitchen;
-  const fingerprint = createHash('sha256')
-    .update(JSON.stringify([endpoint, question]))
-    .digest('hex');
+  const fingerprint = fingerprintOf(endpoint, question);
   return db.transaction(async (transaction) => {
     await db.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', { bind: [commandId], transaction });
-    const before = await selectOne<{ house_id: string; fingerprint: string; answer: A }>(
-      db,
-      'select house_id, fingerprint, answer from command where id = $1',
-      [commandId],
-      transaction,
-    );
-    if (before !== undefined) {
-      if (before.house_id !== who.houseId || before.fingerprint !== fingerprint) throw new Problem('key_reused');
-      return before.answer;
-    }
+    const before = await answeredBefore<A>(db, who, commandId, fingerprint, transaction);
+    if (before !== undefined) return before;
     const at = kitchen.clock();
     const answer = await work({ who, commandId, at, transaction });
     await db.query(

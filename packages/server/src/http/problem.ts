@@ -73,8 +73,8 @@ export function asProblem(error: unknown): Problem {
     if (kind === 'entity.parse.failed') return new Problem('invalid', 'The request is not JSON.');
     const status = (error as { status?: number }).status;
     if (status !== undefined && status >= 400 && status < 500) return new Problem('invalid');
-    const code = (error as { code?: string }).code;
-    if (code === 'ECONNREFUSED' || code === 'ECONNRESET' || (code?.startsWith('57P') ?? false))
+    const code = (error as { code?: unknown }).code;
+    if (code === 'ECONNREFUSED' || code === 'ECONNRESET' || (typeof code === 'string' && code.startsWith('57P')))
       return new Problem('database_away');
   }
   return new Problem('broken');

@@ -72,13 +72,16 @@ export async function labelSheet(
     });
     squares.set(element, await document.embedPng(png));
   }
+  const laid = new Map<LabelContent, ReturnType<typeof layLabel>>();
   let page = document.addPage([pageWidth, pageHeight]);
   for (const [i, content] of contents.entries()) {
     if (i > 0 && i % perPage === 0) page = document.addPage([pageWidth, pageHeight]);
     const at = i % perPage;
     const left = (paper.left + (at % paper.columns) * paper.stepX) * MM;
     const top = pageHeight - (paper.top + Math.floor(at / paper.columns) * paper.stepY) * MM;
-    const { lines, square } = layLabel(content, labelWidth, labelHeight, words, width);
+    // copies of one label are one content, laid out once
+    const { lines, square } = laid.get(content) ?? layLabel(content, labelWidth, labelHeight, words, width);
+    laid.set(content, { lines, square });
     for (const line of lines)
       write(page, line.text, { x: left + line.x, y: top - line.y, size: line.size, bold: line.bold });
     const image = squares.get(content.element);

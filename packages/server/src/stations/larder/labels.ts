@@ -1,5 +1,5 @@
 import type { Answer, Asked, api } from '@zabrik/contract';
-import { type LabelContent, labelOf, labelWords } from '@zabrik/core';
+import { type LabelContent, labelOf } from '@zabrik/core';
 import type { Transaction } from 'sequelize';
 import { dayIn, placesOf, readHouse } from '../../db/house.ts';
 import { readLimitChoice } from '../../db/limits.ts';
@@ -9,7 +9,7 @@ import { print, printedDocument, printedJobs } from '../../devices/askDevice.ts'
 import type { GivenFile } from '../../http/file.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen, Who } from '../../kitchen.ts';
-import { labelSheet } from '../../paper/labelSheet.ts';
+import { drawLabels } from '../../paper/drawLabels.ts';
 import { writeEvent } from './keep.ts';
 
 interface Row {
@@ -67,8 +67,8 @@ const contentOf = (row: Row, house: HouseRow, by: string): LabelContent =>
     row.labels,
   );
 
-const wordsFor = async (kitchen: Kitchen, house: HouseRow) =>
-  labelWords((await readLimitChoice(kitchen.db, house.id, house.timezone)).profile.id.startsWith('us'));
+const isAmerican = async (kitchen: Kitchen, house: HouseRow): Promise<boolean> =>
+  (await readLimitChoice(kitchen.db, house.id, house.timezone)).profile.id.startsWith('us');
 
 /** Labels to look at. It does not count as printed. */
 export async function labelPdf(
@@ -78,46 +78,56 @@ export async function labelPdf(
 ): Promise<GivenFile> {
   const house = await readHouse(who.houseId);
   const rows = await readLabelled(kitchen, who.houseId, lots.split(','));
-  const pdf = await labelSheet(
+  const pdf = await drawLabels(
     rows.map((row) => contentOf(row, house, who.name)),
+    rows.map(() => 1),
     size,
-    await wordsFor(kitchen, house),
+    await isAmerican(kitchen, house),
   );
   return { type: 'application/pdf', name: `labels-${rows[0]?.code ?? ''}.pdf`, inline: true, body: pdf };
 }
 
-/** Prints, and writes on every lot that it was: a second label of a lot says that it is one. */
-export async function printLabels(
+type PrintAsked = Asked<typeof api.larder.printLabels>;
+
+/** Draws the labels and prints them: no transaction is open and no row locked while a printer takes its time. */
+export async function printSheets(
+  kitchen: Kitchen,
+  who: Who,
+  { body }: PrintAsked,
+): Promise<Answer<typeof api.larder.printLabels>> {
+  const house = await readHouse(who.houseId);
+  const copies = new Map(body.lots.map((l) => [l.lotId, l.copies]));
+  const rows = await readLabelled(kitchen, who.houseId, [...copies.keys()]);
+  const contents = rows.map((row) => contentOf(row, house, who.name));
+  const each = rows.map((row) => copies.get(row.id) ?? 1);
+  const labels = each.reduce((sum, n) => sum + n, 0);
+  const pdf = await drawLabels(contents, each, body.size, await isAmerican(kitchen, house));
+  const name = rows.length === 1 ? `${rows[0]?.code} ${rows[0]?.name}` : `${rows[0]?.code} and ${rows.length - 1} more`;
+  const job = await print(kitchen.config.printer, name, labels, pdf);
+  return {
+    job,
+    labels,
+    reprints: contents.reduce((sum, content, i) => sum + (content.reprint ? (each[i] ?? 0) : 0), 0),
+  };
+}
+
+/** Writes on every lot that it was printed: a second label of a lot says that it is one. What could not be printed is not written down. */
+export async function notePrinted(
   kitchen: Kitchen,
   command: InCommand,
-  { body }: Asked<typeof api.larder.printLabels>,
+  { body }: PrintAsked,
+  printed: Answer<typeof api.larder.printLabels>,
 ): Promise<Answer<typeof api.larder.printLabels>> {
-  const { db, config } = kitchen;
   const { who, transaction } = command;
-  const house = await readHouse(who.houseId, transaction);
   const copies = new Map(body.lots.map((l) => [l.lotId, l.copies]));
-  const rows = await readLabelled(kitchen, who.houseId, [...copies.keys()], transaction);
-  const contents = rows.flatMap((row) =>
-    Array<LabelContent>(copies.get(row.id) ?? 1).fill(contentOf(row, house, who.name)),
-  );
-  const pdf = await labelSheet(contents, body.size, await wordsFor(kitchen, house));
-  const name = rows.length === 1 ? `${rows[0]?.code} ${rows[0]?.name}` : `${rows[0]?.code} and ${rows.length - 1} more`;
-  for (const row of rows) {
-    const printed = copies.get(row.id) ?? 1;
-    await db.query('update lot set labels = labels + $3 where id = $1 and house_id = $2', {
-      bind: [row.id, who.houseId, printed],
+  for (const [lotId, of] of copies) {
+    await kitchen.db.query('update lot set labels = labels + $3 where id = $1 and house_id = $2', {
+      bind: [lotId, who.houseId, of],
       transaction,
     });
-    await writeEvent(kitchen, command, row.id, {
-      kind: 'label',
-      before: {},
-      after: { copies: String(printed) },
-      note: null,
-    });
+    await writeEvent(kitchen, command, lotId, { kind: 'label', before: {}, after: { copies: String(of) }, note: null });
   }
-  // last: what cannot be printed is not written down as printed
-  const job = await print(config.printer, name, contents.length, pdf);
-  return { job, labels: contents.length, reprints: contents.filter((c) => c.reprint).length };
+  return printed;
 }
 
 /** What came out lately: the printer's jobs, and the labels of this house that were printed last. */

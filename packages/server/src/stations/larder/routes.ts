@@ -5,12 +5,12 @@ import { foodOfLot } from '../../db/foods.ts';
 import { dayIn, placesOf, readHouse } from '../../db/house.ts';
 import { judgedWords, limitsOf, readLimitChoice } from '../../db/limits.ts';
 import { readSpecies } from '../../db/plans.ts';
-import { mountCommand, mountFile, mountRead } from '../../http/mount.ts';
+import { mountCommand, mountFile, mountPrepared, mountRead } from '../../http/mount.ts';
 import { groupCursorOf, readGroupCursor } from '../../http/page.ts';
 import type { Kitchen } from '../../kitchen.ts';
 import { cautionsOf, tagWords } from './cautions.ts';
 import { keep, undoKeep } from './keep.ts';
-import { labelPdf, listPrinted, printLabels, showPrinted } from './labels.ts';
+import { labelPdf, listPrinted, notePrinted, printSheets, showPrinted } from './labels.ts';
 import { count, fill, merge, split, startTub } from './lots.ts';
 import { listOnHand, listStockTakes, listTubLots, readLot, sumGroups } from './queries.ts';
 import { takeOut } from './service.ts';
@@ -96,7 +96,12 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
   mountCommand(kitchen, router, api.larder.startTub, ['lots'], (command, asked) => startTub(kitchen, command, asked));
   mountCommand(kitchen, router, api.larder.fill, ['lots'], (command, asked) => fill(kitchen, command, asked));
   mountCommand(kitchen, router, api.larder.count, ['lots'], (command, asked) => count(kitchen, command, asked));
-  mountCommand(kitchen, router, api.larder.printLabels, ['lots'], (command, asked) =>
-    printLabels(kitchen, command, asked),
+  mountPrepared(
+    kitchen,
+    router,
+    api.larder.printLabels,
+    ['lots'],
+    (who, asked) => printSheets(kitchen, who, asked),
+    (command, asked, printed) => notePrinted(kitchen, command, asked, printed),
   );
 }

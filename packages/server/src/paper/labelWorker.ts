@@ -1,0 +1,17 @@
+/** The thread that draws labels: the kitchen's other requests must not wait for it. */
+import { parentPort } from 'node:worker_threads';
+import { labelWords } from '@zabrik/core';
+import type { Drawing, Drawn } from './drawLabels.ts';
+import { labelSheet } from './labelSheet.ts';
+
+parentPort?.on('message', ({ id, contents, copies, size, american }: Drawing) => {
+  const all = contents.flatMap((content, i) => Array<typeof content>(copies[i] ?? 1).fill(content));
+  labelSheet(all, size, labelWords(american)).then(
+    (pdf) => parentPort?.postMessage({ id, pdf } satisfies Drawn, [pdf.buffer as ArrayBuffer]),
+    (error: unknown) => {
+      const code = error instanceof Error && 'code' in error ? String(error.code) : undefined;
+      const message = error instanceof Error ? error.message : String(error);
+      parentPort?.postMessage({ id, failed: { code, message } } satisfies Drawn);
+    },
+  );
+});
