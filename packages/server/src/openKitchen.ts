@@ -13,9 +13,28 @@ import { Announcer } from './live/announcer.ts';
 import { ScaleBridge } from './scale/scaleBridge.ts';
 import { weighRoad } from './stations/bench/weighRoad.ts';
 
+/** An error without what it was asked with: the parameters of a statement are people's own text, and none of the log's business. */
+const bareError = (error: unknown): unknown => {
+  if (!(error instanceof Error)) return error;
+  const { name: type, message, stack } = error;
+  const { parent, code } = error as {
+    parent?: { code?: unknown; constraint?: unknown; table?: unknown };
+    code?: unknown;
+  };
+  return { type, message, stack, code: parent?.code ?? code, constraint: parent?.constraint, table: parent?.table };
+};
+
 /** The log of a process, JSON lines. PINs, passwords and cookies are taken out wherever they stand. */
 export const openLog = (level: string, out?: DestinationStream): Logger =>
-  pino({ level, base: null, redact: { paths: ['*.pin', '*.password', 'req.headers.cookie'], remove: true } }, out);
+  pino(
+    {
+      level,
+      base: null,
+      redact: { paths: ['*.pin', '*.password', 'req.headers.cookie'], remove: true },
+      serializers: { err: bareError },
+    },
+    out,
+  );
 
 /** Opens everything a server process holds, in order, and gives the way to close it again. */
 export async function openKitchen(config: Config, clock: () => Date = () => new Date()) {
