@@ -177,6 +177,21 @@ describe('what is logged and what is told', () => {
     expect(line).not.toMatch(/2468|secret-word/);
   });
 
+  it('never what a statement was asked with: it is people’s own text', async () => {
+    const out = new PassThrough();
+    const log = openLog('info', out);
+    const failed = await kitchen.kitchen.db
+      .query('select 1 from person where name = $1 and id = $2', { bind: ['a private note', 'no uuid'] })
+      .then(
+        () => undefined,
+        (error: unknown) => error,
+      );
+    log.error({ err: failed }, 'unexpected');
+    const line = String(out.read());
+    expect(line).toContain('22P02'); // invalid text representation, PostgreSQL's appendix A
+    expect(line).not.toContain('a private note');
+  });
+
   it('what nobody expected is told as broken, without its insides', () => {
     const document = problemDocument(asProblem(new Error('select * from secret_table')), 'request-1');
     expect(document).toMatchObject({

@@ -97,7 +97,8 @@ function FlowBar() {
           <span className="block max-w-[38vw] truncate md:max-w-none">
             {refused > 0 ? (
               <Link to="/waiting" className="font-semibold text-attention underline">
-                {refused} refused<span className="max-lg:hidden">, see which</span>
+                {refused} refused{waiting > 0 && `, ${waiting} kept here`}
+                <span className="max-lg:hidden">{waiting > 0 ? '' : ', see which'}</span>
               </Link>
             ) : keeping ? (
               'keeping'

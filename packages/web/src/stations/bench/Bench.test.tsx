@@ -446,7 +446,7 @@ describe('putting right', () => {
     expect(screen.queryByRole('region', { name: 'The balance does not hold' })).toBeNull();
   });
 
-  it('shows what the server refused until someone has read it', async () => {
+  it('shows what the server refused until someone sends it again or lets it go: one touch loses nothing', async () => {
     vi.stubGlobal('fetch', () =>
       Promise.resolve(
         new Response(JSON.stringify({ code: 'stage_closed', title: 'This stage is closed.', status: 409 }), {
@@ -459,7 +459,9 @@ describe('putting right', () => {
     press(' ');
     expect(await screen.findByText(/This stage is closed/)).toBeTruthy();
     expect(balance()).toContain('Weighed 0 g');
-    fireEvent.click(screen.getByRole('button', { name: 'I have read it' }));
+    expect(screen.getByRole('link', { name: 'Send it again, or let it go' }).getAttribute('href')).toBe('/waiting');
+    const { dismiss, waitingNow } = await import('../../app/outbox.ts');
+    await dismiss(waitingNow()[0]?.key ?? '');
     await vi.waitFor(() => expect(screen.queryByText(/This stage is closed/)).toBeNull());
   });
 });
