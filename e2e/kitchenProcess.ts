@@ -173,7 +173,11 @@ export async function signInOver(base: string, name: string): Promise<Session> {
     body: JSON.stringify({ personId, pin: PIN }),
   });
   if (!reply.ok) throw new Error(`sign-in: ${reply.status}`);
-  const cookie = (reply.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
+  const cookie =
+    reply.headers
+      .getSetCookie()
+      .find((c) => c.startsWith('zabrik='))
+      ?.split(';')[0] ?? '';
   return {
     cookie,
     post: (path, body, key) =>

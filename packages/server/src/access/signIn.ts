@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import type { Sequelize } from 'sequelize';
 import { selectOne } from '../db/select.ts';
 import { Problem } from '../http/problem.ts';
@@ -5,7 +6,10 @@ import type { Who } from '../kitchen.ts';
 import { secretFits } from './secrets.ts';
 
 const WRONG_ALLOWED = 5;
-const LOCK_MINUTES = 5;
+const FIRST_PAUSE_MINUTES = 5;
+const LONGEST_PAUSE_MINUTES = 60;
+/** Where all who are not known to the house stand together. */
+const STREET = 'street';
 
 interface PersonAtDoor {
   readonly id: string;
@@ -14,17 +18,38 @@ interface PersonAtDoor {
   readonly role: Who['role'];
   readonly pin_hash: string;
   readonly password_hash: string | null;
-  readonly locked_until: Date | null;
   readonly timezone: string;
 }
 
 const clockTime = (at: Date, timezone: string): string =>
   new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: timezone }).format(at);
 
+const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
+
+/** The door a device stands at: its own where someone of the house has signed in on it before, else the street. */
+async function doorOf(db: Sequelize, houseId: string, token: string | undefined): Promise<string> {
+  if (token === undefined) return STREET;
+  const known = await selectOne<{ id: string }>(db, 'select id from device where id = $1 and house_id = $2', [
+    hashOf(token),
+    houseId,
+  ]);
+  return known?.id ?? STREET;
+}
+
+/** Writes down that a device is one of the house. What it holds is its token; here stands only what tells it again. */
+export async function rememberDevice(db: Sequelize, houseId: string, token: string): Promise<void> {
+  await db.query('insert into device (id, house_id) values ($1, $2) on conflict do nothing', {
+    bind: [hashOf(token), houseId],
+  });
+}
+
 /**
  * Lets a person in by PIN or password.
  *
- * Five wrong ones lock the person out for five minutes, counted in the database so that every server process counts alike.
+ * A try is taken before the secret is looked at, so that forty at once are five tries. Five wrong ones at a door pause it for that person
+ * and that kind of secret: five minutes, then twice as long each time, an hour at most. Counted in the database: every server process
+ * counts alike.
+ *
  * Errors  `wrong_secret`, with how many tries are left; `locked_out`, with the time it opens again.
  */
 export async function signIn(
@@ -32,44 +57,51 @@ export async function signIn(
   now: Date,
   personId: string,
   secret: { readonly pin: string } | { readonly password: string },
+  token?: string,
 ): Promise<Who> {
   const person = await selectOne<PersonAtDoor>(
     db,
-    `select p.id, p.house_id, p.name, p.role, p.pin_hash, p.password_hash, p.locked_until, h.timezone
+    `select p.id, p.house_id, p.name, p.role, p.pin_hash, p.password_hash, h.timezone
      from person p join house h on h.id = p.house_id where p.id = $1`,
     [personId],
   );
   if (person === undefined) throw new Problem('wrong_secret');
-  const lockedOut = (until: Date): Problem =>
+  const kind = 'pin' in secret ? 'pin' : 'password';
+  const at = [person.id, await doorOf(db, person.house_id, token), kind];
+  const lockedOut = (until: Date | null | undefined): Problem =>
     new Problem(
       'locked_out',
-      `Too many wrong PINs. Try again at ${clockTime(until, person.timezone)}, or ask the head chef.`,
+      `Too many wrong ${kind === 'pin' ? 'PINs' : 'passwords'}. Try again at ${clockTime(until ?? now, person.timezone)}, or ask the head chef.`,
     );
-  if (person.locked_until !== null && person.locked_until > now) throw lockedOut(person.locked_until);
+  const taken = await selectOne<{ wrong: number; locked_until: Date | null }>(
+    db,
+    `insert into sign_in_try as t (person_id, door, secret, wrong) values ($1, $2, $3, 1)
+     on conflict (person_id, door, secret) do update set
+       wrong = case when t.wrong >= $5 then 1 else t.wrong + 1 end,
+       pauses = t.pauses + case when t.wrong + 1 = $5 then 1 else 0 end,
+       locked_until = case when t.wrong + 1 = $5
+         then $4::timestamptz + make_interval(mins => least($7, $6 * (2 ^ t.pauses)::int)) else null end
+     where t.locked_until is null or t.locked_until <= $4::timestamptz
+     returning wrong, locked_until`,
+    [...at, now, WRONG_ALLOWED, FIRST_PAUSE_MINUTES, LONGEST_PAUSE_MINUTES],
+  );
+  if (taken === undefined) {
+    const paused = await selectOne<{ locked_until: Date | null }>(
+      db,
+      'select locked_until from sign_in_try where person_id = $1 and door = $2 and secret = $3',
+      at,
+    );
+    throw lockedOut(paused?.locked_until);
+  }
   const [stored, given] = 'pin' in secret ? [person.pin_hash, secret.pin] : [person.password_hash, secret.password];
   if (stored !== null && (await secretFits(stored, given))) {
-    await db.query(
-      'update person set wrong_count = 0, locked_until = null where id = $1 and (wrong_count > 0 or locked_until is not null)',
-      {
-        bind: [person.id],
-      },
-    );
+    await db.query('delete from sign_in_try where person_id = $1 and door = $2 and secret = $3', { bind: at });
     return { personId: person.id, houseId: person.house_id, name: person.name, role: person.role };
   }
-  const until = new Date(now.getTime() + LOCK_MINUTES * 60_000);
-  const counted = await selectOne<{ wrong_count: number; locked_until: Date | null }>(
-    db,
-    `update person set
-       wrong_count = case when wrong_count + 1 >= $2 then 0 else wrong_count + 1 end,
-       locked_until = case when wrong_count + 1 >= $2 then $3::timestamptz else locked_until end
-     where id = $1 returning wrong_count, locked_until`,
-    [person.id, WRONG_ALLOWED, until],
-  );
-  if (counted?.locked_until != null && counted.locked_until > now) throw lockedOut(counted.locked_until);
-  const left = WRONG_ALLOWED - (counted?.wrong_count ?? 0);
-  const what = 'pin' in secret ? 'PIN' : 'password';
+  if (taken.locked_until !== null) throw lockedOut(taken.locked_until);
+  const left = WRONG_ALLOWED - taken.wrong;
   throw new Problem(
     'wrong_secret',
-    `Not the ${what} of ${person.name}. ${left} ${left === 1 ? 'try' : 'tries'} left before a pause.`,
+    `Not the ${kind === 'pin' ? 'PIN' : 'password'} of ${person.name}. ${left} ${left === 1 ? 'try' : 'tries'} left before a pause.`,
   );
 }

@@ -14,6 +14,7 @@ import { countedPieces } from './migrations/0011-pieces.ts';
 import { secondGo } from './migrations/0012-second-go.ts';
 import { holdsTravel } from './migrations/0013-holds-travel.ts';
 import { whoseWeight } from './migrations/0014-whose-weight.ts';
+import { doors } from './migrations/0015-doors.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -31,6 +32,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   secondGo,
   holdsTravel,
   whoseWeight,
+  doors,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

@@ -64,8 +64,6 @@ export class PersonRow extends Model<InferAttributes<PersonRow>, InferCreationAt
   declare role: Role;
   declare pinHash: string;
   declare passwordHash: string | null;
-  declare wrongCount: CreationOptional<number>;
-  declare lockedUntil: CreationOptional<Date | null>;
 }
 
 export class SupplierRow extends Model<InferAttributes<SupplierRow>, InferCreationAttributes<SupplierRow>> {
@@ -144,8 +142,6 @@ export function defineModels(sequelize: Sequelize): void {
     role: text,
     pinHash: text,
     passwordHash: text,
-    wrongCount: whole,
-    lockedUntil: when,
   });
   define(SupplierRow, 'supplier', { id: { type: uuid, primaryKey: true }, houseId: uuid, name: text });
   define(BreakdownRow, 'breakdown', {

@@ -10,7 +10,7 @@ import { select, selectOne } from '../db/select.ts';
  * database (places in a sequence) or must not leave it (secrets).
  */
 const tables: readonly { readonly name: string; readonly order: string; readonly drop?: readonly string[] }[] = [
-  { name: 'person', order: 'name', drop: ['pin_hash', 'password_hash', 'wrong_count', 'locked_until'] },
+  { name: 'person', order: 'name', drop: ['pin_hash', 'password_hash'] },
   { name: 'supplier', order: 'name' },
   { name: 'house_species', order: 'id' },
   { name: 'cut_plan', order: 'id, version' },
@@ -48,6 +48,8 @@ const tables: readonly { readonly name: string; readonly order: string; readonly
 export const leftOut: Readonly<Record<string, string>> = {
   house: 'stands at the head of the file',
   session: 'who is signed in here and now',
+  device: 'the tablets of this server',
+  sign_in_try: 'wrong PINs at this server’s doors',
   command: 'answers kept for repeats of commands, for the tablets of this server',
   lot_balance: 'follows from the postings, and is held against them when a file is read',
   lot_kin: 'follows from the postings, and is written by the database with them',
@@ -177,7 +179,7 @@ export async function readHouseFile(
       const foreign = given.find((r) => r['house_id'] !== file.house.id);
       if (foreign !== undefined)
         throw new HouseFileRefused(`A row of ${name} belongs to another house. Nothing was read in.`);
-      await insert(name, name === 'person' ? given.map((p) => ({ ...p, pin_hash: pinHash, wrong_count: 0 })) : given);
+      await insert(name, name === 'person' ? given.map((p) => ({ ...p, pin_hash: pinHash })) : given);
       rows += given.length;
     }
     // ask the database now whether every movement sums to zero

@@ -1,11 +1,21 @@
+import { randomBytes } from 'node:crypto';
 import { api, type Me } from '@zabrik/contract';
-import type { Router } from 'express';
+import { parse as parseCookies } from 'cookie';
+import type { Request, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import { signIn } from '../../access/signIn.ts';
+import { rememberDevice, signIn } from '../../access/signIn.ts';
 import { HouseRow, PersonRow } from '../../db/models.ts';
 import { mountOpen, mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen, Who } from '../../kitchen.ts';
+
+/** The cookie by which a tablet of the house is known at its door. It opens nothing: it only keeps strangers' guesses apart. */
+const DEVICE = 'zabrik-device';
+const YEAR_MS = 365 * 86_400_000;
+const deviceOf = (request: Request): string | undefined => {
+  const token = parseCookies(request.headers.cookie ?? '')[DEVICE];
+  return token !== undefined && /^[\w-]{32}$/.test(token) ? token : undefined;
+};
 
 const me = async (who: Who): Promise<Me> => {
   const house = await HouseRow.findByPk(who.houseId);
@@ -51,7 +61,17 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
     }),
   );
   mountOpen(router, api.access.signIn, async ({ body, request }) => {
-    const who = await signIn(kitchen.db, kitchen.clock(), body.personId, body);
+    const token = deviceOf(request);
+    const who = await signIn(kitchen.db, kitchen.clock(), body.personId, body, token);
+    const device = token ?? randomBytes(24).toString('base64url');
+    await rememberDevice(kitchen.db, who.houseId, device);
+    request.res?.cookie(DEVICE, device, {
+      httpOnly: true,
+      sameSite: 'strict',
+      secure: request.secure,
+      maxAge: YEAR_MS,
+      path: '/api/v1/session',
+    });
     await new Promise<void>((resolve, reject) => {
       request.session.regenerate((error: unknown) => (error == null ? resolve() : reject(error)));
     });
