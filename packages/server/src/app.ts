@@ -28,6 +28,8 @@ export interface Parts {
   readonly announcer: Announcer;
   /** The house the bench scale stands in. */
   readonly scaleHouse: () => string | undefined;
+  /** Whether a session still stands. */
+  readonly isOpen: (sessionId: string) => Promise<boolean>;
 }
 
 const YEAR = '365d';
@@ -38,7 +40,7 @@ const docsPage = `<!doctype html><html lang="en"><head><meta charset="utf-8"><ti
 const docsStart = `SwaggerUIBundle({ url: '/api/v1/openapi.json', dom_id: '#api', validatorUrl: null });`;
 
 /** Puts the server together: security, log, API, live stream, the web client's files, and one place that words every refusal. */
-export function createApp({ kitchen, session, announcer, scaleHouse }: Parts): Express {
+export function createApp({ kitchen, session, announcer, scaleHouse, isOpen }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false); // answers of the API are never kept; files have their own
@@ -103,7 +105,7 @@ export function createApp({ kitchen, session, announcer, scaleHouse }: Parts): E
   potsRoutes(kitchen, router);
   ledgerRoutes(kitchen, router);
   simulationRoutes(kitchen, router);
-  router.get('/live', stream(announcer, kitchen.scales, scaleHouse));
+  router.get('/live', stream(announcer, kitchen.scales, scaleHouse, isOpen));
   router.get('/openapi.json', (_request, response) => void response.json(openApiDocument));
   const planSchema = cutPlanJsonSchema();
   router.get('/schemas/cut-plan.json', (_request, response) => void response.json(planSchema));

@@ -7,6 +7,7 @@ import type { Config } from './config.ts';
 import { connect } from './db/connect.ts';
 import { migrate } from './db/migrations.ts';
 import { defineModels, HouseRow } from './db/models.ts';
+import { selectOne } from './db/select.ts';
 import { Problem, problemDocument } from './http/problem.ts';
 import type { Kitchen } from './kitchen.ts';
 import { Announcer } from './live/announcer.ts';
@@ -56,7 +57,14 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
   };
   const firstHouse = await HouseRow.findOne({ order: ['createdAt'] });
   let scaleHouse = firstHouse?.id;
-  const app = createApp({ kitchen, session: session.handler, announcer, scaleHouse: () => scaleHouse });
+  const app = createApp({
+    kitchen,
+    session: session.handler,
+    announcer,
+    scaleHouse: () => scaleHouse,
+    isOpen: async (sid) =>
+      (await selectOne(db, 'select 1 as open from session where sid = $1 and expire >= now()', [sid])) !== undefined,
+  });
   const onShortRoad = weighRoad(kitchen, session.sidOf);
   const isOwn = ownHosts(config.hosts);
   const handle = (request: IncomingMessage, response: ServerResponse): void => {

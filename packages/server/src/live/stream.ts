@@ -6,12 +6,13 @@ import type { Announcer } from './announcer.ts';
 /** How often a silent line says that it still stands: a tablet that hears nothing for a few of these takes its scale for away. */
 const BEAT_MS = 3_000;
 
-/** GET /api/v1/live: server-sent events `changed`, `resync`, `scale` and `beat`, for the house of whoever is signed in. */
+/** GET /api/v1/live: server-sent events `changed`, `resync`, `scale` and `beat`, for the house of whoever is signed in, as long as they are. */
 export const stream =
   (
     announcer: Announcer,
     scales: ReadonlyMap<string, ScaleBridge>,
     scaleHouse: () => string | undefined,
+    isOpen: (sessionId: string) => Promise<boolean>,
   ): RequestHandler =>
   (request, response) => {
     const who = signedIn(request);
@@ -34,8 +35,15 @@ export const stream =
         say('scale', scale.latest);
         forget.push(scale.subscribe((reading) => say('scale', reading)));
       }
-    const beat = setInterval(() => say('beat', {}), BEAT_MS);
-    request.on('close', () => {
+    const { sessionID } = request;
+    const beat = setInterval(() => {
+      // a line ends with its session; while nobody can say, it stands
+      isOpen(sessionID).then(
+        (open) => (open ? say('beat', {}) : response.end()),
+        () => say('beat', {}),
+      );
+    }, BEAT_MS);
+    response.on('close', () => {
       clearInterval(beat);
       for (const undo of forget) undo();
     });
