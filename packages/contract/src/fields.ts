@@ -18,6 +18,10 @@ export const slug = z.string().regex(/^[a-z0-9][a-z0-9-]{0,63}$/);
 export const nod = z.boolean().default(false).describe('someone has read the warning and means it');
 export const note = z.string().trim().min(1).max(500);
 export const shortText = z.string().trim().min(1).max(120);
+// marks that turn or hide what is read: two suppliers could look like one. Joiners stay, some scripts cannot be written without
+const UNSEEN = /[\u00ad\u200b\u200e\u200f\u202a-\u202e\u2060-\u2069\ufeff]/;
+/** A name that a person gives and others must be able to tell from another. */
+export const newName = shortText.refine((text) => !UNSEEN.test(text), 'there is a mark in it that cannot be seen');
 export const share = z.number().min(-1).max(2).describe('a ratio, 0..1');
 export const destination = z.enum(destinations);
 export const cursor = z.string().max(200).optional();

@@ -13,7 +13,7 @@ import {
 } from '@zabrik/core';
 import { z } from 'zod';
 
-const key = z.string().regex(/^[a-z0-9][a-z0-9-]*$/);
+const key = z.string().regex(/^[a-z0-9][a-z0-9-]{0,63}$/);
 const sourced = z.strictObject({
   mean: z.number().gt(0).lt(1),
   sd: z.number().min(0).lt(0.5),
@@ -29,9 +29,10 @@ const where = z.enum(destinations);
 
 export const planPieceSchema = z.strictObject({
   id: key,
-  name: z.string().min(1),
+  // with the animal's name of 120 before it, it is a lot's of 200
+  name: z.string().min(1).max(60),
   count: z.int().min(1).max(1_000),
-  units: z.array(z.string().min(1)).min(1).exactOptional(),
+  units: z.array(z.string().min(1).max(60)).min(1).exactOptional(),
   category: key,
   share: sourced,
   destination: where,

@@ -10,6 +10,7 @@ import {
   limit,
   massMg,
   massOrNoneMg,
+  newName,
   note,
   nothing,
   shortText,
@@ -281,7 +282,7 @@ export const receive = {
   addSupplier: endpoint({
     ...routes.receive.addSupplier,
     summary: 'A new supplier',
-    body: z.strictObject({ name: shortText }),
+    body: z.strictObject({ name: newName }),
     answer: z.strictObject({ id, name: shortText }),
   }),
   list: endpoint({

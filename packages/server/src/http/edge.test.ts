@@ -56,6 +56,14 @@ describe('text that cannot be written down', () => {
   });
 });
 
+it.each(['Bram\u202e yauQ', 'Bram\u200b Quay', '\ufeff'])(
+  'a supplier is not named by marks nobody sees: %j',
+  async (name) => {
+    const reply = await maren.raw('post', pathOf(api.receive.addSupplier, {}), { name }, command());
+    expect(reply).toMatchObject({ status: 400, body: { field: 'name' } });
+  },
+);
+
 describe('clocks', () => {
   it.each(['0000-01-01T00:00:00Z', '0001-01-01T00:00:00Z', '1999-12-31T23:59:59Z', '9999-12-31T00:00:00Z'])(
     'a weight of %s is refused',

@@ -3,7 +3,7 @@ import { api, cutPlanSchema } from '@zabrik/contract';
 import { grams } from '@zabrik/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { deliveryBody, must, received } from '../testing/work.ts';
+import { deliveryBody, must, received, takeBody } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let maren: Tablet;
@@ -43,6 +43,36 @@ describe('cut plans of a house', () => {
     const now = await must(ines, api.bench.read, { params: { breakdownId: begun.id } });
     expect(now.planTitle).toBe(plan.title);
     expect(now.plan.version).toBe(plan.version);
+  });
+
+  it('whose piece has the longest name that is taken can be worked to the end; a longer one is not taken', async () => {
+    const { plan } = await read('squid-cleaned');
+    const kept = plan.stages[0]?.pieces.find((p) => p.destination !== 'waste');
+    if (kept === undefined) throw new Error('nothing is kept of it');
+    const named = (length: number) => ({
+      ...plan,
+      stages: plan.stages.map((s) => ({
+        ...s,
+        pieces: s.pieces.map((p) => (p.id === kept.id ? { ...p, name: 'x'.repeat(length) } : p)),
+      })),
+    });
+    expect(await maren.ask(api.bench.savePlan, { body: { plan: named(61), basedOn: plan.version } })).toMatchObject({
+      status: 400,
+    });
+    await must(maren, api.bench.savePlan, { body: { plan: named(60), basedOn: plan.version } });
+    const lot = await received(kitchen, ines, { species: 'squid', form: 'whole', grossMg: grams(500), tareMg: 0 });
+    const begun = await must(ines, api.bench.start, {
+      body: { lotId: lot.lotId, planId: plan.id, animals: 1, massMg: null },
+    });
+    await must(ines, api.bench.weigh, {
+      params: { breakdownId: begun.id },
+      body: takeBody(kept.id, kept.destination, 200),
+    });
+    const { lots } = await must(ines, api.bench.close, {
+      params: { breakdownId: begun.id },
+      body: { unbalancedReason: 'only the first' },
+    });
+    expect(lots[0]?.name).toContain('x'.repeat(60));
   });
 
   it('answer 409 when someone saved meanwhile, and when a new one’s name is taken', async () => {
