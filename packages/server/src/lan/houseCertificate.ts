@@ -17,7 +17,7 @@ export interface HouseCertificate {
 }
 
 const DAY = 86_400_000;
-const AUTHORITY_DAYS = 3_650;
+const AUTHORITY_DAYS = 1_826;
 /** Tablets refuse server certificates that are valid for longer than 398 days, and own authorities' longer than 825. */
 const SERVER_DAYS = 397;
 const RENEW_DAYS = 30;

@@ -27,6 +27,7 @@ describe('the house’s certificate', () => {
     expect(server.verify(authority.publicKey)).toBe(true);
     expect(server.checkIssued(authority)).toBe(true);
     expect(authority.ca).toBe(true);
+    expect((Date.parse(authority.validTo) - now.getTime()) / DAY).toBeLessThan(5 * 366);
     expect(server.ca).toBe(false);
     expect(server.checkHost('kitchen.local')).toBe('kitchen.local');
     expect(server.checkIP('192.168.7.20')).toBe('192.168.7.20');

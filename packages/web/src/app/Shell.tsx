@@ -5,14 +5,14 @@ import { ErrorBoundary } from 'react-error-boundary';
 import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { Loading } from '../parts/Notice.tsx';
 import { takeAnswer } from './afterSending.ts';
-import { call, SIGNED_OUT, SOMEONE_ELSE } from './api.ts';
+import { SIGNED_OUT, SOMEONE_ELSE } from './api.ts';
 import { Broken, onceAnew } from './Broken.tsx';
-import { api } from './endpoints.ts';
 import { actsFor } from './intents.ts';
 import { listen, useConnected } from './live.ts';
 import { OldReads } from './OldReads.tsx';
 import { onSent, useOutbox, worksAs } from './outbox.ts';
 import { useFlow, useMe } from './queries.ts';
+import { signOut } from './signOut.ts';
 import { TimerBell } from './TimerBell.tsx';
 
 const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
@@ -55,7 +55,7 @@ function FlowBar() {
     },
   ];
   const leave = async (): Promise<void> => {
-    await call(api.access.signOut, {}).catch(() => undefined);
+    await signOut();
     client.clear();
     client.setQueryData(['me'], null);
     void navigate('/sign-in');

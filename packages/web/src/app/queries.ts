@@ -5,12 +5,14 @@ import { mayDo } from '@zabrik/contract/roles';
 import { formatMoney } from '@zabrik/core';
 import { call, Refused } from './api.ts';
 import { api } from './endpoints.ts';
+import { signedOutHere } from './signOut.ts';
 
 const HOUR = 3_600_000;
 
 export const meQuery = {
   queryKey: ['me'],
   queryFn: async (): Promise<Me | null> => {
+    if (await signedOutHere()) return null;
     try {
       return await call(api.access.me, {});
     } catch (error) {

@@ -6,6 +6,7 @@ import { useLocation, useNavigate } from 'react-router';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import { useOutbox } from '../../app/outbox.ts';
+import { signedInAnew } from '../../app/signOut.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
@@ -39,6 +40,7 @@ function Pad({
     mutationFn: (secret: { pin: string } | { password: string }) =>
       call(api.access.signIn, { body: { personId: person.id, ...secret } }),
     onSuccess: (me) => {
+      signedInAnew();
       client.setQueryData(['me'], me);
       void navigate(from, { replace: true });
     },
