@@ -38,6 +38,11 @@ describe('predicting the next of a kind', () => {
     expect(1.2816 * sd).toBeCloseTo(1.3775 * 2 * Math.sqrt(1 + 1 / 9), 2);
   });
 
+  it('counts one record as one among the handbook’s four, however far off it is: it may be a slip of the scale', () => {
+    expect(predictNext(handbook, seen([3])).mean).toBeCloseTo(3 / 5, 9);
+    expect(predictNext(handbook, seen([3, 3])).mean).toBeGreaterThan(2);
+  });
+
   it('is the handbook widened for how far houses stand apart, with nothing seen', () => {
     expect(predictNext(handbook, [])).toEqual({ mean: 0, sd: Math.sqrt(1.25), apart: null });
   });
