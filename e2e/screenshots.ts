@@ -317,8 +317,8 @@ test('what can hurt a guest, on one sheet', async ({ page }) => {
     .join('');
   await page.goto('about:blank');
   await page.setContent(
-    `<style>body{margin:0;padding:16px;background:#e6ebea;font:16px sans-serif;columns:3;column-gap:16px}
-     figure{margin:0 0 16px;break-inside:avoid}figcaption{padding:4px 0}img{max-width:100%;display:block}</style>${cells}`,
+    `<style>body{margin:0;padding:16px;background:#e6ebea;font:16px sans-serif;display:grid;grid-template-columns:repeat(3,1fr);gap:16px;align-items:start}
+     figure{margin:0}figcaption{padding:4px 0}img{max-width:100%;display:block}</style>${cells}`,
   );
   await page.screenshot({ path: '../docs/screenshots/harm.png', fullPage: true });
 });

@@ -26,6 +26,7 @@ import {
   saturationPressure,
   secondsToCentre,
   secondsToFreeze,
+  secondsUntilHot,
   surroundingsOf,
   timeConstant,
   vapourDensity,
@@ -504,6 +505,23 @@ describe('heat through solid food', () => {
     expect(secondsToCentre({ shape: 'slab', halfM: 0.01, h: 10, k: 0.5, alpha: 1e-7, fromC: 5, mediumC: 50 }, 55)).toBe(
       undefined,
     );
+  });
+
+  it('never calls a core on its way to what is hotter than all around it', () => {
+    const at = (fromC: number, mediumC: number, toC: number) =>
+      secondsUntilHot(
+        { shape: 'slab', halfM: 0.02, h: 1e3, k: conduction.k, alpha: conduction.alpha, fromC, mediumC },
+        toC,
+      );
+    // as hot as its bath, hotter than its bath, and on its way: none comes to 74 in 64.5
+    for (const fromC of [5, 64.5, 66]) expect(at(fromC, 64.5, 74)).toBeUndefined();
+    expect(at(5, 64.5, 64.5)).toBeUndefined();
+    expect(at(66, 64.5, 60)).toBe(0);
+    expect(at(64.5, 64.5, 64.5)).toBe(0);
+    expect(at(5, 64.5, 60)).toBeGreaterThan(60);
+    expect(
+      secondsToCentre({ shape: 'slab', halfM: 0.02, h: 10, k: 0.5, alpha: 1e-7, fromC: 20, mediumC: 20 }, 3),
+    ).toBeUndefined();
   });
 
   it('freezes by Plank: a slab of lean beef 25 mm thick in a blast of -30 °C takes about an hour', () => {

@@ -71,11 +71,22 @@ export interface Conduction {
  * @example thick purée 5 cm deep, both faces, 57 to 21 °C in 3 °C air with h 10 -> 3.65 h
  */
 export function secondsToCentre(c: Conduction, toC: number): number | undefined {
+  if (c.fromC === c.mediumC) return toC === c.fromC ? 0 : undefined;
   const theta = (toC - c.mediumC) / (c.fromC - c.mediumC);
   if (!(theta > 0)) return undefined;
   if (theta >= 1) return 0;
   const { root, constant } = firstTerm(c.shape, (c.h * c.halfM) / c.k);
   return Math.max(0, (Math.log(constant / theta) * c.halfM ** 2) / (root ** 2 * c.alpha));
+}
+
+/**
+ * Seconds until the centre is at least so hot; undefined if what is around it never brings it there: it is no hotter than that itself.
+ *
+ * @example from 64.5 °C in a bath of 64.5 °C to 74 °C -> undefined; to 60 °C -> 0
+ */
+export function secondsUntilHot(c: Conduction, toC: number): number | undefined {
+  if (c.fromC >= toC) return 0;
+  return c.mediumC <= toC ? undefined : secondsToCentre(c, toC);
 }
 
 /** Temperature of the centre after some seconds; never outside what the first term can say. */

@@ -10,7 +10,7 @@ import {
   LONGEST_UNREAD_COOKING_MINUTES,
   lethality,
   logOf,
-  secondsToCentre,
+  secondsUntilHot,
   type Use,
   type UseStep,
 } from '@zabrik/core';
@@ -55,7 +55,7 @@ function ComeUp({ stove, pairs }: ComeUpProps) {
   const core = wanted ?? (asked.length === 0 ? most : reached.length > 0 ? Math.max(...reached) : Math.min(...asked));
   const pair = [...pairs].sort((a, b) => b.C - a.C).find((p) => p.C <= core);
   const fromC = (state.probes.at(-1)?.centiC ?? 500) / 100;
-  const seconds = secondsToCentre(
+  const seconds = secondsUntilHot(
     {
       shape: 'slab',
       halfM: thick / 2_000,

@@ -413,6 +413,11 @@ describe('the core at the stove', () => {
     // a bath that reaches none of them is not called hot enough at what it reaches
     type('Heat at', '55');
     expect(text('come-up')).toMatch(/^never in 55 °C.*then 45 min at 60 °C/);
+    // nor is one that stands at the heat of its bath
+    cleanup();
+    await stove(runOf('cooked-to-core', grams(600), [[1, probe(55)]], ['bath']));
+    type('Heat at', '55');
+    expect(text('come-up')).toMatch(/^never in 55 °C/);
     type('Heat at', '70');
     expect(text('come-up')).toContain('then 10 min at 65 °C');
     type('Core to', '72');

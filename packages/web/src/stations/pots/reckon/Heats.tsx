@@ -1,5 +1,5 @@
 import { conduction, lethalityTargets } from '@zabrik/catalogue/heat';
-import { centreAt, equivalentMinutes, lethality, mixedTemperature, secondsToCentre } from '@zabrik/core';
+import { centreAt, equivalentMinutes, lethality, mixedTemperature, secondsUntilHot } from '@zabrik/core';
 import { useState } from 'react';
 import { inputLook } from '../../../parts/Field.tsx';
 import { NumField } from '../../bench/cutting/NumField.tsx';
@@ -87,7 +87,7 @@ export function CoreTime() {
     fromC: from,
     mediumC: bathC,
   };
-  const seconds = secondsToCentre(body, core);
+  const seconds = secondsUntilHot(body, core);
   const minutes = seconds === undefined ? undefined : seconds / 60;
   const span = Math.max(30, (minutes ?? 60) * 1.8);
   const points = Array.from({ length: 40 }, (_, i) => (span * i) / 39).map((x) => ({ x, y: centreAt(body, x * 60) }));
