@@ -122,6 +122,15 @@ describe('whose work', () => {
     expect(await weighingsOf(breakdown.id)).toEqual([]);
     expect(await ines.raw('post', road, body, { ...command(), ...mine })).toMatchObject({ status: 200 });
     expect(await weighingsOf(breakdown.id)).toMatchObject([{ by: 'Ines Calloway', massMg: 311_000 }]);
+    // it had arrived and only the answer was lost: taken over under its key, it is not written twice
+    const lost = command();
+    await ines.raw('post', road, { ...body, massMg: 312_000 }, { ...lost, ...mine });
+    const hers = { 'zabrik-person': kitchen.personOf('Maren Ostle') };
+    expect(await maren.raw('post', road, { ...body, massMg: 312_000 }, { ...lost, ...hers })).toMatchObject({
+      status: 200,
+      body: { by: 'Ines Calloway' },
+    });
+    expect(await weighingsOf(breakdown.id)).toHaveLength(2);
   });
 });
 

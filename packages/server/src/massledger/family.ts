@@ -11,6 +11,9 @@ ${name}(lot_id) as (
   select k.${to} from ${name} d join lot_kin k on k.${from} = d.lot_id
 )`;
 
+/** Opens a query with `down(lot_id)`: a lot ($1) of a house ($2) and all it went into. */
+export const DOWN = `with recursive ${reached('down', 'parent_id', 'child_id')}`;
+
 /**
  * Opens a query with `family(lot_id)`: a lot ($1) of a house ($2), all it was made from and all it went into. Not what its relatives
  * were made from beside it: that would be most of the house.

@@ -3,11 +3,13 @@ import type { Sequelize } from 'sequelize';
 import { v7 as uuidv7 } from 'uuid';
 import { select } from '../db/select.ts';
 import type { InCommand } from '../kitchen.ts';
+import { DOWN } from './family.ts';
 
 /** Longest reason the database keeps. */
 const MOST = 300;
 
-const reasonOf = (code: string, held: string): string => `From ${code}: ${held}`.slice(0, MOST);
+// by whole characters, as the database counts them: half of one can be written nowhere
+const reasonOf = (code: string, held: string): string => [...`From ${code}: ${held}`].slice(0, MOST).join('');
 
 /** Holds lots back for another's sake, or lets them go, and writes that into what is known of each. */
 async function setHeld(
@@ -63,13 +65,18 @@ interface Root {
   readonly code: string;
 }
 
-/** Holds back what was made of a lot and is still there. Answers how many lots that were. */
+/**
+ * Holds back what was made of a lot and is still there. Answers how many lots that were. What is being made of one of them just now is
+ * waited for: it is made, and held, before this looks again.
+ */
 export async function holdDescendants(db: Sequelize, command: InCommand, lot: Root, reason: string): Promise<number> {
+  await db.query(
+    `${DOWN} select 1 from lot_balance where lot_id in (select lot_id from down) and lot_id <> $1 order by lot_id for update`,
+    { bind: [lot.id, command.who.houseId], transaction: command.transaction },
+  );
   const rows = await select<{ id: string }>(
     db,
-    `with recursive down(lot_id) as (
-       select child_id from lot_kin where parent_id = $1 and house_id = $2
-       union select k.child_id from down d join lot_kin k on k.parent_id = d.lot_id)
+    `${DOWN}
      select l.id from down d join lot l on l.id = d.lot_id join lot_balance b on b.lot_id = l.id and b.mass_mg > 0
      where l.held is null and l.id <> $1 order by l.serial`,
     [lot.id, command.who.houseId],

@@ -54,6 +54,26 @@ describe('a hold', () => {
     for (const id of kept) expect((await read(id)).held).toBeNull();
   });
 
+  it.each(['', 'x'])(
+    'reaches them with the longest reason, cut between characters and not within one: %j first',
+    async (first) => {
+      const { delivery, closed } = await closedHake(kitchen, butcher);
+      await hold(butcher, delivery.lotId, `${first}${'\u{1f41f}'.repeat(149)}`);
+      const held = (await read(closed.lots[0]?.lotId ?? '')).held ?? '';
+      expect(held.startsWith(`From ${delivery.code}: ${first}\u{1f41f}`)).toBe(true);
+      expect(/\p{Surrogate}/u.test(held)).toBe(false);
+    },
+  );
+
+  it('waits for what is being made of it just now', async () => {
+    const { delivery, breakdown } = await startHake(kitchen, butcher);
+    const [{ lots }] = await Promise.all([
+      weighedAndClosed(butcher, breakdown.id, hakePieces),
+      hold(chef, delivery.lotId, 'recall while it is cut'),
+    ]);
+    for (const lot of lots) expect((await read(lot.lotId)).held).toContain('recall while it is cut');
+  });
+
   it('stays on what has another held ancestor, and on what was held for its own sake', async () => {
     const first = await closedHake(kitchen, butcher);
     const second = await closedHake(kitchen, butcher);

@@ -1,6 +1,5 @@
 import { createStore, del, entries, set, update } from 'idb-keyval';
 import { useSyncExternalStore } from 'react';
-import { v7 as uuidv7 } from 'uuid';
 import { isDefinite, Refused, send } from './api.ts';
 
 /** Whose work a command is: it goes out under this person's sign-in or waits. */
@@ -181,28 +180,24 @@ export async function dismiss(key: string): Promise<void> {
   for (const listener of listeners) listener();
 }
 
-/** Sends what was refused or put aside once more, as it is. */
-export async function sendAgain(key: string): Promise<void> {
-  await update<Waiting>(
-    key,
-    (w) => {
-      if (w === undefined) throw new Error('it is no longer here');
-      const { refused: _, ...again } = w;
-      return { ...again, tries: 0, broke: 0 };
-    },
-    store,
-  );
+const onceMore = async (key: string, by: Author | undefined): Promise<void> => {
+  const kept = snapshot.find((w) => w.key === key);
+  if (kept === undefined) return;
+  const { refused: _, ...again } = kept;
+  await set(key, { ...again, by, tries: 0, broke: 0 }, store);
   await refresh(true);
   drain();
-}
+};
 
-/** Takes another's work over: it is written as that of who is signed in now, under a key of its own. */
-export async function writeAsMine(key: string): Promise<void> {
-  const theirs = snapshot.find((w) => w.key === key);
-  if (theirs === undefined || author === undefined) return;
-  const { url, body, about: of, says } = theirs;
-  if (await keep({ key: uuidv7(), url, body, about: of, says })) await dismiss(key);
-}
+/** Sends what was refused or put aside once more, as it is. */
+export const sendAgain = (key: string): Promise<void> => onceMore(key, snapshot.find((w) => w.key === key)?.by);
+
+/**
+ * Takes another's work over: it goes out as that of who is signed in now. Under the same key: if it had arrived and only the answer was
+ * lost, it is not written twice.
+ */
+export const writeAsMine = (key: string): Promise<void> =>
+  author === undefined ? Promise.resolve() : onceMore(key, author);
 
 /** Whether the browser has promised to keep what is here when its disk is short; undefined where it does not say. */
 export const promisedToKeep = async (): Promise<boolean | undefined> =>
