@@ -51,8 +51,12 @@ export const problems = {
   locked_out: { status: 429, title: 'Too many wrong PINs.' },
   too_many: { status: 429, title: 'Too many requests. Wait a moment.' },
   scale_away: { status: 503, title: 'The scale does not answer. Type the weight.' },
-  database_away: { status: 503, title: 'The records cannot be reached just now. Nothing was changed.' },
-  broken: { status: 500, title: 'Something broke on our side. Nothing was changed.' },
+  database_away: { status: 503, title: 'The records cannot be reached just now.' },
+  disk_full: {
+    status: 507,
+    title: 'The disk of the kitchen’s server is full. Nothing more can be written down until there is room on it.',
+  },
+  broken: { status: 500, title: 'Something broke on our side.' },
 } as const;
 
 export type ProblemCode = keyof typeof problems;

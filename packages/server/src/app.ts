@@ -26,8 +26,6 @@ export interface Parts {
   readonly kitchen: Kitchen;
   readonly session: ReturnType<typeof sessions>['handler'];
   readonly announcer: Announcer;
-  /** The house the bench scale stands in. */
-  readonly scaleHouse: () => string | undefined;
   /** Whether a session still stands. */
   readonly isOpen: (sessionId: string) => Promise<boolean>;
 }
@@ -40,7 +38,7 @@ const docsPage = `<!doctype html><html lang="en"><head><meta charset="utf-8"><ti
 const docsStart = `SwaggerUIBundle({ url: '/api/v1/openapi.json', dom_id: '#api', validatorUrl: null });`;
 
 /** Puts the server together: security, log, API, live stream, the web client's files, and one place that words every refusal. */
-export function createApp({ kitchen, session, announcer, scaleHouse, isOpen }: Parts): Express {
+export function createApp({ kitchen, session, announcer, isOpen }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false); // answers of the API are never kept; files have their own
@@ -70,10 +68,12 @@ export function createApp({ kitchen, session, announcer, scaleHouse, isOpen }: P
   app.get('/readyz', async (_request, response) => {
     try {
       await kitchen.db.query('select 1 from movement limit 1');
-      response.json({ ready: true });
     } catch {
-      response.status(503).json({ ready: false });
+      response.status(503).json({ ready: false, why: 'database_away' });
+      return;
     }
+    const full = await kitchen.disk.isFull();
+    response.status(full ? 503 : 200).json(full ? { ready: false, why: 'disk_full' } : { ready: true });
   });
   app.use(requestLog(kitchen.log));
   const compress = compression();
@@ -105,7 +105,7 @@ export function createApp({ kitchen, session, announcer, scaleHouse, isOpen }: P
   potsRoutes(kitchen, router);
   ledgerRoutes(kitchen, router);
   simulationRoutes(kitchen, router);
-  router.get('/live', stream(announcer, kitchen.scales, scaleHouse, isOpen));
+  router.get('/live', stream(announcer, kitchen.devicesOf, isOpen));
   router.get('/openapi.json', (_request, response) => void response.json(openApiDocument));
   const planSchema = cutPlanJsonSchema();
   router.get('/schemas/cut-plan.json', (_request, response) => void response.json(planSchema));
@@ -132,7 +132,8 @@ export function createApp({ kitchen, session, announcer, scaleHouse, isOpen }: P
 
   const onError: ErrorRequestHandler = (error, _request, response, next) => {
     const problem = asProblem(error);
-    if (problem.code === 'broken') kitchen.log.error({ err: error, id: requestId(response) }, 'unexpected');
+    if (problem.code === 'broken')
+      kitchen.log.error({ err: problem.cause ?? error, id: requestId(response) }, 'unexpected');
     if (response.headersSent) return next(error);
     const document = problemDocument(problem, requestId(response));
     response.status(document.status).type('application/problem+json').json(document);

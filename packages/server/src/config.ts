@@ -20,6 +20,11 @@ const schema = z.object({
     .string()
     .regex(/^[\w.-]+:\d+$/)
     .optional(),
+  ZABRIK_DEVICES_HOUSE: z
+    .string()
+    .regex(/^[\w-]+$/)
+    .optional(),
+  ZABRIK_LEAVE_FREE_MB: z.coerce.number<string>().int().min(0).max(1_000_000).default(48),
   ZABRIK_LAN: z.string().min(1).optional(),
   ZABRIK_HOSTS: z
     .string()
@@ -44,6 +49,10 @@ export interface Config {
   /** The probe thermometer and the label printer, where there are any. */
   readonly probe: DeviceAddress | undefined;
   readonly printer: DeviceAddress | undefined;
+  /** The house the devices stand in, where the machine has more than one; else its first. */
+  readonly devicesHouse: string | undefined;
+  /** Bytes that must stay free on the disk of the records: below, nothing is written. */
+  readonly leaveFree: number;
   /** The simulated bench may be driven from the browser. Only in the demo and in tests. */
   readonly simulated: boolean;
   /** The folder of the house's certificate: set when it serves the kitchen's network over HTTPS. */
@@ -79,6 +88,8 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     }),
     probe: addressOf(read.data.ZABRIK_PROBE),
     printer: addressOf(read.data.ZABRIK_PRINTER),
+    devicesHouse: read.data.ZABRIK_DEVICES_HOUSE,
+    leaveFree: read.data.ZABRIK_LEAVE_FREE_MB * 1_048_576,
     simulated: read.data.ZABRIK_SIMULATED === '1',
     lan: read.data.ZABRIK_LAN,
     demoPin: read.data.ZABRIK_DEMO_PIN,

@@ -2,7 +2,8 @@ import type { Role, Topic } from '@zabrik/contract';
 import type { Logger } from 'pino';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { Config } from './config.ts';
-import type { ScaleBridge } from './scale/scaleBridge.ts';
+import type { Disk } from './db/disk.ts';
+import type { Devices } from './devices/devices.ts';
 
 /** Who is asking: put in the session at sign-in, read by every handler. */
 export interface Who {
@@ -18,8 +19,11 @@ export interface Kitchen {
   readonly config: Config;
   readonly clock: () => Date;
   readonly log: Logger;
-  /** The scales that are connected, by the name the house gives them. */
-  readonly scales: ReadonlyMap<string, ScaleBridge>;
+  /** A pool of its own for what reads a whole house: it waits for its turn, and the work of the benches never waits for it. */
+  readonly longReads: Sequelize;
+  readonly disk: Disk;
+  /** The devices that stand in a house. */
+  readonly devicesOf: (houseId: string) => Devices;
   /** Tells every open screen of a house what to read again. Call it after the commit. */
   readonly announce: (houseId: string, topics: readonly Topic[], ids?: readonly string[]) => void;
 }

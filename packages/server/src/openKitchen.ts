@@ -5,9 +5,11 @@ import { sessions } from './access/session.ts';
 import { createApp } from './app.ts';
 import type { Config } from './config.ts';
 import { connect } from './db/connect.ts';
+import { Disk } from './db/disk.ts';
 import { migrate } from './db/migrations.ts';
 import { defineModels, HouseRow } from './db/models.ts';
 import { selectOne } from './db/select.ts';
+import { noDevices } from './devices/devices.ts';
 import { Problem, problemDocument } from './http/problem.ts';
 import type { Kitchen } from './kitchen.ts';
 import { Announcer } from './live/announcer.ts';
@@ -41,27 +43,33 @@ export const openLog = (level: string, out?: DestinationStream): Logger =>
 export async function openKitchen(config: Config, clock: () => Date = () => new Date()) {
   const log = openLog(config.logLevel);
   const db = connect(config.databaseUrl);
+  const longReads = connect(config.databaseUrl, 2, 60_000);
   defineModels(db);
   await migrate(db);
   const announcer = new Announcer(config.databaseUrl, log);
   await announcer.start();
   const scales = new Map(config.scales.map((s) => [s.id, new ScaleBridge(s.id, s.host, s.port)]));
+  const devices = { scales, probe: config.probe, printer: config.printer };
+  const named = config.devicesHouse;
+  const standsIn = await HouseRow.findOne(named === undefined ? { order: ['createdAt'] } : { where: { slug: named } });
+  if (standsIn === null && named !== undefined)
+    throw new Error(`Settings: ZABRIK_DEVICES_HOUSE: there is no house ${named} on this machine`);
+  let devicesHouse = standsIn?.id;
   const session = sessions(config.databaseUrl, config.sessionSecret);
   const kitchen: Kitchen = {
     db,
     config,
     clock,
     log,
-    scales,
+    longReads,
+    disk: new Disk(db, config.leaveFree),
+    devicesOf: (houseId) => (houseId === devicesHouse ? devices : noDevices),
     announce: (houseId, topics, ids) => announcer.announce(houseId, topics, ids),
   };
-  const firstHouse = await HouseRow.findOne({ order: ['createdAt'] });
-  let scaleHouse = firstHouse?.id;
   const app = createApp({
     kitchen,
     session: session.handler,
     announcer,
-    scaleHouse: () => scaleHouse,
     isOpen: async (sid) =>
       (await selectOne(db, 'select 1 as open from session where sid = $1 and expire >= now()', [sid])) !== undefined,
   });
@@ -80,13 +88,15 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
     handle,
     server: createServer(handle),
     kitchen,
-    placeScale: (houseId: string): void => {
-      scaleHouse = houseId;
+    /** Moves the devices into a house: for tests, which make their houses afterwards. */
+    placeDevices: (houseId: string): void => {
+      devicesHouse = houseId;
     },
     close: async (): Promise<void> => {
       for (const scale of scales.values()) scale.close();
       await announcer.close();
       await session.close();
+      await longReads.close();
       await db.close();
     },
   };

@@ -19,12 +19,15 @@ class Client extends pg.Client {
   }
 }
 
-/** Opens the pool. Queries are not logged here: the request log has their times. */
-export const connect = (databaseUrl: string, pool = 20): Sequelize =>
+/**
+ * Opens a pool of at most so many lines; a query waits `acquireMs` for one at most. Queries are not logged here: the request log has their
+ * times.
+ */
+export const connect = (databaseUrl: string, pool = 20, acquireMs = 10_000): Sequelize =>
   new Sequelize(databaseUrl, {
     dialect: 'postgres',
     dialectModule: { ...pg, Client },
     logging: false,
-    pool: { max: pool, min: 0, acquire: 10_000, idle: 30_000 },
+    pool: { max: pool, min: 0, acquire: acquireMs, idle: 30_000 },
     define: { underscored: true, timestamps: false, freezeTableName: true },
   });

@@ -1,8 +1,10 @@
 /** Fills an empty database with the demo. Does nothing when there is a house already. */
 import { readConfig } from '../config.ts';
 import { connect } from '../db/connect.ts';
+import { Disk } from '../db/disk.ts';
 import { migrate } from '../db/migrations.ts';
 import { defineModels, HouseRow } from '../db/models.ts';
+import { noDevices } from '../devices/devices.ts';
 import { openLog } from '../openKitchen.ts';
 import { seedDemo } from './seed.ts';
 
@@ -19,7 +21,9 @@ if ((await HouseRow.count()) === 0) {
     config,
     clock: () => new Date(),
     log: openLog('silent'),
-    scales: new Map(),
+    longReads: db,
+    disk: new Disk(db, 0),
+    devicesOf: () => noDevices,
     announce: () => undefined,
   };
   await seedDemo(kitchen, config.demoPin ?? '2468', breakdowns, (line) => process.stdout.write(`  ${line}\n`));

@@ -1,12 +1,13 @@
 import { api } from '@zabrik/contract';
 import { grams } from '@zabrik/core';
 import Papa from 'papaparse';
+import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from '../db/connect.ts';
 import { migrate } from '../db/migrations.ts';
 import { select } from '../db/select.ts';
 import { makeDatabase, openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { closedHake, must, received, smallestPng } from '../testing/work.ts';
+import { closedHake, deliveryBody, must, received, smallestPng } from '../testing/work.ts';
 import { leftOut, readHouseFile, tablesOfAHouse, writeHouseFile } from './houseFile.ts';
 
 let kitchen: TestKitchen;
@@ -169,4 +170,22 @@ describe('other ways out', () => {
     const reply = await maren.raw('get', '/api/v1/ledger/house.json');
     expect(reply.body).toMatchObject({ format: 'zabrik-house', version: 1 });
   });
+});
+
+it('brings the answers along: a tablet that repeats a command gets the first one, in the other database too', async () => {
+  const key = uuidv7();
+  const ask = { body: deliveryBody(kitchen) };
+  const first = await must(ines, api.receive.accept, ask, key);
+  const databaseUrl = await makeDatabase();
+  const db = connect(databaseUrl);
+  await migrate(db);
+  await readHouseFile(db, await written(), '9753');
+  const there = await openTestKitchen({ databaseUrl });
+  const inesThere = await there.signIn(kitchen.personOf('Ines Calloway'), '9753');
+  const lots = () => select(db, 'select id from lot', []);
+  const before = (await lots()).length;
+  expect(await must(inesThere, api.receive.accept, ask, key)).toEqual(first);
+  expect(await lots()).toHaveLength(before);
+  await there.stop();
+  await db.close();
 });

@@ -11,6 +11,8 @@ import { select, selectOne } from '../db/select.ts';
  */
 const tables: readonly { readonly name: string; readonly order: string; readonly drop?: readonly string[] }[] = [
   { name: 'person', order: 'name', drop: ['pin_hash', 'password_hash'] },
+  // a tablet that has not heard the answer repeats its command wherever the house has gone
+  { name: 'command', order: 'at, id' },
   { name: 'supplier', order: 'name' },
   { name: 'house_species', order: 'id' },
   { name: 'cut_plan', order: 'id, version' },
@@ -50,7 +52,6 @@ export const leftOut: Readonly<Record<string, string>> = {
   session: 'who is signed in here and now',
   device: 'the tablets of this server',
   sign_in_try: 'wrong PINs at this server’s doors',
-  command: 'answers kept for repeats of commands, for the tablets of this server',
   lot_balance: 'follows from the postings, and is held against them when a file is read',
   lot_kin: 'follows from the postings, and is written by the database with them',
   migration: 'the shape of the database',

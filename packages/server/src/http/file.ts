@@ -15,6 +15,6 @@ export interface GivenFile {
   readonly type: NonNullable<Endpoint['file']> | 'image/jpeg' | 'image/png' | 'image/webp';
   readonly name: string;
   readonly inline?: boolean;
-  /** All of it, or parts as they are read. */
+  /** All of it, or parts as they are made. */
   readonly body: Uint8Array | string | AsyncIterable<string>;
 }

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { once } from 'node:events';
+import { pipeline } from 'node:stream/promises';
 import { type Answer, type Asked, type Endpoint, type EndpointId, mayDo, type Topic } from '@zabrik/contract';
 import type { Request, RequestHandler, Response, Router } from 'express';
 import type { Sequelize, Transaction } from 'sequelize';
@@ -8,7 +8,8 @@ import { selectOne } from '../db/select.ts';
 import type { InCommand, Kitchen, Who } from '../kitchen.ts';
 import { fileHeaders, type GivenFile } from './file.ts';
 import { mustBeKeepable } from './keepable.ts';
-import { fieldsOf, Problem } from './problem.ts';
+import { fieldsOf, nothingChanged, Problem } from './problem.ts';
+import { spool } from './spool.ts';
 
 export interface Context<E extends Endpoint> extends Asked<E> {
   readonly request: Request;
@@ -64,7 +65,10 @@ const at = (router: Router, e: Endpoint, handler: RequestHandler): void => {
   router[e.method](e.path, handler);
 };
 
-/** A read that gives a file. Parts are sent as they come; what breaks on the way breaks the connection, never a whole-looking file. */
+/** How long a download may take nothing at all. */
+const STALLED_MS = 60_000;
+
+/** A read that gives a file. One in parts is written down here first: what breaks in the making is an answer of its own, never half a file. */
 export function mountFile<E extends Endpoint>(
   router: Router,
   e: E,
@@ -73,13 +77,16 @@ export function mountFile<E extends Endpoint>(
   at(router, e, async (request, response) => {
     const who = permitted(e, request);
     const { type, name, body, inline } = await handle(who, { ...asked(e, request), request });
-    fileHeaders(response, type, name, inline === true);
     if (typeof body === 'string' || body instanceof Uint8Array) {
+      fileHeaders(response, type, name, inline === true);
       response.end(body);
       return;
     }
-    for await (const part of body) if (!response.write(part)) await once(response, 'drain');
-    response.end();
+    const file = await spool(body);
+    fileHeaders(response, type, name, inline === true);
+    response.setTimeout(STALLED_MS, () => response.destroy());
+    // whoever hangs up in the middle has what he has
+    await pipeline(file, response).catch(() => undefined);
   });
 }
 
@@ -194,7 +201,8 @@ export async function runCommand<A>(
 ): Promise<A> {
   const { db } = kitchen;
   const fingerprint = fingerprintOf(endpoint, question);
-  return db.transaction(async (transaction) => {
+  let written = false;
+  const once = async (transaction: Transaction): Promise<A> => {
     await db.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', { bind: [commandId], transaction });
     const before = await answeredBefore<A>(db, who, commandId, fingerprint, transaction);
     if (before !== undefined) return before;
@@ -204,6 +212,17 @@ export async function runCommand<A>(
       'insert into command (id, house_id, endpoint, fingerprint, answer, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',
       { bind: [commandId, who.houseId, endpoint, fingerprint, JSON.stringify(answer), who.personId, at], transaction },
     );
+    written = true;
     return answer;
+  };
+  await mustHaveRoom(kitchen);
+  return db.transaction(once).catch((error: unknown) => {
+    // once all is written, only the database knows whether it was kept: the repeat under the same key finds out
+    throw written ? error : nothingChanged(error);
   });
+}
+
+/** Errors: `disk_full`. */
+export async function mustHaveRoom({ disk }: Kitchen): Promise<void> {
+  if (await disk.isFull()) throw new Problem('disk_full');
 }

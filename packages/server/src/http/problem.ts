@@ -9,8 +9,13 @@ export class Problem extends Error {
   readonly detail: string | undefined;
   readonly fields: readonly { path: string; message: string }[];
 
-  constructor(code: ProblemCode, detail?: string, fields: readonly { path: string; message: string }[] = []) {
-    super(detail ?? problems[code].title);
+  constructor(
+    code: ProblemCode,
+    detail?: string,
+    fields: readonly { path: string; message: string }[] = [],
+    options?: ErrorOptions,
+  ) {
+    super(detail ?? problems[code].title, options);
     this.name = 'Problem';
     this.code = code;
     this.detail = detail;
@@ -46,6 +51,7 @@ const ofDatabase = (error: BaseError): Problem => {
   if (error instanceof ConnectionError) return new Problem('database_away');
   const code = error instanceof DatabaseError ? (error.parent as { code?: string }).code : undefined;
   if (code === 'ZB003') return new Problem('not_enough');
+  if (code === '53100') return new Problem('disk_full');
   // 57P01..57P03: the server is being shut down or starts up; 08xxx: connection lost
   if (code !== undefined && (code.startsWith('57P') || code.startsWith('08'))) return new Problem('database_away');
   if (code === undefined && /terminat|ECONN|not queryable|closed/i.test(error.message))
@@ -78,6 +84,17 @@ export function asProblem(error: unknown): Problem {
       return new Problem('database_away');
   }
   return new Problem('broken');
+}
+
+/**
+ * A failure that is known to have left nothing behind, said so: the transaction was taken back before it could be kept. Where it is not known,
+ * as when the line was lost while the database kept it, nobody says it.
+ */
+export function nothingChanged(error: unknown): unknown {
+  const problem = asProblem(error);
+  return problem.code === 'broken' || problem.code === 'database_away'
+    ? new Problem(problem.code, `${problems[problem.code].title} Nothing was changed.`, [], { cause: error })
+    : error;
 }
 
 export function problemDocument(problem: Problem, requestId: string | undefined): ProblemDocument {

@@ -4,6 +4,8 @@ import type { Logger } from 'pino';
 import { z } from 'zod';
 
 const CHANNEL = 'zabrik_changed';
+/** What the database knows this line by. */
+const LINE = 'zabrik live';
 const GATHER_MS = 15;
 const RETRY_MS = 500;
 
@@ -25,6 +27,7 @@ export class Announcer {
   readonly #waiting = new Map<string, { topics: Set<Topic>; ids: Set<string> }>();
   #client: pg.Client | undefined;
   #timer: NodeJS.Timeout | undefined;
+  #retry: NodeJS.Timeout | undefined;
   /** One word after another: the connection takes one query at a time. */
   #sending: Promise<void> = Promise.resolve();
   #closed = false;
@@ -61,6 +64,7 @@ export class Announcer {
   async close(): Promise<void> {
     this.#closed = true;
     clearTimeout(this.#timer);
+    clearTimeout(this.#retry);
     await this.#client?.end().catch(() => undefined);
   }
 
@@ -78,30 +82,38 @@ export class Announcer {
     }
   }
 
+  /** Opens the one line that listens. Nothing is left of a try that fails half-way. */
   async #listen(): Promise<void> {
-    const client = new pg.Client({ connectionString: this.#databaseUrl });
-    this.#client = client;
+    const client = new pg.Client({ connectionString: this.#databaseUrl, application_name: LINE });
     client.on('notification', ({ payload }) => this.#hear(payload ?? ''));
     client.on('error', (error) => this.#log.warn({ err: error }, 'live: connection lost'));
     client.on('end', () => {
-      if (this.#closed || this.#client !== client) return;
-      setTimeout(() => void this.#again(), RETRY_MS);
+      if (this.#client !== client) return;
+      this.#client = undefined;
+      this.#later();
     });
-    await client.connect();
-    // a word about a change need not wait for the disk: what it is about is there already
-    await client.query('set synchronous_commit = off');
-    await client.query(`listen ${CHANNEL}`);
+    try {
+      await client.connect();
+      // a word about a change need not wait for the disk: what it is about is there already
+      await client.query('set synchronous_commit = off');
+      await client.query(`listen ${CHANNEL}`);
+    } catch (error) {
+      void client.end().catch(() => undefined);
+      throw error;
+    }
+    this.#client = client;
+    if (this.#closed) await client.end();
   }
 
-  async #again(): Promise<void> {
+  #later(): void {
     if (this.#closed) return;
-    try {
-      await this.#listen();
-      this.#hear('*'); // what was said meanwhile is gone
-    } catch {
-      this.#client = undefined;
-      setTimeout(() => void this.#again(), RETRY_MS);
-    }
+    clearTimeout(this.#retry);
+    this.#retry = setTimeout(() => {
+      this.#listen().then(
+        () => this.#hear('*'), // what was said meanwhile is gone
+        () => this.#later(),
+      );
+    }, RETRY_MS);
   }
 
   #hear(payload: string): void {

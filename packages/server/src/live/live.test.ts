@@ -1,7 +1,9 @@
 import { api, type ScaleReading } from '@zabrik/contract';
 import { grams } from '@zabrik/core';
 import { startSimulatedScale } from '@zabrik/devices';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import pg from 'pg';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { select } from '../db/select.ts';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
 import { must, received, startHake, takeBody } from '../testing/work.ts';
 
@@ -160,7 +162,7 @@ describe('the bench scale', () => {
   });
 
   it('is said to be away when it is gone, and the app goes on', async () => {
-    const bridge = one.kitchen.scales.get('bench');
+    const bridge = one.kitchen.devicesOf(one.home?.houseId ?? '').scales.get('bench');
     await scale.stop();
     await expect.poll(() => bridge?.latest.state, { timeout: 6_000 }).toBe('away');
     expect(await ines.ask(api.bench.scaleCommand, { body: { command: 'tare' } })).toMatchObject({
@@ -188,4 +190,35 @@ it('a line ends with its session', async () => {
   let read = '';
   for await (const chunk of response.body ?? []) read += new TextDecoder().decode(chunk as Uint8Array);
   expect(read).toContain('event: resync');
+});
+
+it('one line listens, however often the database was gone and however it went', async () => {
+  const listening = () =>
+    select<{ n: number }>(
+      one.kitchen.db,
+      `select count(*)::int as n from pg_stat_activity where datname = current_database() and application_name = 'zabrik live'`,
+      [],
+    );
+  expect((await listening())[0]?.n).toBe(2); // two servers, one line each
+  const admin = new pg.Client({ connectionString: inject('databaseUrl') });
+  await admin.connect();
+  const name = new URL(one.databaseUrl).pathname.slice(1);
+  // ended again and again for longer than a few retries, so that some fail half-way
+  for (const until = Date.now() + 4_000; Date.now() < until; )
+    await admin.query('select pg_terminate_backend(pid) from pg_stat_activity where datname = $1', [name]);
+  await admin.end();
+  await expect.poll(async () => (await listening().catch(() => []))[0]?.n, { timeout: 30_000 }).toBe(2);
+  await new Promise((resolve) => setTimeout(resolve, 1_500));
+  expect((await listening())[0]?.n).toBe(2);
+});
+
+it('the devices stand in one house: another on the same machine sees no scale, no probe and no printed label of it', async () => {
+  const theirs = await one.signIn(one.personOf('Ines Calloway', one.other));
+  expect(await theirs.ask(api.bench.scaleCommand, { body: { scale: 'bench', command: 'tare' } })).toMatchObject({
+    status: 503,
+    body: { code: 'scale_away' },
+  });
+  expect(await must(theirs, api.larder.printed, {})).toMatchObject({ jobs: [] });
+  expect(await must(theirs, api.receive.probe, {})).toMatchObject({ state: 'away' });
+  expect(await theirs.raw('get', '/api/v1/labels/printed/1')).toMatchObject({ status: 503 });
 });

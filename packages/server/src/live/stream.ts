@@ -1,17 +1,19 @@
 import type { RequestHandler } from 'express';
+import type { Devices } from '../devices/devices.ts';
 import { signedIn } from '../http/mount.ts';
-import type { ScaleBridge } from '../scale/scaleBridge.ts';
 import type { Announcer } from './announcer.ts';
 
 /** How often a silent line says that it still stands: a tablet that hears nothing for a few of these takes its scale for away. */
 const BEAT_MS = 3_000;
 
+/** Bytes that may wait for one screen. */
+const MOST_UNREAD = 256 * 1_024;
+
 /** GET /api/v1/live: server-sent events `changed`, `resync`, `scale` and `beat`, for the house of whoever is signed in, as long as they are. */
 export const stream =
   (
     announcer: Announcer,
-    scales: ReadonlyMap<string, ScaleBridge>,
-    scaleHouse: () => string | undefined,
+    devicesOf: (houseId: string) => Devices,
     isOpen: (sessionId: string) => Promise<boolean>,
   ): RequestHandler =>
   (request, response) => {
@@ -22,6 +24,9 @@ export const stream =
       'x-accel-buffering': 'no',
     });
     const say = (event: string, data: unknown): void => {
+      // a screen that has stopped reading is let go: it comes back by itself and reads everything again
+      if (response.writableLength > MOST_UNREAD) response.destroy();
+      if (response.destroyed) return;
       response.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
     };
     say('resync', {});
@@ -30,11 +35,10 @@ export const stream =
         changed === 'resync' ? say('resync', {}) : say('changed', changed),
       ),
     ];
-    if (scaleHouse() === who.houseId)
-      for (const scale of scales.values()) {
-        say('scale', scale.latest);
-        forget.push(scale.subscribe((reading) => say('scale', reading)));
-      }
+    for (const scale of devicesOf(who.houseId).scales.values()) {
+      say('scale', scale.latest);
+      forget.push(scale.subscribe((reading) => say('scale', reading)));
+    }
     const { sessionID } = request;
     const beat = setInterval(() => {
       // a line ends with its session; while nobody can say, it stands

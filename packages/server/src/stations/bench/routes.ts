@@ -59,8 +59,8 @@ export function benchRoutes(kitchen: Kitchen, router: Router): void {
   mountCommand(kitchen, router, api.bench.cancel, ['breakdowns', 'lots'], (command, { params }) =>
     cancelBreakdown(kitchen, command, params.breakdownId),
   );
-  mountRead(router, api.bench.scaleCommand, async (_who, { body }) => {
-    const scale = kitchen.scales.get(body.scale);
+  mountRead(router, api.bench.scaleCommand, async (who, { body }) => {
+    const scale = kitchen.devicesOf(who.houseId).scales.get(body.scale);
     if (scale === undefined) throw new Problem('scale_away');
     const { done, why } = await scale.command(body.command);
     if (!done) throw new Problem('scale_away', SCALE_REFUSALS[why]);

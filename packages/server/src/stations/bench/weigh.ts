@@ -2,6 +2,7 @@ import { allowed, type WeighBody, type Weighing } from '@zabrik/contract';
 import type { Destination } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
 import { select, selectOne } from '../../db/select.ts';
+import { mustHaveRoom } from '../../http/mount.ts';
 import { asProblem, Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
 
@@ -99,7 +100,12 @@ class SharedCommits {
     } catch (error) {
       const [only] = batch;
       // one that the database cannot take must not take others along: each once more by itself
-      if (batch.length === 1 || only === undefined || asProblem(error).code === 'database_away')
+      if (
+        batch.length === 1 ||
+        only === undefined ||
+        asProblem(error).code === 'database_away' ||
+        asProblem(error).code === 'disk_full'
+      )
         for (const { failed } of batch) failed(error);
       else for (const each of batch) await this.#commit([each]);
     }
@@ -196,6 +202,7 @@ export async function weigh(
     // a tablet whose clock runs ahead weighs now, not tomorrow
     at: new Date(Math.min(Date.parse(body.at), kitchen.clock().getTime() + AHEAD_MS)).toISOString(),
   };
+  await mustHaveRoom(kitchen);
   const judged = await sharedCommits(db).write({
     id,
     sid: 'sid' in weigher ? weigher.sid : null,

@@ -121,7 +121,8 @@ export const weighRoad =
       (weighing) => answer(200, 'application/json', weighing),
       (error: unknown) => {
         const problem = asProblem(error);
-        if (problem.code === 'broken') kitchen.log.error({ err: error, id: requestId(response) }, 'unexpected');
+        if (problem.code === 'broken')
+          kitchen.log.error({ err: problem.cause ?? error, id: requestId(response) }, 'unexpected');
         const document = problemDocument(problem, requestId(response));
         answer(document.status, 'application/problem+json', document);
       },

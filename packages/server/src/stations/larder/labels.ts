@@ -103,7 +103,7 @@ export async function printSheets(
   const labels = each.reduce((sum, n) => sum + n, 0);
   const pdf = await drawLabels(contents, each, body.size, await isAmerican(kitchen, house));
   const name = rows.length === 1 ? `${rows[0]?.code} ${rows[0]?.name}` : `${rows[0]?.code} and ${rows.length - 1} more`;
-  const job = await print(kitchen.config.printer, name, labels, pdf);
+  const job = await print(kitchen.devicesOf(who.houseId).printer, name, labels, pdf);
   return {
     job,
     labels,
@@ -147,13 +147,13 @@ export async function listPrinted(kitchen: Kitchen, who: Who): Promise<Answer<ty
   );
   return {
     latest: rows.map((row, i) => contentOf({ ...row, labels: row.labels - 1 }, house, latest[i]?.[1] ?? '')),
-    jobs: await printedJobs(kitchen.config.printer),
+    jobs: await printedJobs(kitchen.devicesOf(who.houseId).printer),
   };
 }
 
-export const showPrinted = async (kitchen: Kitchen, job: string): Promise<GivenFile> => ({
+export const showPrinted = async (kitchen: Kitchen, who: Who, job: string): Promise<GivenFile> => ({
   type: 'application/pdf',
   name: `printed-${job}.pdf`,
   inline: true,
-  body: await printedDocument(kitchen.config.printer, job),
+  body: await printedDocument(kitchen.devicesOf(who.houseId).printer, job),
 });

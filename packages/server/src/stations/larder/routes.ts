@@ -86,7 +86,7 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
     stockTakes: await listStockTakes(db, who.houseId, query.limit),
   }));
   mountRead(router, api.larder.printed, (who) => listPrinted(kitchen, who));
-  mountFile(router, api.larder.showPrinted, (_who, { params }) => showPrinted(kitchen, params.job));
+  mountFile(router, api.larder.showPrinted, (who, { params }) => showPrinted(kitchen, who, params.job));
   mountFile(router, api.larder.labelPdf, (who, { query }) => labelPdf(kitchen, who, query));
   mountCommand(kitchen, router, api.larder.takeOut, ['lots'], (command, asked) => takeOut(kitchen, command, asked));
   mountCommand(kitchen, router, api.larder.keep, ['lots'], (command, asked) => keep(kitchen, command, asked));

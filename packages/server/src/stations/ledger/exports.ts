@@ -104,7 +104,7 @@ export async function movementsCsv(
   return {
     type: 'text/csv',
     name: `movements-${house.slug}.csv`,
-    body: csvRows(kitchen.db, who.houseId, house.timezone, house.currency, query),
+    body: csvRows(kitchen.longReads, who.houseId, house.timezone, house.currency, query),
   };
 }
 

@@ -36,6 +36,6 @@ export function ledgerRoutes(kitchen: Kitchen, router: Router): void {
   mountFile(router, api.ledger.exportHouse, async (who) => ({
     type: 'application/json',
     name: `${(await readHouse(who.houseId)).slug}.house.json`,
-    body: writeHouseFile(kitchen.db, who.houseId, kitchen.clock()),
+    body: writeHouseFile(kitchen.longReads, who.houseId, kitchen.clock()),
   }));
 }

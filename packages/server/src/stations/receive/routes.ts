@@ -81,5 +81,5 @@ export function receiveRoutes(kitchen: Kitchen, router: Router): void {
   mountRead(router, api.receive.priceHistory, async (who, { query }) => ({
     points: await readPriceHistory(db, who.houseId, query.item, query.supplierId),
   }));
-  mountRead(router, api.receive.probe, () => readProbe(kitchen.config.probe));
+  mountRead(router, api.receive.probe, (who) => readProbe(kitchen.devicesOf(who.houseId).probe));
 }

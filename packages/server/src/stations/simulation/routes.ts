@@ -14,7 +14,7 @@ const BITS = 6;
 export function simulationRoutes(kitchen: Kitchen, router: Router): void {
   mountRead(router, api.simulation.pan, async (who, { body }) => {
     if (!kitchen.config.simulated) throw new Problem('not_found');
-    const scale = kitchen.scales.get(body.scale);
+    const scale = kitchen.devicesOf(who.houseId).scales.get(body.scale);
     if (scale === undefined) throw new Problem('scale_away');
     let massMg: number;
     if (body.what === 'load') massMg = body.massMg;
@@ -51,9 +51,9 @@ export function simulationRoutes(kitchen: Kitchen, router: Router): void {
     return { massMg };
   });
 
-  mountRead(router, api.simulation.probe, async (_who, { body }) => {
+  mountRead(router, api.simulation.probe, async (who, { body }) => {
     if (!kitchen.config.simulated) throw new Problem('not_found');
-    await stickProbe(kitchen.config.probe, body.centiC);
+    await stickProbe(kitchen.devicesOf(who.houseId).probe, body.centiC);
     return { centiC: body.centiC };
   });
 }

@@ -1,0 +1,75 @@
+import { connect as connectTcp, type Socket } from 'node:net';
+import { api } from '@zabrik/contract';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { select } from '../db/select.ts';
+import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
+import { must, received } from '../testing/work.ts';
+import { spool } from './spool.ts';
+
+let kitchen: TestKitchen;
+let maren: Tablet;
+beforeAll(async () => {
+  kitchen = await openTestKitchen();
+  maren = await kitchen.signIn(kitchen.personOf('Maren Ostle'));
+});
+afterAll(() => kitchen.stop());
+
+const open = (): Promise<readonly { n: number }[]> =>
+  select(
+    kitchen.kitchen.db,
+    `select count(*)::int as n from pg_stat_activity where datname = current_database() and state like 'idle in transaction%'`,
+    [],
+  );
+
+describe('a long download', () => {
+  it('that nobody reads keeps no transaction open and no bench waiting', async () => {
+    // 12 MB, far more than a connection holds on its way
+    await kitchen.kitchen.db.query(
+      `insert into command select gen_random_uuid(), $1, 'x', 'x', jsonb_build_object('x', (select string_agg(md5(random()::text), '') from generate_series(1, 120) where i > 0)), $2, now()
+       from generate_series(1, 3000) i`,
+      { bind: [kitchen.home?.houseId, kitchen.personOf('Maren Ostle')] },
+    );
+    const { host, port, hostname } = new URL(kitchen.base);
+    const stalled = await Promise.all(
+      Array.from(
+        { length: 25 },
+        () =>
+          new Promise<Socket>((resolve, reject) => {
+            const socket = connectTcp(Number(port), hostname);
+            socket.once('error', reject);
+            socket.write(
+              `GET /api/v1/ledger/house.json HTTP/1.1\r\nHost: ${host}\r\nCookie: ${maren.cookie}\r\nAccept-Encoding: identity\r\n\r\n`,
+            );
+            socket.once('data', () => {
+              socket.pause();
+              resolve(socket);
+            });
+          }),
+      ),
+    );
+    await expect.poll(async () => (await open())[0]?.n).toBe(0);
+    await received(kitchen, maren);
+    expect((await must(maren, api.larder.list, { query: {} })).lots.length).toBeGreaterThan(0);
+    for (const socket of stalled) socket.destroy();
+  });
+
+  it('is an answer of its own when it breaks in the making, and never half a file', async () => {
+    await expect(
+      spool(
+        (async function* () {
+          yield 'half';
+          throw new Error('broke');
+        })(),
+      ),
+    ).rejects.toThrow('broke');
+    let text = '';
+    for await (const part of await spool(
+      (async function* () {
+        yield 'one ';
+        yield 'two – drei';
+      })(),
+    ))
+      text += String(part);
+    expect(text).toBe('one two – drei');
+  });
+});
