@@ -5,13 +5,13 @@ import { v7 as uuidv7 } from 'uuid';
 import { dayIn, readHouse } from '../../db/house.ts';
 import { SupplierRow } from '../../db/models.ts';
 import { readProbe } from '../../devices/askDevice.ts';
-import { mountCommand, mountFile, mountRead } from '../../http/mount.ts';
+import { mountCommand, mountFile, mountPrepared, mountRead } from '../../http/mount.ts';
 import { pageOf, readCursor } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
 import { claimPdf } from './claimPdf.ts';
 import { callOffOrder, placeOrder } from './orders.ts';
-import { addPhotograph, listPhotographs, showPhotograph } from './photographs.ts';
+import { addPhotograph, listPhotographs, redraw, showPhotograph } from './photographs.ts';
 import { listPriceLists, listPrices, readPriceHistory, takePrices, undoPrices } from './prices.ts';
 import { listDeliveries, listOpenOrders, readDelivery } from './queries.ts';
 import { acceptDelivery, closeDelivery } from './service.ts';
@@ -49,8 +49,13 @@ export function receiveRoutes(kitchen: Kitchen, router: Router): void {
     closeDelivery(kitchen, command, asked),
   );
   mountRead(router, api.receive.photographs, (who, { params }) => listPhotographs(kitchen, who, params.lineId));
-  mountCommand(kitchen, router, api.receive.photograph, ['deliveries'], (command, asked) =>
-    addPhotograph(kitchen, command, asked),
+  mountPrepared(
+    kitchen,
+    router,
+    api.receive.photograph,
+    ['deliveries'],
+    (who, asked) => redraw(kitchen, who, asked),
+    (command, asked, redrawn) => addPhotograph(kitchen, command, asked, redrawn),
   );
   mountFile(router, api.receive.showPhotograph, (who, { params }) => showPhotograph(kitchen, who, params.photographId));
   mountFile(router, api.receive.claimPdf, async (who, { params }) => {
