@@ -6,6 +6,7 @@ import { generateKeyPairSync, randomBytes } from 'node:crypto';
 import { chmodSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import forge from 'node-forge';
+import { hasConstraints, nameConstraints } from './nameConstraints.ts';
 
 export interface HouseCertificate {
   readonly key: string;
@@ -49,7 +50,8 @@ function make({ subject, days, now, key, extensions, by }: Making): string {
   const cert = pki.createCertificate();
   const own = pki.privateKeyFromPem(key);
   cert.publicKey = pki.setRsaPublicKey(own.n, own.e);
-  cert.serialNumber = `00${randomBytes(16).toString('hex')}`;
+  // positive, and no zero in front: one in 256 was written in a way that OpenSSL refuses to read
+  cert.serialNumber = `01${randomBytes(16).toString('hex')}`;
   cert.validity.notBefore = new Date(now.getTime() - DAY);
   cert.validity.notAfter = new Date(now.getTime() + days * DAY);
   const name = [
@@ -71,7 +73,8 @@ const namesOf = (cert: forge.pki.Certificate): string[] => {
 /**
  * Reads the house's certificate from a folder, or makes what is missing, out of date or for other addresses.
  *
- * Keeps   the authority as long as it is valid: tablets have to trust it once, not at every renewal.
+ * Keeps   the authority as long as it is valid and the machine keeps its name: tablets have to trust it once, not at every renewal. It can
+ *         vouch for this machine's names and for private addresses only: whoever steals its key cannot pose as a bank.
  */
 export function houseCertificate(
   folder: string,
@@ -88,8 +91,13 @@ export function houseCertificate(
 
   let authority = read('authority.crt');
   let authorityKey = read('authority.key');
+  const constraints = nameConstraints(names, addresses);
   let fresh = false;
-  if (!good(authority, SERVER_DAYS) || authorityKey === undefined) {
+  if (
+    !good(authority, SERVER_DAYS) ||
+    authorityKey === undefined ||
+    !hasConstraints(pki.certificateFromPem(authority), constraints)
+  ) {
     authorityKey = keyPair();
     authority = make({
       subject: `Zabrik house authority ${now.toISOString().slice(0, 10)}`,
@@ -100,6 +108,7 @@ export function houseCertificate(
         { name: 'basicConstraints', cA: true, pathLenConstraint: 0, critical: true },
         { name: 'keyUsage', keyCertSign: true, cRLSign: true, critical: true },
         { name: 'subjectKeyIdentifier' },
+        constraints,
       ],
     });
     keep(file('authority.key'), authorityKey);

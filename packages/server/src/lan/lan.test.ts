@@ -1,11 +1,12 @@
 import { X509Certificate } from 'node:crypto';
 import { mkdtempSync, readFileSync, statSync } from 'node:fs';
 import { type ClientRequest, type IncomingMessage, request as plainRequest, type RequestOptions } from 'node:http';
-import { request as tlsRequest } from 'node:https';
+import { createServer as createTlsServer, request as tlsRequest } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import forge from 'node-forge';
 import { afterAll, describe, expect, it } from 'vitest';
 import { openLog } from '../openKitchen.ts';
 import { houseCertificate } from './houseCertificate.ts';
@@ -49,6 +50,62 @@ describe('the house’s certificate', () => {
     expect(new X509Certificate(moved.cert).checkIP('10.0.0.9')).toBe('10.0.0.9');
     expect([renewed.authority, moved.authority]).toEqual([first.authority, first.authority]);
     expect(readFileSync(join(dir, 'authority.crt'), 'utf8')).toBe(first.authority);
+  });
+});
+
+describe('the house’s authority', () => {
+  /** A server certificate for any name, by whoever has the authority's key. */
+  const forged = (dir: string, altName: object) => {
+    const { pki } = forge;
+    const authority = pki.certificateFromPem(readFileSync(join(dir, 'authority.crt'), 'utf8'));
+    const keys = pki.privateKeyFromPem(readFileSync(join(dir, 'server.key'), 'utf8'));
+    const cert = pki.createCertificate();
+    cert.publicKey = pki.setRsaPublicKey(keys.n, keys.e);
+    cert.serialNumber = '0101';
+    cert.validity.notBefore = new Date(Date.now() - DAY);
+    cert.validity.notAfter = new Date(Date.now() + DAY);
+    cert.setSubject([{ name: 'commonName', value: 'x' }]);
+    cert.setIssuer(authority.subject.attributes);
+    cert.setExtensions([{ name: 'subjectAltName', altNames: [altName] }]);
+    cert.sign(pki.privateKeyFromPem(readFileSync(join(dir, 'authority.key'), 'utf8')), forge.md.sha256.create());
+    return { cert: pki.certificateToPem(cert), key: pki.privateKeyToPem(keys) };
+  };
+  const trusts = (ca: string, server: { cert: string; key: string }, servername: string): Promise<string> =>
+    new Promise((resolve) => {
+      const listener = createTlsServer(server, (_q, response) => response.end('in')).listen(0, '127.0.0.1', () => {
+        const { port } = listener.address() as AddressInfo;
+        const request = tlsRequest({ host: '127.0.0.1', port, ca, servername, headers: { host: servername } }, (r) => {
+          r.resume();
+          done('trusted');
+        });
+        const done = (said: string): void => {
+          listener.close();
+          listener.closeAllConnections();
+          resolve(said);
+        };
+        request.on('error', (error: NodeJS.ErrnoException) => done(error.message));
+        request.end();
+      });
+    });
+
+  it('vouches for its own machine and for nobody else: a stolen key poses as no bank', async () => {
+    const dir = folder();
+    const { authority, cert, key } = houseCertificate(dir, names, ['192.168.7.20', '93.184.215.14'], new Date());
+    expect(await trusts(authority, { cert, key }, 'kitchen.local')).toBe('trusted');
+    expect(await trusts(authority, forged(dir, { type: 2, value: 'kitchen.local' }), 'kitchen.local')).toBe('trusted');
+    expect(await trusts(authority, forged(dir, { type: 2, value: 'bank.example' }), 'bank.example')).toBe(
+      'permitted subtree violation',
+    );
+    expect(await trusts(authority, forged(dir, { type: 7, ip: '93.184.215.15' }), '')).toBe(
+      'permitted subtree violation',
+    );
+  });
+
+  it('is made anew when the machine gets another name, and by a program that limits what it may vouch for', () => {
+    const dir = folder();
+    const first = houseCertificate(dir, names, ['10.0.0.4'], new Date());
+    const renamed = houseCertificate(dir, ['localhost', 'pass.local'], ['10.0.0.4'], new Date());
+    expect(renamed.authority).not.toBe(first.authority);
   });
 });
 
