@@ -1,6 +1,7 @@
 #!/usr/bin/env bash
-# Private PostgreSQL cluster of this project, loopback only.   usage: scripts/db.sh start|stop|status|url|psql [args]|reset
-# Env: DB_HOME (default <project>/.zabrik/pg), DB_NAME (default zabrik), DB_FSYNC (on|off; off only for throw-away test clusters)
+# Private PostgreSQL cluster of this project, loopback only.   usage: scripts/db.sh start|stop|status|url|psql [args]|reset|remove|to TIME BASE WAL
+# Env: DB_HOME (default <project>/.zabrik/pg), DB_NAME (default zabrik), DB_FSYNC (on|off; off only for throw-away test clusters),
+#      DB_ARCHIVE (a directory: every piece of the write-ahead log is kept there as well, so that `to` can go back to any moment)
 set -Eeuo pipefail
 umask 077
 ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd -P)
@@ -63,6 +64,7 @@ lock_timeout = '10s'
 fsync = ${DB_FSYNC:-on}
 CONF
   fi
+  keep_log
   local pidf=$DATA/postmaster.pid                                  # stale after a kill: its pid may now be someone else's
   if as test -f "$pidf" && ! running; then as rm -f "$pidf"; fi
   local try port
@@ -76,6 +78,55 @@ CONF
   psql_ -d postgres -Atc "select 1 from pg_database where datname='$NAME'" | grep -q 1 || psql_ -d postgres -c "create database \"$NAME\""
   echo "started: 127.0.0.1:$port"
 }
+keep_log() {                            # a segment that is there already and the same is kept already: PostgreSQL asks again after a crash
+  as grep -q archive.conf "$DATA/postgresql.conf" || as sh -c "echo \"include_if_exists 'archive.conf'\" >> '$DATA/postgresql.conf'"
+  if [ -z "${DB_ARCHIVE:-}" ]; then as rm -f "$DATA/archive.conf"; return; fi
+  mkdir -p "$DB_ARCHIVE"; chmod 711 "$(dirname "$DB_ARCHIVE")"; [ "$(id -u)" != 0 ] || chown "$OWNER" "$DB_ARCHIVE"
+  as test -w "$DB_ARCHIVE" || die "$OWNER cannot write to $DB_ARCHIVE"
+  as sh -c "cat > '$DATA/archive.conf'" <<CONF
+archive_mode = on
+archive_timeout = 300
+archive_command = 'if test -f "$DB_ARCHIVE/%f.gz"; then gzip -dc "$DB_ARCHIVE/%f.gz" | cmp -s - "%p"; else gzip -c "%p" > "$DB_ARCHIVE/%f.part" && sync "$DB_ARCHIVE/%f.part" && mv "$DB_ARCHIVE/%f.part" "$DB_ARCHIVE/%f.gz"; fi'
+CONF
+}
+# The cluster as it stood at a moment: from a base backup and the log kept since. What is there now is set aside, never removed.
+to() {
+  local time=${1/T/ } base=$2 wal=$3 aside new=$HOME_DIR/data-new
+  time=${time/Z/+00}                                               # PostgreSQL reads this setting without T and Z
+  [ -f "$base/base.tar.gz" ] || die "$base holds no base backup"
+  stop >/dev/null
+  aside=$HOME_DIR/data-before-$(date -u +%Y%m%dT%H%M%S)
+  as rm -rf "$new"; as mkdir -m 700 "$new"
+  as tar -xzf - -C "$new" <"$base/base.tar.gz"
+  as sh -c "cp '$DATA'/pg_wal/0* '$new/pg_wal/' 2>/dev/null || true"   # what was written last is not archived yet
+  as sh -c "cat >> '$new/postgresql.auto.conf'" <<CONF
+restore_command = 'gzip -dc "$wal/%f.gz" > "%p"'
+recovery_target_time = '$time'
+recovery_target_action = 'promote'
+CONF
+  as touch "$new/recovery.signal"
+  as mv "$DATA" "$aside"; as mv "$new" "$DATA"
+  local ok=1
+  (start) >/dev/null || ok=0
+  if [ "$ok" = 1 ]; then
+    local i
+    for i in $(seq 1 600); do
+      case "$(psql_ -d postgres -Atc 'select pg_is_in_recovery()' 2>/dev/null || true)" in
+        f) break ;;
+        t) psql_ -d postgres -Atc 'select 1 where pg_is_wal_replay_paused()' 2>/dev/null | grep -q 1 && ok=0 && break; sleep 0.5 ;;
+        *) running || { ok=0; break; }; sleep 0.5 ;;
+      esac
+    done
+  fi
+  if [ "$ok" = 0 ]; then
+    as tail -3 "$LOG" >&2
+    stop >/dev/null
+    as rm -rf "$DATA"; as mv "$aside" "$DATA"
+    die "the log does not reach $time; everything is as it was"
+  fi
+  local name; for name in restore_command recovery_target_time recovery_target_action; do psql_ -d postgres -c "alter system reset $name"; done
+  echo "$aside"
+}
 stop() { if running; then as "$BIN/pg_ctl" -D "$DATA" -m fast -w -t 60 -s stop; echo stopped; else echo "not running"; fi; }
 
 case "${1:-}" in
@@ -84,6 +135,8 @@ case "${1:-}" in
   status) if running; then echo "running: 127.0.0.1:$(cat "$PORTF")"; else echo stopped; exit 3; fi ;;
   url) running || die "not running"; url "${2:-}" ;;
   psql) shift; psql_ -d "$NAME" "$@" ;;
+  remove) stop; as rm -rf "$DATA"; rm -rf "$HOME_DIR" ;;
+  to) [ $# = 4 ] || die "to TIME BASE WAL"; to "$2" "$3" "$4" ;;
   reset) stop; as rm -rf "$DATA"; rm -f "$PORTF" "$PWF"; start ;;
   *) sed -n '2,3p' "$0"; exit 2 ;;
 esac

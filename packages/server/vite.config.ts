@@ -14,6 +14,7 @@ export default defineConfig({
         seed: 'src/demo/seedMain.ts',
         scale: '../devices/src/scaleMain.ts',
         houseFile: 'src/house/houseFileMain.ts',
+        backup: 'src/backup/backupMain.ts',
         labelWorker: 'src/paper/labelWorker.ts',
       },
       output: { entryFileNames: '[name].js' },

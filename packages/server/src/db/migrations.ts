@@ -15,6 +15,7 @@ import { secondGo } from './migrations/0012-second-go.ts';
 import { holdsTravel } from './migrations/0013-holds-travel.ts';
 import { whoseWeight } from './migrations/0014-whose-weight.ts';
 import { doors } from './migrations/0015-doors.ts';
+import { backups } from './migrations/0016-backups.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -33,6 +34,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   holdsTravel,
   whoseWeight,
   doors,
+  backups,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

@@ -54,6 +54,8 @@ export const leftOut: Readonly<Record<string, string>> = {
   sign_in_try: 'wrong PINs at this server’s doors',
   lot_balance: 'follows from the postings, and is held against them when a file is read',
   lot_kin: 'follows from the postings, and is written by the database with them',
+  backup: 'what this machine has kept of all its houses',
+  restored: 'when this machine’s records were brought back',
   migration: 'the shape of the database',
 };
 export const tablesOfAHouse = tables.map((t) => t.name);

@@ -1,0 +1,161 @@
+/**
+ * Backups as the house has them, by the commands it types: kept from another folder, twice brought back, damaged, on a second place that is
+ * not there, rehearsed, and the records as they stood at a moment between two backups.
+ *   tsx e2e/keeping.ts
+ */
+import { strict as assert } from 'node:assert';
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
+import { appendFileSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
+
+const ROOT = new URL('..', import.meta.url).pathname;
+const away = mkdtempSync(join(tmpdir(), 'zabrik-keeping-'));
+const second = join(away, 'second');
+const state = join(away, 'state');
+const env = { ...process.env, ZABRIK_STATE: state, ZABRIK_BACKUPS_SECOND: second, DB_HOME: join(state, 'pg') };
+execFileSync('chmod', ['711', away]);
+
+const zabrik = (...args: string[]) => {
+  const done = spawnSync(join(ROOT, 'zabrik'), args, { cwd: away, env, encoding: 'utf8' });
+  return { ok: done.status === 0, said: done.stdout + done.stderr };
+};
+const must = (...args: string[]): string => {
+  const { ok, said } = zabrik(...args);
+  assert.ok(ok, `./zabrik ${args.join(' ')}: ${said}`);
+  return said;
+};
+const db = (...args: string[]): string =>
+  execFileSync(join(ROOT, 'scripts/db.sh'), args, {
+    env: { ...env, DB_ARCHIVE: join(state, 'backups/log') },
+    encoding: 'utf8',
+    stdio: ['ignore', 'pipe', 'inherit'],
+  }).trim();
+const sql = (text: string, database = 'zabrik'): string => db('psql', '-d', database, '-Atc', text);
+const began = Date.now();
+const say = (line: string): void =>
+  void process.stdout.write(`${((Date.now() - began) / 1_000).toFixed(0).padStart(3)}s  ${line}\n`);
+const suppliers = (): string =>
+  sql(`select string_agg(name, ',' order by name) from supplier where name like 'Mark %'`);
+const mark = (name: string): string =>
+  sql(`insert into supplier (id, house_id, name) select gen_random_uuid(), id, 'Mark ${name}' from house limit 1`);
+
+/** Lets the night's work run until it has said this. */
+const nightUntil = (wanted: RegExp, databaseUrl: string): Promise<string> =>
+  new Promise((resolve, reject) => {
+    const night = spawn('node', ['packages/server/dist/backup.js', 'nightly'], {
+      cwd: ROOT,
+      env: { ...env, DATABASE_URL: databaseUrl, ZABRIK_BACKUPS: join(state, 'backups'), ZABRIK_ROOT: ROOT },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    let said = '';
+    night.stdout.on('data', (chunk: Buffer) => {
+      said += chunk.toString();
+      if (wanted.test(said)) night.kill('SIGTERM');
+    });
+    night.once('exit', () => (wanted.test(said) ? resolve(said) : reject(new Error(said))));
+  });
+
+try {
+  mkdirSync(join(state, 'backups'), { recursive: true });
+  db('start');
+  execFileSync('node', ['packages/server/dist/seed.js'], {
+    cwd: ROOT,
+    env: {
+      ...env,
+      DATABASE_URL: db('url'),
+      SESSION_SECRET: 'k'.repeat(48),
+      ZABRIK_DEMO_BREAKDOWNS: '0',
+      ZABRIK_SIMULATED: '1',
+    },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
+
+  mark('one');
+  must('backup', 'first.dump');
+  assert.ok(readdirSync(away).includes('first.dump'), 'a relative FILE is from where one stands');
+  db('status');
+  say('a backup from another folder; the database it found running runs on');
+
+  mark('two');
+  sql(`insert into session (sid, sess, expire) values ('someone', '{}', now() + interval '1 day')`);
+  must('restore', 'first.dump');
+  db('start');
+  assert.equal(suppliers(), 'Mark one');
+  assert.equal(sql('select count(*) from session'), '0', 'nobody is signed in after a restore');
+  assert.equal(sql('select count(*) from restored'), '1');
+  mark('three');
+  must('restore', 'first.dump');
+  db('start');
+  assert.equal(suppliers(), 'Mark one');
+  const aside = sql(
+    `select string_agg(datname, ' ' order by datname) from pg_database where datname like 'zabrik_before_%'`,
+  ).split(' ');
+  const held = aside.map((name) =>
+    sql(`select string_agg(name, ',' order by name) from supplier where name like 'Mark %'`, name),
+  );
+  assert.deepEqual(held, ['Mark one,Mark two', 'Mark one,Mark three'], 'two restores keep both states of before');
+  say(`two restores; kept beside: ${aside.join(', ')}`);
+
+  appendFileSync(join(away, 'first.dump'), 'x');
+  const damaged = zabrik('restore', 'first.dump');
+  assert.ok(!damaged.ok && /cut short or changed/.test(damaged.said), damaged.said);
+  db('start');
+  assert.equal(suppliers(), 'Mark one');
+  say('a damaged file is refused, and nothing changed');
+
+  const unplugged = zabrik('backup');
+  assert.ok(!unplugged.ok && /not in the second place/.test(unplugged.said), unplugged.said);
+  await wait(1_100); // its name is the second
+  mkdirSync(second);
+  must('backup');
+  assert.equal(readdirSync(second).filter((name) => name.endsWith('.dump')).length, 1);
+  say('a second place that is not there is said, and the first is kept; one that is there has the backup');
+
+  say(must('rehearse').trim());
+  assert.equal(sql('select count(*) from backup where tried_at is not null and tried_why is null'), '1');
+
+  // a moment between two backups
+  const url = db('url');
+  const nightly = spawnSync('node', ['packages/server/dist/backup.js', 'base', '2000-01-01T00:00:00Z'], {
+    cwd: ROOT,
+    env: { ...env, DATABASE_URL: url, ZABRIK_BACKUPS: join(state, 'backups') },
+    encoding: 'utf8',
+  });
+  assert.match(nightly.stderr, /no base backup of before/);
+  rmSync(join(state, 'backups'), { recursive: true });
+  db('stop');
+  db('start');
+  sql('update backup set tried_at = null');
+  const night = await nightUntil(/kept base-/, url);
+  assert.match(night, /brought back for a rehearsal: all of it is there/);
+  say('the night makes a backup, rehearses it and makes a base');
+  mark('before');
+  await wait(1_500);
+  const moment = sql('select now()');
+  await wait(1_500);
+  mark('after');
+  assert.equal(suppliers(), 'Mark after,Mark before,Mark one');
+  const back = must('restore', '--at', moment.replace(' ', 'T').replace(/\+00$/, 'Z'));
+  db('start');
+  assert.equal(suppliers(), 'Mark before,Mark one');
+  say(`as it stood at ${moment}: ${back.trim().split('\n').at(-1)}`);
+  const tooLate = zabrik('restore', '--at', '2098-01-01T00:00:00Z');
+  assert.ok(!tooLate.ok && /everything is as it was/.test(tooLate.said), tooLate.said);
+  db('start');
+  assert.equal(suppliers(), 'Mark before,Mark one');
+  say('a moment that the log does not reach is refused, and nothing changed');
+  db('stop');
+  must('backup', 'last.dump');
+  assert.throws(() => db('status'), 'a database found stopped is left stopped');
+  say('a database found stopped is left stopped');
+  writeFileSync(join(away, 'empty.dump'), '');
+  assert.ok(!zabrik('restore', 'empty.dump').ok);
+} finally {
+  try {
+    db('remove');
+  } finally {
+    rmSync(away, { recursive: true, force: true });
+  }
+}
