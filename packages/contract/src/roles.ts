@@ -8,6 +8,19 @@ export const roleNames: Readonly<Record<Role, string>> = {
   viewer: 'Viewer',
 };
 
+/**
+ * How long a tablet may lie untouched before it asks again who stands there, minutes: the more a role may do, the shorter. A butcher's hands are
+ * in a fish for an hour; a viewer's screen hangs on the wall.
+ */
+export const idleMinutes: Readonly<Record<Role, number>> = {
+  butcher: 240,
+  'sous-chef': 60,
+  'head-chef': 30,
+  viewer: 720,
+};
+/** How long a session lasts at most, however busy: a long shift. */
+export const SHIFT_MINUTES = 14 * 60;
+
 const everyone = roles;
 const bench = ['butcher', 'sous-chef', 'head-chef'] as const;
 const chefs = ['sous-chef', 'head-chef'] as const;
@@ -19,12 +32,17 @@ export const allowed = {
   'access.signIn': 'open',
   'access.me': everyone,
   'access.signOut': everyone,
+  'access.stillHere': everyone,
+  'access.signedIn': everyone,
+  'access.signOutPerson': everyone,
+  'access.known': everyone,
   'house.read': everyone,
   'house.flow': everyone,
   'house.catalogue': everyone,
   'house.limits': everyone,
   'house.saveLimits': ['head-chef'],
   'house.cautions': everyone,
+  'house.keeping': chefs,
   'house.seeCaution': bench,
   'receive.suppliers': everyone,
   'receive.list': everyone,

@@ -17,6 +17,10 @@ export const routes = {
     signIn: { id: 'access.signIn', method: 'post', path: '/session', command: false },
     me: { id: 'access.me', method: 'get', path: '/session', command: false },
     signOut: { id: 'access.signOut', method: 'delete', path: '/session', command: false },
+    stillHere: { id: 'access.stillHere', method: 'post', path: '/session/here', command: false },
+    signedIn: { id: 'access.signedIn', method: 'get', path: '/sessions', command: false },
+    signOutPerson: { id: 'access.signOutPerson', method: 'delete', path: '/people/:personId/sessions', command: false },
+    known: { id: 'access.known', method: 'post', path: '/commands/known', command: false },
   },
   house: {
     read: { id: 'house.read', method: 'get', path: '/house', command: false },
@@ -25,6 +29,7 @@ export const routes = {
     limits: { id: 'house.limits', method: 'get', path: '/limits', command: false },
     saveLimits: { id: 'house.saveLimits', method: 'post', path: '/limits', command: true },
     cautions: { id: 'house.cautions', method: 'get', path: '/cautions', command: false },
+    keeping: { id: 'house.keeping', method: 'get', path: '/keeping', command: false },
     seeCaution: { id: 'house.seeCaution', method: 'post', path: '/cautions/seen', command: true },
   },
   receive: {

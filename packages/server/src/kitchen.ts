@@ -33,5 +33,7 @@ export interface InCommand {
   readonly who: Who;
   readonly commandId: string;
   readonly at: Date;
+  /** Ids for what it makes: the same ones whenever it is said again. */
+  readonly newId: () => string;
   readonly transaction: Transaction;
 }

@@ -1,11 +1,18 @@
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
-import { id, nothing, shortText, slug } from '../fields.ts';
+import { id, instant, nothing, shortText, slug } from '../fields.ts';
 import { roles } from '../roles.ts';
 import { routes } from '../routes.ts';
 
 const person = z.strictObject({ id, name: shortText, role: z.enum(roles) });
-export const meSchema = z.strictObject({ person, house: z.strictObject({ id, slug, name: shortText }) });
+export const meSchema = z.strictObject({
+  person,
+  house: z.strictObject({ id, slug, name: shortText }),
+  restored: z
+    .strictObject({ id, stateAt: instant })
+    .nullable()
+    .describe('the last time the records were brought back from a backup, and the moment they stand as of'),
+});
 export type Me = z.output<typeof meSchema>;
 
 const pin = z.string().regex(/^\d{4,6}$/, 'four to six digits');
@@ -47,5 +54,31 @@ export const access = {
     ...routes.access.signOut,
     summary: 'Sign out',
     answer: nothing,
+  }),
+  stillHere: endpoint({
+    ...routes.access.stillHere,
+    summary: 'Somebody touches this tablet: the session goes on, within the shift',
+    answer: z.strictObject({ until: instant }),
+  }),
+  signedIn: endpoint({
+    ...routes.access.signedIn,
+    summary: 'Where one is signed in; for the head chef where everybody is',
+    answer: z.strictObject({
+      sessions: z.array(
+        z.strictObject({ person, since: instant, until: instant, here: z.boolean().describe('this very session') }),
+      ),
+    }),
+  }),
+  signOutPerson: endpoint({
+    ...routes.access.signOutPerson,
+    summary: 'Sign out everywhere: oneself, or for the head chef anybody of the house',
+    params: z.strictObject({ personId: id }),
+    answer: z.strictObject({ ended: z.int().nonnegative() }),
+  }),
+  known: endpoint({
+    ...routes.access.known,
+    summary: 'Which of these commands the records do not know: asked by a tablet after a restore',
+    body: z.strictObject({ keys: z.array(id).min(1).max(500) }),
+    answer: z.strictObject({ unknown: z.array(id) }),
   }),
 } as const;

@@ -208,6 +208,26 @@ export const house = {
       seenToday: z.array(z.string()),
     }),
   }),
+  keeping: endpoint({
+    ...routes.house.keeping,
+    summary: 'The backups of this machine, newest first, and when they were last rehearsed',
+    answer: z.strictObject({
+      backups: z.array(
+        z.strictObject({
+          name: z.string(),
+          kind: z.enum(['dump', 'base']),
+          at: instant,
+          bytes: z.int().nonnegative(),
+          second: z.enum(['kept', 'failed']).nullable().describe('whether it lies in the second place too'),
+          secondWhy: z.string().nullable(),
+          triedAt: instant.nullable().describe('when it was brought back for a rehearsal'),
+          triedWhy: z.string().nullable().describe('what was wrong then; null when nothing was'),
+        }),
+      ),
+      rehearsedAt: instant.nullable().describe('the last rehearsal that went well'),
+      restored: z.array(z.strictObject({ at: instant, stateAt: instant })),
+    }),
+  }),
   seeCaution: endpoint({
     ...routes.house.seeCaution,
     summary: 'Someone has read a caution',

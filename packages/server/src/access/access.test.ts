@@ -1,7 +1,8 @@
-import { allowed, api, type Endpoint, type EndpointId, roles } from '@zabrik/contract';
+import { allowed, api, type Endpoint, type EndpointId, idleMinutes, roles } from '@zabrik/contract';
 import { allEndpoints, openApiDocument } from '@zabrik/contract/openapi';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { select } from '../db/select.ts';
 import { openTestKitchen, PIN, pathOf, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
 import { closedHake, must, smallestPng, startHake, takeBody } from '../testing/work.ts';
 
@@ -34,6 +35,7 @@ const anyParams = (): Record<string, string> => ({
   photographId: uuidv7(),
   useId: 'fish-fumet',
   coolingId: uuidv7(),
+  personId: uuidv7(),
   job: '9',
 });
 // a weighing is read before its session is: it needs a body that can be read to get as far as the role
@@ -99,6 +101,69 @@ describe('signing in', () => {
 
   it('answers an unknown person like a wrong PIN', async () => {
     expect((await nobody().raw('post', '/api/v1/session', { personId: uuidv7(), pin: PIN })).status).toBe(401);
+  });
+});
+
+describe('a session', () => {
+  const sessions = (personId: string) =>
+    select<{ sid: string; minutes: number }>(
+      kitchen.kitchen.db,
+      `select sid, (extract(epoch from expire - now()) / 60)::float8 as minutes from session where sess->'who'->>'personId' = $1 order by expire desc`,
+      [personId],
+    );
+  const minutesLeft = async (personId: string) => (await sessions(personId))[0]?.minutes ?? 0;
+
+  it('lasts as long untouched as the role may, goes on while somebody is there, and ends with the shift', async () => {
+    for (const [role, name] of Object.entries(people)) {
+      const personId = kitchen.personOf(name);
+      const tablet = await kitchen.signIn(personId);
+      const idle = idleMinutes[role as keyof typeof people];
+      expect(Math.abs((await minutesLeft(personId)) - idle), role).toBeLessThan(2);
+      // most of it has gone by
+      await kitchen.kitchen.db.query(
+        `update session set expire = now() + interval '1 minute' where sess->'who'->>'personId' = $1`,
+        { bind: [personId] },
+      );
+      await must(tablet, api.access.stillHere, {});
+      expect(Math.abs((await minutesLeft(personId)) - idle), role).toBeLessThan(2);
+      // thirteen hours and fifty minutes of the shift
+      await kitchen.kitchen.db.query(
+        `update session set sess = jsonb_set(sess::jsonb, '{since}', to_jsonb((extract(epoch from now()) * 1000 - 830 * 60000)::bigint))::json where sess->'who'->>'personId' = $1`,
+        { bind: [personId] },
+      );
+      await must(tablet, api.access.stillHere, {});
+      expect(await minutesLeft(personId), role).toBeLessThan(10.5);
+      await kitchen.kitchen.db.query(
+        `update session set expire = now() - interval '1 second' where sess->'who'->>'personId' = $1`,
+        { bind: [personId] },
+      );
+      expect((await tablet.ask(api.access.me, {})).status, role).toBe(401);
+      expect((await tablet.ask(api.access.stillHere, {})).status, role).toBe(401);
+    }
+  });
+
+  it('is ended everywhere by its person, and by the head chef; nobody else sees it or ends it', async () => {
+    const jory = kitchen.personOf('Jory Pellam');
+    const [here, there] = [await kitchen.signIn(jory), await kitchen.signIn(jory)];
+    const ines = await kitchen.signIn(kitchen.personOf('Ines Calloway'));
+    const maren = await kitchen.signIn(kitchen.personOf('Maren Ostle'));
+    const seen = async (tablet: Tablet) => (await must(tablet, api.access.signedIn, {})).sessions;
+    expect((await seen(here)).map((s) => [s.person.name, s.here])).toEqual(
+      expect.arrayContaining([
+        ['Jory Pellam', true],
+        ['Jory Pellam', false],
+      ]),
+    );
+    expect((await seen(ines)).every((s) => s.person.name === 'Ines Calloway')).toBe(true);
+    expect(new Set((await seen(maren)).map((s) => s.person.name)).size).toBeGreaterThan(2);
+    expect(await ines.ask(api.access.signOutPerson, { params: { personId: jory } })).toMatchObject({ status: 403 });
+    expect((await here.ask(api.access.me, {})).status).toBe(200);
+    const { ended } = await must(here, api.access.signOutPerson, { params: { personId: jory } });
+    expect(ended).toBeGreaterThanOrEqual(2);
+    for (const tablet of [here, there]) expect((await tablet.ask(api.access.me, {})).status).toBe(401);
+    expect((await ines.ask(api.access.me, {})).status).toBe(200);
+    await must(maren, api.access.signOutPerson, { params: { personId: kitchen.personOf('Ines Calloway') } });
+    expect((await ines.ask(api.access.me, {})).status).toBe(401);
   });
 });
 
@@ -262,6 +327,7 @@ describe('who else may not come in', () => {
           photographId: photograph.id,
           useId: 'only-ours',
           coolingId: cooling.id,
+          personId: kitchen.personOf('Ines Calloway'),
         };
         if (e.id === 'larder.showPrinted') continue; // the printer is the machine's, not a house's
         const reply = await theirs.raw(e.method, pathOf(e, params), bodies[e.id], { 'idempotency-key': uuidv7() });

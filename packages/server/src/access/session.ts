@@ -1,3 +1,4 @@
+import { idleMinutes, type Role, SHIFT_MINUTES } from '@zabrik/contract';
 import connectPgSimple from 'connect-pg-simple';
 import { parse as parseCookies } from 'cookie';
 import { unsign } from 'cookie-signature';
@@ -9,11 +10,21 @@ import type { Who } from '../kitchen.ts';
 declare module 'express-session' {
   interface SessionData {
     who: Who;
+    /** When it began, milliseconds. */
+    since: number;
+    /** When somebody last said to be there: written so that the session is kept anew. */
+    hereAt: number;
   }
 }
 
+/**
+ * How long a session has from now on, milliseconds: until its tablet has lain untouched for as long as the role may, within the shift.
+ */
+export const lifeOf = (role: Role, since: number, now: number): number =>
+  Math.max(0, Math.min(idleMinutes[role] * 60_000, since + SHIFT_MS - now));
+
 const COOKIE = 'zabrik';
-const SHIFT_MS = 14 * 3_600_000;
+const SHIFT_MS = SHIFT_MINUTES * 60_000;
 
 /** Sessions live in PostgreSQL, so that any server process knows them. The cookie lasts a long shift. */
 export function sessions(

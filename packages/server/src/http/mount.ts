@@ -7,6 +7,7 @@ import { z } from 'zod';
 import { selectOne } from '../db/select.ts';
 import type { InCommand, Kitchen, Who } from '../kitchen.ts';
 import { fileHeaders, type GivenFile } from './file.ts';
+import { idsOf } from './idsOf.ts';
 import { mustBeKeepable } from './keepable.ts';
 import { fieldsOf, nothingChanged, Problem } from './problem.ts';
 import { spool } from './spool.ts';
@@ -207,7 +208,7 @@ export async function runCommand<A>(
     const before = await answeredBefore<A>(db, who, commandId, fingerprint, transaction);
     if (before !== undefined) return before;
     const at = kitchen.clock();
-    const answer = await work({ who, commandId, at, transaction });
+    const answer = await work({ who, commandId, at, newId: idsOf(commandId), transaction });
     await db.query(
       'insert into command (id, house_id, endpoint, fingerprint, answer, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',
       { bind: [commandId, who.houseId, endpoint, fingerprint, JSON.stringify(answer), who.personId, at], transaction },

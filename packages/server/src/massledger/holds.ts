@@ -1,6 +1,5 @@
 /** Holds follow the flesh: what is made of a lot that is held back is held back, whichever came first. */
 import type { Sequelize } from 'sequelize';
-import { v7 as uuidv7 } from 'uuid';
 import { select } from '../db/select.ts';
 import type { InCommand } from '../kitchen.ts';
 import { DOWN } from './family.ts';
@@ -14,7 +13,7 @@ const reasonOf = (code: string, held: string): string => [...`From ${code}: ${he
 /** Holds lots back for another's sake, or lets them go, and writes that into what is known of each. */
 async function setHeld(
   db: Sequelize,
-  { who, at, transaction }: InCommand,
+  { who, at, newId, transaction }: InCommand,
   lots: readonly {
     readonly id: string;
     readonly before: string | null;
@@ -23,7 +22,7 @@ async function setHeld(
   }[],
 ): Promise<void> {
   if (lots.length === 0) return;
-  const rows = JSON.stringify(lots.map((l) => ({ ...l, event: uuidv7() })));
+  const rows = JSON.stringify(lots.map((l) => ({ ...l, event: newId() })));
   await db.query(
     `update lot set held = n.held, held_from = n."from" from jsonb_to_recordset($2::jsonb) as n(id uuid, held text, "from" uuid)
      where lot.id = n.id and lot.house_id = $1`,

@@ -1,5 +1,4 @@
 import type { Sequelize } from 'sequelize';
-import { v7 as uuidv7 } from 'uuid';
 import { select, selectOne } from '../db/select.ts';
 import { Problem } from '../http/problem.ts';
 import type { InCommand } from '../kitchen.ts';
@@ -77,7 +76,7 @@ export async function reverseMovement(
     if (!untouched)
       throw new Problem('used_since', `Lot ${lot.code}, ${lot.name}, has been used since. Take that back first.`);
   }
-  const id = uuidv7();
+  const id = command.newId();
   const opposite = (value: number): number => (value === 0 ? 0 : -value);
   await writeMovement(db, command, {
     id,

@@ -241,6 +241,7 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
       }),
     }),
   ],
+  [api.access.known, async () => ({ body: { keys: [uuidv7()] } })],
   [api.receive.addSupplier, async () => ({ body: { name: `Quay ${uuidv7()}` } })],
   [
     api.receive.photograph,

@@ -3,8 +3,11 @@ import { api, type Me } from '@zabrik/contract';
 import { parse as parseCookies } from 'cookie';
 import type { Request, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
+import type { Sequelize } from 'sequelize';
+import { lifeOf } from '../../access/session.ts';
 import { rememberDevice, signIn } from '../../access/signIn.ts';
 import { HouseRow, PersonRow } from '../../db/models.ts';
+import { select, selectOne } from '../../db/select.ts';
 import { mountOpen, mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen, Who } from '../../kitchen.ts';
@@ -17,12 +20,18 @@ const deviceOf = (request: Request): string | undefined => {
   return token !== undefined && /^[\w-]{32}$/.test(token) ? token : undefined;
 };
 
-const me = async (who: Who): Promise<Me> => {
+const me = async (db: Sequelize, who: Who): Promise<Me> => {
   const house = await HouseRow.findByPk(who.houseId);
   if (house === null) throw new Problem('not_signed_in');
+  const restored = await selectOne<{ id: string; stateAt: Date }>(
+    db,
+    'select id, state_at as "stateAt" from restored order by at desc limit 1',
+    [],
+  );
   return {
     person: { id: who.personId, name: who.name, role: who.role },
     house: { id: house.id, slug: house.slug, name: house.name },
+    restored: restored === undefined ? null : { id: restored.id, stateAt: restored.stateAt.toISOString() },
   };
 };
 
@@ -76,19 +85,70 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
       request.session.regenerate((error: unknown) => (error == null ? resolve() : reject(error)));
     });
     request.session.who = who;
+    request.session.since = Date.now();
+    request.session.cookie.maxAge = lifeOf(who.role, request.session.since, request.session.since);
     // kept before the answer starts: whoever reads the cookie in its head may use it at once
     await new Promise<void>((resolve, reject) => {
       request.session.save((error: unknown) => (error == null ? resolve() : reject(error)));
     });
-    return me(who);
+    return me(kitchen.db, who);
   });
 
-  mountRead(router, api.access.me, (who) => me(who));
+  mountRead(router, api.access.me, (who) => me(kitchen.db, who));
 
   mountRead(router, api.access.signOut, async (_who, { request }) => {
     await new Promise<void>((resolve, reject) => {
       request.session.destroy((error: unknown) => (error == null ? resolve() : reject(error)));
     });
     return { done: true } as const;
+  });
+
+  mountRead(router, api.access.stillHere, async (who, { request: { session } }) => {
+    const now = Date.now();
+    session.hereAt = now;
+    session.cookie.maxAge = lifeOf(who.role, session.since ?? now, now);
+    return { until: new Date(now + session.cookie.maxAge).toISOString() };
+  });
+
+  mountRead(router, api.access.signedIn, async (who, { request }) => {
+    const rows = await select<{ sid: string; who: Who; since: number; until: Date }>(
+      kitchen.db,
+      `select sid, sess->'who' as who, (sess->>'since')::bigint as since, expire as until from session
+       where sess->'who'->>'houseId' = $1 and ($2::text is null or sess->'who'->>'personId' = $2) and expire > now() and sess->>'since' is not null
+       order by (sess->>'since')::bigint desc limit 200`,
+      [who.houseId, who.role === 'head-chef' ? null : who.personId],
+    );
+    return {
+      sessions: rows.map((r) => ({
+        person: { id: r.who.personId, name: r.who.name, role: r.who.role },
+        since: new Date(r.since).toISOString(),
+        until: r.until.toISOString(),
+        here: r.sid === request.sessionID,
+      })),
+    };
+  });
+
+  mountRead(router, api.access.signOutPerson, async (who, { params }) => {
+    const person = await PersonRow.findOne({ where: { id: params.personId, houseId: who.houseId } });
+    if (person === null) throw new Problem('not_found');
+    if (person.id !== who.personId && who.role !== 'head-chef') throw new Problem('not_your_role');
+    const ended = await select(
+      kitchen.db,
+      `delete from session where sess->'who'->>'personId' = $1 and sess->'who'->>'houseId' = $2 returning sid`,
+      [params.personId, who.houseId],
+    );
+    return { ended: ended.length };
+  });
+
+  mountRead(router, api.access.known, async (who, { body }) => {
+    // a weighing is its own record: its key is its id
+    const rows = await select<{ id: string }>(
+      kitchen.db,
+      `select id from command where id = any($1::uuid[]) and house_id = $2
+       union select id from weighing where id = any($1::uuid[]) and house_id = $2`,
+      [body.keys, who.houseId],
+    );
+    const known = new Set(rows.map((r) => r.id));
+    return { unknown: body.keys.filter((key) => !known.has(key)) };
   });
 }

@@ -15,7 +15,6 @@ import {
   shareCostByWeight,
   shareCostOrFallBack,
 } from '@zabrik/core';
-import { v7 as uuidv7 } from 'uuid';
 import {
   piecesTaken,
   readEvents,
@@ -160,7 +159,7 @@ export async function closeStage(
   const lots: Answer<typeof api.bench.close>['lots'] = [];
   for (const [i, t] of taken.entries()) {
     const piece = pieceOf(t.pieceId);
-    const lotId = t.destination === 'waste' ? null : uuidv7();
+    const lotId = t.destination === 'waste' ? null : command.newId();
     made.push({ piece, massMg: t.massMg, costMinor: amounts[i] ?? 0, lotId });
     if (lotId !== null) {
       const name = `${species?.name ?? breakdown.species} ${piece.name}`;
@@ -217,7 +216,7 @@ export async function closeStage(
           db,
           'lot_event',
           {
-            id: uuidv7(),
+            id: command.newId(),
             house_id: who.houseId,
             lot_id: lotId,
             kind: 'reading',
@@ -231,7 +230,7 @@ export async function closeStage(
         );
     }
   }
-  const movementId = uuidv7();
+  const movementId = command.newId();
   await writeMovement(db, command, {
     id: movementId,
     kind: 'close-stage',

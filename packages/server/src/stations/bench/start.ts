@@ -10,7 +10,6 @@ import {
   stageShares,
 } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
-import { v7 as uuidv7 } from 'uuid';
 import { dayIn, readHouse } from '../../db/house.ts';
 import { BreakdownRow } from '../../db/models.ts';
 import { findPlan, readSpecies } from '../../db/plans.ts';
@@ -127,7 +126,7 @@ async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Pro
     transaction,
     taken.map((t) => t.lot),
   );
-  const id = uuidv7();
+  const id = command.newId();
   const [first] = taken;
   const startMg = taken.reduce((sum, t) => sum + t.massMg, 0);
   const startShare = shareOfPurchase(

@@ -1,7 +1,6 @@
 import { allCautions, limitProfiles } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { figureOf, isLooser, isShownAsLimit, withFigure } from '@zabrik/core';
-import { v7 as uuidv7 } from 'uuid';
 import { readHouse } from '../../db/house.ts';
 import { profileNamed, readLimitChoice, readLimitHistory } from '../../db/limits.ts';
 import { Problem } from '../../http/problem.ts';
@@ -45,7 +44,7 @@ export async function readHouseLimits(
 /** Selects a profile and the house's own figures in it. Errors: `invalid`, naming a limit that is not in it or has no figure to change. */
 export async function saveLimits(
   kitchen: Kitchen,
-  { who, at, transaction }: InCommand,
+  { who, at, newId, transaction }: InCommand,
   { body }: Asked<typeof api.house.saveLimits>,
 ): Promise<Answer<typeof api.house.saveLimits>> {
   const profile = profileNamed(body.profileId);
@@ -61,7 +60,7 @@ export async function saveLimits(
   await kitchen.db.query(
     'insert into house_limits (id, house_id, profile_id, changes, note, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',
     {
-      bind: [uuidv7(), who.houseId, profile.id, JSON.stringify(body.changes), body.note, who.personId, at],
+      bind: [newId(), who.houseId, profile.id, JSON.stringify(body.changes), body.note, who.personId, at],
       transaction,
     },
   );
@@ -70,14 +69,14 @@ export async function saveLimits(
 
 export async function seeCaution(
   kitchen: Kitchen,
-  { who, at, transaction }: InCommand,
+  { who, at, newId, transaction }: InCommand,
   { body }: Asked<typeof api.house.seeCaution>,
 ): Promise<Answer<typeof api.house.seeCaution>> {
   if (!allCautions.some((c) => c.id === body.cautionId))
     throw new Problem('invalid', undefined, [{ path: 'cautionId', message: 'no such caution' }]);
   await kitchen.db.query(
     'insert into caution_seen (id, house_id, caution_id, about, person_id, at) values ($1, $2, $3, $4, $5, $6)',
-    { bind: [uuidv7(), who.houseId, body.cautionId, body.about, who.personId, at], transaction },
+    { bind: [newId(), who.houseId, body.cautionId, body.about, who.personId, at], transaction },
   );
   return { done: true };
 }

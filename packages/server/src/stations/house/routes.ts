@@ -14,6 +14,7 @@ import { listPlans, readSpecies } from '../../db/plans.ts';
 import { select, selectOne } from '../../db/select.ts';
 import { mountCommand, mountRead } from '../../http/mount.ts';
 import type { Kitchen } from '../../kitchen.ts';
+import { readKeeping } from './keeping.ts';
 import { readHouseLimits, saveLimits, seeCaution } from './limits.ts';
 
 interface Figures {
@@ -127,5 +128,6 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
     );
     return { standing: standingCaution, cautions: allCautions, seenToday: seen.map((s) => s.id) };
   });
+  mountRead(router, api.house.keeping, () => readKeeping(kitchen.db));
   mountCommand(kitchen, router, api.house.seeCaution, [], (command, asked) => seeCaution(kitchen, command, asked));
 }

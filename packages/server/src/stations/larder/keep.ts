@@ -1,7 +1,6 @@
 import { frozenDays, openedByPractice, speciesById, THAWED_DAYS } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { changeKeeping, formatMass, type Keeping, type KeepingChange, type KeepingRules } from '@zabrik/core';
-import { v7 as uuidv7 } from 'uuid';
 import { foodOfLot } from '../../db/foods.ts';
 import { dayIn, placeNamed, placesOf, readHouse } from '../../db/house.ts';
 import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
@@ -69,11 +68,11 @@ async function writeState(kitchen: Kitchen, command: InCommand, lotId: string, s
 
 export async function writeEvent(
   kitchen: Kitchen,
-  { who, at, transaction }: InCommand,
+  { who, at, newId, transaction }: InCommand,
   lotId: string,
   event: { kind: string; before: State; after: State; note: string | null; undoes?: string },
 ): Promise<string> {
-  const id = uuidv7();
+  const id = newId();
   await kitchen.db.query(
     `insert into lot_event (id, house_id, lot_id, kind, before, after, note, undoes, person_id, at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
     {

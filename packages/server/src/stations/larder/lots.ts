@@ -2,7 +2,6 @@
 import { goodsById, tubPurposes } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { carryAllergens, formatMass, type Keeping, mergeKeeping, minor } from '@zabrik/core';
-import { v7 as uuidv7 } from 'uuid';
 import { placeNamed, readHouse } from '../../db/house.ts';
 import { selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
@@ -49,7 +48,7 @@ export async function splitLot(
       'not_enough',
       `Lot ${lot.code} is ${lot.pieces} ${lot.pieces === 1 ? 'piece' : 'pieces'}: fewer can be parted from it.`,
     );
-  const lotId = uuidv7();
+  const lotId = command.newId();
   const { code } = await makeLot(kitchen.db, command, {
     id: lotId,
     kind: trim === undefined ? lot.kind : 'piece',
@@ -77,7 +76,7 @@ export async function splitLot(
     madeAt: lot.madeAt,
   });
   const costMinor = costOfPart(lot, massMg);
-  const movementId = uuidv7();
+  const movementId = command.newId();
   await writeMovement(kitchen.db, command, {
     id: movementId,
     kind: 'split',
@@ -156,7 +155,7 @@ export async function merge(
                   : undefined;
     if (differs !== undefined) throw new Problem('not_alike', `Lot ${lot.code}, ${lot.name}, ${differs}.`);
   }
-  const lotId = uuidv7();
+  const lotId = command.newId();
   const massMg = lots.reduce((sum, l) => sum + l.massMg, 0);
   const costMinor = lots.reduce((sum, l) => sum + l.costMinor, 0);
   const keeping = joined(lots);
@@ -180,7 +179,7 @@ export async function merge(
     goods: first.goods,
     madeAt: new Date(Math.min(...lots.map((l) => l.madeAt.getTime()))),
   });
-  const movementId = uuidv7();
+  const movementId = command.newId();
   await writeMovement(kitchen.db, command, {
     id: movementId,
     kind: 'merge',
@@ -276,7 +275,7 @@ export async function startTub(
         : 'Start it in the cold, then freeze the tub, so that its date is kept.',
     );
   mindNods(!keeping.ready && place.holds === 'ready' ? ['raw-among-ready'] : [], body.nod);
-  const lotId = uuidv7();
+  const lotId = command.newId();
   const massMg = taken.reduce((sum, t) => sum + t.massMg, 0);
   const { code } = await makeLot(kitchen.db, command, {
     id: lotId,
@@ -301,7 +300,7 @@ export async function startTub(
     allergens: carryAllergens(...taken.map((t) => t.lot.allergens)),
     tubUse: body.useId,
   });
-  const movementId = uuidv7();
+  const movementId = command.newId();
   await writeMovement(kitchen.db, command, {
     id: movementId,
     kind: 'fill',
@@ -337,7 +336,7 @@ export async function fill(
     );
   const keeping = mergeKeeping([keepingOf(tub), ...taken.map((t) => keepingOf(t.lot))]);
   mindNods(tub.state === 'fresh' && keeping.state === 'thawed' ? ['refreeze'] : [], body.nod);
-  const movementId = uuidv7();
+  const movementId = command.newId();
   await writeMovement(db, command, {
     id: movementId,
     kind: 'fill',
@@ -419,7 +418,7 @@ export async function count(
       { sink: 'count', reason: line.reason, massMg: -massMg, costMinor: -costMinor },
     );
   }
-  const movementId = differing === 0 ? null : uuidv7();
+  const movementId = differing === 0 ? null : command.newId();
   if (movementId !== null)
     await writeMovement(db, command, {
       id: movementId,
@@ -429,7 +428,7 @@ export async function count(
       reverses: null,
       postings,
     });
-  const id = uuidv7();
+  const id = command.newId();
   const takeRow = {
     id,
     placeId: body.placeId,

@@ -1,6 +1,5 @@
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
-import { v7 as uuidv7 } from 'uuid';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
@@ -27,7 +26,7 @@ export async function takeOut(
   if (body.pieces !== null && body.pieces === lot.pieces && body.massMg < lot.massMg)
     throw new Problem('not_enough', `All ${lot.pieces} pieces of lot ${lot.code} weigh ${formatMass(lot.massMg)}.`);
   const costMinor = costOfPart(lot, body.massMg);
-  const movementId = uuidv7();
+  const movementId = command.newId();
   await writeMovement(kitchen.db, command, {
     id: movementId,
     kind: 'take-out',

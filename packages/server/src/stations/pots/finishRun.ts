@@ -22,7 +22,6 @@ import {
   WATERY_HEAT,
   waysKept,
 } from '@zabrik/core';
-import { v7 as uuidv7 } from 'uuid';
 import { dayIn, readHouse, usualPlace } from '../../db/house.ts';
 import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
 import type { HouseRow } from '../../db/models.ts';
@@ -274,7 +273,7 @@ export async function finishRun(
     runId: run.id,
     allergens,
   };
-  const lotId = uuidv7();
+  const lotId = command.newId();
   await makeLot(db, command, {
     ...common,
     id: lotId,
@@ -294,7 +293,7 @@ export async function finishRun(
     lot: Pick<NewLot, 'name' | 'category' | 'destination' | 'madeMg' | 'keeping' | 'dateBasis'>,
     minorOf: number,
   ) => {
-    const id = uuidv7();
+    const id = command.newId();
     await makeLot(db, command, { ...common, ...lot, id, species: null, pieces: 1 });
     keptBeside.push({ lotId: id, massMg: lot.madeMg, costMinor: minorOf });
   };
@@ -340,7 +339,7 @@ export async function finishRun(
         },
         byProductMinor(byProduct.id),
       );
-  const movementId = uuidv7();
+  const movementId = command.newId();
   await writeMovement(db, command, {
     id: movementId,
     kind: 'run',

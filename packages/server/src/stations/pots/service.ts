@@ -20,7 +20,6 @@ import {
   withCure,
   withWays,
 } from '@zabrik/core';
-import { v7 as uuidv7 } from 'uuid';
 import { foodOfCategory, foodOfLot } from '../../db/foods.ts';
 import { dayIn, readHouse } from '../../db/house.ts';
 import { insertRow } from '../../db/insertRow.ts';
@@ -157,7 +156,7 @@ export async function planRun(
     );
   }
   const animals = await readSpecies(db, who.houseId, transaction);
-  const runId = uuidv7();
+  const runId = command.newId();
   await insertRow(
     db,
     'run',

@@ -1,6 +1,5 @@
 import { goodsById } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
-import { v7 as uuidv7 } from 'uuid';
 import { SupplierRow } from '../../db/models.ts';
 import { readSpecies } from '../../db/plans.ts';
 import { selectOne } from '../../db/select.ts';
@@ -27,7 +26,7 @@ export async function placeOrder(
     if (!known)
       throw new Problem('invalid', undefined, [{ path: `lines.${i}.species`, message: 'nothing that can be bought' }]);
   }
-  const id = uuidv7();
+  const id = command.newId();
   await db.query(
     'insert into supply_order (id, house_id, supplier_id, due_on, note, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',
     { bind: [id, who.houseId, body.supplierId, body.dueOn, body.note, who.personId, at], transaction },

@@ -1,6 +1,5 @@
 import type { Answer, Asked, api } from '@zabrik/contract';
 import sharp from 'sharp';
-import { v7 as uuidv7 } from 'uuid';
 import { select, selectOne } from '../../db/select.ts';
 import type { GivenFile } from '../../http/file.ts';
 import { Problem } from '../../http/problem.ts';
@@ -79,7 +78,7 @@ export async function redraw(
 /** Keeps a photograph of a line. Errors: `not_found`, `too_large`. */
 export async function addPhotograph(
   kitchen: Kitchen,
-  { who, at, transaction }: InCommand,
+  { who, at, newId, transaction }: InCommand,
   { params }: Asked<typeof api.receive.photograph>,
   { type, width, height, bytes }: Redrawn,
 ): Promise<Answer<typeof api.receive.photograph>> {
@@ -92,7 +91,7 @@ export async function addPhotograph(
   if (line === undefined) throw new Problem('not_found');
   if (line.photographs >= MOST_ON_A_LINE)
     throw new Problem('too_large', `A line keeps ${MOST_ON_A_LINE} photographs at most.`);
-  const id = uuidv7();
+  const id = newId();
   await kitchen.db.query(
     'insert into photograph (id, house_id, line_id, type, width, height, bytes, person_id, at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
     { bind: [id, who.houseId, params.lineId, type, width, height, bytes, who.personId, at], transaction },

@@ -1,7 +1,6 @@
 import { api } from '@zabrik/contract';
 import { claimWords } from '@zabrik/contract/claim-words';
 import type { Router } from 'express';
-import { v7 as uuidv7 } from 'uuid';
 import { dayIn, readHouse } from '../../db/house.ts';
 import { SupplierRow } from '../../db/models.ts';
 import { readProbe } from '../../devices/askDevice.ts';
@@ -22,18 +21,24 @@ export function receiveRoutes(kitchen: Kitchen, router: Router): void {
     const suppliers = await SupplierRow.findAll({ where: { houseId: who.houseId }, order: ['name'] });
     return { suppliers: suppliers.map(({ id, name }) => ({ id, name })) };
   });
-  mountCommand(kitchen, router, api.receive.addSupplier, ['deliveries'], async ({ who, transaction }, { body }) => {
-    const there = await SupplierRow.findOne({ where: { houseId: who.houseId, name: body.name }, transaction });
-    if (there !== null)
-      throw new Problem('invalid', 'There is a supplier of that name already.', [
-        { path: 'name', message: 'is there already' },
-      ]);
-    const { id, name } = await SupplierRow.create(
-      { id: uuidv7(), houseId: who.houseId, name: body.name },
-      { transaction },
-    );
-    return { id, name };
-  });
+  mountCommand(
+    kitchen,
+    router,
+    api.receive.addSupplier,
+    ['deliveries'],
+    async ({ who, newId, transaction }, { body }) => {
+      const there = await SupplierRow.findOne({ where: { houseId: who.houseId, name: body.name }, transaction });
+      if (there !== null)
+        throw new Problem('invalid', 'There is a supplier of that name already.', [
+          { path: 'name', message: 'is there already' },
+        ]);
+      const { id, name } = await SupplierRow.create(
+        { id: newId(), houseId: who.houseId, name: body.name },
+        { transaction },
+      );
+      return { id, name };
+    },
+  );
   mountRead(router, api.receive.list, async (who, { query }) => {
     const found = await listDeliveries(db, await readHouse(who.houseId), query.limit, readCursor(query.cursor));
     const { rows, next } = pageOf(found, query.limit, (d) => ({ at: d.at, id: d.id }));

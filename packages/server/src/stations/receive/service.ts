@@ -9,7 +9,6 @@ import {
   recordIsWhole,
   usuallyRaised,
 } from '@zabrik/core';
-import { v7 as uuidv7 } from 'uuid';
 import { dayIn, lastDayAfter, placeNamed, readHouse, usualPlace } from '../../db/house.ts';
 import { insertRow } from '../../db/insertRow.ts';
 import { SupplierRow } from '../../db/models.ts';
@@ -74,8 +73,8 @@ async function whatOf(kitchen: Kitchen, command: InCommand, body: Body): Promise
 }
 
 /** The delivery a line belongs to: opened by its first line, in the name of whoever wrote that. Errors: `delivery_closed`, `not_found`. */
-async function openDelivery(kitchen: Kitchen, { who, at, transaction }: InCommand, body: Body): Promise<string> {
-  const id = body.deliveryId ?? uuidv7();
+async function openDelivery(kitchen: Kitchen, { who, at, newId, transaction }: InCommand, body: Body): Promise<string> {
+  const id = body.deliveryId ?? newId();
   const order = body.orderId;
   if (order !== null) {
     const found = await selectOne<{ state: string; supplierId: string }>(
@@ -114,7 +113,7 @@ export async function acceptDelivery(
   { body }: Asked<typeof api.receive.accept>,
 ): Promise<Answer<typeof api.receive.accept>> {
   const { db } = kitchen;
-  const { who, at, transaction } = command;
+  const { who, at, newId, transaction } = command;
   const what = await whatOf(kitchen, command, body);
   const points = inspectionById.get(what.inspection)?.points ?? [];
   const unknown = body.inspection.find((a) => !points.some((p) => p.id === a.pointId));
@@ -156,7 +155,7 @@ export async function acceptDelivery(
   let lotId: string | null = null;
   let movementId: string | null = null;
   if (!refused) {
-    lotId = uuidv7();
+    lotId = newId();
     await makeLot(db, command, {
       id: lotId,
       kind: what.kind,
@@ -187,7 +186,7 @@ export async function acceptDelivery(
         bind: [lotId, who.houseId, 'No record yet of who shot it, where and when'],
         transaction,
       });
-    movementId = uuidv7();
+    movementId = command.newId();
     await writeMovement(db, command, {
       id: movementId,
       kind: 'receive',
@@ -200,7 +199,7 @@ export async function acceptDelivery(
       ],
     });
   }
-  const lineId = uuidv7();
+  const lineId = command.newId();
   const columns: Readonly<Record<string, unknown>> = {
     id: lineId,
     delivery_id: deliveryId,

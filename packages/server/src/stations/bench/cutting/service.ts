@@ -14,7 +14,6 @@ import {
   readCutting,
   shareOut,
 } from '@zabrik/core';
-import { v7 as uuidv7 } from 'uuid';
 import { dayIn, lastDayAfter, readHouse } from '../../../db/house.ts';
 import { selectOne } from '../../../db/select.ts';
 import { Problem } from '../../../http/problem.ts';
@@ -226,7 +225,7 @@ export async function closeCutting(
       continue;
     }
     const { name, category, kind } = lotOfLine(line, head.kind, base);
-    const lotId = uuidv7();
+    const lotId = command.newId();
     // never beyond the date of what it was cut from; trim has the shorter life of trim
     const hours = categoryById.get(category ?? '')?.useWithinHours ?? 48;
     const useBy = lastDayAfter(house.timezone, at, hours, merged.useBy);
@@ -260,7 +259,7 @@ export async function closeCutting(
     massMg: balance.unaccountedMg,
     costMinor: 0,
   });
-  const movementId = uuidv7();
+  const movementId = command.newId();
   await writeMovement(db, command, {
     id: movementId,
     kind: 'cut',
