@@ -63,6 +63,7 @@ const reckon = screen(scripts.reckon);
 const ledger = screen(scripts.ledger);
 const yieldSheet = screen(scripts.yieldSheet);
 const waiting = screen(scripts.waiting);
+const keeping = screen(scripts.keeping);
 const screens = {
   receive,
   delivery,
@@ -87,6 +88,7 @@ const screens = {
   ledger,
   yieldSheet,
   waiting,
+  keeping,
   limits,
 };
 
@@ -139,6 +141,7 @@ export const App = () => (
             <Route path="/receive/:deliveryId" element={<delivery.Screen />} />
             <Route path="/limits" element={<limits.Screen />} />
             <Route path="/waiting" element={<waiting.Screen />} />
+            <Route path="/server" element={<keeping.Screen />} />
             <Route path="/larder/tubs" element={<tubs.Screen />} />
             <Route path="/larder/count" element={<stockTake.Screen />} />
             <Route path="/larder/labels" element={<labels.Screen />} />

@@ -1,14 +1,16 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { formatShare } from '@zabrik/core';
-import { useEffect } from 'react';
+import { useCallback, useEffect } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { Loading } from '../parts/Notice.tsx';
 import { takeAnswer } from './afterSending.ts';
-import { SIGNED_OUT, SOMEONE_ELSE } from './api.ts';
+import { call, SIGNED_OUT, SOMEONE_ELSE } from './api.ts';
 import { Broken, onceAnew } from './Broken.tsx';
+import { api } from './endpoints.ts';
+import { watchHands } from './hands.ts';
 import { actsFor } from './intents.ts';
-import { listen, useConnected } from './live.ts';
+import { isConnected, listen, useConnected } from './live.ts';
 import { OldReads } from './OldReads.tsx';
 import { onSent, useOutbox, worksAs } from './outbox.ts';
 import { useFlow, useMe } from './queries.ts';
@@ -26,7 +28,8 @@ function FlowBar() {
   const connected = useConnected();
   const outbox = useOutbox();
   const waiting = outbox.filter((w) => w.refused === undefined).length;
-  const refused = outbox.length - waiting;
+  const lost = outbox.filter((w) => w.before !== undefined && w.refused !== undefined).length;
+  const refused = outbox.length - waiting - lost;
   const keeping = outbox.some((w) => w.refused === undefined && w.onDisk === false);
   const stations = [
     { to: '/receive', name: 'Receive', figure: flow && `${flow.receivedToday} today` },
@@ -54,12 +57,25 @@ function FlowBar() {
         flow && (flow.lastMainShare === null ? 'no yield yet' : `last yield ${formatShare(flow.lastMainShare, 0)}`),
     },
   ];
-  const leave = async (): Promise<void> => {
+  const leave = useCallback(async (): Promise<void> => {
     await signOut();
     client.clear();
     client.setQueryData(['me'], null);
     void navigate('/sign-in');
-  };
+  }, [client, navigate]);
+  const role = me?.person.role;
+  useEffect(
+    () =>
+      role === undefined
+        ? undefined
+        : watchHands({
+            role,
+            tell: () => call(api.access.stillHere, {}),
+            leave: () => void leave(),
+            connected: isConnected,
+          }),
+    [role, leave],
+  );
   return (
     <header className="no-print flex h-[52px] items-stretch bg-flow text-white">
       <NavLink
@@ -95,7 +111,11 @@ function FlowBar() {
       <div className="ml-auto flex min-w-24 items-center gap-3 pr-3 pl-2 text-right lg:gap-4 lg:pr-4">
         <div className="min-w-0 text-[13px] leading-tight" role="status" aria-live="polite" data-testid="saved">
           <span className="block max-w-[38vw] truncate md:max-w-none">
-            {refused > 0 ? (
+            {lost > 0 ? (
+              <Link to="/waiting" className="font-semibold text-attention underline">
+                {lost} no longer in the records<span className="max-lg:hidden">, see which</span>
+              </Link>
+            ) : refused > 0 ? (
               <Link to="/waiting" className="font-semibold text-attention underline">
                 {refused} refused{waiting > 0 && `, ${waiting} kept here`}
                 <span className="max-lg:hidden">{waiting > 0 ? '' : ', see which'}</span>
@@ -112,7 +132,9 @@ function FlowBar() {
               <span className="font-semibold text-attention">no connection</span>
             )}
           </span>
-          <span className="block truncate text-flow-soft max-lg:hidden">{me?.person.name}</span>
+          <Link to="/server" className="block truncate text-flow-soft underline max-lg:hidden">
+            {me?.person.name}
+          </Link>
         </div>
         <button
           type="button"
@@ -153,6 +175,11 @@ export function Shell() {
       removeEventListener(SOMEONE_ELSE, someoneElse);
     };
   }, [client]);
+  useEffect(() => {
+    // rare, and nothing waits for it: its script is fetched when the records were brought back
+    if (me?.restored != null)
+      void import('./bringBack.ts').then(({ bringBack }) => bringBack(me)).catch(() => undefined);
+  }, [me]);
   useEffect(() => {
     onSent((waiting, answer) => takeAnswer(client, waiting, answer));
   }, [client]);

@@ -1,4 +1,5 @@
 import type { Answer, Ask, Endpoint, ProblemDocument } from '@zabrik/contract';
+import { noteDone } from './done.ts';
 import { takeEarly } from './early.ts';
 import { intentOf, keyOf, settled } from './intents.ts';
 
@@ -113,9 +114,17 @@ export async function call<E extends Endpoint>(endpoint: E, ask: Ask<E>, key?: s
   if (!endpoint.command || key !== undefined)
     return (await send(endpoint.method, address, parts.body, key)) as Answer<E>;
   const intent = intentOf(endpoint.id, parts);
+  const sentAs = keyOf(intent);
   try {
-    const answer = (await send(endpoint.method, address, parts.body, keyOf(intent))) as Answer<E>;
+    const answer = (await send(endpoint.method, address, parts.body, sentAs)) as Answer<E>;
     settled(intent);
+    noteDone({
+      key: sentAs,
+      url: address,
+      body: parts.body,
+      about: Object.values(parts.params ?? {})[0] ?? '',
+      says: endpoint.id,
+    });
     return answer;
   } catch (error) {
     if (isDefinite(error)) settled(intent);

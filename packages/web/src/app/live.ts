@@ -72,7 +72,9 @@ export const useScale = (): ScaleReading => useSyncExternalStore(subscribe, () =
 /** The reading when it last came to rest, or that it moves: for what need not be drawn again at every tremble. */
 export const useScaleAtRest = (): ScaleReading => useSyncExternalStore(subscribe, () => atRest);
 
-export const useConnected = (): boolean => useSyncExternalStore(subscribe, () => connected);
+/** Whether the live line to the server stands. */
+export const isConnected = (): boolean => connected;
+export const useConnected = (): boolean => useSyncExternalStore(subscribe, isConnected);
 
 /** The server beats every three seconds: after this long without a word the line is dead, whatever the browser thinks of it. */
 const SILENT_MS = 8_000;

@@ -86,7 +86,7 @@ describe('the outbox', () => {
     await settle(calls, 2);
     expect(calls.map((c) => c.key)).toEqual(['key-1', 'key-3']);
     await vi.waitFor(() => expect(outbox.waitingNow().map((w) => w.key)).toEqual(['key-2']));
-    expect(outbox.waitingNow()[0]?.refused).toContain('the quota is used up');
+    expect(outbox.waitingNow()[0]?.refused).toContain('storage is full');
     await outbox.dismiss('key-2');
     expect(outbox.waitingNow()).toEqual([]);
   });

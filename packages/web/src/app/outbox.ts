@@ -1,13 +1,8 @@
 import { createStore, del, entries, set, update } from 'idb-keyval';
 import { useSyncExternalStore } from 'react';
 import { isDefinite, Refused, send } from './api.ts';
-
-/** Whose work a command is: it goes out under this person's sign-in or waits. */
-export interface Author {
-  readonly personId: string;
-  readonly name: string;
-  readonly houseId: string;
-}
+import { type Author, authorNow, setAuthor } from './author.ts';
+import { type Done, noteDone } from './done.ts';
 
 /**
  * Commands that must not be lost: each is a record of its own in IndexedDB, kept until the server has it. One tab sends, in the
@@ -28,6 +23,8 @@ export interface Waiting {
   readonly broke?: number;
   /** Why it will not be sent, in words for the cook. */
   readonly refused?: string;
+  /** It was in the records once, and is not since they were brought back: the moment they stand as of. */
+  readonly before?: string;
   /** In memory only, while the disk has not answered yet: it is on the screen, and not sent. */
   readonly onDisk?: false;
 }
@@ -46,13 +43,10 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 let lastMadeAt = 0;
 /** Whether what was kept before this page was opened has been read. */
 let looked = false;
-let author: Author | undefined;
 
 /** Who is at work here now: their work is sent from now on, and what is kept from now on is theirs. Nobody: everything waits. */
 export function worksAs(now: Author | undefined): void {
-  if (now?.personId === author?.personId) return;
-  author = now;
-  if (now !== undefined) drain();
+  if (setAuthor(now) && now !== undefined) drain();
 }
 
 const show = (now: readonly Waiting[]): void => {
@@ -112,7 +106,7 @@ const nextToSend = (): Waiting | undefined =>
     (w) =>
       w.refused === undefined &&
       w.onDisk !== false &&
-      (w.by === undefined || w.by.personId === author?.personId) &&
+      (w.by === undefined || w.by.personId === authorNow()?.personId) &&
       !snapshot.some((other) => other.key === about(w)),
   );
 
@@ -135,6 +129,7 @@ export function drain(): void {
       }
       if (outcome.kind === 'sent') {
         whenSent(next, outcome.answer);
+        noteDone(next, next.by);
         await del(next.key, store);
       } else if (outcome.kind === 'broken')
         await update<Waiting>(next.key, (w) => ({ ...(w ?? next), broke, refused: outcome.why }), store);
@@ -146,6 +141,11 @@ export function drain(): void {
   });
 }
 
+const whyNotKept = (error: unknown): string =>
+  (error as { readonly name?: unknown } | null)?.name === 'QuotaExceededError'
+    ? 'This tablet’s storage is full: it was not kept. Make room on it, then say it again.'
+    : `This device could not keep it (${error instanceof Error ? error.message : String(error)}). Say it again.`;
+
 /**
  * Keeps a command. It is in useOutbox at once, and marked until it is on disk; only what is on disk is sent.
  * Answers whether the disk took it. What it did not take stays in the outbox as refused, with the reason.
@@ -156,14 +156,13 @@ export async function keep(
   // two touches in one millisecond keep their order, also when the page was opened anew between them
   if (!looked) await refresh(false);
   lastMadeAt = Math.max(lastMadeAt + 1, Date.now(), (snapshot.at(-1)?.madeAt ?? 0) + 1);
-  const waiting: Waiting = { ...command, by: author, madeAt: lastMadeAt, tries: 0 };
+  const waiting: Waiting = { ...command, by: authorNow(), madeAt: lastMadeAt, tries: 0 };
   const replace = (now: Waiting): void => show([...snapshot.filter((w) => w.key !== waiting.key), now]);
   replace({ ...waiting, onDisk: false });
   try {
     await set(waiting.key, waiting, store);
   } catch (error) {
-    const why = error instanceof Error ? error.message : String(error);
-    replace({ ...waiting, onDisk: false, refused: `This device could not keep it (${why}). Weigh it again.` });
+    replace({ ...waiting, onDisk: false, refused: whyNotKept(error) });
     return false;
   }
   replace(waiting);
@@ -196,8 +195,35 @@ export const sendAgain = (key: string): Promise<void> => onceMore(key, snapshot.
  * Takes another's work over: it goes out as that of who is signed in now. Under the same key: if it had arrived and only the answer was
  * lost, it is not written twice.
  */
-export const writeAsMine = (key: string): Promise<void> =>
-  author === undefined ? Promise.resolve() : onceMore(key, author);
+export const writeAsMine = (key: string): Promise<void> => {
+  const me = authorNow();
+  return me === undefined ? Promise.resolve() : onceMore(key, me);
+};
+
+/** What was done and is no longer in the records comes back here, to be sent again or let go by whoever it belongs to. */
+export async function offerBack(lost: readonly Done[], stateAt: string): Promise<void> {
+  for (const { doneAt, ...command } of lost)
+    await set(
+      command.key,
+      {
+        ...command,
+        madeAt: doneAt,
+        tries: 0,
+        before: stateAt,
+        refused: 'It was in the records, and is not since they were brought back from a backup.',
+      } satisfies Waiting,
+      store,
+    );
+  await refresh(true);
+}
+
+/** Sends all of one's own that a restore has lost, in the order it was done. */
+export async function sendLostAgain(): Promise<void> {
+  const mine = snapshot.filter((w) => w.before !== undefined && w.by?.personId === authorNow()?.personId);
+  for (const { refused: _, ...again } of mine) await set(again.key, { ...again, tries: 0, broke: 0 }, store);
+  await refresh(true);
+  drain();
+}
 
 /** Whether the browser has promised to keep what is here when its disk is short; undefined where it does not say. */
 export const promisedToKeep = async (): Promise<boolean | undefined> =>

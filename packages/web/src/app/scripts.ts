@@ -22,6 +22,7 @@ export const scripts = {
   cooling: () => import('../stations/pots/CoolingPage.tsx'),
   reckon: () => import('../stations/pots/reckon/Reckon.tsx'),
   ledger: () => import('../stations/ledger/Ledger.tsx'),
+  keeping: () => import('../stations/house/KeepingPage.tsx'),
   waiting: () => import('../stations/access/Waiting.tsx'),
   yieldSheet: () => import('../stations/ledger/YieldSheet.tsx'),
 };
@@ -42,6 +43,8 @@ export function needsOf(path: string): Needs | undefined {
       return { script: id === undefined ? 'receive' : id === 'prices' ? 'prices' : 'delivery' };
     case 'limits':
       return { script: 'limits' };
+    case 'server':
+      return { script: 'keeping' };
     case 'waiting':
       return { script: 'waiting' };
     case 'larder':

@@ -5,7 +5,15 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { dayAndTime } from '../../app/dates.ts';
 import { useConnected } from '../../app/live.ts';
-import { dismiss, promisedToKeep, sendAgain, useOutbox, type Waiting, writeAsMine } from '../../app/outbox.ts';
+import {
+  dismiss,
+  promisedToKeep,
+  sendAgain,
+  sendLostAgain,
+  useOutbox,
+  type Waiting,
+  writeAsMine,
+} from '../../app/outbox.ts';
 import { useMay, useMe } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field } from '../../parts/Field.tsx';
@@ -116,7 +124,9 @@ export default function WaitingPage() {
   const { data: me } = useMe();
   const [gone, setGone] = useState<readonly LetGo[]>(letGoHere);
   const promised = useQuery({ queryKey: ['promised'], queryFn: async () => (await promisedToKeep()) ?? null });
-  const refused = outbox.filter((w) => w.refused !== undefined);
+  const lost = outbox.filter((w) => w.refused !== undefined && w.before !== undefined);
+  const refused = outbox.filter((w) => w.refused !== undefined && w.before === undefined);
+  const lostOfMine = lost.filter((w) => w.by?.personId === me?.person.id);
   const waiting = outbox.filter((w) => w.refused === undefined);
   const letGo = (w: Waiting, why: string): void => {
     noteLetGo(w, why, me?.person.name ?? '', Date.now());
@@ -137,6 +147,22 @@ export default function WaitingPage() {
         <Empty title="All of it is in the records">
           What is said without the network, or refused, waits here until it is sent or let go.
         </Empty>
+      )}
+      {lost.length > 0 && (
+        <section aria-label="No longer in the records" className="grid gap-3">
+          <h2 className="text-xl font-bold">Done, and no longer in the records</h2>
+          <p className="max-w-[70ch]">
+            The records were brought back from a backup and stand as of {dayAndTime(lost[0]?.before ?? '')}. This tablet
+            did what is below since then. Sent again, it stands where it stood; what two tablets did together fits
+            together again once both have sent theirs. Oldest first.
+          </p>
+          {lostOfMine.length > 0 && (
+            <Button size="bench" look="strong" className="justify-self-start" onClick={() => void sendLostAgain()}>
+              Send all {lostOfMine.length} of mine again
+            </Button>
+          )}
+          {list(lost)}
+        </section>
       )}
       {refused.length > 0 && (
         <section aria-label="Refused" className="grid gap-3">

@@ -1,0 +1,63 @@
+import { idleMinutes, roles } from '@zabrik/contract/roles';
+import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import { watchHands } from './hands.ts';
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  localStorage.clear();
+});
+afterEach(() => vi.useRealTimers());
+
+const MINUTE = 60_000;
+const touch = (): void => void dispatchEvent(new Event('pointerdown'));
+
+it.each(roles)('a %s is asked again after their own idle time, and not a minute before', (role) => {
+  const leave = vi.fn();
+  const stop = watchHands({ role, tell: () => Promise.resolve(), leave, connected: () => true });
+  vi.advanceTimersByTime(idleMinutes[role] * MINUTE - MINUTE);
+  expect(leave).not.toHaveBeenCalled();
+  touch();
+  vi.advanceTimersByTime(idleMinutes[role] * MINUTE - MINUTE);
+  expect(leave).not.toHaveBeenCalled();
+  vi.advanceTimersByTime(2 * MINUTE);
+  expect(leave).toHaveBeenCalled();
+  stop();
+});
+
+it('tells the server now and then while hands are there, and again at once when it did not hear', async () => {
+  let hears = false;
+  const tell = vi.fn(() => (hears ? Promise.resolve() : Promise.reject(new Error('away'))));
+  const stop = watchHands({ role: 'head-chef', tell, leave: vi.fn(), connected: () => true });
+  touch();
+  expect(tell).not.toHaveBeenCalled();
+  vi.advanceTimersByTime(6 * MINUTE);
+  expect(tell).not.toHaveBeenCalled(); // nobody there
+  touch();
+  expect(tell).toHaveBeenCalledTimes(1);
+  await vi.advanceTimersByTimeAsync(1);
+  hears = true;
+  touch();
+  expect(tell).toHaveBeenCalledTimes(2);
+  await vi.advanceTimersByTimeAsync(1);
+  touch();
+  expect(tell).toHaveBeenCalledTimes(2);
+  stop();
+  vi.advanceTimersByTime(20 * MINUTE);
+  touch();
+  expect(tell).toHaveBeenCalledTimes(2);
+});
+
+it('sends nobody out while nobody could come in again, nor while another tab of the tablet is worked on', () => {
+  let connected = false;
+  const leave = vi.fn();
+  const stop = watchHands({ role: 'head-chef', tell: () => Promise.resolve(), leave, connected: () => connected });
+  vi.advanceTimersByTime(60 * MINUTE);
+  expect(leave).not.toHaveBeenCalled();
+  localStorage.setItem('zabrik-touched', String(Date.now()));
+  connected = true;
+  vi.advanceTimersByTime(29 * MINUTE);
+  expect(leave).not.toHaveBeenCalled();
+  vi.advanceTimersByTime(2 * MINUTE);
+  expect(leave).toHaveBeenCalled();
+  stop();
+});

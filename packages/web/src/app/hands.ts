@@ -1,0 +1,55 @@
+/** A tablet that lies untouched for as long as the role may asks again who stands there. */
+import type { Role } from '@zabrik/contract';
+import { idleMinutes } from '@zabrik/contract/roles';
+
+const TOUCHED = 'zabrik-touched';
+const LOOK_MS = 15_000;
+/** How often of its idle time the server hears that somebody is there. */
+const SHARE = 6;
+
+interface Watch {
+  readonly role: Role;
+  /** Tells the server. */
+  readonly tell: () => Promise<unknown>;
+  readonly leave: () => void;
+  /** Nobody is sent out while nobody could come in again. */
+  readonly connected: () => boolean;
+}
+
+const shared = (): number => {
+  try {
+    return Number(localStorage.getItem(TOUCHED) ?? 0);
+  } catch {
+    return 0;
+  }
+};
+
+/** Watches for hands on any tab of this tablet. Gives the way to stop. */
+export function watchHands({ role, tell, leave, connected }: Watch): () => void {
+  const idleMs = idleMinutes[role] * 60_000;
+  let touchedAt = Date.now();
+  let toldAt = Date.now();
+  const touched = (): void => {
+    touchedAt = Date.now();
+    if (touchedAt - toldAt < idleMs / SHARE) return;
+    const before = toldAt;
+    toldAt = touchedAt;
+    try {
+      localStorage.setItem(TOUCHED, String(touchedAt));
+    } catch {
+      // other tabs do not hear of it
+    }
+    void tell().catch(() => {
+      toldAt = before; // told at the next touch
+    });
+  };
+  const look = setInterval(() => {
+    if (connected() && Date.now() - Math.max(touchedAt, shared()) > idleMs) leave();
+  }, LOOK_MS);
+  const touches = ['pointerdown', 'keydown'] as const;
+  for (const kind of touches) addEventListener(kind, touched, { capture: true, passive: true });
+  return () => {
+    clearInterval(look);
+    for (const kind of touches) removeEventListener(kind, touched, { capture: true });
+  };
+}

@@ -1,0 +1,152 @@
+/** The kitchen's server: how its records are kept safe, and who is signed in where. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { Answer } from '@zabrik/contract';
+import { roleNames } from '@zabrik/contract/roles';
+import { call } from '../../app/api.ts';
+import { clockTime, dayAndTime } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
+import { useMay, useMe } from '../../app/queries.ts';
+import { useNow } from '../../app/useNow.ts';
+import { Button } from '../../parts/Button.tsx';
+import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { type Keeping, keepingWords, sizeWords } from './keepingWords.ts';
+
+const marks = { fine: '✓', attention: '!', alarm: '✗' } as const;
+const looks = {
+  fine: 'border-line bg-white',
+  attention: 'border-attention bg-[#fff7e0]',
+  alarm: 'border-alarm bg-alarm-soft',
+} as const;
+
+function Backups({ keeping }: { readonly keeping: Keeping }) {
+  const now = useNow(60_000);
+  const { backups, restored } = keeping;
+  return (
+    <section aria-label="Backups" className="grid gap-3">
+      <h2 className="text-xl font-bold">Backups</h2>
+      <ul className="grid gap-2">
+        {keepingWords(keeping, now).map(({ tone, words }) => (
+          <li key={words} className={`flex gap-3 rounded-plate border-2 px-4 py-2.5 text-[17px] ${looks[tone]}`}>
+            <span className="font-head font-bold" aria-hidden="true">
+              {marks[tone]}
+            </span>
+            <span className={tone === 'fine' ? '' : 'font-semibold'}>{words}</span>
+          </li>
+        ))}
+      </ul>
+      {backups.length > 0 && (
+        <table className="w-full border-collapse bg-white text-[15px]">
+          <thead>
+            <tr className="border-b-2 border-line-strong text-left">
+              <th className="px-3 py-2">Kept</th>
+              <th className="px-3 py-2">What</th>
+              <th className="px-3 py-2 text-right">Size</th>
+              <th className="px-3 py-2">Second place</th>
+              <th className="px-3 py-2">Brought back for a rehearsal</th>
+            </tr>
+          </thead>
+          <tbody>
+            {backups.map((b) => (
+              <tr key={b.name} className="border-b border-line">
+                <td className="px-3 py-2 whitespace-nowrap">{dayAndTime(b.at)}</td>
+                <td className="px-3 py-2">{b.kind === 'dump' ? 'the records' : 'ground for any moment since'}</td>
+                <td className="px-3 py-2 text-right tabular-nums">{sizeWords(b.bytes)}</td>
+                <td className="px-3 py-2">
+                  {b.kind === 'base'
+                    ? ''
+                    : b.second === null
+                      ? 'none'
+                      : b.second === 'kept'
+                        ? 'kept'
+                        : `failed: ${b.secondWhy}`}
+                </td>
+                <td className="px-3 py-2">
+                  {b.triedAt === null
+                    ? ''
+                    : b.triedWhy === null
+                      ? `${dayAndTime(b.triedAt)}, all there`
+                      : `${dayAndTime(b.triedAt)}, failed: ${b.triedWhy}`}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {restored.length > 0 && (
+        <ul className="text-[15px]">
+          {restored.map((r) => (
+            <li key={r.at}>
+              On {dayAndTime(r.at)} the records were brought back and stood as of {dayAndTime(r.stateAt)}. Tablets offer
+              to send again what they did since.
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+type Session = Answer<typeof api.access.signedIn>['sessions'][number];
+
+function SignedIn({ sessions }: { readonly sessions: readonly Session[] }) {
+  const { data: me } = useMe();
+  const client = useQueryClient();
+  const end = useMutation({
+    mutationFn: (personId: string) => call(api.access.signOutPerson, { params: { personId } }),
+    onSuccess: (_, personId) => {
+      if (personId === me?.person.id) client.setQueryData(['me'], null);
+      void client.invalidateQueries({ queryKey: ['sessions'] });
+    },
+  });
+  const people = [...new Map(sessions.map((s) => [s.person.id, s.person])).values()];
+  return (
+    <section aria-label="Signed in" className="grid gap-3">
+      <h2 className="text-xl font-bold">Signed in</h2>
+      {end.isError && <Notice tone="alarm">{end.error.message}</Notice>}
+      <ul className="grid gap-2">
+        {people.map((person) => {
+          const theirs = sessions.filter((s) => s.person.id === person.id);
+          return (
+            <li
+              key={person.id}
+              className="flex flex-wrap items-center gap-x-4 gap-y-2 rounded-plate bg-white px-4 py-2.5"
+            >
+              <span className="min-w-0 flex-1">
+                <strong className="break-words">{person.name}</strong> · {roleNames[person.role]}
+                <span className="block text-[15px] text-ink-soft">
+                  {theirs
+                    .map(
+                      (s) =>
+                        `since ${dayAndTime(s.since)}${s.here ? ', on this tablet' : ''}, until ${clockTime(s.until)} if untouched`,
+                    )
+                    .join(' · ')}
+                </span>
+              </span>
+              <Button size="bench" look="alarm" disabled={end.isPending} onClick={() => end.mutate(person.id)}>
+                {person.id === me?.person.id ? 'Sign me out everywhere' : 'Sign out everywhere'}
+              </Button>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+export default function KeepingPage() {
+  const mayKeep = useMay('house.keeping');
+  const keeping = useQuery({ queryKey: ['keeping'], queryFn: () => call(api.house.keeping, {}), enabled: mayKeep });
+  const sessions = useQuery({ queryKey: ['sessions'], queryFn: () => call(api.access.signedIn, {}) });
+  return (
+    <div className="mx-auto grid w-full max-w-[1000px] content-start gap-8 p-5">
+      <h1 className="text-[28px] font-bold">The kitchen’s server</h1>
+      {!mayKeep && <Empty title="Backups are the chefs’ business">They see here how old the last one is.</Empty>}
+      {mayKeep && keeping.isPending && <Loading />}
+      {keeping.isError && <Failed error={keeping.error} again={() => void keeping.refetch()} />}
+      {keeping.data !== undefined && <Backups keeping={keeping.data} />}
+      {sessions.isPending && <Loading />}
+      {sessions.isError && <Failed error={sessions.error} again={() => void sessions.refetch()} />}
+      {sessions.data !== undefined && <SignedIn sessions={sessions.data.sessions} />}
+    </div>
+  );
+}
