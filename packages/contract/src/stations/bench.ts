@@ -144,6 +144,16 @@ export const takeBody = z.strictObject({
   animal: z.int().min(1).max(500).nullable().default(null),
   scale: slug.nullable().default(null),
   replaces: id.nullable().describe('the weighing this one puts right'),
+  also: z
+    .discriminatedUnion('kind', [
+      z.strictObject({ kind: z.literal('take'), id, destination, massMg, count: z.int().min(0).max(5_000) }),
+      z.strictObject({ kind: z.literal('undo'), id, replaces: id }),
+    ])
+    .nullable()
+    .default(null)
+    .describe(
+      'what happens with it or not at all: the other part of a weight that is split, or the weight that is joined to this one and goes. Its own id',
+    ),
   at: instant,
 });
 export const undoBody = z.strictObject({ kind: z.literal('undo'), replaces: id, at: instant });

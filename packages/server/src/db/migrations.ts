@@ -16,6 +16,7 @@ import { holdsTravel } from './migrations/0013-holds-travel.ts';
 import { whoseWeight } from './migrations/0014-whose-weight.ts';
 import { doors } from './migrations/0015-doors.ts';
 import { backups } from './migrations/0016-backups.ts';
+import { pairs } from './migrations/0017-pairs.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -35,6 +36,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   whoseWeight,
   doors,
   backups,
+  pairs,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

@@ -143,6 +143,7 @@ export class Replay {
         animal: null,
         scale: null,
         replaces: null,
+        also: null,
         at: at.toISOString(),
       });
     }
@@ -193,6 +194,7 @@ export class Replay {
         animal: null,
         scale: null,
         replaces: null,
+        also: null,
         at: at.toISOString(),
       });
     }

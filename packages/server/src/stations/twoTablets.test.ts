@@ -90,3 +90,114 @@ describe('two tablets on one breakdown', () => {
     expect(takes.size + undone.size + refused).toBe(50);
   });
 });
+
+describe('two weights that go together', () => {
+  const standing = async (breakdownId: string) => {
+    const { weighings } = await must(ines, api.bench.read, { params: { breakdownId } });
+    return effectiveWeighings(weighings).map((w) => [w.id, w.pieceId, w.destination, w.massMg]);
+  };
+  const split = (
+    replaces: string,
+    also: { id: string; massMg: number; destination?: 'stock' | 'waste' },
+    stayMg: number,
+  ) => ({
+    ...takeBody('head', 'stock', 0, replaces),
+    massMg: stayMg,
+    also: { kind: 'take' as const, destination: 'waste' as const, count: 0, ...also },
+  });
+
+  it('are one command: split and joined again, both or neither, whatever is repeated or refused', async () => {
+    const { breakdown } = await startHake(one, ines);
+    const params = { breakdownId: breakdown.id };
+    const [taken, stay, part, whole, gone] = Array.from({ length: 5 }, () => uuidv7()) as [
+      string,
+      string,
+      string,
+      string,
+      string,
+    ];
+    await must(ines, api.bench.weigh, { params, body: takeBody('head', 'stock', 500) }, taken);
+    const body = split(taken, { id: part, massMg: grams(120) }, grams(380));
+    const first = await must(ines, api.bench.weigh, { params, body }, stay);
+    expect(await must(ines, api.bench.weigh, { params, body }, stay)).toEqual(first);
+    const both = [
+      [stay, 'head', 'stock', grams(380)],
+      [part, 'head', 'waste', grams(120)],
+    ];
+    expect(await standing(breakdown.id)).toEqual(both);
+    // the same key with another other half is another command
+    expect(
+      await ines.ask(
+        api.bench.weigh,
+        { params, body: split(taken, { id: part, massMg: grams(121) }, grams(380)) },
+        stay,
+      ),
+    ).toMatchObject({ status: 409, body: { code: 'key_reused' } });
+    // the first fits and the other does not: neither is written
+    for (const [wrong, code] of [
+      [split(taken, { id: uuidv7(), massMg: grams(1) }, grams(1)), 'already_replaced'],
+      [
+        {
+          ...split(stay, { id: uuidv7(), massMg: grams(1) }, grams(1)),
+          also: { kind: 'undo', id: uuidv7(), replaces: taken },
+        },
+        'invalid',
+      ],
+      [
+        {
+          ...split(stay, { id: uuidv7(), massMg: grams(1) }, grams(1)),
+          also: { kind: 'undo', id: uuidv7(), replaces: stay },
+        },
+        'invalid',
+      ],
+    ] as const) {
+      const reply = await ines.ask(api.bench.weigh, { params, body: wrong });
+      expect(reply.status, code).toBeGreaterThanOrEqual(400);
+      expect(await standing(breakdown.id)).toEqual(both);
+    }
+    const join = {
+      ...takeBody('head', 'stock', 500, stay),
+      also: { kind: 'undo' as const, id: gone, replaces: part },
+    };
+    await must(ines, api.bench.weigh, { params, body: join }, whole);
+    expect(await standing(breakdown.id)).toEqual([[whole, 'head', 'stock', grams(500)]]);
+  });
+
+  it('two tablets that split one weight at the same moment leave one split, and no gram more or less', async () => {
+    for (let round = 0; round < 6; round += 1) {
+      const { breakdown } = await startHake(one, ines);
+      const params = { breakdownId: breakdown.id };
+      const taken = uuidv7();
+      await must(ines, api.bench.weigh, { params, body: takeBody('head', 'stock', 500) }, taken);
+      const replies = await Promise.all(
+        Array.from({ length: 8 }, (_, i) =>
+          // half of them on another server: their commits meet in the database
+          (i % 2 === 0 ? ines : jory).ask(api.bench.weigh, {
+            params,
+            body: split(taken, { id: uuidv7(), massMg: grams(100 + i) }, grams(400 - i)),
+          }),
+        ),
+      );
+      expect(replies.filter((r) => r.status === 200)).toHaveLength(1);
+      for (const r of replies.filter((x) => x.status !== 200))
+        expect(r.body).toMatchObject({ code: 'already_replaced' });
+      const left = await standing(breakdown.id);
+      expect(left).toHaveLength(2);
+      expect(left.reduce((sum, [, , , mg]) => sum + Number(mg), 0)).toBe(grams(500));
+    }
+  });
+
+  it('a pair that comes twice in one commit is written once', async () => {
+    const { breakdown } = await startHake(one, ines);
+    const params = { breakdownId: breakdown.id };
+    const [taken, stay, part] = [uuidv7(), uuidv7(), uuidv7()];
+    await must(ines, api.bench.weigh, { params, body: takeBody('head', 'stock', 500) }, taken);
+    const body = split(taken, { id: part, massMg: grams(120) }, grams(380));
+    const replies = await Promise.all(
+      Array.from({ length: 6 }, () => ines.ask(api.bench.weigh, { params, body }, stay)),
+    );
+    expect(replies.map((r) => r.status)).toEqual(Array(6).fill(200));
+    expect(new Set(replies.map((r) => JSON.stringify(r.body))).size).toBe(1);
+    expect(await standing(breakdown.id)).toHaveLength(2);
+  });
+});

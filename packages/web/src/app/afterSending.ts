@@ -1,11 +1,16 @@
 import type { QueryClient } from '@tanstack/react-query';
-import type { BenchEvent, Breakdown, Cooling, Run, Weighing } from '@zabrik/contract';
+import type { BenchEvent, Breakdown, Cooling, Run, WeighBody, Weighing } from '@zabrik/contract';
 import type { Waiting } from './outbox.ts';
+import { weighingsOf } from './weighingsOf.ts';
 
 interface Logs {
   readonly open: readonly Cooling[];
   readonly closed: readonly Cooling[];
 }
+
+/** The weight as the server has it, and the other one of two that go together. */
+const bothOf = ({ key, body }: Waiting, answer: Weighing): Weighing[] =>
+  weighingsOf(key, body as WeighBody, answer.by).map((w) => (w.id === answer.id ? answer : { ...w, at: answer.at }));
 
 /**
  * What the server answered to a command of the outbox goes into what is on the screen before the command leaves the outbox: the ribbon
@@ -43,7 +48,13 @@ export function takeAnswer(client: QueryClient, waiting: Waiting, answer: unknow
     client.setQueryData<Pick<Breakdown, 'weighings' | 'events'>>([kind, 'one', about], (before) =>
       before === undefined || before[list].some((w) => w.id === key)
         ? before
-        : { ...before, [list]: [...before[list], answer as Weighing & BenchEvent] },
+        : {
+            ...before,
+            [list]: [
+              ...before[list],
+              ...(list === 'events' ? [answer as BenchEvent] : bothOf(waiting, answer as Weighing)),
+            ],
+          },
     );
   again([kind, 'one', about]);
   if (kind === 'runs') again(['runs', 'timers']);

@@ -96,9 +96,20 @@ const alone = async (work: () => Promise<void>): Promise<void> => {
   });
 };
 
-/** The weight a correction is about: it cannot go before that one has. */
-const about = ({ body }: Waiting): unknown =>
-  typeof body === 'object' && body !== null && 'replaces' in body ? body.replaces : undefined;
+interface Names {
+  readonly id?: unknown;
+  readonly replaces?: unknown;
+  readonly also?: Names | null;
+}
+const namesIn = (body: unknown): Names => (typeof body === 'object' && body !== null ? body : {});
+
+/** The weights a correction is about: it cannot go before those have. */
+const about = ({ body }: Waiting): readonly unknown[] => {
+  const { replaces, also } = namesIn(body);
+  return [replaces, also?.replaces].filter((name) => name != null);
+};
+/** The names of what a command writes: its key, and that of the second of two that go together. */
+const writes = ({ key, body }: Waiting): readonly unknown[] => [key, namesIn(body).also?.id];
 
 /** The next that can go: on the disk, not refused, of who is signed in, and not about one that waits itself. */
 const nextToSend = (): Waiting | undefined =>
@@ -107,7 +118,7 @@ const nextToSend = (): Waiting | undefined =>
       w.refused === undefined &&
       w.onDisk !== false &&
       (w.by === undefined || w.by.personId === authorNow()?.personId) &&
-      !snapshot.some((other) => other.key === about(w)),
+      !about(w).some((name) => snapshot.some((other) => other !== w && writes(other).includes(name))),
   );
 
 let draining = false;

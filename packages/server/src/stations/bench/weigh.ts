@@ -1,6 +1,6 @@
 import { allowed, type WeighBody, type Weighing } from '@zabrik/contract';
 import type { Destination } from '@zabrik/core';
-import type { Sequelize } from 'sequelize';
+import { DatabaseError, type Sequelize } from 'sequelize';
 import { select, selectOne } from '../../db/select.ts';
 import { mustHaveRoom } from '../../http/mount.ts';
 import { asProblem, Problem } from '../../http/problem.ts';
@@ -26,6 +26,8 @@ interface Row {
   readonly count: number;
   readonly animal: number | null;
   readonly scale: string | null;
+  /** The weighing it goes together with. */
+  readonly pair: string | null;
 }
 
 interface Judged {
@@ -41,7 +43,8 @@ interface Judged {
 }
 
 interface Waiting {
-  readonly row: Row;
+  /** One weighing, or two that go together. */
+  readonly rows: readonly [Row, ...Row[]];
   readonly done: (result: Judged) => void;
   readonly failed: (error: unknown) => void;
 }
@@ -49,6 +52,9 @@ interface Waiting {
 const MOST_TOGETHER = 200;
 /** Clocks of one kitchen may stand so far apart. */
 const AHEAD_MS = 120_000;
+
+const isHalf = (error: unknown): boolean =>
+  error instanceof DatabaseError && (error.parent as { code?: string }).code === 'ZB004';
 
 /**
  * Gathers weighings into shared commits: those that arrive while a commit is on its way to the disk wait and go together in the
@@ -63,9 +69,9 @@ class SharedCommits {
     this.#db = db;
   }
 
-  write(row: Row): Promise<Judged> {
+  write(rows: Waiting['rows']): Promise<Judged> {
     return new Promise((done, failed) => {
-      this.#waiting.push({ row, done, failed });
+      this.#waiting.push({ rows, done, failed });
       this.#ask();
     });
   }
@@ -85,13 +91,17 @@ class SharedCommits {
   async #commit(batch: readonly Waiting[]): Promise<void> {
     try {
       const rows = await select<Judged>(this.#db, 'select * from take_weighings($1::jsonb, $2::text[])', [
-        JSON.stringify(batch.map((b) => b.row)),
+        JSON.stringify(batch.flatMap((b) => b.rows)),
         allowed['bench.weigh'],
       ]);
       const byId = new Map(rows.map((row) => [row.id, row]));
       // the same key twice in one commit: the first wrote it, the second finds it written
       const answered = new Set<string>();
-      for (const { row, done, failed } of batch) {
+      for (const {
+        rows: [row],
+        done,
+        failed,
+      } of batch) {
         const result = byId.get(row.id);
         if (result === undefined) failed(new Error(`weighing ${row.id} was not judged`));
         else done(answered.has(row.id) ? { ...result, written: false } : result);
@@ -99,6 +109,8 @@ class SharedCommits {
       }
     } catch (error) {
       const [only] = batch;
+      // two tablets split one weight at the same moment: the other has written it by now, and this one is told so
+      if (batch.length === 1 && isHalf(error)) return this.#commit(batch);
       // one that the database cannot take must not take others along: each once more by itself
       if (
         batch.length === 1 ||
@@ -134,6 +146,17 @@ const stored = (db: Sequelize, id: string): Promise<Stored | undefined> =>
     [id],
   );
 
+type Also = Extract<WeighBody, { kind: 'take' }>['also'];
+
+/** Whether the other of two that go together stands as it was asked for. */
+async function isWritten(db: Sequelize, breakdownId: string, also: NonNullable<Also>): Promise<boolean> {
+  const other = await stored(db, also.id);
+  if (other === undefined || other.breakdownId !== breakdownId) return false;
+  return also.kind === 'undo'
+    ? other.massMg === null && other.replaces === also.replaces
+    : other.massMg === also.massMg && other.destination === also.destination && other.count === also.count;
+}
+
 /** Why nothing was written: the first answer again when the key was used for exactly this, a refusal otherwise. */
 async function whyNot(
   db: Sequelize,
@@ -141,6 +164,7 @@ async function whyNot(
   breakdownId: string,
   judged: Judged,
   meant: string | undefined,
+  also: Also,
 ): Promise<Weighing> {
   if (judged.house_id === null) throw new Problem('not_signed_in');
   if (meant !== undefined && judged.person_id !== meant) throw new Problem('other_person');
@@ -154,7 +178,8 @@ async function whyNot(
       first.destination === wanted.destination &&
       first.massMg === wanted.massMg &&
       first.count === wanted.count &&
-      first.replaces === wanted.replaces;
+      first.replaces === wanted.replaces &&
+      (also === null || (await isWritten(db, breakdownId, also)));
     if (!same) throw new Problem('key_reused');
     const { breakdownId: _b, houseId: _h, ...weighing } = first;
     return { ...weighing, at: first.at.toISOString() };
@@ -203,7 +228,10 @@ export async function weigh(
     at: new Date(Math.min(Date.parse(body.at), kitchen.clock().getTime() + AHEAD_MS)).toISOString(),
   };
   await mustHaveRoom(kitchen);
-  const judged = await sharedCommits(db).write({
+  const also = take?.also ?? null;
+  if (also !== null && (also.id === id || (also.kind === 'undo' && also.replaces === wanted.replaces)))
+    throw new Problem('invalid', undefined, [{ path: 'also', message: 'is the same weight' }]);
+  const first: Row = {
     id,
     sid: 'sid' in weigher ? weigher.sid : null,
     house_id: known?.houseId ?? null,
@@ -218,10 +246,33 @@ export async function weigh(
     count: wanted.count,
     animal: wanted.animal,
     scale: wanted.scale,
-  });
+    pair: also?.id ?? null,
+  };
+  const judged = await sharedCommits(db).write(
+    also === null
+      ? [first]
+      : [
+          first,
+          also.kind === 'take'
+            ? { ...first, ...also, mass_mg: also.massMg, replaces: null, pair: id }
+            : {
+                ...first,
+                id: also.id,
+                piece_id: null,
+                destination: null,
+                mass_mg: null,
+                source: null,
+                count: 1,
+                animal: null,
+                scale: null,
+                replaces: also.replaces,
+                pair: id,
+              },
+        ],
+  );
   if (judged.person_id !== null && judged.house_id !== null) tell({ person: judged.person_id, house: judged.house_id });
   const weighing: Weighing = { ...wanted, by: known?.name ?? judged.person ?? '' };
-  if (!judged.written) return whyNot(db, weighing, breakdownId, judged, weigher.personId);
+  if (!judged.written) return whyNot(db, weighing, breakdownId, judged, weigher.personId, also);
   if (judged.house_id !== null) kitchen.announce(judged.house_id, ['breakdowns'], [breakdownId]);
   return weighing;
 }

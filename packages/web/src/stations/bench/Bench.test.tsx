@@ -429,6 +429,12 @@ describe('putting right', () => {
     await screen.findByRole('button', { name: /^Staff meal, 150 g/ });
     expect(screen.getByRole('button', { name: /^Portions, 250 g/ })).toBeTruthy();
     expect(balance()).toContain('Weighed 400 g');
+    // one command: it cannot arrive by half
+    const { waitingNow } = await import('../../app/outbox.ts');
+    expect(waitingNow().map((w) => w.body)).toMatchObject([
+      { massMg: 400_000 },
+      { massMg: 250_000, also: { kind: 'take', destination: 'staff', massMg: 150_000 } },
+    ]);
   });
 
   it('asks why when the stage does not add up, and names what was likely not weighed', async () => {

@@ -1,4 +1,5 @@
 /** The flow of the bench: which piece is next, what a press of the one big button does, and how a weight is put right. */
+
 import { useMutation } from '@tanstack/react-query';
 import {
   type Destination,
@@ -11,6 +12,7 @@ import {
 } from '@zabrik/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import { useScaleAtRest } from '../../app/live.ts';
@@ -190,7 +192,7 @@ export function useBench(state: BenchState, may: boolean) {
     }
   })();
 
-  /** Parts a weight in two: what is typed goes to the chosen tray, the rest stays where it was. Two entries, one after the other. */
+  /** Parts a weight in two: what is typed goes to the chosen tray, the rest stays where it was. Both are written or neither. */
   const split = async (to: Destination, partMg: number): Promise<void> => {
     if (right === undefined || right.destination === null) return;
     if (partMg >= right.massMg) {
@@ -214,12 +216,9 @@ export function useBench(state: BenchState, may: boolean) {
         massMg: right.massMg - partMg,
         count: right.count,
         replaces: right.id,
+        also: { kind: 'take', id: uuidv7(), destination: to, massMg: partMg, count: 0 },
       },
-      `${right.piece.name}, ${formatMass(right.massMg - partMg)} stay`,
-    );
-    await state.takeNew(
-      { ...common, destination: to, massMg: partMg, count: 0, replaces: null },
-      `${right.piece.name}, ${formatMass(partMg)} split off`,
+      `${right.piece.name}, ${formatMass(partMg)} split off, ${formatMass(right.massMg - partMg)} stay`,
     );
   };
 
@@ -243,10 +242,10 @@ export function useBench(state: BenchState, may: boolean) {
         animal: mergeInto.animal,
         scale: mergeInto.scale,
         replaces: mergeInto.id,
+        also: { kind: 'undo', id: uuidv7(), replaces: right.id },
       },
       `${right.piece.name}, joined, ${formatMass(sum)}`,
     );
-    await state.takeBack(right.id, `${right.piece.name}, ${formatMass(right.massMg)}, joined to another`);
   };
 
   const takeTyped = (): void => {

@@ -15,6 +15,7 @@ import { addressOf } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import { keep, useWaitingAbout, type Waiting } from '../../app/outbox.ts';
 import { breakdownQuery, useHouse, useMe } from '../../app/queries.ts';
+import { weighingsOf } from '../../app/weighingsOf.ts';
 
 export interface Counted extends Weighing {
   readonly massMg: number;
@@ -25,7 +26,8 @@ export interface Counted extends Weighing {
   readonly waiting: boolean;
 }
 
-type Take = Omit<Extract<WeighBody, { kind: 'take' }>, 'kind' | 'at'>;
+type TakeBody = Extract<WeighBody, { kind: 'take' }>;
+type Take = Omit<TakeBody, 'kind' | 'at' | 'also'> & Partial<Pick<TakeBody, 'also'>>;
 /** An event without its time: it is taken when it is kept. */
 type NewEvent = BenchEventBody extends infer E ? (E extends { at: string } ? Omit<E, 'at'> : never) : never;
 
@@ -87,24 +89,7 @@ export function useBreakdown(breakdownId: string) {
     const unsent = mine.filter((w) => w.refused === undefined && !known.has(w.key));
     const waiting = unsent
       .filter((w) => !isEvent(w))
-      .map((w): Weighing & { waiting: boolean } => {
-        const body = w.body as WeighBody;
-        const take = body.kind === 'take' ? body : undefined;
-        return {
-          id: w.key,
-          pieceId: take?.pieceId ?? null,
-          destination: take?.destination ?? null,
-          massMg: take?.massMg ?? null,
-          source: take?.source ?? null,
-          count: take?.count ?? 1,
-          animal: take?.animal ?? null,
-          scale: take?.scale ?? null,
-          replaces: body.replaces,
-          by,
-          at: body.at,
-          waiting: true,
-        };
-      });
+      .flatMap((w) => weighingsOf(w.key, w.body as WeighBody, by).map((one) => ({ ...one, waiting: true })));
     const all = [...breakdown.weighings.map((w) => ({ ...w, waiting: false })), ...waiting];
     const units = new Map<string, number>();
     const counted = effectiveWeighings(all).flatMap((w): Counted[] => {
@@ -133,7 +118,7 @@ export function useBreakdown(breakdownId: string) {
       balance: balanceStage(stage, breakdown.startMg, all, scales ?? KITCHEN_SCALES, breakdown.animals),
       refused: mine.filter((w) => w.refused !== undefined),
       waiting: unsent.length,
-      takeNew: (take, says) => post(uuidv7(), { kind: 'take', ...take, at: at() }, says),
+      takeNew: (take, says) => post(uuidv7(), { kind: 'take', also: null, ...take, at: at() }, says),
       beforeRight: (id) => priorOf(all, id, stage),
       takeBack: (replaces, says) => post(uuidv7(), { kind: 'undo', replaces, at: at() }, says),
       happen: (event, says) =>
