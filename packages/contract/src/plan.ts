@@ -18,12 +18,12 @@ const sourced = z.strictObject({
   mean: z.number().gt(0).lt(1),
   sd: z.number().min(0).lt(0.5),
   provenance: z.enum(provenances),
-  source: z.string().min(1),
+  source: z.string().min(1).max(400),
 });
 const minutes = z.strictObject({
-  low: z.number().positive(),
-  typical: z.number().positive(),
-  high: z.number().positive(),
+  low: z.number().positive().max(100_000),
+  typical: z.number().positive().max(100_000),
+  high: z.number().positive().max(100_000),
 });
 const where = z.enum(destinations);
 
@@ -37,7 +37,7 @@ export const planPieceSchema = z.strictObject({
   share: sourced,
   destination: where,
   alternatives: z.array(where),
-  refused: z.array(z.strictObject({ destination: where, reason: z.string().min(1) })),
+  refused: z.array(z.strictObject({ destination: where, reason: z.string().min(1).max(400) })),
   main: z.boolean(),
   edible: z.boolean(),
   yieldForm: key.exactOptional(),
@@ -47,7 +47,7 @@ export const planPieceSchema = z.strictObject({
   next: key.exactOptional(),
   becomes: key.exactOptional(),
   accumulates: z.boolean().exactOptional(),
-  note: z.string().exactOptional(),
+  note: z.string().max(400).exactOptional(),
 });
 
 export const planStepSchema = z.strictObject({
@@ -57,7 +57,7 @@ export const planStepSchema = z.strictObject({
   caution: z.string().exactOptional(),
   check: z.string().exactOptional(),
   orderMatters: z.boolean(),
-  guard: z.strictObject({ warn: z.string().min(1), before: z.array(key) }).exactOptional(),
+  guard: z.strictObject({ warn: z.string().min(1).max(400), before: z.array(key) }).exactOptional(),
   passes: z.int().min(1).max(9).exactOptional(),
   pieces: z.array(key),
 });
@@ -66,13 +66,13 @@ export const planStageSchema = z.strictObject({
   id: key,
   name: z.string().min(1).max(120),
   minutes,
-  passiveMinutes: z.number().positive().exactOptional(),
+  passiveMinutes: z.number().positive().max(100_000).exactOptional(),
   rest: z
     .strictObject({
-      lowMinutes: z.number().positive(),
-      typicalMinutes: z.number().positive(),
-      highMinutes: z.number().positive(),
-      note: z.string(),
+      lowMinutes: z.number().positive().max(100_000),
+      typicalMinutes: z.number().positive().max(100_000),
+      highMinutes: z.number().positive().max(100_000),
+      note: z.string().max(400),
     })
     .exactOptional(),
   body: z.enum(bodies).exactOptional(),
@@ -81,8 +81,8 @@ export const planStageSchema = z.strictObject({
   fill: z
     .strictObject({
       piece: key,
-      low: z.number().positive(),
-      high: z.number().positive(),
+      low: z.number().positive().max(100_000),
+      high: z.number().positive().max(100_000),
       bones: z.array(key).exactOptional(),
       flesh: z.array(key).exactOptional(),
     })
@@ -94,7 +94,7 @@ export const planStageSchema = z.strictObject({
       through: z.boolean(),
       keepDays: z.record(key, z.int().min(0).max(90)),
       adds: z
-        .array(z.strictObject({ id: key, name: z.string().min(1).max(60), allergens: z.array(z.string()) }))
+        .array(z.strictObject({ id: key, name: z.string().min(1).max(60), allergens: z.array(z.string().max(60)) }))
         .exactOptional(),
     })
     .exactOptional(),
@@ -116,27 +116,31 @@ export const planHeadSchema = z.strictObject({
 });
 
 export const cutPlanSchema: z.ZodType<CutPlan, CutPlan> = planHeadSchema.extend({
-  tools: z.array(z.string()).max(40),
+  tools: z.array(z.string().max(400)).max(40),
   pooled: z.boolean().exactOptional(),
   stages: z.array(planStageSchema).min(1).max(12),
 });
 
-const band = z.strictObject({ mean: z.number().gt(0).lte(1.5), low: z.number().gte(0), high: z.number().lte(2) });
+const band = z.strictObject({
+  mean: z.number().gt(0).lte(1.5),
+  low: z.number().gte(0).max(100_000),
+  high: z.number().lte(2),
+});
 
 export const speciesSchema: z.ZodType<Species, Species> = z.strictObject({
   id: key,
-  name: z.string().min(1),
-  scientific: z.string().min(1),
+  name: z.string().min(1).max(60),
+  scientific: z.string().min(1).max(60),
   group: key,
   allergen: z.enum(['fish', 'crustaceans', 'molluscs', 'none']),
   histamine: z.boolean().exactOptional(),
   forms: z.array(
     z.strictObject({
       id: key,
-      name: z.string().min(1),
+      name: z.string().min(1).max(60),
       purchase: z.boolean(),
       whole: z.boolean(),
-      typicalG: z.number().positive().exactOptional(),
+      typicalG: z.number().positive().max(1_000_000).exactOptional(),
     }),
   ),
   yields: z.array(
@@ -144,24 +148,29 @@ export const speciesSchema: z.ZodType<Species, Species> = z.strictObject({
       from: key,
       to: key,
       share: band,
-      source: z.string().min(1),
+      source: z.string().min(1).max(400),
       provenance: z.enum(provenances),
       liveWeightFactor: z.number().gt(1).exactOptional(),
     }),
   ),
   inspection: z.array(
-    z.strictObject({ check: z.string(), accept: z.string(), reject: z.string(), critical: z.boolean() }),
+    z.strictObject({
+      check: z.string().max(400),
+      accept: z.string().max(400),
+      reject: z.string().max(400),
+      critical: z.boolean(),
+    }),
   ),
 });
 
-const categoryAndReason = z.strictObject({ category: key, reason: z.string().min(1) });
+const categoryAndReason = z.strictObject({ category: key, reason: z.string().min(1).max(400) });
 const way = z.strictObject({
   id: key,
-  name: z.string().min(1),
-  gives: z.string(),
-  perBase: z.record(key, z.number().gte(0)).exactOptional(),
-  minutes: z.number().positive().exactOptional(),
-  outputFactor: z.number().positive().exactOptional(),
+  name: z.string().min(1).max(60),
+  gives: z.string().max(400),
+  perBase: z.record(key, z.number().gte(0).max(50)).exactOptional(),
+  minutes: z.number().positive().max(100_000).exactOptional(),
+  outputFactor: z.number().positive().max(20).exactOptional(),
   balance: key.exactOptional(),
   takes: z.enum(['raw', 'cooked', 'any']).exactOptional(),
   cures: z.literal(true).exactOptional(),
@@ -170,7 +179,7 @@ const step = z.strictObject({
   kind: z.enum(stepKinds),
   text: z.string().min(1).max(400),
   minutes: minutes.exactOptional(),
-  tempC: z.strictObject({ low: z.number(), high: z.number() }).exactOptional(),
+  tempC: z.strictObject({ low: z.number().min(-100).max(600), high: z.number().min(-100).max(600) }).exactOptional(),
   watch: z.string().min(1).max(200).exactOptional(),
   ways: z.array(key).min(1).exactOptional(),
   kills: z.literal(true).exactOptional(),
@@ -187,27 +196,29 @@ export const useSchema: z.ZodType<Use, Use> = z.strictObject({
   takes: z.enum(['raw', 'cooked', 'any']),
   trays: z.array(where),
   refuses: z.array(categoryAndReason),
-  caps: z.array(z.strictObject({ category: key, maxShare: z.number().gt(0).lt(1), reason: z.string().min(1) })),
+  caps: z.array(
+    z.strictObject({ category: key, maxShare: z.number().gt(0).lt(1), reason: z.string().min(1).max(400) }),
+  ),
   ingredients: z.array(
     z.strictObject({
       id: key,
       name: z.string().min(1).max(60),
       perBase: z.number().gte(0).max(50),
-      low: z.number().gte(0),
-      high: z.number().positive(),
-      allergens: z.array(z.string()),
+      low: z.number().gte(0).max(100_000),
+      high: z.number().positive().max(100_000),
+      allergens: z.array(z.string().max(60)),
       unsaid: z.literal(true).exactOptional(),
       becomes: z.enum(['strained', 'poured']).exactOptional(),
       accepts: z.array(key).exactOptional(),
       acceptsUses: z.array(key).exactOptional(),
     }),
   ),
-  questions: z.array(z.strictObject({ id: key, question: z.string().min(1), ways: z.array(way).min(2) })),
+  questions: z.array(z.strictObject({ id: key, question: z.string().min(1).max(400), ways: z.array(way).min(2) })),
   output: z.strictObject({
     name: z.string().min(1).max(60),
-    low: z.number().positive(),
-    mean: z.number().positive(),
-    high: z.number().positive(),
+    low: z.number().positive().max(50),
+    mean: z.number().positive().max(50),
+    high: z.number().positive().max(50),
     measure: z.enum(['litres', 'mass']),
   }),
   ready: z.boolean(),
@@ -228,13 +239,17 @@ export const useSchema: z.ZodType<Use, Use> = z.strictObject({
     .exactOptional(),
   category: key.exactOptional(),
   marks: z.array(
-    z.strictObject({ name: z.string().min(1), factor: z.number().gt(0).lt(1), note: z.string().exactOptional() }),
+    z.strictObject({
+      name: z.string().min(1).max(60),
+      factor: z.number().gt(0).lt(1),
+      note: z.string().max(400).exactOptional(),
+    }),
   ),
   vessel: z.enum(['pot', 'pan', 'oven', 'blender', 'bath', 'fryer', 'bowl', 'none']),
-  heatC: z.strictObject({ low: z.number(), high: z.number() }).exactOptional(),
-  litresPerKg: z.number().positive().exactOptional(),
-  gramsPerPlate: z.number().positive().exactOptional(),
-  piece: z.strictObject({ name: z.string().min(1), grams: z.number().positive() }).exactOptional(),
+  heatC: z.strictObject({ low: z.number().min(-100).max(600), high: z.number().min(-100).max(600) }).exactOptional(),
+  litresPerKg: z.number().positive().max(50).exactOptional(),
+  gramsPerPlate: z.number().positive().max(100_000).exactOptional(),
+  piece: z.strictObject({ name: z.string().min(1).max(60), grams: z.number().positive().max(100_000) }).exactOptional(),
   balance: key.exactOptional(),
   fills: z.boolean().exactOptional(),
   splitsAboveC: z.number().exactOptional(),
@@ -243,20 +258,20 @@ export const useSchema: z.ZodType<Use, Use> = z.strictObject({
   cautions: z.array(z.string().min(1).max(400)),
   keeps: z.array(
     z.strictObject({
-      state: z.string().min(1),
+      state: z.string().min(1).max(400),
       as: z.enum(keptAs),
-      profiles: z.array(z.string().min(1)).min(1).exactOptional(),
-      days: z.number().positive(),
+      profiles: z.array(z.string().min(1).max(400)).min(1).exactOptional(),
+      days: z.number().positive().max(3_650),
       maxC: z.number().nullable(),
-      jurisdiction: z.string(),
-      source: z.string(),
+      jurisdiction: z.string().max(400),
+      source: z.string().max(400),
       provenance: z.enum(provenances),
     }),
   ),
-  shelfLifeDays: z.int().min(0),
-  allergens: z.array(z.string()),
+  shelfLifeDays: z.int().min(0).max(3_650),
+  allergens: z.array(z.string().max(60)),
   provenance: z.enum(provenances),
-  source: z.string().min(1),
+  source: z.string().min(1).max(400),
 });
 
 /** The published JSON Schema of a cut plan file, made from the schema itself. */

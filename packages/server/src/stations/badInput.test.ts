@@ -6,6 +6,7 @@ import { grams } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { selectOne } from '../db/select.ts';
+import { changed, type Path } from '../testing/bodies.ts';
 import { openTestKitchen, pathOf, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
 import { deliveryBody, received, startHake, takeBody } from '../testing/work.ts';
 
@@ -20,7 +21,6 @@ beforeAll(async () => {
 afterAll(() => kitchen.stop());
 
 type Body = Readonly<Record<string, unknown>>;
-type Path = readonly string[];
 
 const bad: readonly unknown[] = [
   undefined,
@@ -42,12 +42,6 @@ function places(value: unknown, at: Path = []): Path[] {
   if (typeof value !== 'object' || value === null) return [at];
   const entries = Array.isArray(value) ? Object.entries(value).slice(0, 1) : Object.entries(value);
   return [...(at.length > 0 ? [at] : []), ...entries.flatMap(([key, inner]) => places(inner, [...at, key]))];
-}
-
-function changed(value: unknown, [key, ...rest]: Path, to: unknown): unknown {
-  if (key === undefined) return to;
-  if (Array.isArray(value)) return value.map((v, i) => (String(i) === key ? changed(v, rest, to) : v));
-  return { ...(value as Body), [key]: changed((value as Body)[key], rest, to) };
 }
 
 const at = '2026-11-24T10:00:00.000Z';
