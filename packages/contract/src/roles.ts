@@ -43,6 +43,7 @@ export const allowed = {
   'house.saveLimits': ['head-chef'],
   'house.cautions': everyone,
   'house.keeping': chefs,
+  'house.saveViewers': ['head-chef'],
   'house.seeCaution': bench,
   'receive.suppliers': everyone,
   'receive.list': everyone,

@@ -29,6 +29,7 @@ export const routes = {
     limits: { id: 'house.limits', method: 'get', path: '/limits', command: false },
     saveLimits: { id: 'house.saveLimits', method: 'post', path: '/limits', command: true },
     cautions: { id: 'house.cautions', method: 'get', path: '/cautions', command: false },
+    saveViewers: { id: 'house.saveViewers', method: 'post', path: '/viewers', command: true },
     keeping: { id: 'house.keeping', method: 'get', path: '/keeping', command: false },
     seeCaution: { id: 'house.seeCaution', method: 'post', path: '/cautions/seen', command: true },
   },

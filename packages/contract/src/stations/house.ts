@@ -54,6 +54,10 @@ export const houseSchema = z.strictObject({
   tolerance: z.strictObject({ share, massMg }),
   limits: z.strictObject({ profileId: z.string(), title: z.string() }),
   simulated: z.boolean().describe('the simulated bench may be used'),
+  costs: z
+    .enum(['shown', 'hidden'])
+    .describe('hidden: the house keeps costs from viewers, and every amount in an answer to this person is 0'),
+  viewersSeeCosts: z.boolean(),
 });
 export type House = z.output<typeof houseSchema>;
 
@@ -207,6 +211,12 @@ export const house = {
       cautions: z.array(cautionSchema).readonly(),
       seenToday: z.array(z.string()),
     }),
+  }),
+  saveViewers: endpoint({
+    ...routes.house.saveViewers,
+    summary: 'What viewers may see of costs',
+    body: z.strictObject({ seeCosts: z.boolean() }),
+    answer: nothing,
   }),
   keeping: endpoint({
     ...routes.house.keeping,

@@ -45,6 +45,8 @@ export interface HouseSettings {
   readonly places?: readonly Place[];
   /** What the scales may differ from an invoice before it is a claim; left out, one part in a hundred and at least 10 g. */
   readonly tolerance?: { readonly share: number; readonly massMg: number };
+  /** Left out, they do. */
+  readonly viewersSeeCosts?: boolean;
 }
 
 export class HouseRow extends Model<InferAttributes<HouseRow>, InferCreationAttributes<HouseRow>> {

@@ -7,6 +7,7 @@ import { z } from 'zod';
 import { selectOne } from '../db/select.ts';
 import type { InCommand, Kitchen, Who } from '../kitchen.ts';
 import { fileHeaders, type GivenFile } from './file.ts';
+import { shownTo } from './hideCosts.ts';
 import { idsOf } from './idsOf.ts';
 import { mustBeKeepable } from './keepable.ts';
 import { fieldsOf, nothingChanged, Problem } from './problem.ts';
@@ -77,6 +78,7 @@ export function mountFile<E extends Endpoint>(
 ): void {
   at(router, e, async (request, response) => {
     const who = permitted(e, request);
+    await shownTo(who, e.id, null);
     const { type, name, body, inline } = await handle(who, { ...asked(e, request), request });
     if (typeof body === 'string' || body instanceof Uint8Array) {
       fileHeaders(response, type, name, inline === true);
@@ -110,7 +112,7 @@ export function mountRead<E extends Endpoint>(
 ): void {
   at(router, e, async (request, response) => {
     const who = permitted(e, request);
-    send(e, response, await handle(who, { ...asked(e, request), request }));
+    send(e, response, await shownTo(who, e.id, await handle(who, { ...asked(e, request), request })));
   });
 }
 

@@ -235,6 +235,7 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
       }),
     }),
   ],
+  [api.house.saveViewers, async () => ({ body: { seeCosts: true } })],
   [api.access.known, async () => ({ body: { keys: [uuidv7()] } })],
   [api.receive.addSupplier, async () => ({ body: { name: `Quay ${uuidv7()}` } })],
   [

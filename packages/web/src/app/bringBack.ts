@@ -16,6 +16,7 @@ const EARLIER_MS = 3_600_000;
 /** What a command is called where it is spoken of later. */
 const words: Partial<Readonly<Record<EndpointId, string>>> = {
   'house.saveLimits': 'the house’s limits',
+  'house.saveViewers': 'what viewers see',
   'house.seeCaution': 'a caution read',
   'receive.addSupplier': 'a new supplier',
   'receive.accept': 'something taken in',

@@ -49,8 +49,8 @@ export const useCatalogue = () =>
 
 export const useFlow = () => useQuery({ queryKey: ['flow'], queryFn: () => call(api.house.flow, {}) });
 
-/** Money in the house's currency. */
+/** Money in the house's currency; where the house keeps costs from this person, that. */
 export const moneyOf =
   (house: House | undefined) =>
   (minor: number): string =>
-    formatMoney(minor, house?.currency);
+    house?.costs === 'hidden' ? 'not shown' : formatMoney(minor, house?.currency);

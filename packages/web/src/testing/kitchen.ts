@@ -22,6 +22,8 @@ export const house: House = {
   places: [{ id: 'cold-room', name: 'Cold room', kind: 'cold-room', holds: 'raw' }],
   tolerance: { share: 0.01, massMg: 10_000 },
   limits: { profileId: 'uk', title: 'United Kingdom' },
+  costs: 'shown',
+  viewersSeeCosts: true,
   simulated: false,
 };
 

@@ -12,6 +12,7 @@ import { dayIn, placesOf, readHouse, toleranceOf } from '../../db/house.ts';
 import { readLimitChoice } from '../../db/limits.ts';
 import { listPlans, readSpecies } from '../../db/plans.ts';
 import { select, selectOne } from '../../db/select.ts';
+import { keepsCosts } from '../../http/hideCosts.ts';
 import { mountCommand, mountRead } from '../../http/mount.ts';
 import type { Kitchen } from '../../kitchen.ts';
 import { readKeeping } from './keeping.ts';
@@ -76,6 +77,8 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
       tolerance: toleranceOf(house),
       limits: { profileId: profile.id, title: profile.title },
       simulated: kitchen.config.simulated,
+      costs: (await keepsCosts(who)) ? ('hidden' as const) : ('shown' as const),
+      viewersSeeCosts: house.settings.viewersSeeCosts ?? true,
     };
   });
 
@@ -127,6 +130,13 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
       [who.houseId, who.personId, house.timezone, dayIn(house.timezone, kitchen.clock())],
     );
     return { standing: standingCaution, cautions: allCautions, seenToday: seen.map((s) => s.id) };
+  });
+  mountCommand(kitchen, router, api.house.saveViewers, ['house'], async ({ who, transaction }, { body }) => {
+    await kitchen.db.query(
+      `update house set settings = jsonb_set(settings, '{viewersSeeCosts}', to_jsonb($2::boolean)) where id = $1`,
+      { bind: [who.houseId, body.seeCosts], transaction },
+    );
+    return { done: true } as const;
   });
   mountRead(router, api.house.keeping, () => readKeeping(kitchen.db));
   mountCommand(kitchen, router, api.house.seeCaution, [], (command, asked) => seeCaution(kitchen, command, asked));

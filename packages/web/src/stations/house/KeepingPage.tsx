@@ -5,7 +5,7 @@ import { roleNames } from '@zabrik/contract/roles';
 import { call } from '../../app/api.ts';
 import { clockTime, dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
-import { useMay, useMe } from '../../app/queries.ts';
+import { useHouse, useMay, useMe } from '../../app/queries.ts';
 import { useNow } from '../../app/useNow.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
@@ -133,7 +133,34 @@ function SignedIn({ sessions }: { readonly sessions: readonly Session[] }) {
   );
 }
 
+/** What viewers may see of costs: the head chef's choice. */
+function Viewers() {
+  const house = useHouse();
+  const client = useQueryClient();
+  const save = useMutation({
+    mutationFn: (seeCosts: boolean) => call(api.house.saveViewers, { body: { seeCosts } }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['house'] }),
+  });
+  if (house.data === undefined) return null;
+  const { viewersSeeCosts } = house.data;
+  return (
+    <section aria-label="Viewers" className="grid justify-items-start gap-3">
+      <h2 className="text-xl font-bold">Viewers</h2>
+      <p>
+        {viewersSeeCosts
+          ? 'Viewers see what things cost and what they were bought for.'
+          : 'Viewers see no price and no cost: each stands as “not shown”, and the price pages are closed to them.'}
+      </p>
+      <Button size="bench" disabled={save.isPending} onClick={() => save.mutate(!viewersSeeCosts)}>
+        {viewersSeeCosts ? 'Keep costs from viewers' : 'Show viewers the costs'}
+      </Button>
+      {save.isError && <Notice tone="alarm">{save.error.message}</Notice>}
+    </section>
+  );
+}
+
 export default function KeepingPage() {
+  const mayDecide = useMay('house.saveViewers');
   const mayKeep = useMay('house.keeping');
   const keeping = useQuery({ queryKey: ['keeping'], queryFn: () => call(api.house.keeping, {}), enabled: mayKeep });
   const sessions = useQuery({ queryKey: ['sessions'], queryFn: () => call(api.access.signedIn, {}) });
@@ -144,6 +171,7 @@ export default function KeepingPage() {
       {mayKeep && keeping.isPending && <Loading />}
       {keeping.isError && <Failed error={keeping.error} again={() => void keeping.refetch()} />}
       {keeping.data !== undefined && <Backups keeping={keeping.data} />}
+      {mayDecide && <Viewers />}
       {sessions.isPending && <Loading />}
       {sessions.isError && <Failed error={sessions.error} again={() => void sessions.refetch()} />}
       {sessions.data !== undefined && <SignedIn sessions={sessions.data.sessions} />}
