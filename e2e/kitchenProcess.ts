@@ -1,6 +1,6 @@
 /** A whole kitchen as real processes for tests: its own PostgreSQL cluster, the seeded demo, the simulated scale, the built server. */
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { createWriteStream, readFileSync } from 'node:fs';
 
 const ROOT = new URL('..', import.meta.url).pathname;
 export const PIN = '2468';
@@ -8,6 +8,8 @@ export const PIN = '2468';
 export interface KitchenOptions {
   /** Names the cluster under .zabrik/. */
   readonly cluster: string;
+  /** Another folder for the cluster, as on a disk of its own. */
+  readonly home?: string;
   /** Throw-away data may skip the disk; what is tested for survival may not. */
   readonly fsync: 'on' | 'off';
   readonly port: number;
@@ -38,6 +40,10 @@ export class KitchenProcess {
     this.#database = database;
   }
 
+  get #home(): string {
+    return this.#options.home ?? `${ROOT}.zabrik/${this.#options.cluster}`;
+  }
+
   /** The address of its database. */
   get url(): string {
     return this.db('url', this.#database).trim();
@@ -48,7 +54,7 @@ export class KitchenProcess {
   }
 
   db(...args: string[]): string {
-    const env = { ...process.env, DB_HOME: `${ROOT}.zabrik/${this.#options.cluster}`, DB_FSYNC: this.#options.fsync };
+    const env = { ...process.env, DB_HOME: this.#home, DB_FSYNC: this.#options.fsync };
     return execFileSync('scripts/db.sh', args, {
       cwd: ROOT,
       env,
@@ -111,19 +117,27 @@ export class KitchenProcess {
     this.#devices = { ZABRIK_PROBE: probe, ZABRIK_PRINTER: printer, ZABRIK_SCALE: scale };
   }
 
-  /** Starts the server, or starts it again on the port it had. */
-  async startServer(): Promise<void> {
+  /** Starts the server, or starts it again on the port it had. `more`: settings beside the usual ones, this time. */
+  async startServer(more: NodeJS.ProcessEnv = {}): Promise<void> {
     this.#server = spawn('node', ['--enable-source-maps', 'packages/server/dist/main.js'], {
       cwd: ROOT,
-      env: this.#environment(this.#devices),
+      env: this.#environment({ ...this.#devices, ...more }),
       stdio: ['ignore', 'pipe', 'inherit'],
     });
+    // what it has to say about itself stands beside its cluster
+    this.#server.stdout?.pipe(createWriteStream(`${this.#home}/said.log`, { flags: 'a' }));
     this.port = Number((await firstLine(this.#server, /server listening (\d+)/))[1]);
+  }
+
+  /** Whatever can be looked up of the server while it runs. */
+  get serverPid(): number {
+    return this.#server?.pid ?? 0;
   }
 
   killServer(): Promise<void> {
     const server = this.#server;
     return new Promise((resolve) => {
+      if (server === undefined || server.exitCode !== null || server.signalCode !== null) resolve();
       server?.once('exit', () => resolve());
       server?.kill('SIGKILL');
     });
@@ -131,9 +145,7 @@ export class KitchenProcess {
 
   /** kill -9 of the postmaster; its children find out by themselves. */
   killPostgres(): void {
-    const pid = Number(
-      readFileSync(`${ROOT}.zabrik/${this.#options.cluster}/data/postmaster.pid`, 'utf8').split('\n')[0],
-    );
+    const pid = Number(readFileSync(`${this.#home}/data/postmaster.pid`, 'utf8').split('\n')[0]);
     process.kill(pid, 'SIGKILL');
   }
 

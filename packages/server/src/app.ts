@@ -28,6 +28,8 @@ export interface Parts {
   readonly announcer: Announcer;
   /** Whether a session still stands. */
   readonly isOpen: (sessionId: string) => Promise<boolean>;
+  /** The longest time that one piece of work kept all others waiting. */
+  readonly longestStallMs: () => number;
 }
 
 const YEAR = '365d';
@@ -38,7 +40,7 @@ const docsPage = `<!doctype html><html lang="en"><head><meta charset="utf-8"><ti
 const docsStart = `SwaggerUIBundle({ url: '/api/v1/openapi.json', dom_id: '#api', validatorUrl: null });`;
 
 /** Puts the server together: security, log, API, live stream, the web client's files, and one place that words every refusal. */
-export function createApp({ kitchen, session, announcer, isOpen }: Parts): Express {
+export function createApp({ kitchen, session, announcer, isOpen, longestStallMs }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false); // answers of the API are never kept; files have their own
@@ -64,7 +66,7 @@ export function createApp({ kitchen, session, announcer, isOpen }: Parts): Expre
       strictTransportSecurity: false,
     }),
   );
-  app.get('/healthz', (_request, response) => void response.json({ up: true }));
+  app.get('/healthz', (_request, response) => void response.json({ up: true, longestStallMs: longestStallMs() }));
   app.get('/readyz', async (_request, response) => {
     try {
       await kitchen.db.query('select 1 from movement limit 1');

@@ -30,6 +30,7 @@ const schema = z.object({
     .string()
     .regex(/^[\w.-]+(,[\w.-]+)*$/)
     .optional(),
+  ZABRIK_CLOCK_OFF_MS: z.coerce.number<string>().int().default(0),
   ZABRIK_SIMULATED: z.enum(['0', '1']).default('0'),
   ZABRIK_DEMO_PIN: z
     .string()
@@ -55,6 +56,8 @@ export interface Config {
   readonly leaveFree: number;
   /** The simulated bench may be driven from the browser. Only in the demo and in tests. */
   readonly simulated: boolean;
+  /** How wrong the clock goes, where all is simulated. */
+  readonly clockOffMs: number;
   /** The folder of the house's certificate: set when it serves the kitchen's network over HTTPS. */
   readonly lan: string | undefined;
   readonly demoPin: string | undefined;
@@ -90,6 +93,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     printer: addressOf(read.data.ZABRIK_PRINTER),
     devicesHouse: read.data.ZABRIK_DEVICES_HOUSE,
     leaveFree: read.data.ZABRIK_LEAVE_FREE_MB * 1_048_576,
+    clockOffMs: read.data.ZABRIK_CLOCK_OFF_MS,
     simulated: read.data.ZABRIK_SIMULATED === '1',
     lan: read.data.ZABRIK_LAN,
     demoPin: read.data.ZABRIK_DEMO_PIN,

@@ -5,7 +5,9 @@ import { serveLan } from './lan/serveLan.ts';
 import { openKitchen } from './openKitchen.ts';
 
 const config = readConfig(process.env);
-const { server, handle, kitchen, close } = await openKitchen(config);
+// a kitchen whose clock is wrong, for the tests of what it does then
+const offMs = config.simulated ? config.clockOffMs : 0;
+const { server, handle, kitchen, close } = await openKitchen(config, () => new Date(Date.now() + offMs));
 const servers: Server[] = [server];
 server.once('error', (error) => {
   kitchen.log.fatal({ err: error }, 'cannot listen');

@@ -11,6 +11,7 @@ import { defineModels, HouseRow } from './db/models.ts';
 import { selectOne } from './db/select.ts';
 import { noDevices } from './devices/devices.ts';
 import { Problem, problemDocument } from './http/problem.ts';
+import { watchStalls } from './http/stalls.ts';
 import type { Kitchen } from './kitchen.ts';
 import { Announcer } from './live/announcer.ts';
 import { ScaleBridge } from './scale/scaleBridge.ts';
@@ -66,10 +67,12 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
     devicesOf: (houseId) => (houseId === devicesHouse ? devices : noDevices),
     announce: (houseId, topics, ids) => announcer.announce(houseId, topics, ids),
   };
+  const stalls = watchStalls(log);
   const app = createApp({
     kitchen,
     session: session.handler,
     announcer,
+    longestStallMs: stalls.longestMs,
     isOpen: async (sid) =>
       (await selectOne(db, 'select 1 as open from session where sid = $1 and expire >= now()', [sid])) !== undefined,
   });
@@ -93,6 +96,7 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
       devicesHouse = houseId;
     },
     close: async (): Promise<void> => {
+      stalls.stop();
       for (const scale of scales.values()) scale.close();
       await announcer.close();
       await session.close();

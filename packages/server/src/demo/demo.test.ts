@@ -1,5 +1,6 @@
 import { PassThrough } from 'node:stream';
-import { api, cutPlanSchema } from '@zabrik/contract';
+import { api, cutPlanSchema, type EndpointId, mayDo, type Role } from '@zabrik/contract';
+import { allEndpoints } from '@zabrik/contract/openapi';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readConfig } from '../config.ts';
 import { connect } from '../db/connect.ts';
@@ -7,7 +8,7 @@ import { migrate } from '../db/migrations.ts';
 import { select } from '../db/select.ts';
 import { asProblem, problemDocument } from '../http/problem.ts';
 import { openLog } from '../openKitchen.ts';
-import { makeDatabase, openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
+import { makeDatabase, openTestKitchen, pathOf, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
 import { must } from '../testing/work.ts';
 import { seedDemo } from './seed.ts';
 
@@ -77,6 +78,73 @@ describe('the demo', () => {
       }
     }
   });
+});
+
+/** An id of each kind that a path may take; a lot, a breakdown and so on that has the most to tell. */
+async function idsOf(): Promise<Readonly<Record<string, readonly string[]>>> {
+  const all = async (sql: string): Promise<readonly string[]> =>
+    (await select<{ id: string }>(kitchen.kitchen.db, sql, [])).map((r) => r.id);
+  return {
+    slug: await all('select slug as id from house limit 1'),
+    breakdownId: await all('select id from breakdown order by id'),
+    cuttingId: await all('select id from cutting'),
+    lotId: await all('select id from lot'),
+    runId: await all('select id from run'),
+    deliveryId: await all('select id from delivery limit 20'),
+    lineId: await all('select id from delivery_line limit 20'),
+    photographId: await all('select id from photograph'),
+    planId: ['round-fish-two-fillets', 'duck-whole'],
+    useId: ['fish-fumet', 'brown-stock'],
+    job: [],
+  };
+}
+
+describe('every read', () => {
+  it('answers for all that the demo holds, to everyone who may ask', async () => {
+    const { lots } = await must(maren, api.larder.list, { query: { category: 'white-fish-frame', kind: 'piece' } });
+    // of some the date is past
+    const planned = await Promise.all(
+      lots.map((l) =>
+        maren.ask(api.pots.plan, {
+          body: { useId: 'fish-fumet', lotIds: [l.id], vesselId: null, onHandMg: {} },
+        }),
+      ),
+    );
+    const run = planned.find((p) => p.status === 200)?.body;
+    if (run === undefined) throw new Error('no frame may go into a pot');
+    await must(maren, api.pots.finish, {
+      params: { runId: run.id },
+      body: { outputMg: run.expectedMg.mean, spentMg: 1, note: null },
+    });
+    const ids = await idsOf();
+    const people = await select<{ id: string; role: Role }>(
+      kitchen.kitchen.db,
+      'select distinct on (role) id, role from person',
+      [],
+    );
+    const [lot] = ids['lotId'] ?? [];
+    const queries: Partial<Readonly<Record<EndpointId, string>>> = {
+      'larder.labelPdf': `?lots=${lot}&size=62x40`,
+      'receive.priceHistory': '?item=hake',
+    };
+    let answered = 0;
+    for (const { id, role } of people) {
+      const tablet = await kitchen.signIn(id);
+      for (const e of allEndpoints.filter((x) => x.method === 'get' && mayDo(role, x.id as EndpointId))) {
+        const name = /:(\w+)/.exec(e.path)?.[1];
+        for (const value of name === undefined ? [''] : (ids[name] ?? []).slice(0, role === 'butcher' ? 400 : 3)) {
+          const path = `${pathOf(e, name === undefined ? {} : { [name]: value })}${queries[e.id as EndpointId] ?? ''}`;
+          const reply = await tablet.raw('get', path);
+          if (reply.status === 200) answered += 1;
+          // what is not there, or not asked for in full, is said; nothing that is there may break
+          expect(reply.status, `${role} ${path}: ${JSON.stringify(reply.body).slice(0, 300)}`).toBeLessThan(500);
+        }
+      }
+    }
+    expect(answered).toBeGreaterThan(300);
+    const { batches } = await must(maren, api.ledger.batches, { query: {} });
+    expect(batches.some((b) => (b.costMinor ?? 0) > 0)).toBe(true);
+  }, 120_000);
 });
 
 describe('starting', () => {
