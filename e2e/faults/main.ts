@@ -1,6 +1,7 @@
 /**
  * ./zabrik faults [minutes]: everything that may go wrong, on purpose, while benches work; then the books are counted anew.
  *   tsx e2e/faults/main.ts [minutes] [--only kills,cuts] [--write]
+ * Fifty devices for all of the minutes only by --only soak: an hour of it says something, a part of ten minutes nothing.
  * Without minutes: the short form of the tests. What several runs on one commit have seen adds up; --write puts it into docs/faults.md.
  */
 import { writeFileSync } from 'node:fs';
@@ -13,6 +14,7 @@ import { disk } from './disk.ts';
 import { fuzz } from './fuzz.ts';
 import { kills } from './kills.ts';
 import { load } from './load.ts';
+import { soak } from './soak.ts';
 import { stove } from './stove.ts';
 import { type Counts, commitNow, keepRun, type Part, type Run, tableOf } from './table.ts';
 
@@ -24,7 +26,12 @@ const only = at === -1 ? undefined : new Set(args[at + 1]?.split(','));
 const write = args.includes('--write');
 const MINUTE = 60_000;
 
-const kitchen = new KitchenProcess({ cluster: 'pg-faults', fsync: 'on', port: 0, breakdowns: 20 });
+const kitchen = new KitchenProcess({
+  cluster: only?.has('soak') === true ? 'pg-soak' : 'pg-faults',
+  fsync: 'on',
+  port: 0,
+  breakdowns: 20,
+});
 const parts: Partial<Record<Part, Counts>> = {};
 const began = Date.now();
 /** The share of the time that a part may take. */
@@ -32,6 +39,7 @@ const until = (share: number): number => Date.now() + share * minutes * MINUTE;
 
 const work: readonly (readonly [Part, () => Promise<Counts | undefined>])[] = [
   ['load', () => load(kitchen, short ? 4 : Math.max(15, 0.05 * minutes * 60))],
+  ['soak', () => soak(kitchen, minutes)],
   ['devices', () => devices(kitchen, short ? 2 : Math.ceil(minutes / 2))],
   ['stove', () => stove(kitchen)],
   ['kills', () => (short ? kills(kitchen, Date.now() + MINUTE, 10) : kills(kitchen, until(0.4)))],
@@ -53,7 +61,7 @@ const work: readonly (readonly [Part, () => Promise<Counts | undefined>])[] = [
 await kitchen.start();
 try {
   for (const [part, run] of work) {
-    if (only !== undefined && !only.has(part)) continue;
+    if (only === undefined ? part === 'soak' : !only.has(part)) continue;
     const from = Date.now();
     const counts = await run();
     if (counts === undefined) process.stdout.write(`${part}: not on this machine\n`);

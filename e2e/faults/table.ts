@@ -9,7 +9,7 @@ const ROOT = new URL('../..', import.meta.url).pathname;
 export interface Counts {
   readonly [what: string]: number | readonly number[];
 }
-export type Part = 'kills' | 'stove' | 'cuts' | 'fuzz' | 'disk' | 'clock' | 'devices' | 'load' | 'books';
+export type Part = 'kills' | 'stove' | 'cuts' | 'fuzz' | 'disk' | 'clock' | 'devices' | 'load' | 'soak' | 'books';
 
 export interface Run {
   readonly commit: string;
@@ -172,6 +172,23 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
         seen: `middle ${figure(quantile(took, 0.5))} ms, 99 of 100 within ${figure(p99)} ms`,
         bar: '99 of 100 within 100 ms',
         holds: p99 <= 100,
+      },
+    ];
+  });
+  say('soak', (c) => {
+    // the first quarter is still growing into its work
+    const held = list(c, 'residentMb');
+    const quarter = Math.floor(held.length / 4);
+    const mean = (of: readonly number[]): number => of.reduce((sum, mb) => sum + mb, 0) / Math.max(1, of.length);
+    const [second, last] = [mean(held.slice(quarter, 2 * quarter)), mean(held.slice(-quarter))];
+    const grew = second === 0 ? 0 : last / second - 1;
+    return [
+      {
+        what: 'fifty devices at a kitchen’s pace',
+        often: `${n(c, 'soakMinutes')} minutes, ${figure(n(c, 'weighed'))} weights, ${n(c, 'failed')} failed`,
+        seen: `${second.toFixed(0)} MB in the second quarter, ${last.toFixed(0)} MB in the last: ${(100 * grew).toFixed(1)} %`,
+        bar: 'memory flat within 5 %',
+        holds: grew <= 0.05 && n(c, 'failed') === 0,
       },
     ];
   });

@@ -380,6 +380,15 @@ describe('who else may not come in', () => {
     expect(policy).toContain("default-src 'self'");
     expect(policy).toContain("frame-ancestors 'none'");
     expect(policy).not.toContain('unsafe-eval');
+    expect(response.headers.get('referrer-policy')).toBe('no-referrer');
+    expect(response.headers.get('x-content-type-options')).toBe('nosniff');
+    const answered = await fetch(`${kitchen.base}/api/v1/houses?x=1&x=2`);
+    expect(answered.headers.get('cache-control')).toBe('no-store');
+    expect(answered.headers.get('content-type')).toContain('charset=utf-8');
+    expect(answered.headers.get('access-control-allow-origin')).toBeNull();
+    const ines = await kitchen.signIn(kitchen.personOf('Ines Calloway'));
+    expect((await ines.raw('get', '/api/v1/lots?limit=1&limit=2')).status).toBe(400);
+    expect((await ines.raw('put', '/api/v1/lots', {})).status).toBe(404);
     expect(response.headers.get('x-powered-by')).toBeNull();
   });
 
