@@ -59,6 +59,7 @@ export class KitchenProcess {
       cwd: ROOT,
       env,
       encoding: 'utf8',
+      maxBuffer: 1_000_000_000, // a recount of hundreds of thousands of weights
       stdio: ['ignore', args[0] === 'url' || args[0] === 'psql' ? 'pipe' : 'ignore', 'inherit'],
     });
   }

@@ -1,4 +1,9 @@
 /** Pictures of each main view from demo data, into docs/screenshots: npm run screenshots */
+
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { type Locator, type Page, test } from '@playwright/test';
 import { load, putOn, signInByTouch } from './cook.ts';
 
@@ -78,7 +83,6 @@ test('pictures', async ({ page }) => {
   }
   await page.getByRole('tab', { name: /^Weights/ }).click();
   await page.waitForTimeout(1_500);
-  await shot(page, 'bench-offline');
   await page.context().setOffline(false);
   await page.getByText('all saved').waitFor();
 
@@ -193,10 +197,32 @@ const asked = async (page: Page, path: string, body?: unknown): Promise<Record<s
 const lotsOf = async (page: Page, query: string): Promise<readonly { id: string; code: string; massMg: number }[]> =>
   (await asked(page, `/lots?limit=50&${query}`))['lots'] as { id: string; code: string; massMg: number }[];
 
+interface Part {
+  readonly title: string;
+  readonly png: Buffer;
+}
+
+/** Several pictures on one sheet, so many beside each other. */
+async function sheet(page: Page, name: string, beside: number, parts: readonly Part[]): Promise<void> {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  const cells = parts
+    .map(
+      ({ title, png }) =>
+        `<figure><figcaption>${title}</figcaption><img src="data:image/png;base64,${png.toString('base64')}"></figure>`,
+    )
+    .join('');
+  await page.goto('about:blank');
+  await page.setContent(
+    `<style>body{margin:0;padding:16px;background:#e6ebea;font:16px sans-serif;display:grid;grid-template-columns:repeat(${beside},1fr);gap:16px;align-items:start}
+     figure{margin:0}figcaption{padding:4px 0}img{max-width:100%;display:block}</style>${cells}`,
+  );
+  await page.screenshot({ path: `../docs/screenshots/${name}.png`, fullPage: true });
+}
+
 test('what can hurt a guest, on one sheet', async ({ page }) => {
   test.setTimeout(300_000);
   process.chdir(import.meta.dirname);
-  const parts: { readonly title: string; readonly png: Buffer }[] = [];
+  const parts: Part[] = [];
   const take = async (title: string, region: Locator): Promise<void> => {
     await page.evaluate(() => document.fonts.ready);
     await page.waitForTimeout(500);
@@ -308,17 +334,120 @@ test('what can hurt a guest, on one sheet', async ({ page }) => {
   await page.goto(`/pots/stove/${String(braise['id'])}`);
   await take('The end of a braise: pieces and liquor', page.getByRole('form', { name: 'Finish' }));
 
-  await page.setViewportSize({ width: 1280, height: 800 });
-  const cells = parts
-    .map(
-      ({ title, png }) =>
-        `<figure><figcaption>${title}</figcaption><img src="data:image/png;base64,${png.toString('base64')}"></figure>`,
-    )
-    .join('');
-  await page.goto('about:blank');
-  await page.setContent(
-    `<style>body{margin:0;padding:16px;background:#e6ebea;font:16px sans-serif;display:grid;grid-template-columns:repeat(3,1fr);gap:16px;align-items:start}
-     figure{margin:0}figcaption{padding:4px 0}img{max-width:100%;display:block}</style>${cells}`,
-  );
-  await page.screenshot({ path: '../docs/screenshots/harm.png', fullPage: true });
+  await sheet(page, 'harm', 3, parts);
+});
+
+/** ./zabrik backup, on the kitchen that these pictures are taken in. */
+function backup(folder: string, ...args: string[]): void {
+  const root = new URL('..', import.meta.url).pathname;
+  const env = { ...process.env, DB_HOME: `${root}.zabrik/pg-e2e` };
+  const url = execFileSync(`${root}scripts/db.sh`, ['url'], { env, encoding: 'utf8' }).trim();
+  execFileSync('node', [`${root}packages/server/dist/backup.js`, ...args], {
+    cwd: root,
+    env: {
+      ...env,
+      DATABASE_URL: url,
+      ZABRIK_BACKUPS: `${folder}/backups`,
+      ZABRIK_BACKUPS_SECOND: folder,
+      ZABRIK_ROOT: root,
+    },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
+}
+
+test('what is kept: on the tablet, at the door, on the server, after a restore', async ({ page }) => {
+  test.setTimeout(300_000);
+  process.chdir(import.meta.dirname);
+  const parts: Part[] = [];
+  const take = async (title: string): Promise<void> => {
+    await page.mouse.move(0, 400);
+    await page.evaluate(() => document.fonts.ready);
+    await page.waitForTimeout(600);
+    parts.push({ title, png: await page.screenshot() });
+  };
+  const weigh = async (grams: number): Promise<void> => {
+    await page.keyboard.press('m');
+    await page.getByLabel('Weight, typed').fill(String(grams));
+    await page.keyboard.press('Enter');
+    await page.getByLabel('Weight, typed').waitFor({ state: 'hidden' });
+  };
+  await page.goto('/');
+  await signInByTouch(page, 'Jory Pellam');
+  await page
+    .getByRole('complementary')
+    .getByRole('link', { name: /weighed/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Put the next piece on' }).waitFor();
+  // one is refused, two do not arrive
+  let n = 0;
+  await page.route('**/weighings', (route) => {
+    n += 1;
+    return n === 1
+      ? route.fulfill({
+          status: 409,
+          contentType: 'application/problem+json',
+          body: JSON.stringify({
+            type: 'urn:zabrik:problem:stage_closed',
+            code: 'stage_closed',
+            title: 'This stage is closed. Ask a chef to reopen it.',
+            status: 409,
+          }),
+        })
+      : route.abort();
+  });
+  await weigh(412);
+  await page.getByTestId('saved').getByText('1 refused').waitFor();
+  await weigh(61);
+  await weigh(38);
+  await page.getByTestId('saved').getByRole('link').click();
+  await page.getByRole('heading', { name: 'Kept on this tablet' }).waitFor();
+  await take('Waiting and refused');
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await page.getByText('Who is at work?').waitFor();
+  await take('Signing in where work waits');
+  await page.unroute('**/weighings');
+
+  const folder = mkdtempSync(join(tmpdir(), 'zabrik-shots-'));
+  execFileSync('chmod', ['711', folder]);
+  backup(folder, 'now');
+  await page.waitForTimeout(1_100);
+  backup(folder, 'now');
+  backup(folder, 'try');
+  await signInByTouch(page, 'Maren Ostle');
+  await page.goto('/server');
+  await page.getByRole('heading', { name: 'Signed in' }).waitFor();
+  await take('How old the backup is, and who is signed in');
+
+  // as after a restore that knows nothing of the last two weights of this tablet
+  await page.goto('/bench');
+  await page
+    .getByRole('complementary')
+    .getByRole('link', { name: /weighed/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Put the next piece on' }).waitFor();
+  await weigh(77);
+  await weigh(103);
+  await page.waitForTimeout(2_000);
+  await page
+    .getByTestId('saved')
+    .getByText(/all saved|refused/)
+    .waitFor();
+  const restored = { id: crypto.randomUUID(), stateAt: new Date(Date.now() - 3_600_000).toISOString() };
+  await page.route('**/api/v1/session', async (route) => {
+    if (route.request().method() !== 'GET') return route.continue();
+    const reply = await route.fetch();
+    return route.fulfill({ json: { ...((await reply.json()) as object), restored } });
+  });
+  await page.route('**/commands/known', (route) => {
+    const { keys } = route.request().postDataJSON() as { keys: string[] };
+    return route.fulfill({ json: { unknown: keys.slice(-2) } });
+  });
+  await page.reload();
+  await page.getByText(/no longer in the records/).waitFor();
+  await page.goto('/waiting');
+  await page.getByRole('button', { name: /Send all/ }).waitFor();
+  await take('After the records were brought back');
+  await sheet(page, 'kept', 2, parts);
 });

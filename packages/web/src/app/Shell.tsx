@@ -109,8 +109,13 @@ function FlowBar() {
         ))}
       </nav>
       <div className="ml-auto flex min-w-24 items-center gap-3 pr-3 pl-2 text-right lg:gap-4 lg:pr-4">
-        <div className="min-w-0 text-[13px] leading-tight" role="status" aria-live="polite" data-testid="saved">
-          <span className="block max-w-[38vw] truncate md:max-w-none">
+        <div className="min-w-0 text-[13px] leading-tight">
+          <span
+            className="block max-w-[38vw] truncate md:max-w-none"
+            role="status"
+            aria-live="polite"
+            data-testid="saved"
+          >
             {lost > 0 ? (
               <Link to="/waiting" className="font-semibold text-attention underline">
                 {lost} no longer in the records<span className="max-lg:hidden">, see which</span>

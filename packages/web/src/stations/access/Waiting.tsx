@@ -156,7 +156,7 @@ export default function WaitingPage() {
             did what is below since then. Sent again, it stands where it stood; what two tablets did together fits
             together again once both have sent theirs. Oldest first.
           </p>
-          {lostOfMine.length > 0 && (
+          {lostOfMine.length > 1 && (
             <Button size="bench" look="strong" className="justify-self-start" onClick={() => void sendLostAgain()}>
               Send all {lostOfMine.length} of mine again
             </Button>

@@ -31,7 +31,7 @@ export function keepingWords({ backups, rehearsedAt }: Keeping, now: Date): Said
   const said: Said[] = [
     {
       tone: age > LOST_MS ? 'alarm' : age > LATE_MS ? 'attention' : 'fine',
-      words: `The last backup is ${ageWords(last.at, now)} old (${dayAndTime(last.at)})${age > LATE_MS ? ': one was due since. Is ./zabrik serve running at night, and is there room on the disk?' : '.'}`,
+      words: `The last backup is ${age < 60_000 ? 'less than a minute' : ageWords(last.at, now)} old (${dayAndTime(last.at)})${age > LATE_MS ? ': one was due since. Is ./zabrik serve running at night, and is there room on the disk?' : '.'}`,
     },
   ];
   if (tried?.triedWhy != null)
