@@ -37,7 +37,7 @@ async function fillHouse(databaseUrl: string): Promise<{ readonly rootId: string
     const rootId = crypto.randomUUID();
     const house = (
       await client.query<{ id: string; person: string; serial: number }>(
-        'select h.id, (select id from person p where p.house_id = h.id order by name limit 1) as person, h.last_lot_serial as serial from house h limit 1',
+        'select h.id, (select id from person p where p.house_id = h.id order by name limit 1) as person, coalesce((select max(serial) from lot l where l.house_id = h.id), 0) as serial from house h limit 1',
       )
     ).rows[0];
     if (house === undefined) throw new Error('no house');
@@ -139,7 +139,7 @@ async function fillHouse(databaseUrl: string): Promise<{ readonly rootId: string
     const first = await step([rootId], 40, 4_000_000, 'close-stage', 1);
     const second = await step(first, 10, 400_000, 'close-stage', 2);
     await step(second, 4, 100_000, 'split', 3);
-    await client.query('update house set last_lot_serial = $2 where id = $1', [house.id, used + 1]);
+    await client.query('select setval(lot_sequence($1)::regclass, $2)', [house.id, used + 1]);
     await client.query('commit');
     // as the database does by itself over five years: what was just written is read slowly the first time
     await client.query('vacuum analyze');

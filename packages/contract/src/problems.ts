@@ -52,6 +52,7 @@ export const problems = {
   too_many: { status: 429, title: 'Too many requests. Wait a moment.' },
   scale_away: { status: 503, title: 'The scale does not answer. Type the weight.' },
   database_away: { status: 503, title: 'The records cannot be reached just now.' },
+  busy: { status: 503, title: 'Others are at the same lots just now. Nothing was changed; try again in a moment.' },
   disk_full: {
     status: 507,
     title: 'The disk of the kitchen’s server is full. Nothing more can be written down until there is room on it.',

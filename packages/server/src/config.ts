@@ -20,6 +20,7 @@ const schema = z.object({
     .string()
     .regex(/^[\w.-]+:\d+$/)
     .optional(),
+  ZABRIK_PROCESSES: z.coerce.number<string>().int().min(1).max(100).default(1),
   ZABRIK_DEVICES_HOUSE: z
     .string()
     .regex(/^[\w-]+$/)
@@ -50,6 +51,8 @@ export interface Config {
   /** The probe thermometer and the label printer, where there are any. */
   readonly probe: DeviceAddress | undefined;
   readonly printer: DeviceAddress | undefined;
+  /** How many server processes share the database. */
+  readonly processes: number;
   /** The house the devices stand in, where the machine has more than one; else its first. */
   readonly devicesHouse: string | undefined;
   /** Bytes that must stay free on the disk of the records: below, nothing is written. */
@@ -91,6 +94,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     }),
     probe: addressOf(read.data.ZABRIK_PROBE),
     printer: addressOf(read.data.ZABRIK_PRINTER),
+    processes: read.data.ZABRIK_PROCESSES,
     devicesHouse: read.data.ZABRIK_DEVICES_HOUSE,
     leaveFree: read.data.ZABRIK_LEAVE_FREE_MB * 1_048_576,
     clockOffMs: read.data.ZABRIK_CLOCK_OFF_MS,

@@ -8,6 +8,7 @@ import { connect } from './db/connect.ts';
 import { Disk } from './db/disk.ts';
 import { migrate } from './db/migrations.ts';
 import { defineModels, HouseRow } from './db/models.ts';
+import { poolSize } from './db/poolSize.ts';
 import { selectOne } from './db/select.ts';
 import { noDevices } from './devices/devices.ts';
 import { Problem, problemDocument } from './http/problem.ts';
@@ -43,8 +44,9 @@ export const openLog = (level: string, out?: DestinationStream): Logger =>
 /** Opens everything a server process holds, in order, and gives the way to close it again. */
 export async function openKitchen(config: Config, clock: () => Date = () => new Date()) {
   const log = openLog(config.logLevel);
-  const db = connect(config.databaseUrl);
   const longReads = connect(config.databaseUrl, 2, 60_000);
+  const room = await selectOne<{ max: number }>(longReads, `select current_setting('max_connections')::int as max`, []);
+  const db = connect(config.databaseUrl, poolSize(room?.max ?? 100, config.processes));
   defineModels(db);
   await migrate(db);
   const announcer = new Announcer(config.databaseUrl, log);

@@ -12,20 +12,37 @@ export const priceOf = (mass: number, minorPerKg: number): MinorUnits => minor((
 
 const signs: Readonly<Record<string, string>> = { GBP: '£', EUR: '€', USD: '$' };
 
-/** "£4.18", "-£0.30": two decimals, the sign before the mark. A currency without a mark of its own is written out: "CHF 4.18". */
+const digits = new Map<string, number>();
+
+/** How many decimals a currency's minor unit stands for, by ISO 4217 as the runtime's CLDR has it: GBP 2, JPY 0, KWD 3. */
+export function minorDigits(currency: string): number {
+  const known = digits.get(currency);
+  if (known !== undefined) return known;
+  const found =
+    new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
+  digits.set(currency, found);
+  return found;
+}
+
+/**
+ * "£4.18", "-£0.30": as many decimals as the currency has, the sign before the mark. A currency without a mark of its own is written out:
+ * "CHF 4.18", "JPY 418".
+ */
 export const formatMoney = (amount: number, currency = 'GBP'): string => {
   const minus = Math.round(amount) < 0 ? '-' : '';
-  return `${minus}${signs[currency] ?? `${currency} `}${formatCount(Math.abs(Math.round(amount)) / 100, 2)}`;
+  const decimals = minorDigits(currency);
+  return `${minus}${signs[currency] ?? `${currency} `}${formatCount(Math.abs(Math.round(amount)) / 10 ** decimals, decimals)}`;
 };
 
 /**
  * Reads an amount as typed on an invoice.
  *
- * Errors  `not_a_price`: empty, negative, more than two decimals, letters. `ambiguous_price` with both readings: "1,250" is twelve hundred
+ * Errors  `not_a_price`: empty, negative, more decimals than the currency has, letters. `ambiguous_price` with both readings: "1,250" is twelve hundred
  *         and fifty, or one and a quarter.
  * @example parseMoney("£1,031.46") -> 103146; parseMoney("12.5") -> 1250; parseMoney("1 250") -> 125000; parseMoney("0,5") -> 50
  */
-export function parseMoney(text: string): MinorUnits {
+export function parseMoney(text: string, currency = 'GBP'): MinorUnits {
+  const decimals = minorDigits(currency);
   const read = readFigure(
     text
       .trim()
@@ -33,9 +50,13 @@ export function parseMoney(text: string): MinorUnits {
       .replace(/\s*[€]$/, ''),
   );
   if (read?.kind === 'two' && read.sign === ',')
-    throw new Refusal('ambiguous_price', { text, either: formatCount(read.thousands, 2), or: read.decimal.toFixed(2) });
+    throw new Refusal('ambiguous_price', {
+      text,
+      either: formatCount(read.thousands, 2),
+      or: read.decimal.toFixed(decimals),
+    });
   const value = read === undefined ? Number.NaN : read.kind === 'one' ? read.value : read.decimal;
-  const inMinor = value * 100;
+  const inMinor = value * 10 ** decimals;
   if (!Number.isFinite(inMinor) || value >= 1e9 || Math.abs(inMinor - Math.round(inMinor)) > 1e-6)
     throw new Refusal('not_a_price', { text });
   return minor(inMinor);

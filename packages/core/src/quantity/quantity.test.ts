@@ -154,6 +154,12 @@ describe('money', () => {
     expect(parseMoney('£1,031.46')).toBe(103_146);
     expect(parseMoney('12.5')).toBe(1_250);
     expect(formatMoney(418)).toBe('£4.18');
+    // ISO 4217: the yen has no minor unit, the Kuwaiti dinar a thousand
+    expect(formatMoney(1_250, 'JPY')).toBe('JPY 1,250');
+    expect(formatMoney(1_250, 'KWD')).toBe('KWD 1.250');
+    expect(parseMoney('1250', 'JPY')).toBe(1_250);
+    expect(parseMoney('1.25', 'KWD')).toBe(1_250);
+    expect(() => parseMoney('12.5', 'JPY')).toThrow();
     expect(refusalCode(() => parseMoney('12.345'))).toBe('not_a_price');
     expect(parseMoney('0,500')).toBe(50);
     expect(parseMoney('1 250')).toBe(125_000);

@@ -17,6 +17,7 @@ import { whoseWeight } from './migrations/0014-whose-weight.ts';
 import { doors } from './migrations/0015-doors.ts';
 import { backups } from './migrations/0016-backups.ts';
 import { pairs } from './migrations/0017-pairs.ts';
+import { lotSerials } from './migrations/0018-lot-serials.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -37,6 +38,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   doors,
   backups,
   pairs,
+  lotSerials,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

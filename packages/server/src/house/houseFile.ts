@@ -185,6 +185,10 @@ export async function readHouseFile(
       await insert(name, name === 'person' ? given.map((p) => ({ ...p, pin_hash: pinHash })) : given);
       rows += given.length;
     }
+    await db.query(
+      'select setval(lot_sequence($1)::regclass, max(serial)) from lot where house_id = $1 having max(serial) is not null',
+      { bind: [file.house.id], transaction },
+    );
     // ask the database now whether every movement sums to zero
     await db.query('set constraints all immediate', { transaction });
     return { name: file.house.name, rows };

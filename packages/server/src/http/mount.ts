@@ -10,7 +10,7 @@ import { fileHeaders, type GivenFile } from './file.ts';
 import { shownTo } from './hideCosts.ts';
 import { idsOf } from './idsOf.ts';
 import { mustBeKeepable } from './keepable.ts';
-import { fieldsOf, nothingChanged, Problem } from './problem.ts';
+import { fieldsOf, isCollision, nothingChanged, Problem } from './problem.ts';
 import { spool } from './spool.ts';
 
 export interface Context<E extends Endpoint> extends Asked<E> {
@@ -219,11 +219,20 @@ export async function runCommand<A>(
     return answer;
   };
   await mustHaveRoom(kitchen);
-  return db.transaction(once).catch((error: unknown) => {
-    // once all is written, only the database knows whether it was kept: the repeat under the same key finds out
-    throw written ? error : nothingChanged(error);
-  });
+  for (let tries = 1; ; tries += 1) {
+    try {
+      return await db.transaction(once);
+    } catch (error) {
+      // two wanted the same at the same moment: nothing of this one was kept, and the other is done by now
+      if (isCollision(error) && tries < TRIES) continue;
+      // once all is written, only the database knows whether it was kept: the repeat under the same key finds out
+      throw written ? error : nothingChanged(error);
+    }
+  }
 }
+
+/** How often a command is begun before it is said that others are in the way. */
+const TRIES = 2;
 
 /** Errors: `disk_full`. */
 export async function mustHaveRoom({ disk }: Kitchen): Promise<void> {

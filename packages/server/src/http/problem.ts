@@ -47,9 +47,17 @@ export function fieldsOf(error: ZodError): { path: string; message: string }[] {
   return [...seen].map(([path, message]) => ({ path, message }));
 }
 
+/** 40001 and 40P01: the database gave this one up so that another could go on; 55P03: it waited too long for a lock. */
+const COLLISIONS: ReadonlySet<string> = new Set(['40001', '40P01', '55P03']);
+
+/** Whether another was at the same rows at the same moment: begun once more, it is likely to pass. */
+export const isCollision = (error: unknown): boolean =>
+  error instanceof DatabaseError && COLLISIONS.has((error.parent as { code?: string }).code ?? '');
+
 const ofDatabase = (error: BaseError): Problem => {
   if (error instanceof ConnectionError) return new Problem('database_away');
   const code = error instanceof DatabaseError ? (error.parent as { code?: string }).code : undefined;
+  if (code !== undefined && COLLISIONS.has(code)) return new Problem('busy');
   if (code === 'ZB003') return new Problem('not_enough');
   if (code === '53100') return new Problem('disk_full');
   // 57P01..57P03: the server is being shut down or starts up; 08xxx: connection lost

@@ -74,7 +74,7 @@ export async function lockLots(
             l.reserved_for as "reservedFor", l.held, l.labels, l.made_mg as "madeMg", b.mass_mg as "massMg", b.cost_minor as "costMinor",
             b.mass_mg - ${spokenFor('l.id')} as "freeMg"
      from lot l join lot_balance b on b.lot_id = l.id
-     where l.house_id = $1 and l.id = any($2::uuid[])`,
+     where l.house_id = $1 and b.house_id = $1 and l.id = any($2::uuid[])`,
     [houseId, [...lotIds]],
     transaction,
   );

@@ -52,19 +52,20 @@ export const keptFresh = (placeId: string, ready: boolean, useBy: string | null)
 /** Gives a lot its place and its code. It holds nothing until a movement puts mass into it. */
 export async function makeLot(db: Sequelize, command: InCommand, lot: NewLot): Promise<{ readonly code: string }> {
   const { who, at, transaction } = command;
-  const row = await selectOne<{ last_lot_serial: number }>(
+  // from the house's own sequence, which nobody waits for: a number taken by what is taken back is left out
+  const row = await selectOne<{ serial: number }>(
     db,
-    'update house set last_lot_serial = last_lot_serial + 1 where id = $1 returning last_lot_serial',
+    'select next_lot_serial($1) as serial',
     [who.houseId],
     transaction,
   );
   if (row === undefined) throw new Error(`house ${who.houseId} is gone`);
-  const code = lotCode(row.last_lot_serial);
+  const code = lotCode(row.serial);
   const { keeping } = lot;
   const columns: Readonly<Record<string, unknown>> = {
     id: lot.id,
     house_id: who.houseId,
-    serial: row.last_lot_serial,
+    serial: row.serial,
     code,
     kind: lot.kind,
     name: lot.name,

@@ -24,7 +24,7 @@ select l.id, l.code, l.kind, l.name, l.species, l.form, l.category, l.destinatio
 
 const FROM = `
 from lot l join lot_balance b on b.lot_id = l.id left join supplier s on s.id = l.supplier_id
-where l.house_id = $1`;
+where b.house_id = $1 and l.house_id = $1`;
 
 const lotOf = (row: Row): Lot => ({
   ...row,

@@ -1,5 +1,5 @@
 import type { Asked, api } from '@zabrik/contract';
-import { type EpcisLot, epcisDocument, type TracedMovement } from '@zabrik/core';
+import { type EpcisLot, epcisDocument, minorDigits, type TracedMovement } from '@zabrik/core';
 import Papa from 'papaparse';
 import type { Sequelize } from 'sequelize';
 import { readHouse } from '../../db/house.ts';
@@ -58,6 +58,7 @@ async function* csvRows(
   currency: string,
   query: Asked<typeof api.ledger.exportCsv>['query'],
 ) {
+  const decimals = minorDigits(currency);
   const escapeFormulae = query.cells === 'spreadsheet';
   const line = (rows: readonly (readonly unknown[])[]): string =>
     `${Papa.unparse(rows as unknown[][], { newline: '\r\n', escapeFormulae: escapeFormulae ? /^[=+@\t\r]|^-(?!\d+(?:\.\d+)?$)/ : false })}\r\n`;
@@ -84,7 +85,7 @@ async function* csvRows(
           r.sink ?? '',
           r.reason ?? '',
           (r.massMg / 1_000_000).toFixed(6),
-          (r.costMinor / 100).toFixed(2),
+          (r.costMinor / 10 ** decimals).toFixed(decimals),
           currency,
           r.note ?? '',
         ]),

@@ -41,9 +41,9 @@ export async function listBoned(db: Sequelize, houseId: string): Promise<Boned[]
             (select jsonb_object_agg(s.stage_id, s.pieces) from (
                select f.stage_id, jsonb_object_agg(p.piece_id, p.mass_mg) as pieces from breakdown f
                join (select breakdown_id, piece_id, sum(mass_mg) as mass_mg from breakdown_piece group by 1, 2) p on p.breakdown_id = f.id
-               where f.root_id = b.root_id and f.state = 'closed' group by f.stage_id) s) as weighed
+               where f.root_id = b.root_id and f.house_id = $1 and f.state = 'closed' group by f.stage_id) s) as weighed
      from lot l join lot_balance v on v.lot_id = l.id and v.mass_mg > 0 join breakdown b on b.id = l.breakdown_id
-     where l.house_id = $1 and l.held is null and l.piece_id is not null and b.state = 'closed' and b.plan @? '$.stages[*].fill'
+     where l.house_id = $1 and v.house_id = $1 and b.house_id = $1 and l.held is null and l.piece_id is not null and b.state = 'closed' and b.plan @? '$.stages[*].fill'
      order by l.use_by nulls last, l.code limit 60`,
     [houseId],
   );

@@ -41,32 +41,40 @@ interface TakenGoods {
   readonly costMinor: number;
 }
 
-/** What of the ingredients stands in the larder as vegetables and dry goods: first expired first out, nothing held back or past its date. */
-async function takeGoods(
+/** Which goods a use may call for by each name. */
+const ingredientOf: ReadonlyMap<string, string> = new Map(
+  allGoods.flatMap((g) => (g.ingredient === undefined ? [] : [[g.id, g.ingredient] as const])),
+);
+
+/** The lots of vegetables and dry goods that could go in: first expired first out, nothing held back or past its date. */
+async function goodsFor(
   { db }: Kitchen,
   { who, transaction }: InCommand,
-  ingredients: readonly { readonly id: string; readonly massMg: number }[],
+  ingredients: ReadonlySet<string>,
   today: string,
-): Promise<TakenGoods[]> {
-  const fits = new Map(allGoods.flatMap((g) => (g.ingredient === undefined ? [] : [[g.id, g.ingredient] as const])));
+): Promise<string[]> {
+  const fitting = [...ingredientOf].flatMap(([goods, ingredient]) => (ingredients.has(ingredient) ? [goods] : []));
   const rows = await select<{ id: string }>(
     db,
     `select l.id from lot l join lot_balance b on b.lot_id = l.id
-     where l.house_id = $1 and b.mass_mg > 0 and l.goods = any($2::text[]) and l.held is null and (l.use_by is null or l.use_by >= $3::date)
+     where b.house_id = $1 and l.house_id = $1 and b.mass_mg > 0 and l.goods = any($2::text[]) and l.held is null
+       and (l.use_by is null or l.use_by >= $3::date)
      order by l.use_by nulls last, l.id`,
-    [who.houseId, [...fits.keys()], today],
+    [who.houseId, fitting, today],
     transaction,
   );
-  const lots = await lockLots(
-    db,
-    transaction,
-    who.houseId,
-    rows.map((r) => r.id),
-  );
+  return rows.map((r) => r.id);
+}
+
+/** What of the ingredients is taken out of these lots, in their order. */
+function takeGoods(
+  lots: readonly HeldLot[],
+  ingredients: readonly { readonly id: string; readonly massMg: number }[],
+): TakenGoods[] {
   const wanted = new Map(ingredients.map((i) => [i.id, i.massMg]));
   return lots.flatMap((lot): TakenGoods[] => {
-    const ingredient = fits.get(lot.goods ?? '') ?? '';
-    const massMg = Math.min(lot.freeMg, wanted.get(ingredient) ?? 0);
+    const ingredient = ingredientOf.get(lot.goods ?? '') ?? '';
+    const massMg = lot.held === null ? Math.min(lot.freeMg, wanted.get(ingredient) ?? 0) : 0;
     if (massMg <= 0) return [];
     wanted.set(ingredient, (wanted.get(ingredient) ?? 0) - massMg);
     return [{ lot, ingredient, massMg, costMinor: costOfPart(lot, massMg) }];
@@ -153,12 +161,17 @@ export async function finishRun(
   const command = { ...received, at: whenDone(received.at, body.at, run.plannedAt) };
   const { who, at, transaction } = command;
   const house = await readHouse(who.houseId, transaction);
-  const lots = await lockLots(
-    db,
-    transaction,
-    who.houseId,
-    run.inputs.map((input) => input.lotId),
-  );
+  const events = ((await readRunEvents(db, [run.id], transaction)).get(run.id) ?? []) as readonly RunEvent[];
+  const stove = readRun(run.use.steps, events);
+  const wanted = new Map(run.ingredients.map((i) => [i.id, { id: i.id, massMg: i.massMg - i.fromLotsMg }]));
+  for (const { ingredientId, massMg } of stove.added)
+    wanted.set(ingredientId, { id: ingredientId, massMg: massMg + (wanted.get(ingredientId)?.massMg ?? 0) });
+  const ingredients = [...wanted.values()];
+  const today = dayIn(house.timezone, at);
+  // all that may be touched is locked at once, in one order: two batches never wait for each other in a ring
+  const used = run.inputs.map((input) => input.lotId);
+  const goods = await goodsFor(kitchen, command, new Set(wanted.keys()), today);
+  const lots = await lockLots(db, transaction, who.houseId, [...used, ...goods.filter((id) => !used.includes(id))]);
   const inputs = run.inputs.map((input, i) => {
     const lot = lots[i];
     if (lot === undefined || lot.massMg < input.massMg)
@@ -166,15 +179,8 @@ export async function finishRun(
     return { lot, massMg: input.massMg, costMinor: costOfPart(lot, input.massMg) };
   });
   mustBeFree(inputs.map((i) => i.lot));
-  const events = ((await readRunEvents(db, [run.id], transaction)).get(run.id) ?? []) as readonly RunEvent[];
-  const stove = readRun(run.use.steps, events);
-  const wanted = new Map(run.ingredients.map((i) => [i.id, { id: i.id, massMg: i.massMg - i.fromLotsMg }]));
-  for (const { ingredientId, massMg } of stove.added)
-    wanted.set(ingredientId, { id: ingredientId, massMg: massMg + (wanted.get(ingredientId)?.massMg ?? 0) });
   // bought-in ingredients come out of the larder, oldest date first; what is not there is the pantry's
-  const today = dayIn(house.timezone, at);
-  const ingredients = [...wanted.values()];
-  const fromLarder = await takeGoods(kitchen, command, ingredients, today);
+  const fromLarder = takeGoods(lots.slice(used.length), ingredients);
   const pantry = ingredients.map((ingredient) => {
     const there = fromLarder.reduce((sum, g) => sum + (g.ingredient === ingredient.id ? g.massMg : 0), 0);
     const massMg = ingredient.massMg - there;
