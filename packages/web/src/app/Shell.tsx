@@ -1,4 +1,4 @@
-import { useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { formatShare } from '@zabrik/core';
 import { useCallback, useEffect } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
@@ -7,13 +7,14 @@ import { Loading } from '../parts/Notice.tsx';
 import { takeAnswer } from './afterSending.ts';
 import { call, SIGNED_OUT, SOMEONE_ELSE } from './api.ts';
 import { Broken, onceAnew } from './Broken.tsx';
+import { datesAreOf } from './dates.ts';
 import { api } from './endpoints.ts';
 import { watchHands } from './hands.ts';
 import { actsFor } from './intents.ts';
 import { isConnected, listen, useConnected } from './live.ts';
 import { OldReads } from './OldReads.tsx';
 import { onSent, useOutbox, worksAs } from './outbox.ts';
-import { useFlow, useMe } from './queries.ts';
+import { houseQuery, useFlow, useMe } from './queries.ts';
 import { signOut } from './signOut.ts';
 import { TimerBell } from './TimerBell.tsx';
 
@@ -155,6 +156,9 @@ function FlowBar() {
 
 export function Shell() {
   const { data: me, isPending, isError } = useMe();
+  const { data: house } = useQuery({ ...houseQuery, enabled: me != null });
+  // said before anything below is drawn
+  if (house !== undefined) datesAreOf(house.timezone);
   const client = useQueryClient();
   const location = useLocation();
   const personId = me?.person.id;

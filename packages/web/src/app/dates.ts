@@ -1,9 +1,21 @@
+import { tz } from '@date-fns/tz';
 import { differenceInCalendarDays, format, parseISO } from 'date-fns';
 
+/** The house's time zone, once it is known: a tablet may be set to another. Before, the device's own. */
+let zone: string | undefined;
+export const datesAreOf = (timezone: string): void => {
+  zone = timezone;
+};
+const inHouse = () => (zone === undefined ? {} : { in: tz(zone) });
+/** A day is the same everywhere; an instant has its day and hour in the house. */
+const written = (iso: string, as: string): string => format(parseISO(iso), as, iso.length === 10 ? {} : inHouse());
+
 /** "Tue 24 Nov" */
-export const dayName = (iso: string): string => format(parseISO(iso), 'EEE d MMM');
+export const dayName = (iso: string): string => written(iso, 'EEE d MMM');
 /** "14:30" */
-export const clockTime = (iso: string): string => format(parseISO(iso), 'HH:mm');
+export const clockTime = (iso: string): string => written(iso, 'HH:mm');
+/** The day it is in the house: "2026-11-24". */
+export const todayIn = (now: Date = new Date()): string => format(now, 'yyyy-MM-dd', inHouse());
 /** "Tue 24 Nov, 14:30" */
 export const dayAndTime = (iso: string): string => `${dayName(iso)}, ${clockTime(iso)}`;
 
@@ -13,7 +25,7 @@ export function dueWords(
   now: Date = new Date(),
 ): { readonly text: string; readonly tone: 'late' | 'now' | 'soon' | 'fine' | 'none' } {
   if (day === null) return { text: 'no date', tone: 'none' };
-  const left = differenceInCalendarDays(parseISO(day), now);
+  const left = differenceInCalendarDays(parseISO(day), parseISO(todayIn(now)));
   if (left < 0) return { text: left === -1 ? 'was yesterday' : `${-left} days past`, tone: 'late' };
   if (left === 0) return { text: 'last day today', tone: 'now' };
   if (left === 1) return { text: 'tomorrow', tone: 'soon' };

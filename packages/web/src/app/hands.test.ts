@@ -1,6 +1,6 @@
 import { idleMinutes, roles } from '@zabrik/contract/roles';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import { watchHands } from './hands.ts';
+import { WORKED, watchHands } from './hands.ts';
 
 beforeEach(() => {
   vi.useFakeTimers();
@@ -21,6 +21,17 @@ it.each(roles)('a %s is asked again after their own idle time, and not a minute 
   expect(leave).not.toHaveBeenCalled();
   vi.advanceTimersByTime(2 * MINUTE);
   expect(leave).toHaveBeenCalled();
+  stop();
+});
+
+it('a weight that takes itself is hands at work', () => {
+  const leave = vi.fn();
+  const stop = watchHands({ role: 'butcher', tell: () => Promise.resolve(), leave, connected: () => true });
+  for (let hours = 0; hours < 9; hours += 1) {
+    vi.advanceTimersByTime(60 * MINUTE);
+    dispatchEvent(new Event(WORKED));
+  }
+  expect(leave).not.toHaveBeenCalled();
   stop();
 });
 

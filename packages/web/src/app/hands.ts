@@ -2,6 +2,9 @@
 import type { Role } from '@zabrik/contract';
 import { idleMinutes } from '@zabrik/contract/roles';
 
+/** Said on the page when something was done without a touch, as a weight that takes itself. */
+export const WORKED = 'zabrik-worked';
+
 const TOUCHED = 'zabrik-touched';
 const LOOK_MS = 15_000;
 /** How often of its idle time the server hears that somebody is there. */
@@ -46,7 +49,7 @@ export function watchHands({ role, tell, leave, connected }: Watch): () => void 
   const look = setInterval(() => {
     if (connected() && Date.now() - Math.max(touchedAt, shared()) > idleMs) leave();
   }, LOOK_MS);
-  const touches = ['pointerdown', 'keydown'] as const;
+  const touches = ['pointerdown', 'keydown', WORKED] as const;
   for (const kind of touches) addEventListener(kind, touched, { capture: true, passive: true });
   return () => {
     clearInterval(look);

@@ -3,6 +3,7 @@ import { useSyncExternalStore } from 'react';
 import { isDefinite, Refused, send } from './api.ts';
 import { type Author, authorNow, setAuthor } from './author.ts';
 import { type Done, noteDone } from './done.ts';
+import { WORKED } from './hands.ts';
 
 /**
  * Commands that must not be lost: each is a record of its own in IndexedDB, kept until the server has it. One tab sends, in the
@@ -167,6 +168,7 @@ export async function keep(
   // two touches in one millisecond keep their order, also when the page was opened anew between them
   if (!looked) await refresh(false);
   lastMadeAt = Math.max(lastMadeAt + 1, Date.now(), (snapshot.at(-1)?.madeAt ?? 0) + 1);
+  dispatchEvent(new Event(WORKED));
   const waiting: Waiting = { ...command, by: authorNow(), madeAt: lastMadeAt, tries: 0 };
   const replace = (now: Waiting): void => show([...snapshot.filter((w) => w.key !== waiting.key), now]);
   replace({ ...waiting, onDisk: false });

@@ -1,10 +1,10 @@
 import { useMutation } from '@tanstack/react-query';
 import type { Ask } from '@zabrik/contract';
-import { formatMass, parseMass } from '@zabrik/core';
-import { addDays, format } from 'date-fns';
+import { addDays, formatMass, parseMass } from '@zabrik/core';
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
+import { todayIn } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useCatalogue } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
@@ -24,7 +24,7 @@ export function NewOrder({ done }: { readonly done: () => void }) {
   const { data: catalogue } = useCatalogue();
   const suppliers = useSuppliers();
   const [supplierId, setSupplierId] = useState('');
-  const [dueOn, setDueOn] = useState(() => format(addDays(new Date(), 1), 'yyyy-MM-dd'));
+  const [dueOn, setDueOn] = useState(() => addDays(todayIn(), 1));
   const [what, setWhat] = useState('');
   const [mass, setMass] = useState('');
   const [lines, setLines] = useState<readonly Added[]>([]);

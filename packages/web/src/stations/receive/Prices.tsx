@@ -1,10 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Answer } from '@zabrik/contract';
-import { format } from 'date-fns';
 import { lazy, Suspense, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
-import { dayAndTime, dayName } from '../../app/dates.ts';
+import { dayAndTime, dayName, todayIn } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
@@ -30,7 +29,7 @@ function ReadIn({ file, done }: { readonly file: PriceFile; readonly done: () =>
   const [price, setPrice] = useState(file.guess.price ?? -1);
   const [unit, setUnit] = useState(file.guess.unit ?? -1);
   const [supplierId, setSupplierId] = useState('');
-  const [validFrom, setValidFrom] = useState(() => format(new Date(), 'yyyy-MM-dd'));
+  const [validFrom, setValidFrom] = useState(() => todayIn());
   const [sent, setSent] = useState(0);
   const [listId] = useState(() => uuidv7());
   const matched = item >= 0 && price >= 0;
