@@ -115,3 +115,32 @@ describe('several scales in a house', () => {
     expect(error).toBeCloseTo(Math.hypot(grams(40), grams(1)), 6);
   });
 });
+
+describe('the margin of a balance, reckoned by hand', () => {
+  // ten kilos off a class III scale in whole grams: 3 g in service above 2,000 intervals, twice in quadrature 4.24 g; drip 1 % give or take half a per cent
+  const of = (weighedG: number, missing: { pieceId: string; expectedMg: number }[] = []) =>
+    judgeBalance({
+      startMg: grams(10_000),
+      startScale: scale('III', 1),
+      weighed: [{ massMg: grams(weighedG), scale: scale('III', 1) }],
+      drip: { mean: 0.01, sd: 0.005 },
+      missing,
+    });
+
+  it('lets pass the usual drip, two of its spreads and the scale: 204 g, and not 205', () => {
+    expect(of(9_796)).toMatchObject({ verdict: 'balanced', unaccountedMg: grams(204), allowedMg: 204_243 });
+    expect(of(9_795)).toMatchObject({ verdict: 'short' });
+    expect(of(10_004).verdict).toBe('balanced');
+    expect(of(10_005).verdict).toBe('gain');
+  });
+
+  it('names the piece that fits what is left once the usual drip is off: of 500 g, 400', () => {
+    const missing = [
+      { pieceId: 'six', expectedMg: grams(600) },
+      { pieceId: 'four', expectedMg: grams(400) },
+    ];
+    expect(of(9_500, missing).likeliestPieceId).toBe('four');
+    expect(of(9_300, missing).likeliestPieceId).toBe('six');
+    expect(of(9_800, missing).likeliestPieceId).toBeUndefined();
+  });
+});

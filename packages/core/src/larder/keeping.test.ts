@@ -196,3 +196,20 @@ describe('any life of a lot', () => {
     );
   });
 });
+
+it('what is put together is ready to eat only when all of it was, and has the earliest of each date', () => {
+  const made = (o: Partial<Keeping>): Keeping => ({ ...bones, ...o });
+  expect(mergeKeeping([made({ ready: true }), made({ ready: false })]).ready).toBe(false);
+  expect(mergeKeeping([made({ ready: false }), made({ ready: true })]).ready).toBe(false);
+  expect(mergeKeeping([made({ ready: true }), made({ ready: true })]).ready).toBe(true);
+  expect(
+    mergeKeeping([
+      made({ useBy: '2026-11-25', openedOn: '2026-11-22', daysLeft: 3 }),
+      made({ useBy: '2026-11-24', openedOn: null, daysLeft: 2 }),
+    ]),
+  ).toMatchObject({ useBy: '2026-11-24', openedOn: '2026-11-22', daysLeft: 2 });
+  expect(mergeKeeping([made({ state: 'frozen' }), made({ state: 'thawed', thawedOn: '2026-11-23' })])).toMatchObject({
+    state: 'thawed',
+    thawedOn: '2026-11-23',
+  });
+});

@@ -17,6 +17,21 @@ describe('the share of a purchase a stage stands for', () => {
       expect(shareOfPurchase([{ ...fillet, usedMg }]) * 0.52).toBeCloseTo(0.26, 12);
   });
 
+  it('counts from what the parent stage itself stood for: half of four fifths is two fifths', () => {
+    const input = {
+      from: 'hare',
+      usedMg: grams(500),
+      madeMg: grams(500),
+      parentStartMg: grams(1_000),
+      parentShare: 0.8,
+    };
+    expect(shareOfPurchase([input])).toBeCloseTo(0.4, 12);
+    expect(shareOfPurchase([input, { ...input, from: 'other', parentShare: 0.4 }])).toBeCloseTo(
+      1_000 / (500 / 0.4 + 500 / 0.2),
+      12,
+    );
+  });
+
   it('adds up the pieces of one purchase, and joins lots of several by what each stands for', () => {
     const of = (from: string, madeMg: number, parentStartMg: number) => ({
       usedMg: madeMg,
