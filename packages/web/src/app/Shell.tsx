@@ -17,6 +17,7 @@ import { onSent, useOutbox, worksAs } from './outbox.ts';
 import { houseQuery, useFlow, useMe } from './queries.ts';
 import { signOut } from './signOut.ts';
 import { TimerBell } from './TimerBell.tsx';
+import { useRoom } from './title.ts';
 
 const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
 
@@ -156,11 +157,12 @@ function FlowBar() {
 
 export function Shell() {
   const { data: me, isPending, isError } = useMe();
+  const location = useLocation();
+  useRoom(location.pathname);
   const { data: house } = useQuery({ ...houseQuery, enabled: me != null });
   // said before anything below is drawn
   if (house !== undefined) datesAreOf(house.timezone);
   const client = useQueryClient();
-  const location = useLocation();
   const personId = me?.person.id;
 
   useEffect(() => actsFor(personId), [personId]);

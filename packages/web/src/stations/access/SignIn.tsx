@@ -7,6 +7,7 @@ import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import { useOutbox } from '../../app/outbox.ts';
 import { signedInAnew } from '../../app/signOut.ts';
+import { useRoom } from '../../app/title.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
@@ -226,6 +227,7 @@ function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: ((
 }
 
 export function SignIn() {
+  useRoom('/sign-in');
   const [slug, setSlug] = useState<string | undefined>(undefined);
   const houses = useQuery({ queryKey: ['houses'], queryFn: () => call(api.access.houses, {}) });
   const all = houses.data?.houses ?? [];

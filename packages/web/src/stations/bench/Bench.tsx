@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useMay } from '../../app/queries.ts';
+import { useOpen } from '../../app/title.ts';
 import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { BenchFoot } from './BenchFoot.tsx';
@@ -133,6 +134,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
 export default function Bench() {
   const { breakdownId = '' } = useParams();
   const { query, state } = useBreakdown(breakdownId);
+  useOpen(query.data === undefined ? undefined : `${query.data.speciesName} ${query.data.lotCode}`);
   if (query.isPending) return <Loading />;
   if (state === undefined)
     return (

@@ -10,6 +10,7 @@ import { call } from '../../app/api.ts';
 import { dayAndTime, dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
+import { useOpen } from '../../app/title.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { trayName } from '../../parts/destinations.ts';
@@ -168,6 +169,7 @@ function Links({ title, links }: { readonly title: string; readonly links: LotRe
 /** One lot: what it is, where it came from, what it became, every entry on it, and the ways out. */
 export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money: (minor: number) => string }) {
   const may = useMay('larder.takeOut');
+  useOpen(`${lot.name} ${lot.code}`);
   const mayKeep = useMay('larder.keep');
   const mayReverse = useMay('ledger.reverse');
   const { data: house } = useHouse();

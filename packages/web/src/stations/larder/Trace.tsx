@@ -6,6 +6,7 @@ import { call } from '../../app/api.ts';
 import { dayAndTime, dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
+import { useOpen } from '../../app/title.ts';
 import { Button } from '../../parts/Button.tsx';
 import { clothOf, trayName } from '../../parts/destinations.ts';
 import { Failed, Loading } from '../../parts/Notice.tsx';
@@ -126,6 +127,7 @@ export default function Trace() {
     () => (data === undefined ? undefined : viewOf(lotId, data.lots, data.movements)),
     [data, lotId],
   );
+  useOpen(view === undefined ? undefined : `From where to where, ${view.root.name} ${view.root.code}`);
   if (query.isPending) return <Loading />;
   if (data === undefined || view === undefined)
     return <Failed error={query.error ?? new Error('This lot cannot be traced.')} again={() => void query.refetch()} />;

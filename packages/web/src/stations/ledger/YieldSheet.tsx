@@ -15,6 +15,7 @@ import { call } from '../../app/api.ts';
 import { clockTime, dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
+import { useOpen } from '../../app/title.ts';
 import { Button } from '../../parts/Button.tsx';
 import { clothOf, trayName } from '../../parts/destinations.ts';
 import { inputLook } from '../../parts/Field.tsx';
@@ -332,6 +333,7 @@ export default function YieldSheet() {
     queryKey: ['breakdowns', 'sheet', breakdownId],
     queryFn: () => call(api.ledger.sheet, { params: { breakdownId } }),
   });
+  useOpen(query.data === undefined ? undefined : `${query.data.breakdown.speciesName} ${query.data.breakdown.lotCode}`);
   if (query.isPending) return <Loading />;
   if (query.isLoadingError) return <Failed error={query.error} again={() => void query.refetch()} />;
   const sheet = query.data;

@@ -9,6 +9,7 @@ import { clockTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { countWords, useTick, useTimers } from '../../app/timers.ts';
+import { useOpen } from '../../app/title.ts';
 import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';
 import { Failed, Loading } from '../../parts/Notice.tsx';
@@ -281,6 +282,7 @@ function Notes({ stove }: { readonly stove: AtStove }) {
 export default function AtTheStove() {
   const { runId = '' } = useParams();
   const { query, stove } = useStove(runId);
+  useOpen(query.data?.use.title);
   const { data: house } = useHouse();
   const money = moneyOf(house);
   const navigate = useNavigate();

@@ -9,6 +9,7 @@ import { call } from '../../app/api.ts';
 import { dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useCatalogue, useMay } from '../../app/queries.ts';
+import { useOpen } from '../../app/title.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field, inputLook } from '../../parts/Field.tsx';
 import { Failed, Loading } from '../../parts/Notice.tsx';
@@ -424,6 +425,7 @@ export default function UsePage() {
   const { useId = '' } = useParams();
   const { state } = useLocation();
   const uses = useUses();
+  useOpen(uses.data?.uses.find((u) => u.use.id === useId)?.use.title);
   const may = useMay('pots.saveUse');
   const versions = useQuery({
     queryKey: ['runs', 'uses', useId],

@@ -9,6 +9,7 @@ import { call } from '../../app/api.ts';
 import { dayAndTime, dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
+import { useOpen } from '../../app/title.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
@@ -191,6 +192,7 @@ export default function DeliveryPage() {
     queryKey: ['deliveries', 'one', deliveryId],
     queryFn: () => call(api.receive.read, { params: { deliveryId } }),
   });
+  useOpen(delivery.data?.supplierName);
   const close = useMutation({ mutationFn: () => call(api.receive.close, { params: { deliveryId } }) });
   if (delivery.isPending || house === undefined) return <Loading />;
   if (delivery.isLoadingError) return <Failed error={delivery.error} again={() => void delivery.refetch()} />;

@@ -7,6 +7,7 @@ import { call, Refused } from '../../../app/api.ts';
 import { dayAndTime } from '../../../app/dates.ts';
 import { api } from '../../../app/endpoints.ts';
 import { useCatalogue, useMay } from '../../../app/queries.ts';
+import { useOpen } from '../../../app/title.ts';
 import { BodyMap } from '../../../parts/BodyMap.tsx';
 import { Button } from '../../../parts/Button.tsx';
 import { clothOf, trayName } from '../../../parts/destinations.ts';
@@ -262,6 +263,7 @@ export default function Plan() {
     queryKey: ['catalogue', 'plan', planId],
     queryFn: () => call(api.bench.plan, { params: { planId } }),
   });
+  useOpen(query.data?.plan.title);
   if (query.isPending) return <Loading />;
   if (query.isLoadingError) return <Failed error={query.error} again={() => void query.refetch()} />;
   return <Sheet key={planId} sheet={query.data} />;

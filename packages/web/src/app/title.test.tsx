@@ -1,0 +1,31 @@
+import { cleanup, render } from '@testing-library/react';
+import { afterEach, expect, it } from 'vitest';
+import { roomOf, useOpen, useRoom } from './title.ts';
+
+afterEach(cleanup);
+
+function Room({ path, what }: { readonly path: string; readonly what?: string }) {
+  useRoom(path);
+  return what === undefined ? null : <Open what={what} />;
+}
+function Open({ what }: { readonly what: string }) {
+  useOpen(what);
+  return null;
+}
+
+it('says what is open and where, and forgets it when it is left', () => {
+  const { rerender } = render(<Room path="/larder/1" what="Hake fillet 0927-L" />);
+  expect(document.title).toBe('Hake fillet 0927-L · Larder · Zabrik');
+  rerender(<Room path="/larder/tubs" />);
+  expect(document.title).toBe('Tubs · Zabrik');
+  rerender(<Room path="/nowhere" />);
+  expect(document.title).toBe('Zabrik');
+});
+
+it('knows every address by its longest beginning, and none by half a word', () => {
+  expect(roomOf('/receive/prices')).toBe('Prices');
+  expect(roomOf('/receive/019a')).toBe('Receive');
+  expect(roomOf('/bench/cut/019a')).toBe('Cut to weight');
+  expect(roomOf('/bench/cutlery')).toBe('Bench');
+  expect(roomOf('/benchmark')).toBeUndefined();
+});
