@@ -5,7 +5,7 @@
  */
 import { strict as assert } from 'node:assert';
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
-import { appendFileSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { appendFileSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
@@ -56,6 +56,65 @@ const nightUntil = (wanted: RegExp, databaseUrl: string): Promise<string> =>
     });
     night.once('exit', () => (wanted.test(said) ? resolve(said) : reject(new Error(said))));
   });
+
+/** The process whose command line has this, of this state and no other. */
+function pidOf(part: string): number | undefined {
+  const found = readdirSync('/proc').find((pid) => {
+    if (!/^\d+$/.test(pid)) return false;
+    try {
+      return (
+        readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(part) &&
+        readFileSync(`/proc/${pid}/environ`, 'utf8').includes(`ZABRIK_STATE=${state}`)
+      );
+    } catch {
+      return false; // it has ended meanwhile
+    }
+  });
+  return found === undefined ? undefined : Number(found);
+}
+
+/** serve, and what comes back by itself when the server or the database is killed; then nothing is left of it. */
+async function supervised(): Promise<void> {
+  const serve = spawn(join(ROOT, 'zabrik'), ['serve'], { cwd: away, env, stdio: ['ignore', 'pipe', 'pipe'] });
+  let told = '';
+  for (const out of [serve.stdout, serve.stderr]) out.on('data', (chunk: Buffer) => (told += chunk.toString()));
+  const ready = async (): Promise<boolean> => {
+    try {
+      const port = readFileSync(join(state, 'port'), 'utf8');
+      return (await fetch(`http://127.0.0.1:${port}/readyz`, { signal: AbortSignal.timeout(2_000) })).ok;
+    } catch {
+      return false;
+    }
+  };
+  const until = async (what: string, holds: () => Promise<boolean> | boolean): Promise<number> => {
+    const from = Date.now();
+    while (!(await holds())) {
+      assert.ok(Date.now() - from < 120_000, `${what}: ${told}`);
+      await wait(50);
+    }
+    return Date.now() - from;
+  };
+  try {
+    await until('ready', ready);
+    await until('it says where', () => told.includes('on this machine'));
+    const server = pidOf('dist/main.js');
+    assert.ok(server !== undefined, 'a server runs');
+    process.kill(server, 'SIGKILL');
+    await until('another server', () => ![undefined, server].includes(pidOf('dist/main.js')));
+    const serverMs = await until('ready again', ready);
+    await wait(10_000);
+    process.kill(Number(readFileSync(join(state, 'pg/data/postmaster.pid'), 'utf8').split('\n')[0]), 'SIGKILL');
+    await until('away', async () => !(await ready()));
+    const databaseMs = await until('the database again', ready);
+    say(`serve: back ${serverMs} ms after its server was killed, ${databaseMs} ms after its database was`);
+  } finally {
+    const ended = new Promise((resolve) => serve.once('exit', resolve));
+    serve.kill('SIGTERM');
+    await ended;
+  }
+  assert.equal(pidOf('dist/main.js'), undefined, 'nothing of it runs on');
+  assert.throws(() => db('status'));
+}
 
 try {
   mkdirSync(join(state, 'backups'), { recursive: true });
@@ -150,6 +209,7 @@ try {
   must('backup', 'last.dump');
   assert.throws(() => db('status'), 'a database found stopped is left stopped');
   say('a database found stopped is left stopped');
+  await supervised();
   writeFileSync(join(away, 'empty.dump'), '');
   assert.ok(!zabrik('restore', 'empty.dump').ok);
 } finally {
