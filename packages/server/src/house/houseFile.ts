@@ -60,7 +60,9 @@ export const leftOut: Readonly<Record<string, string>> = {
 };
 export const tablesOfAHouse = tables.map((t) => t.name);
 
+/** Rows read at once; of what is large, fewer. */
 const PAGE = 1_000;
+const PAGE_OF: Readonly<Record<string, number>> = { photograph: 4, command: 200, run: 200, breakdown: 200 };
 const FORMAT = 'zabrik-house';
 
 const newestMigration = async (db: Sequelize, transaction: Transaction): Promise<string> =>
@@ -87,17 +89,19 @@ export async function* writeHouseFile(db: Sequelize, houseId: string, at: Date):
     yield `${JSON.stringify(head).slice(0, -1)},"tables":{\n`;
     for (const [i, { name, order, drop = [] }] of tables.entries()) {
       yield `${JSON.stringify(name)}:[\n`;
-      for (let from = 0; ; from += PAGE) {
-        const rows = await select<{ row: object }>(
-          db,
-          `select to_jsonb(t) - $2::text[] as row from ${name} t where house_id = $1 order by ${order} limit ${PAGE} offset ${from}`,
-          [houseId, drop],
-          transaction,
-        );
-        const text = rows.map((r) => JSON.stringify(r.row)).join(',\n');
-        if (rows.length > 0) yield from === 0 ? text : `,\n${text}`;
-        if (rows.length < PAGE) break;
+      // read once from beginning to end, and written as the database says it: nothing of it is taken apart here
+      await db.query(
+        `declare house_rows no scroll cursor for select (to_jsonb(t) - $2::text[])::text as row from ${name} t where house_id = $1 order by ${order}`,
+        { bind: [houseId, drop], transaction },
+      );
+      const page = PAGE_OF[name] ?? PAGE;
+      for (let first = true; ; first = false) {
+        const rows = await select<{ row: string }>(db, `fetch ${page} from house_rows`, [], transaction);
+        const text = rows.map((r) => r.row).join(',\n');
+        if (rows.length > 0) yield first ? text : `,\n${text}`;
+        if (rows.length < page) break;
       }
+      await db.query('close house_rows', { transaction });
       yield `\n]${i === tables.length - 1 ? '' : ','}\n`;
     }
     yield '}}\n';
