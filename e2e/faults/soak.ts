@@ -53,6 +53,8 @@ export async function soak(kitchen: KitchenProcess, minutes: number): Promise<Co
       await reply?.arrayBuffer();
       if (n % 3 === 0) await session.get('/api/v1/lots?limit=50');
       if (n % 5 === 0) await session.get('/api/v1/flow');
+      // hands are at work: without this the head chef's devices are asked for a PIN after half an hour, as they should be
+      if (n % 60 === 59) await session.post('/api/v1/session/here', {}, randomUUID());
       if (n % 40 === 0) await session.get('/api/v1/ledger/breakdowns?limit=20');
       await wait(EVERY_MS, undefined, { signal: stop.signal }).catch(() => undefined);
     }
