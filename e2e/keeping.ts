@@ -14,7 +14,15 @@ const ROOT = new URL('..', import.meta.url).pathname;
 const away = mkdtempSync(join(tmpdir(), 'zabrik-keeping-'));
 const second = join(away, 'second');
 const state = join(away, 'state');
-const env = { ...process.env, ZABRIK_STATE: state, ZABRIK_BACKUPS_SECOND: second, DB_HOME: join(state, 'pg') };
+// ./zabrik test says where its own things are: these are others
+const env = {
+  ...process.env,
+  ZABRIK_STATE: state,
+  ZABRIK_BACKUPS: join(state, 'backups'),
+  ZABRIK_BACKUPS_SECOND: second,
+  ZABRIK_BACKUP_HOUR: '3',
+  DB_HOME: join(state, 'pg'),
+};
 execFileSync('chmod', ['711', away]);
 
 const zabrik = (...args: string[]) => {
@@ -179,7 +187,7 @@ try {
   const url = db('url');
   const nightly = spawnSync('node', ['packages/server/dist/backup.js', 'base', '2000-01-01T00:00:00Z'], {
     cwd: ROOT,
-    env: { ...env, DATABASE_URL: url, ZABRIK_BACKUPS: join(state, 'backups') },
+    env: { ...env, DATABASE_URL: url },
     encoding: 'utf8',
   });
   assert.match(nightly.stderr, /no base backup of before/);
