@@ -4,7 +4,7 @@
  * Fifty devices for all of the minutes only by --only soak: an hour of it says something, a part of ten minutes nothing.
  * Without minutes: the short form of the tests. What several runs on one commit have seen adds up; --write puts it into docs/faults.md.
  */
-import { writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { KitchenProcess } from '../kitchenProcess.ts';
 import { books } from './books.ts';
 import { clock } from './clock.ts';
@@ -16,7 +16,7 @@ import { kills } from './kills.ts';
 import { load } from './load.ts';
 import { soak } from './soak.ts';
 import { stove } from './stove.ts';
-import { type Counts, commitNow, keepRun, type Part, type Run, tableOf } from './table.ts';
+import { type Counts, commitNow, faultsPage, keepRun, type Part, type Run, tableOf } from './table.ts';
 
 const args = process.argv.slice(2);
 const minutes = Number(args.find((a) => /^\d+(\.\d+)?$/.test(a)) ?? 0);
@@ -83,11 +83,11 @@ const run: Run = {
 };
 const { text, holds } = tableOf(short ? [run] : keepRun(run));
 process.stdout.write(`\n${text}`);
-if (write)
-  writeFileSync(
-    new URL('../../docs/faults.md', import.meta.url),
-    `# Faults\n\nWhat \`./zabrik faults [minutes]\` did to a kitchen at work, and what came of it. Several runs on one commit add up.\n\n${text}`,
-  );
+if (write) {
+  const page = new URL('../../docs/faults.md', import.meta.url);
+  const before = existsSync(page) ? readFileSync(page, 'utf8') : '';
+  writeFileSync(page, faultsPage(text, before));
+}
 // on a busy machine the short form's times say nothing: only what was lost does
 const mustHold = short ? tableOf([{ ...run, parts: withoutTimes(parts) }]).holds : holds;
 if (!mustHold) process.exitCode = 1;

@@ -192,17 +192,19 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
       },
     ];
   });
-  const stall = Math.max(
-    0,
-    ...(['kills', 'fuzz', 'clock', 'devices', 'load'] as const).map((p) => n(added(runs, p) ?? {}, 'stallMs')),
-  );
-  lines.push({
-    what: 'the longest that one piece of work kept all others waiting',
-    often: 'all of the above',
-    seen: `${figure(stall)} ms`,
-    bar: '250 ms',
-    holds: stall <= 250,
+  const watched = (['kills', 'fuzz', 'clock', 'devices', 'load'] as const).flatMap((part) => {
+    const counts = added(runs, part);
+    return counts === undefined ? [] : [n(counts, 'stallMs')];
   });
+  const stall = Math.max(0, ...watched);
+  if (watched.length > 0)
+    lines.push({
+      what: 'the longest that one piece of work kept all others waiting',
+      often: 'while killed, fuzzed, loaded, its clock wrong and its devices lying',
+      seen: `${figure(stall)} ms`,
+      bar: '250 ms',
+      holds: stall <= 250,
+    });
   say('books', (c) => [
     {
       what: 'the books afterwards: movements that do not sum to zero, balances and lots’ parents that are not those of the postings',
@@ -224,4 +226,22 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
     '',
   ].join('\n');
   return { text, holds: lines.every((l) => l.holds) };
+}
+
+/** Commits whose tables stay on the page. */
+const KEPT = 4;
+
+/** The page with this table first; those of other commits follow, the newest first. */
+export function faultsPage(table: string, before: string): string {
+  const commitOf = (section: string): string => /^Commit ([^,]+),/.exec(section)?.[1] ?? '';
+  const others = before
+    .split(/^(?=Commit )/m)
+    .filter((section) => section.startsWith('Commit ') && commitOf(section) !== commitOf(table));
+  return [
+    '# Faults\n\nWhat `./zabrik faults [minutes]` did to a kitchen at work, and what came of it. Runs on one commit add up.\n',
+    ...[table, ...others].slice(0, KEPT).map((section) => section.trimEnd()),
+  ]
+    .join('\n\n')
+    .replace('\n\n\n', '\n\n')
+    .concat('\n');
 }
