@@ -187,6 +187,60 @@ describe('two weights that go together', () => {
     }
   });
 
+  it('a key that comes again with another half, or a half whose name is taken, is refused, and the bench goes on', async () => {
+    const { breakdown } = await startHake(one, ines);
+    const params = { breakdownId: breakdown.id };
+    const [taken, stay, part, later] = [uuidv7(), uuidv7(), uuidv7(), uuidv7()];
+    await must(ines, api.bench.weigh, { params, body: takeBody('head', 'stock', 500) }, taken);
+    await must(
+      ines,
+      api.bench.weigh,
+      { params, body: split(taken, { id: part, massMg: grams(120) }, grams(380)) },
+      stay,
+    );
+    const both = await standing(breakdown.id);
+    const again = split(taken, { id: uuidv7(), massMg: grams(120) }, grams(380));
+    expect(await ines.ask(api.bench.weigh, { params, body: again }, stay)).toMatchObject({
+      status: 409,
+      body: { code: 'key_reused' },
+    });
+    const taking = split(stay, { id: part, massMg: grams(80) }, grams(300));
+    expect(await ines.ask(api.bench.weigh, { params, body: taking }, later)).toMatchObject({
+      status: 409,
+      body: { code: 'key_reused' },
+    });
+    expect(await standing(breakdown.id)).toEqual(both);
+    await must(ines, api.bench.weigh, { params, body: takeBody('gills', 'waste', 60) });
+  });
+
+  it('says of the other half what it would say of a weight: a refused tray, a weight put right already', async () => {
+    const { breakdown } = await startHake(one, ines);
+    const params = { breakdownId: breakdown.id };
+    const [gills, two, three] = [uuidv7(), uuidv7(), uuidv7()];
+    await must(ines, api.bench.weigh, { params, body: takeBody('gills', 'waste', 60) }, gills);
+    const toStock = {
+      ...takeBody('gills', 'waste', 40, gills),
+      also: { kind: 'take' as const, id: uuidv7(), destination: 'stock' as const, massMg: grams(20), count: 0 },
+    };
+    expect(await ines.ask(api.bench.weigh, { params, body: toStock })).toMatchObject({
+      body: { code: 'tray_refused' },
+    });
+    for (const key of [two, three])
+      await must(ines, api.bench.weigh, { params, body: takeBody('head', 'stock', 100) }, key);
+    await must(ines, api.bench.weigh, {
+      params,
+      body: { kind: 'undo', replaces: three, at: new Date().toISOString() },
+    });
+    const join = {
+      ...takeBody('head', 'stock', 200, two),
+      also: { kind: 'undo' as const, id: uuidv7(), replaces: three },
+    };
+    expect(await ines.ask(api.bench.weigh, { params, body: join })).toMatchObject({
+      body: { code: 'already_replaced' },
+    });
+    expect((await standing(breakdown.id)).map(([, , , mg]) => mg)).toEqual([grams(60), grams(100)]);
+  });
+
   it('a pair that comes twice in one commit is written once', async () => {
     const { breakdown } = await startHake(one, ines);
     const params = { breakdownId: breakdown.id };

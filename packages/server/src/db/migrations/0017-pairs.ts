@@ -45,10 +45,11 @@ begin
   )
   select j.id, j.house_id, j.person_id, j.person, j.allowed, j.state, exists (select 1 from w where w.id = j.id), j.refusal, j.known
   from judged j;
-  -- two at the same moment: one of a pair found its place taken, so the other may not stay
+  -- two at the same moment: one of a pair found its place taken, so the other may not stay. Only what was written just now counts
   if exists (select 1 from jsonb_to_recordset(asked_rows) as a(id uuid, pair uuid)
              where a.pair is not null
-               and exists (select 1 from weighing where weighing.id = a.id) <> exists (select 1 from weighing where weighing.id = a.pair)) then
+               and exists (select 1 from weighing n where n.id = a.id and n.xmin = pg_current_xact_id()::xid)
+                   and not exists (select 1 from weighing n where n.id = a.pair and n.xmin = pg_current_xact_id()::xid)) then
     raise exception 'one of two weights that go together' using errcode = 'ZB004';
   end if;
 end $$;`,

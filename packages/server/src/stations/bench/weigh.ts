@@ -88,7 +88,8 @@ class SharedCommits {
     });
   }
 
-  async #commit(batch: readonly Waiting[]): Promise<void> {
+  /** `again`: it was tried before, alone. */
+  async #commit(batch: readonly Waiting[], again = false): Promise<void> {
     try {
       const rows = await select<Judged>(this.#db, 'select * from take_weighings($1::jsonb, $2::text[])', [
         JSON.stringify(batch.flatMap((b) => b.rows)),
@@ -98,19 +99,25 @@ class SharedCommits {
       // the same key twice in one commit: the first wrote it, the second finds it written
       const answered = new Set<string>();
       for (const {
-        rows: [row],
+        rows: [row, other],
         done,
         failed,
       } of batch) {
         const result = byId.get(row.id);
+        const refusal = result?.refusal ?? byId.get(other?.id ?? '')?.refusal ?? null;
         if (result === undefined) failed(new Error(`weighing ${row.id} was not judged`));
-        else done(answered.has(row.id) ? { ...result, written: false } : result);
+        else done({ ...result, refusal, written: result.written && !answered.has(row.id) });
         answered.add(row.id);
       }
     } catch (error) {
       const [only] = batch;
       // two tablets split one weight at the same moment: the other has written it by now, and this one is told so
-      if (batch.length === 1 && isHalf(error)) return this.#commit(batch);
+      if (batch.length === 1 && isHalf(error)) {
+        if (!again) return this.#commit(batch, true);
+        // the name of its other half is taken by something else
+        only?.failed(new Problem('key_reused'));
+        return;
+      }
       // one that the database cannot take must not take others along: each once more by itself
       if (
         batch.length === 1 ||
@@ -189,10 +196,12 @@ async function whyNot(
   if (!judged.known)
     throw new Problem('invalid', 'This plan has no such piece.', [{ path: 'pieceId', message: 'not in this plan' }]);
   if (judged.refusal !== null) throw new Problem('tray_refused', `${judged.refusal}.`);
-  const replaced = await selectOne(db, 'select 1 from weighing where replaces = $1 and breakdown_id = $2', [
-    wanted.replaces,
-    breakdownId,
-  ]);
+  const righted = [wanted.replaces, also?.kind === 'undo' ? also.replaces : null].filter((id) => id !== null);
+  const replaced = await selectOne(
+    db,
+    'select 1 from weighing where replaces = any($1::uuid[]) and breakdown_id = $2',
+    [righted, breakdownId],
+  );
   if (replaced !== undefined) throw new Problem('already_replaced');
   throw new Problem('invalid', 'There is no such weight to put right.', [
     { path: 'replaces', message: 'not a weight of this breakdown' },
