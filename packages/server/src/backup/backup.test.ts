@@ -10,6 +10,7 @@ import { baseBefore } from './base.ts';
 import { differing, readFacts, wrongInside } from './facts.ts';
 import { checkBackup, makeBackup, nameAt, writeBackup } from './makeBackup.ts';
 import { isDue } from './nightly.ts';
+import { runOn } from './postgresProgram.ts';
 import { toKeep } from './retention.ts';
 import { tryBackup } from './tryBackup.ts';
 
@@ -96,6 +97,10 @@ describe('a backup', () => {
     nowhere.pathname = '/not_there';
     await expect(writeBackup(nowhere.toString(), join(dir, nameAt(at)), at)).rejects.toThrow();
     expect(readdirSync(dir)).toEqual([]);
+    // what a program says of its failure has no password in it
+    const failed = await runOn(kitchen.databaseUrl, 'pg_dump', ['--no-such-thing']).catch((e: Error) => e.message);
+    expect(failed).toContain('pg_dump');
+    expect(failed).not.toContain(new URL(kitchen.databaseUrl).password);
   });
 
   it('is brought back for a rehearsal, and one table that differs is named', async () => {

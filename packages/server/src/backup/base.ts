@@ -1,12 +1,9 @@
 /** Base backups: the ground on which the kept log stands, so that the records can be had as they were at any moment. */
-import { execFile } from 'node:child_process';
 import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { promisify } from 'node:util';
 import pg from 'pg';
-import { postgresProgram } from './postgresProgram.ts';
+import { runOn } from './postgresProgram.ts';
 
-const run = promisify(execFile);
 const BASES = 2;
 
 interface Base {
@@ -48,8 +45,7 @@ export async function makeBase(
   const { rows } = await client.query<{ from: string }>('select pg_walfile_name(pg_current_wal_lsn()) as from');
   await client.end();
   const from = rows[0]?.from ?? '';
-  await run(postgresProgram('pg_basebackup'), [
-    `--dbname=${databaseUrl}`,
+  await runOn(databaseUrl, 'pg_basebackup', [
     `--pgdata=${part}`,
     '--format=tar',
     '--gzip',

@@ -1,16 +1,12 @@
-import { execFile } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { copyFile, mkdir, open, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
-import { promisify } from 'node:util';
 import pg from 'pg';
 import { z } from 'zod';
 import { NOT_KEPT, readFacts } from './facts.ts';
-import { postgresProgram } from './postgresProgram.ts';
+import { runOn } from './postgresProgram.ts';
 import { toKeep } from './retention.ts';
-
-const run = promisify(execFile);
 
 /** What stands beside a backup, so that it can be judged without opening it. */
 const manifestSchema = z.strictObject({
@@ -49,18 +45,13 @@ export async function writeBackup(databaseUrl: string, file: string, at: Date): 
     await client.query('begin isolation level repeatable read read only');
     // the dump and what is said of it are of the same moment
     const { rows } = await client.query<{ snapshot: string }>('select pg_export_snapshot() as snapshot');
-    const dumped = run(
-      postgresProgram('pg_dump'),
-      [
-        '--format=custom',
-        '--no-owner',
-        `--snapshot=${rows[0]?.snapshot}`,
-        ...NOT_KEPT.map((table) => `--exclude-table-data=public.${table}`),
-        `--file=${part}`,
-        `--dbname=${databaseUrl}`,
-      ],
-      { maxBuffer: 10_000_000 },
-    );
+    const dumped = runOn(databaseUrl, 'pg_dump', [
+      '--format=custom',
+      '--no-owner',
+      `--snapshot=${rows[0]?.snapshot}`,
+      ...NOT_KEPT.map((table) => `--exclude-table-data=public.${table}`),
+      `--file=${part}`,
+    ]);
     const seen = (async () => ({
       facts: await readFacts(client),
       shape: (await client.query<{ name: string }>('select max(name) as name from migration')).rows[0]?.name ?? '',
@@ -79,9 +70,7 @@ export async function writeBackup(databaseUrl: string, file: string, at: Date): 
     return manifest;
   } catch (error) {
     await rm(part, { force: true });
-    throw new BackupRefused(
-      `nothing was kept: ${error instanceof Error ? error.message.split('\n').slice(-2).join(' ') : String(error)}`,
-    );
+    throw new BackupRefused(`nothing was kept: ${error instanceof Error ? error.message : String(error)}`);
   } finally {
     await client.end();
   }

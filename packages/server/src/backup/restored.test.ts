@@ -1,4 +1,3 @@
-import { execFileSync } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -9,7 +8,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { makeDatabase, openTestKitchen, type TestKitchen } from '../testing/openTestKitchen.ts';
 import { deliveryBody, must, startHake, takeBody } from '../testing/work.ts';
 import { writeBackup } from './makeBackup.ts';
-import { postgresProgram } from './postgresProgram.ts';
+import { runOn } from './postgresProgram.ts';
 import { recordRestored } from './record.ts';
 
 let kitchen: TestKitchen;
@@ -37,7 +36,7 @@ it('what tablets did after the backup is named by the restored records, and fits
   const weighing = await must(ines, api.bench.weigh, weigh, keys[2]);
 
   const databaseUrl = await makeDatabase();
-  execFileSync(postgresProgram('pg_restore'), ['--no-owner', '--exit-on-error', `--dbname=${databaseUrl}`, file]);
+  await runOn(databaseUrl, 'pg_restore', ['--no-owner', '--exit-on-error', file]);
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
   await recordRestored(client, new Date(), stateAt);

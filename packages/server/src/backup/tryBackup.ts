@@ -7,7 +7,7 @@ import { promisify } from 'node:util';
 import pg from 'pg';
 import { differing, readFacts, wrongInside } from './facts.ts';
 import { BackupRefused, checkBackup } from './makeBackup.ts';
-import { postgresProgram } from './postgresProgram.ts';
+import { runOn } from './postgresProgram.ts';
 
 const run = promisify(execFile);
 
@@ -29,7 +29,7 @@ export async function tryBackup(root: string, file: string): Promise<{ readonly 
     await run('chmod', ['711', join(home, '..')]);
     await db('start');
     const url = await db('url');
-    await run(postgresProgram('pg_restore'), ['--no-owner', '--exit-on-error', `--dbname=${url}`, file]);
+    await runOn(url, 'pg_restore', ['--no-owner', '--exit-on-error', file]);
     const client = new pg.Client({ connectionString: url });
     await client.connect();
     try {
