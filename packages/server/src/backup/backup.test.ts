@@ -91,6 +91,19 @@ describe('a backup', () => {
     await expect(checkBackup(file)).rejects.toThrow('cannot be read');
   });
 
+  it('lies in a second place too, or it is said in words why not', async () => {
+    const [dir, second] = [folder(), folder()];
+    const there = await makeBackup(kitchen.databaseUrl, dir, second, at);
+    expect(there).toMatchObject({ second: 'kept', secondWhy: null });
+    expect(await checkBackup(join(second, there.name))).toMatchObject({ sha256: there.sha256 });
+    const unplugged = join(second, 'unplugged');
+    const later = new Date(at.getTime() + 1_000);
+    expect(await makeBackup(kitchen.databaseUrl, dir, unplugged, later)).toMatchObject({
+      second: 'failed',
+      secondWhy: `${unplugged} is not there`,
+    });
+  });
+
   it('that cannot be made leaves nothing behind', async () => {
     const dir = folder();
     const nowhere = new URL(kitchen.databaseUrl);

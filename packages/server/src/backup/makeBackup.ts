@@ -134,6 +134,13 @@ async function thin(folder: string, now: Date): Promise<void> {
       for (const gone of [name, manifestOf(name)]) await rm(join(folder, gone), { force: true });
 }
 
+const WHY_NOT: Readonly<Record<string, (place: string) => string>> = {
+  ENOENT: (place) => `${place} is not there`,
+  ENOSPC: (place) => `there is no room on ${place}`,
+  EACCES: (place) => `nothing may be written to ${place}`,
+  EROFS: (place) => `nothing can be written to ${place}`,
+};
+
 /** Copies a backup into a second place and reads it back from there. Gives why not, or null. */
 async function copyTo(second: string, folder: string, name: string, sha256: string): Promise<string | null> {
   try {
@@ -150,7 +157,8 @@ async function copyTo(second: string, folder: string, name: string, sha256: stri
     await copyFile(join(folder, manifestOf(name)), join(second, manifestOf(name)));
     return null;
   } catch (error) {
-    return error instanceof Error ? error.message : String(error);
+    const code = (error as NodeJS.ErrnoException).code ?? '';
+    return WHY_NOT[code]?.(second) ?? (error instanceof Error ? error.message : String(error));
   }
 }
 

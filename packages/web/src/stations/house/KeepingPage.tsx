@@ -50,7 +50,7 @@ function Backups({ keeping }: { readonly keeping: Keeping }) {
               <tr key={b.name} className="border-b border-line">
                 <td className="px-3 py-2 whitespace-nowrap">{dayAndTime(b.at)}</td>
                 <td className="px-3 py-2">{b.kind === 'dump' ? 'the records' : 'ground for any moment since'}</td>
-                <td className="px-3 py-2 text-right tabular-nums">{sizeWords(b.bytes)}</td>
+                <td className="px-3 py-2 text-right whitespace-nowrap tabular-nums">{sizeWords(b.bytes)}</td>
                 <td className="px-3 py-2">
                   {b.kind === 'base'
                     ? ''
