@@ -92,6 +92,20 @@ export async function keptOnDevice(page: Page, text: string, times = 1): Promise
 /** The last part of the address: the breakdown, cutting or batch that is open. */
 export const openedId = (page: Page): string => new URL(page.url()).pathname.split('/').at(-1) ?? '';
 
+/** A piece of the animal that is open, to be weighed next. */
+export const pieceButton = (page: Page, piece: RegExp) =>
+  page.getByRole('group', { name: 'Piece' }).getByRole('button', { name: piece });
+
+/** Types a weight, and waits until the screen no longer says that it is being kept. */
+export async function weighTyped(page: Page, grams: number): Promise<void> {
+  const typed = page.getByLabel('Weight, typed');
+  await page.keyboard.press('m');
+  await typed.fill(String(grams));
+  await page.keyboard.press('Enter');
+  await typed.waitFor({ state: 'hidden' });
+  await expect(page.getByTestId('saved')).not.toContainText('keeping');
+}
+
 /** Puts a mass on the simulated scale and waits until it rests on it. */
 export async function load(page: Page, grams: number): Promise<void> {
   const field = page.getByLabel('Load in grams').first();

@@ -40,7 +40,8 @@ export class KitchenProcess {
     this.#database = database;
   }
 
-  get #home(): string {
+  /** The folder of its cluster. */
+  get home(): string {
     return this.#options.home ?? `${ROOT}.zabrik/${this.#options.cluster}`;
   }
 
@@ -54,7 +55,7 @@ export class KitchenProcess {
   }
 
   db(...args: string[]): string {
-    const env = { ...process.env, DB_HOME: this.#home, DB_FSYNC: this.#options.fsync };
+    const env = { ...process.env, DB_HOME: this.home, DB_FSYNC: this.#options.fsync };
     return execFileSync('scripts/db.sh', args, {
       cwd: ROOT,
       env,
@@ -126,7 +127,7 @@ export class KitchenProcess {
       stdio: ['ignore', 'pipe', 'inherit'],
     });
     // what it has to say about itself stands beside its cluster
-    this.#server.stdout?.pipe(createWriteStream(`${this.#home}/said.log`, { flags: 'a' }));
+    this.#server.stdout?.pipe(createWriteStream(`${this.home}/said.log`, { flags: 'a' }));
     this.port = Number((await firstLine(this.#server, /server listening (\d+)/))[1]);
   }
 
@@ -146,7 +147,7 @@ export class KitchenProcess {
 
   /** kill -9 of the postmaster; its children find out by themselves. */
   killPostgres(): void {
-    const pid = Number(readFileSync(`${this.#home}/data/postmaster.pid`, 'utf8').split('\n')[0]);
+    const pid = Number(readFileSync(`${this.home}/data/postmaster.pid`, 'utf8').split('\n')[0]);
     process.kill(pid, 'SIGKILL');
   }
 

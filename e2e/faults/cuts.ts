@@ -1,7 +1,8 @@
 import { setTimeout as wait } from 'node:timers/promises';
-import { type Browser, type BrowserContext, chromium, expect, type Page } from '@playwright/test';
-import { signInByTouch } from '../cook.ts';
+import { type Browser, type BrowserContext, expect, type Page } from '@playwright/test';
+import { pieceButton, signInByTouch, weighTyped } from '../cook.ts';
 import { type KitchenProcess, signInOver } from '../kitchenProcess.ts';
+import { withBrowser } from './browser.ts';
 import type { Counts } from './table.ts';
 
 /** After so many weights a tablet goes on with a new animal: a breakdown of thousands of weights is none. */
@@ -15,7 +16,7 @@ interface Tally {
 }
 
 /** A breakdown of so many hake that none of its pieces is ever the last. */
-async function begin(kitchen: KitchenProcess, name: string): Promise<string> {
+export async function begin(kitchen: KitchenProcess, name: string): Promise<string> {
   const session = await signInOver(kitchen.base, name);
   const { suppliers } = (await session.get('/api/v1/suppliers')) as { suppliers: { id: string }[] };
   const sent = async (path: string, body: unknown): Promise<Record<string, string>> =>
@@ -66,19 +67,10 @@ async function tablet(
   const atBench = async (): Promise<void> => {
     await page.goto(`/bench/${id}`);
     await page.getByTestId('pan').waitFor();
-    await page
-      .getByRole('group', { name: 'Piece' })
-      .getByRole('button', { name: /^fillet/ })
-      .click();
+    await pieceButton(page, /^fillet/).click();
   };
   const weigh = async (): Promise<void> => {
-    const typed = page.getByLabel('Weight, typed');
-    await page.keyboard.press('m');
-    await typed.fill(String(100 + (tally.weights % 50)));
-    await page.keyboard.press('Enter');
-    await typed.waitFor({ state: 'hidden' });
-    // it counts as said once the screen no longer says that it is being kept
-    await expect(page.getByTestId('saved')).not.toContainText('keeping');
+    await weighTyped(page, 100 + (tally.weights % 50));
     said.set(id, (said.get(id) ?? 0) + 1);
     tally.weights += 1;
   };
@@ -101,10 +93,7 @@ async function tablet(
       tally.reloads += 1;
       await page.reload();
       await page.getByTestId('pan').waitFor();
-      await page
-        .getByRole('group', { name: 'Piece' })
-        .getByRole('button', { name: /^fillet/ })
-        .click();
+      await pieceButton(page, /^fillet/).click();
     } else if (turn === 7) {
       tally.closed += 1;
       await page.close({ runBeforeUnload: false });
@@ -121,11 +110,7 @@ async function tablet(
 /** Two tablets at once, each with its own cook and its own animals. */
 export async function cuts(kitchen: KitchenProcess, untilMs: number): Promise<Counts> {
   const tally: Tally = { weights: 0, cuts: 0, reloads: 0, closed: 0 };
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage'],
-  });
-  try {
+  return withBrowser(async (browser) => {
     const names = ['Ines Calloway', 'Jory Pellam'] as const;
     const done = await Promise.all(names.map((name) => tablet(browser, kitchen, name, untilMs, tally)));
     let lost = 0;
@@ -151,7 +136,5 @@ export async function cuts(kitchen: KitchenProcess, untilMs: number): Promise<Co
         otherName += rows.reduce((sum, [who, count]) => sum + (who === names[i] ? 0 : Number(count)), 0);
       }
     return { ...tally, lost, doubled, otherName };
-  } finally {
-    await browser.close();
-  }
+  });
 }

@@ -14,6 +14,7 @@ import { disk } from './disk.ts';
 import { fuzz } from './fuzz.ts';
 import { kills } from './kills.ts';
 import { load } from './load.ts';
+import { restore } from './restore.ts';
 import { soak } from './soak.ts';
 import { stove } from './stove.ts';
 import { type Counts, commitNow, faultsPage, keepRun, type Part, type Run, tableOf } from './table.ts';
@@ -46,6 +47,7 @@ const work: readonly (readonly [Part, () => Promise<Counts | undefined>])[] = [
   ['clock', () => clock(kitchen, short ? 1 : Math.ceil(minutes / 10))],
   ['cuts', () => cuts(kitchen, short ? Date.now() + 10_000 : until(0.3))],
   ['disk', () => disk(short ? 1 : Math.ceil(minutes / 10))],
+  ['restore', () => restore(kitchen)],
   [
     'fuzz',
     () =>

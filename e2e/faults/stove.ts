@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { setTimeout as wait } from 'node:timers/promises';
-import { type Browser, chromium, type Page } from '@playwright/test';
+import type { Browser, Page } from '@playwright/test';
 import { type KitchenProcess, signInOver } from '../kitchenProcess.ts';
+import { withBrowser } from './browser.ts';
 import type { Counts } from './table.ts';
 
 /** How far ahead a timer is set: longer than it takes to come back. */
@@ -30,11 +31,7 @@ const heardAfter = async (page: Page, dueAt: string): Promise<number> => {
  * second of its time on a screen that was open all the while and on one opened afterwards.
  */
 export async function stove(kitchen: KitchenProcess): Promise<Counts> {
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage'],
-  });
-  try {
+  return withBrowser(async (browser) => {
     const session = await signInOver(kitchen.base, 'Ines Calloway');
     const openBefore = await openScreen(browser, kitchen, 'Maren Ostle');
     const { lots } = (await session.get('/api/v1/lots?category=white-fish-frame&kind=piece&limit=5')) as {
@@ -71,7 +68,5 @@ export async function stove(kitchen: KitchenProcess): Promise<Counts> {
     if (Date.now() > Date.parse(dueAt)) throw new Error('it took longer to come back than the timer had to go');
     const heard = await Promise.all([openBefore, openAfter].map((page) => heardAfter(page, dueAt)));
     return { timers: 1, gone, rangMs: Math.max(...heard) };
-  } finally {
-    await browser.close();
-  }
+  });
 }

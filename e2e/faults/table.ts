@@ -9,7 +9,18 @@ const ROOT = new URL('../..', import.meta.url).pathname;
 export interface Counts {
   readonly [what: string]: number | readonly number[];
 }
-export type Part = 'kills' | 'stove' | 'cuts' | 'fuzz' | 'disk' | 'clock' | 'devices' | 'load' | 'soak' | 'books';
+export type Part =
+  | 'kills'
+  | 'stove'
+  | 'cuts'
+  | 'fuzz'
+  | 'disk'
+  | 'clock'
+  | 'devices'
+  | 'load'
+  | 'soak'
+  | 'restore'
+  | 'books';
 
 export interface Run {
   readonly commit: string;
@@ -160,6 +171,15 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
       seen: `${n(c, 'hung')} hung for over 15 s, ${n(c, 'stuck')} stuck afterwards; ${keptLine(c)}`,
       bar: 'none hangs, none stays stuck',
       holds: n(c, 'hung') + n(c, 'stuck') === 0 && kept(c),
+    },
+  ]);
+  say('restore', (c) => [
+    {
+      what: 'records brought back from a backup that is older than the work of two tablets, which then send theirs again',
+      often: `${n(c, 'restores')} times, ${figure(n(c, 'gone'))} lines of the records gone with it`,
+      seen: `${keptLine(c)} once both had sent`,
+      bar: 'none lost, doubled, or under another name',
+      holds: kept(c) && n(c, 'gone') > 0,
     },
   ]);
   say('load', (c) => {
