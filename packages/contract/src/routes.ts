@@ -6,8 +6,11 @@ export interface Route {
   readonly method: 'get' | 'post' | 'delete';
   /** Under /api/v1, with :name for each parameter. */
   readonly path: string;
-  /** Changes something: needs an Idempotency-Key, and a repeat of the key gets the first answer. */
-  readonly command: boolean;
+  /**
+   * Changes something: needs an Idempotency-Key, and a repeat of the key gets the first answer. `may-wait`: nothing of its answer is needed to
+   * go on, so a tablet without the server keeps it and sends it later.
+   */
+  readonly command: boolean | 'may-wait';
 }
 
 export const routes = {
@@ -31,14 +34,14 @@ export const routes = {
     cautions: { id: 'house.cautions', method: 'get', path: '/cautions', command: false },
     saveViewers: { id: 'house.saveViewers', method: 'post', path: '/viewers', command: true },
     keeping: { id: 'house.keeping', method: 'get', path: '/keeping', command: false },
-    seeCaution: { id: 'house.seeCaution', method: 'post', path: '/cautions/seen', command: true },
+    seeCaution: { id: 'house.seeCaution', method: 'post', path: '/cautions/seen', command: 'may-wait' },
   },
   receive: {
     suppliers: { id: 'receive.suppliers', method: 'get', path: '/suppliers', command: false },
     addSupplier: { id: 'receive.addSupplier', method: 'post', path: '/suppliers', command: true },
     list: { id: 'receive.list', method: 'get', path: '/deliveries', command: false },
     read: { id: 'receive.read', method: 'get', path: '/deliveries/:deliveryId', command: false },
-    accept: { id: 'receive.accept', method: 'post', path: '/deliveries', command: true },
+    accept: { id: 'receive.accept', method: 'post', path: '/deliveries', command: 'may-wait' },
     close: { id: 'receive.close', method: 'post', path: '/deliveries/:deliveryId/close', command: true },
     photographs: {
       id: 'receive.photographs',
@@ -68,26 +71,26 @@ export const routes = {
     list: { id: 'bench.list', method: 'get', path: '/breakdowns', command: false },
     start: { id: 'bench.start', method: 'post', path: '/breakdowns', command: true },
     read: { id: 'bench.read', method: 'get', path: '/breakdowns/:breakdownId', command: false },
-    weigh: { id: 'bench.weigh', method: 'post', path: '/breakdowns/:breakdownId/weighings', command: true },
+    weigh: { id: 'bench.weigh', method: 'post', path: '/breakdowns/:breakdownId/weighings', command: 'may-wait' },
     waiting: { id: 'bench.waiting', method: 'get', path: '/waiting-stages', command: false },
     goOn: { id: 'bench.goOn', method: 'post', path: '/waiting-stages', command: true },
-    event: { id: 'bench.event', method: 'post', path: '/breakdowns/:breakdownId/events', command: true },
+    event: { id: 'bench.event', method: 'post', path: '/breakdowns/:breakdownId/events', command: 'may-wait' },
     people: { id: 'bench.people', method: 'get', path: '/bench/people', command: false },
     reopen: { id: 'bench.reopen', method: 'post', path: '/breakdowns/:breakdownId/reopen', command: true },
     plan: { id: 'bench.plan', method: 'get', path: '/plans/:planId', command: false },
     savePlan: { id: 'bench.savePlan', method: 'post', path: '/plans', command: true },
     retirePlan: { id: 'bench.retirePlan', method: 'post', path: '/plans/:planId/retire', command: true },
     saveSpecies: { id: 'bench.saveSpecies', method: 'post', path: '/species', command: true },
-    close: { id: 'bench.close', method: 'post', path: '/breakdowns/:breakdownId/close', command: true },
+    close: { id: 'bench.close', method: 'post', path: '/breakdowns/:breakdownId/close', command: 'may-wait' },
     cancel: { id: 'bench.cancel', method: 'post', path: '/breakdowns/:breakdownId/cancel', command: true },
     scaleCommand: { id: 'bench.scaleCommand', method: 'post', path: '/scale/commands', command: false },
   },
   cutting: {
     list: { id: 'cutting.list', method: 'get', path: '/cuttings', command: false },
     read: { id: 'cutting.read', method: 'get', path: '/cuttings/:cuttingId', command: false },
-    start: { id: 'cutting.start', method: 'post', path: '/cuttings', command: true },
-    event: { id: 'cutting.event', method: 'post', path: '/cuttings/:cuttingId/events', command: true },
-    close: { id: 'cutting.close', method: 'post', path: '/cuttings/:cuttingId/close', command: true },
+    start: { id: 'cutting.start', method: 'post', path: '/cuttings', command: 'may-wait' },
+    event: { id: 'cutting.event', method: 'post', path: '/cuttings/:cuttingId/events', command: 'may-wait' },
+    close: { id: 'cutting.close', method: 'post', path: '/cuttings/:cuttingId/close', command: 'may-wait' },
     cancel: { id: 'cutting.cancel', method: 'post', path: '/cuttings/:cuttingId/cancel', command: true },
     learnt: { id: 'cutting.learnt', method: 'get', path: '/cutting-forms', command: false },
   },
@@ -95,16 +98,16 @@ export const routes = {
     list: { id: 'larder.list', method: 'get', path: '/lots', command: false },
     read: { id: 'larder.read', method: 'get', path: '/lots/:lotId', command: false },
     trace: { id: 'larder.trace', method: 'get', path: '/lots/:lotId/trace', command: false },
-    takeOut: { id: 'larder.takeOut', method: 'post', path: '/lots/:lotId/take-out', command: true },
+    takeOut: { id: 'larder.takeOut', method: 'post', path: '/lots/:lotId/take-out', command: 'may-wait' },
     groups: { id: 'larder.groups', method: 'get', path: '/lot-groups', command: false },
-    keep: { id: 'larder.keep', method: 'post', path: '/lots/:lotId/keep', command: true },
-    undoKeep: { id: 'larder.undoKeep', method: 'post', path: '/lot-events/:eventId/undo', command: true },
-    split: { id: 'larder.split', method: 'post', path: '/lots/:lotId/split', command: true },
-    merge: { id: 'larder.merge', method: 'post', path: '/merges', command: true },
+    keep: { id: 'larder.keep', method: 'post', path: '/lots/:lotId/keep', command: 'may-wait' },
+    undoKeep: { id: 'larder.undoKeep', method: 'post', path: '/lot-events/:eventId/undo', command: 'may-wait' },
+    split: { id: 'larder.split', method: 'post', path: '/lots/:lotId/split', command: 'may-wait' },
+    merge: { id: 'larder.merge', method: 'post', path: '/merges', command: 'may-wait' },
     tubs: { id: 'larder.tubs', method: 'get', path: '/tubs', command: false },
-    startTub: { id: 'larder.startTub', method: 'post', path: '/tubs', command: true },
-    fill: { id: 'larder.fill', method: 'post', path: '/tubs/:lotId/fill', command: true },
-    count: { id: 'larder.count', method: 'post', path: '/stock-takes', command: true },
+    startTub: { id: 'larder.startTub', method: 'post', path: '/tubs', command: 'may-wait' },
+    fill: { id: 'larder.fill', method: 'post', path: '/tubs/:lotId/fill', command: 'may-wait' },
+    count: { id: 'larder.count', method: 'post', path: '/stock-takes', command: 'may-wait' },
     stockTakes: { id: 'larder.stockTakes', method: 'get', path: '/stock-takes', command: false },
     printLabels: { id: 'larder.printLabels', method: 'post', path: '/labels', command: true },
     labelPdf: { id: 'larder.labelPdf', method: 'get', path: '/labels.pdf', command: false },
@@ -118,15 +121,15 @@ export const routes = {
     list: { id: 'pots.list', method: 'get', path: '/runs', command: false },
     read: { id: 'pots.read', method: 'get', path: '/runs/:runId', command: false },
     timers: { id: 'pots.timers', method: 'get', path: '/run-timers', command: false },
-    plan: { id: 'pots.plan', method: 'post', path: '/runs', command: true },
-    event: { id: 'pots.event', method: 'post', path: '/runs/:runId/events', command: true },
-    finish: { id: 'pots.finish', method: 'post', path: '/runs/:runId/finish', command: true },
+    plan: { id: 'pots.plan', method: 'post', path: '/runs', command: 'may-wait' },
+    event: { id: 'pots.event', method: 'post', path: '/runs/:runId/events', command: 'may-wait' },
+    finish: { id: 'pots.finish', method: 'post', path: '/runs/:runId/finish', command: 'may-wait' },
     cancel: { id: 'pots.cancel', method: 'post', path: '/runs/:runId/cancel', command: true },
     boned: { id: 'pots.boned', method: 'get', path: '/boned', command: false },
     coolings: { id: 'pots.coolings', method: 'get', path: '/coolings', command: false },
-    startCooling: { id: 'pots.startCooling', method: 'post', path: '/coolings', command: true },
-    readCooling: { id: 'pots.readCooling', method: 'post', path: '/coolings/:coolingId/readings', command: true },
-    closeCooling: { id: 'pots.closeCooling', method: 'post', path: '/coolings/:coolingId/close', command: true },
+    startCooling: { id: 'pots.startCooling', method: 'post', path: '/coolings', command: 'may-wait' },
+    readCooling: { id: 'pots.readCooling', method: 'post', path: '/coolings/:coolingId/readings', command: 'may-wait' },
+    closeCooling: { id: 'pots.closeCooling', method: 'post', path: '/coolings/:coolingId/close', command: 'may-wait' },
   },
   ledger: {
     list: { id: 'ledger.list', method: 'get', path: '/ledger/breakdowns', command: false },

@@ -1,8 +1,6 @@
 import { Bell } from 'lucide-react';
 import { useEffect } from 'react';
 import { Link } from 'react-router';
-import { v7 as uuidv7 } from 'uuid';
-import { addressOf } from './api.ts';
 import { api } from './endpoints.ts';
 import { keep, useOutbox } from './outbox.ts';
 import { useMay } from './queries.ts';
@@ -72,13 +70,14 @@ export function TimerBell() {
               type="button"
               className="min-h-11 rounded-md border-2 border-ink bg-white px-5 font-head font-semibold"
               onClick={() =>
-                void keep({
-                  key: uuidv7(),
-                  url: addressOf(api.pots.event, { params: { runId: t.runId } }),
-                  body: { at: new Date().toISOString(), body: { kind: 'timer-off', timerId: t.id } },
-                  about: t.runId,
-                  says: `Timer of ${t.title} stopped`,
-                })
+                void keep(
+                  api.pots.event,
+                  {
+                    params: { runId: t.runId },
+                    body: { at: new Date().toISOString(), body: { kind: 'timer-off', timerId: t.id } },
+                  },
+                  { says: `Timer of ${t.title} stopped` },
+                )
               }
             >
               Stop

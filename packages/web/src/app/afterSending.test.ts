@@ -1,4 +1,5 @@
 import { QueryClient } from '@tanstack/react-query';
+import type { EndpointId } from '@zabrik/contract';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { takeAnswer } from './afterSending.ts';
 import type { Waiting } from './outbox.ts';
@@ -7,10 +8,11 @@ let client: QueryClient;
 beforeEach(() => {
   client = new QueryClient();
 });
-const sent = (url: string, about: string, key = 'k1'): Waiting => ({
+const sent = (endpoint: EndpointId, about: string, key = 'k1'): Waiting => ({
   key,
   madeAt: 0,
-  url: `/api/v1${url}`,
+  endpoint,
+  params: {},
   body: {},
   about,
   says: '',
@@ -21,7 +23,7 @@ const stale = (key: readonly string[]): boolean | undefined => client.getQuerySt
 describe('what the server answered to a command of the outbox', () => {
   it('adds a weighing once, however often it is told of it', () => {
     client.setQueryData(['breakdowns', 'one', 'b'], { weighings: [], events: [] });
-    const w = sent('/breakdowns/b/weighings', 'b');
+    const w = sent('bench.weigh', 'b');
     takeAnswer(client, w, { id: 'k1', massMg: 88_000 });
     takeAnswer(client, w, { id: 'k1', massMg: 88_000 });
     expect(client.getQueryData(['breakdowns', 'one', 'b'])).toEqual({
@@ -32,13 +34,13 @@ describe('what the server answered to a command of the outbox', () => {
   });
 
   it('adds what was said at the bench, at the ruler and at the stove to what was said before', () => {
-    for (const [kind, id] of [
-      ['breakdowns', 'b'],
-      ['cuttings', 'c'],
-      ['runs', 'r'],
+    for (const [kind, id, endpoint] of [
+      ['breakdowns', 'b', 'bench.event'],
+      ['cuttings', 'c', 'cutting.event'],
+      ['runs', 'r', 'pots.event'],
     ] as const) {
       client.setQueryData([kind, 'one', id], { weighings: [], events: [{ id: 'k0' }] });
-      takeAnswer(client, sent(`/${kind}/${id}/events`, id), { id: 'k1' });
+      takeAnswer(client, sent(endpoint, id), { id: 'k1' });
       expect(client.getQueryData([kind, 'one', id])).toMatchObject({ events: [{ id: 'k0' }, { id: 'k1' }] });
     }
   });
@@ -46,14 +48,14 @@ describe('what the server answered to a command of the outbox', () => {
   it('tells the bells when a timer was set or stopped', () => {
     client.setQueryData(['runs', 'timers'], { timers: [] });
     client.setQueryData(['runs', 'one', 'r'], { events: [] });
-    takeAnswer(client, sent('/runs/r/events', 'r'), { id: 'k1' });
+    takeAnswer(client, sent('pots.event', 'r'), { id: 'k1' });
     expect(stale(['runs', 'timers'])).toBe(true);
   });
 
   it('lets a finished batch be done at once, without losing what only the whole of it holds', () => {
     client.setQueryData(['runs', 'one', 'r'], { id: 'r', state: 'on', events: [{ id: 'e' }], use: { id: 'fumet' } });
     client.setQueryData(['lots', 'list'], []);
-    takeAnswer(client, sent('/runs/r/finish', 'r'), { id: 'r', state: 'done', outputMg: 1 });
+    takeAnswer(client, sent('pots.finish', 'r'), { id: 'r', state: 'done', outputMg: 1 });
     expect(client.getQueryData(['runs', 'one', 'r'])).toEqual({
       id: 'r',
       state: 'done',
@@ -66,8 +68,8 @@ describe('what the server answered to a command of the outbox', () => {
 
   it('puts a log that was begun here among the open ones, and its readings in its place', () => {
     client.setQueryData(['coolings', 'list'], { open: [{ id: 'a', readings: [1] }], closed: [] });
-    takeAnswer(client, sent('/coolings', 'b'), { id: 'b', readings: [1] });
-    takeAnswer(client, sent('/coolings/a/readings', 'a'), { id: 'a', readings: [1, 2] });
+    takeAnswer(client, sent('pots.startCooling', 'b'), { id: 'b', readings: [1] });
+    takeAnswer(client, sent('pots.readCooling', 'a'), { id: 'a', readings: [1, 2] });
     expect(client.getQueryData(['coolings', 'list'])).toEqual({
       open: [
         { id: 'a', readings: [1, 2] },
@@ -78,9 +80,9 @@ describe('what the server answered to a command of the outbox', () => {
   });
 
   it('makes up nothing of what this device has never read', () => {
-    takeAnswer(client, sent('/coolings', 'b'), { id: 'b' });
-    takeAnswer(client, sent('/runs/r/finish', 'r'), { id: 'r' });
-    takeAnswer(client, sent('/breakdowns/b/weighings', 'b'), { id: 'k1' });
+    takeAnswer(client, sent('pots.startCooling', 'b'), { id: 'b' });
+    takeAnswer(client, sent('pots.finish', 'r'), { id: 'r' });
+    takeAnswer(client, sent('bench.weigh', 'b'), { id: 'k1' });
     for (const key of [
       ['coolings', 'list'],
       ['runs', 'one', 'r'],

@@ -1,11 +1,11 @@
-import type { Answer, Ask, Endpoint, ProblemDocument } from '@zabrik/contract';
+import type { Answer, Ask, Endpoint, EndpointId, ProblemCode, ProblemDocument } from '@zabrik/contract';
 import { noteDone } from './done.ts';
 import { takeEarly } from './early.ts';
 import { intentOf, keyOf, settled } from './intents.ts';
 
 /** A refusal of the server, with the sentence to show and the field to put right where there is one. */
 export class Refused extends Error {
-  readonly code: string;
+  readonly code: ProblemCode;
   readonly status: number;
   readonly field: string | undefined;
   readonly fields: readonly { readonly path: string; readonly message: string }[];
@@ -88,7 +88,7 @@ interface Parts {
   readonly body?: unknown;
 }
 
-export function addressOf(endpoint: Endpoint, { params, query }: Parts): string {
+export function addressOf(endpoint: Pick<Endpoint, 'path'>, { params, query }: Parts): string {
   const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(params?.[name] ?? ''));
   const search = new URLSearchParams();
   // what was kept on this device comes back with null where nothing was
@@ -98,7 +98,7 @@ export function addressOf(endpoint: Endpoint, { params, query }: Parts): string 
 }
 
 /** Whether a refusal is the end of it: the server looked at the command and will not do it. Signed out, someone else, too many, or broken is not. */
-export const isDefinite = (error: unknown): boolean =>
+export const isDefinite = (error: unknown): error is Refused =>
   error instanceof Refused &&
   error.status < 500 &&
   ![401, 408, 429].includes(error.status) &&
@@ -120,7 +120,8 @@ export async function call<E extends Endpoint>(endpoint: E, ask: Ask<E>, key?: s
     settled(intent);
     noteDone({
       key: sentAs,
-      url: address,
+      endpoint: endpoint.id as EndpointId,
+      params: parts.params ?? {},
       body: parts.body,
       about: Object.values(parts.params ?? {})[0] ?? '',
       says: endpoint.id,

@@ -3,6 +3,7 @@ import type { Me } from '@zabrik/contract';
 import { v7 as uuidv7 } from 'uuid';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { me as sous } from '../testing/kitchen.ts';
+import { api } from './endpoints.ts';
 
 const houseId = sous.house.id;
 const mine = { personId: sous.person.id, name: sous.person.name, houseId };
@@ -38,7 +39,7 @@ const restored = (stateAt = new Date(Date.now() - 60_000)): Me => ({
 });
 const did = (by: typeof mine, says: string): string => {
   const key = uuidv7();
-  done.noteDone({ key, url: `/api/v1/x/${says}`, body: { says }, about: 'b', says }, by);
+  done.noteDone({ key, endpoint: 'larder.takeOut', params: { lotId: 'l' }, body: { says }, about: 'l', says }, by);
   return key;
 };
 const kept = async (n: number) => vi.waitFor(async () => expect(await done.doneSince(0)).toHaveLength(n));
@@ -79,9 +80,16 @@ it('what was done before the moment the records stand as of is not asked for', a
 
 it('a sent weight is kept for a fortnight, a photograph is not', async () => {
   outbox.worksAs(mine);
-  await outbox.keep({ key: uuidv7(), url: '/api/v1/x', body: { massMg: 1 }, about: 'b', says: 'head' });
+  await outbox.keep(api.bench.weigh, { params: { breakdownId: 'b' }, body: { massMg: 1 } as never }, { says: 'head' });
   await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
-  done.noteDone({ key: uuidv7(), url: '/p', body: 'x'.repeat(200_000), about: '', says: 'photo' });
+  done.noteDone({
+    key: uuidv7(),
+    endpoint: 'receive.photograph',
+    params: {},
+    body: 'x'.repeat(200_000),
+    about: '',
+    says: 'photo',
+  });
   await kept(1);
   vi.useFakeTimers({ toFake: ['Date'], now: Date.now() + 15 * 86_400_000 });
   expect(await done.doneSince(0)).toEqual([]);

@@ -4,14 +4,9 @@
  */
 import { createStore, delMany, entries, set } from 'idb-keyval';
 import { type Author, authorNow } from './author.ts';
+import { type CommandRecord, type KeptBefore, upgraded } from './record.ts';
 
-export interface Done {
-  readonly key: string;
-  readonly url: string;
-  readonly body: unknown;
-  readonly about: string;
-  /** What it was, in words; or the name of the endpoint, which has words. */
-  readonly says: string;
+export interface Done extends CommandRecord {
   readonly by: Author;
   readonly doneAt: number;
 }
@@ -24,15 +19,19 @@ const LONGEST = 100_000;
 const store = createStore('zabrik-done', 'commands');
 
 /** Writes down that a command was done. */
-export function noteDone(command: Omit<Done, 'by' | 'doneAt'>, by: Author | undefined = authorNow()): void {
+export function noteDone(command: CommandRecord, by: Author | undefined = authorNow()): void {
   if (by === undefined || JSON.stringify(command.body ?? null).length > LONGEST) return;
-  const { key, url, body, about, says } = command;
-  void set(key, { key, url, body, about, says, by, doneAt: Date.now() } satisfies Done, store).catch(() => undefined);
+  const { key, endpoint, params, body, about, says } = command;
+  void set(key, { key, endpoint, params, body, about, says, by, doneAt: Date.now() } satisfies Done, store).catch(
+    () => undefined,
+  );
 }
 
 /** What was done since a moment, in the order it was done; lets go of what is older than a fortnight. */
 export async function doneSince(at: number): Promise<readonly Done[]> {
-  const all = (await entries<string, Done>(store)).map(([, done]) => done).sort((a, b) => a.doneAt - b.doneAt);
+  const all = (await entries<string, KeptBefore<Done>>(store))
+    .flatMap(([, done]) => upgraded(done))
+    .sort((a, b) => a.doneAt - b.doneAt);
   const old = all.filter((d, i) => Date.now() - d.doneAt > KEPT_MS || i < all.length - MOST);
   await delMany(
     old.map((d) => d.key),

@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { api } from './endpoints.ts';
 
 interface Call {
   readonly url: string;
@@ -26,13 +27,21 @@ function fakeServer(answer: (call: Call, n: number) => Response | Error): Call[]
 }
 
 const json = (status: number, body: unknown): Response => new Response(JSON.stringify(body), { status });
-const command = (n: number) => ({
-  key: `key-${n}`,
-  url: `/api/v1/x/${n}`,
-  body: { n },
-  about: 'b1',
-  says: `weight ${n}`,
-});
+/** The n-th command of a test: kept under its number. */
+const keep = (n: number, more: object = {}) =>
+  outbox.keep(
+    api.bench.weigh,
+    { params: { breakdownId: 'b1' }, body: { n, ...more } as never },
+    { key: `key-${n}`, says: `weight ${n}` },
+  );
+/** The same from a screen that waits for what comes of it. */
+const ask = (n: number, isThere = () => true) =>
+  outbox.keepAndAsk(
+    api.larder.takeOut,
+    { params: { lotId: 'l1' }, body: { n } as never },
+    { key: `key-${n}`, says: `taken ${n}` },
+    isThere,
+  );
 
 let outbox: typeof import('./outbox.ts');
 beforeEach(async () => {
@@ -50,7 +59,7 @@ const settle = (calls: readonly unknown[], count: number): Promise<void> =>
 describe('the outbox', () => {
   it('sends in the order things were kept, each under its own key', async () => {
     const calls = fakeServer(() => json(200, {}));
-    await Promise.all([1, 2, 3].map((n) => outbox.keep(command(n))));
+    await Promise.all([1, 2, 3].map((n) => keep(n)));
     await settle(calls, 3);
     expect(calls.map((c) => c.key)).toEqual(['key-1', 'key-2', 'key-3']);
   });
@@ -58,9 +67,9 @@ describe('the outbox', () => {
   it('shows a command before the disk answers, and sends it only after', async () => {
     let on = false;
     const calls = fakeServer(() => (on ? json(200, {}) : new TypeError('network')));
-    await outbox.keep(command(1));
+    await keep(1);
     await settle(calls, 1);
-    const kept = outbox.keep(command(2));
+    const kept = keep(2);
     expect(outbox.waitingNow().map((w) => [w.key, w.onDisk])).toEqual([
       ['key-1', undefined],
       ['key-2', false],
@@ -75,14 +84,14 @@ describe('the outbox', () => {
 
   it('says so when the disk is full, keeps it in sight until it is read, and goes on', async () => {
     const calls = fakeServer(() => json(200, {}));
-    await outbox.keep(command(1));
+    await keep(1);
     await settle(calls, 1);
     const put = vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementationOnce(() => {
       throw new DOMException('the quota is used up', 'QuotaExceededError');
     });
-    expect(await outbox.keep(command(2))).toBe(false);
+    expect(await keep(2)).toBe(false);
     put.mockRestore();
-    await outbox.keep(command(3));
+    await keep(3);
     await settle(calls, 2);
     expect(calls.map((c) => c.key)).toEqual(['key-1', 'key-3']);
     await vi.waitFor(() => expect(outbox.waitingNow().map((w) => w.key)).toEqual(['key-2']));
@@ -95,8 +104,8 @@ describe('the outbox', () => {
     const calls = fakeServer((_call, n) =>
       n === 1 ? new TypeError('network') : n === 2 ? json(503, {}) : json(200, {}),
     );
-    await outbox.keep(command(1));
-    await outbox.keep(command(2));
+    await keep(1);
+    await keep(2);
     await settle(calls, 4);
     expect(calls.map((c) => c.key)).toEqual(['key-1', 'key-1', 'key-1', 'key-2']);
   });
@@ -105,7 +114,7 @@ describe('the outbox', () => {
     const calls = fakeServer(() => json(200, { id: 'stored' }));
     const sent = vi.fn();
     outbox.onSent(sent);
-    await outbox.keep(command(1));
+    await keep(1);
     await settle(calls, 1);
     await vi.waitFor(() =>
       expect(sent).toHaveBeenCalledWith(expect.objectContaining({ key: 'key-1' }), { id: 'stored' }),
@@ -118,8 +127,8 @@ describe('the outbox', () => {
     );
     const sent: string[] = [];
     outbox.onSent((waiting) => sent.push(waiting.key));
-    await outbox.keep(command(1));
-    await outbox.keep(command(2));
+    await keep(1);
+    await keep(2);
     await settle(calls, 2);
     await vi.waitFor(() => expect(sent).toEqual(['key-2']));
     outbox.drain();
@@ -131,7 +140,7 @@ describe('the outbox', () => {
     const calls = fakeServer((_call, n) =>
       n === 1 ? json(401, { code: 'not_signed_in', title: 'Sign in first.', status: 401 }) : json(200, {}),
     );
-    await outbox.keep(command(1));
+    await keep(1);
     await settle(calls, 2);
     expect(calls[1]?.key).toBe('key-1');
   });
@@ -145,12 +154,12 @@ describe('whose work', () => {
     let on = false;
     const calls = fakeServer(() => (on ? json(200, {}) : new TypeError('network')));
     outbox.worksAs(author('ines'));
-    await outbox.keep(command(1));
+    await keep(1);
     await settle(calls, 1);
     outbox.worksAs(undefined);
     on = true;
     outbox.worksAs(author('tobin'));
-    await outbox.keep(command(2));
+    await keep(2);
     await settle(calls, 2);
     await quiet();
     outbox.drain();
@@ -170,7 +179,7 @@ describe('whose work', () => {
       n === 1 ? json(409, { code: 'other_person', title: 'Someone else.', status: 409 }) : json(200, {}),
     );
     outbox.worksAs(author('ines'));
-    await outbox.keep(command(1));
+    await keep(1);
     await settle(calls, 2);
     await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
   });
@@ -178,7 +187,7 @@ describe('whose work', () => {
   it('can be taken over: it is written as the one who is here, under its own key, so that a lost answer doubles nothing', async () => {
     const calls = fakeServer((call) => (call.person === 'ines' ? new TypeError('network') : json(200, {})));
     outbox.worksAs(author('ines'));
-    await outbox.keep(command(1));
+    await keep(1);
     await settle(calls, 1);
     outbox.worksAs(author('tobin'));
     await outbox.writeAsMine('key-1');
@@ -193,8 +202,8 @@ describe('a command the server breaks over', () => {
   it('is put aside with the reason after four times, and what comes after it goes on', async () => {
     let mended = false;
     const calls = fakeServer((call) => (call.key === 'key-1' && !mended ? broken() : json(200, {})));
-    await outbox.keep(command(1));
-    await outbox.keep(command(2));
+    await keep(1);
+    await keep(2);
     await vi.waitFor(() => expect(calls.map((c) => c.key)).toContain('key-2'), { timeout: 60_000 });
     expect(calls.filter((c) => c.key === 'key-1')).toHaveLength(4);
     await vi.waitFor(() =>
@@ -210,13 +219,121 @@ describe('a command the server breaks over', () => {
     const calls = fakeServer((call) =>
       call.key === 'key-1' ? json(409, { code: 'stage_closed', title: 'Closed.', status: 409 }) : json(200, {}),
     );
-    await outbox.keep(command(1));
-    await outbox.keep({ ...command(2), body: { n: 2, replaces: 'key-1' } });
-    await outbox.keep(command(3));
+    await keep(1);
+    await keep(2, { replaces: 'key-1' });
+    await keep(3);
     await vi.waitFor(() => expect(calls.map((c) => c.key)).toEqual(['key-1', 'key-3']));
     expect(outbox.waitingNow().map((w) => w.key)).toEqual(['key-1', 'key-2']);
     await outbox.dismiss('key-1');
     outbox.drain();
     await settle(calls, 3);
   });
+});
+
+describe('a screen that waits for what comes of a command', () => {
+  const refusal = () => json(409, { code: 'not_enough', title: 'There is not so much.', status: 409 });
+  const key = (w: { readonly key: string | null }): string | null => w.key;
+
+  it('is given the answer, and nothing stays behind', async () => {
+    const calls = fakeServer((call) => json(200, { is: call.key }));
+    expect(await ask(1)).toEqual({ kept: false, answer: { is: 'key-1' } });
+    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    expect(calls).toMatchObject([{ url: '/api/v1/lots/l1/take-out', key: 'key-1', body: { n: 1 } }]);
+  });
+
+  it('is given the refusal, which is gone from here; one nobody sees stays to be read', async () => {
+    fakeServer(refusal);
+    await expect(ask(1)).rejects.toMatchObject({ code: 'not_enough', message: 'There is not so much.' });
+    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    void ask(2, () => false).catch(() => undefined);
+    await vi.waitFor(() => expect(outbox.waitingNow()).toMatchObject([{ key: 'key-2', code: 'not_enough' }]));
+  });
+
+  it('is told that it is kept when the server is away; it goes out once, under its key, when the server is back', async () => {
+    let on = false;
+    const calls = fakeServer(() => (on ? json(200, {}) : new TypeError('network')));
+    expect(await ask(1)).toEqual({ kept: true });
+    // behind one that waits, without being tried itself
+    expect(await ask(2)).toEqual({ kept: true });
+    expect(calls.map(key)).toEqual(['key-1', 'key-1']);
+    on = true;
+    outbox.drain();
+    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    expect(calls.slice(2).map(key)).toEqual(['key-1', 'key-2']);
+  });
+
+  it('whose page is opened anew in the middle leaves the command to be sent, once', async () => {
+    let on = false;
+    const calls = fakeServer(() => (on ? json(200, {}) : new TypeError('network')));
+    void ask(1);
+    await settle(calls, 1);
+    vi.resetModules();
+    outbox = await import('./outbox.ts');
+    on = true;
+    await outbox.startOutbox();
+    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    expect(new Set(calls.map(key))).toEqual(new Set(['key-1']));
+  });
+
+  it('hears it from the tab that sends', async () => {
+    const calls = fakeServer((call) => (call.key === 'key-1' ? json(200, { is: 1 }) : refusal()));
+    await outbox.startOutbox();
+    vi.resetModules();
+    const other: typeof outbox = await import('./outbox.ts');
+    // this one is kept from sending: the other does
+    vi.stubGlobal('navigator', {
+      locks: { request: (_: string, __: object, work: (lock: null) => unknown) => Promise.resolve(work(null)) },
+    });
+    const [first, second] = [ask(1), ask(2).catch((why: unknown) => why)];
+    await vi.waitFor(() => expect(outbox.waitingNow().map((w) => w.onDisk)).toEqual([undefined, undefined]));
+    vi.stubGlobal('navigator', {});
+    other.drain();
+    expect(await first).toEqual({ kept: false, answer: { is: 1 } });
+    expect(await second).toMatchObject({ code: 'not_enough' });
+    expect(calls.map(key)).toEqual(['key-1', 'key-2']);
+    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+  });
+
+  it('is told when the disk took nothing, and nothing was sent', async () => {
+    const calls = fakeServer(() => json(200, {}));
+    const put = vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementationOnce(() => {
+      throw new DOMException('the quota is used up', 'QuotaExceededError');
+    });
+    await expect(ask(1)).rejects.toMatchObject({ name: 'NotKept' });
+    put.mockRestore();
+    expect([calls, outbox.waitingNow()]).toEqual([[], []]);
+  });
+
+  it('only asked to read something first: read, it goes out with that said', async () => {
+    const calls = fakeServer((call) =>
+      (call.body as { nod?: boolean }).nod === true
+        ? json(200, {})
+        : json(409, { code: 'needs_a_nod', title: 'Read this.', status: 409 }),
+    );
+    await keep(1);
+    await vi.waitFor(() => expect(outbox.waitingNow()).toMatchObject([{ code: 'needs_a_nod', refused: 'Read this.' }]));
+    await outbox.sendConfirmed('key-1');
+    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    expect(calls.at(-1)).toMatchObject({ key: 'key-1', body: { n: 1, nod: true } });
+  });
+});
+
+it('what a version before has kept, by its address, is sent as it was meant', async () => {
+  const calls = fakeServer(() => json(200, {}));
+  const old = {
+    key: 'key-1',
+    madeAt: 1,
+    url: '/api/v1/runs/r%201/events',
+    body: { n: 1 },
+    about: 'r 1',
+    says: 'Stirred',
+    tries: 3,
+  };
+  const { createStore, set } = await import('idb-keyval');
+  const store = createStore('zabrik-outbox', 'commands');
+  await set('key-1', old, store);
+  await set('key-2', { ...old, key: 'key-2', url: '/api/v1/nothing/of/ours' }, store);
+  await outbox.startOutbox();
+  await settle(calls, 1);
+  expect(calls).toMatchObject([{ url: '/api/v1/runs/r%201/events', key: 'key-1', body: { n: 1 } }]);
 });

@@ -1,29 +1,30 @@
+import type { Ask, Endpoint, ProblemCode } from '@zabrik/contract';
 import { createStore, del, entries, set, update } from 'idb-keyval';
 import { useSyncExternalStore } from 'react';
-import { isDefinite, Refused, send } from './api.ts';
+import { v7 as uuidv7 } from 'uuid';
+import { addressOf, isDefinite, Refused, send } from './api.ts';
+import { asked, askNow, type Outcome, type Told, tellAllKept } from './asked.ts';
 import { type Author, authorNow, setAuthor } from './author.ts';
 import { type Done, noteDone } from './done.ts';
+import { routeOf } from './endpoints.ts';
 import { WORKED } from './hands.ts';
+import { type CommandRecord, type KeptBefore, upgraded } from './record.ts';
 
 /**
  * Commands that must not be lost: each is a record of its own in IndexedDB, kept until the server has it. One tab sends, in the
  * order they were made; the key makes a repeat harmless. What the server refuses stays here, in words, until someone has read it.
  */
-export interface Waiting {
-  readonly key: string;
+export interface Waiting extends CommandRecord {
   /** Who did it. Left out by versions before: it goes out under whoever is signed in. */
   readonly by?: Author | undefined;
   readonly madeAt: number;
-  readonly url: string;
-  readonly body: unknown;
-  /** What belongs together on a screen: the breakdown's id. */
-  readonly about: string;
-  readonly says: string;
   readonly tries: number;
   /** How often the server broke over it. */
   readonly broke?: number;
   /** Why it will not be sent, in words for the cook. */
   readonly refused?: string;
+  /** What the contract calls that. */
+  readonly code?: ProblemCode;
   /** It was in the records once, and is not since they were brought back: the moment they stand as of. */
   readonly before?: string;
   /** In memory only, while the disk has not answered yet: it is on the screen, and not sent. */
@@ -60,7 +61,7 @@ const sameAs = (a: readonly Waiting[], b: readonly Waiting[]): boolean =>
 
 /** Reads the disk again. Screens are told only of what is news to them: something came, went or was refused. */
 const refresh = async (tell: boolean): Promise<void> => {
-  const found = (await entries<string, Waiting>(store)).map(([, waiting]) => waiting);
+  const found = (await entries<string, KeptBefore<Waiting>>(store)).flatMap(([, waiting]) => upgraded(waiting));
   looked = true;
   const keys = new Set(found.map((w) => w.key));
   const now = [...found, ...snapshot.filter((w) => w.onDisk === false && !keys.has(w.key))].sort(
@@ -68,22 +69,23 @@ const refresh = async (tell: boolean): Promise<void> => {
   );
   if (sameAs(now, snapshot)) snapshot = now;
   else show(now);
-  if (tell) bus.postMessage(0);
+  if (tell) bus.postMessage(null);
 };
 
-type Outcome =
+type Attempt =
   | { readonly kind: 'sent'; readonly answer: unknown }
   | { readonly kind: 'later' }
   | { readonly kind: 'broken'; readonly why: string }
-  | { readonly kind: 'refused'; readonly why: string };
+  | { readonly kind: 'refused'; readonly error: Refused };
 
-const attempt = async (waiting: Waiting): Promise<Outcome> => {
+const attempt = async ({ endpoint, params, body, key, by }: Waiting): Promise<Attempt> => {
   try {
-    return { kind: 'sent', answer: await send('post', waiting.url, waiting.body, waiting.key, waiting.by?.personId) };
+    const { method, path } = routeOf(endpoint);
+    return { kind: 'sent', answer: await send(method, addressOf({ path }, { params }), body, key, by?.personId) };
   } catch (error) {
     if (error instanceof Refused && error.code === 'broken') return { kind: 'broken', why: error.message };
     // signed out, too many, or broken on their side: the command is good, the moment is not
-    return isDefinite(error) && error instanceof Error ? { kind: 'refused', why: error.message } : { kind: 'later' };
+    return isDefinite(error) ? { kind: 'refused', error } : { kind: 'later' };
   }
 };
 
@@ -112,6 +114,13 @@ const about = ({ body }: Waiting): readonly unknown[] => {
 /** The names of what a command writes: its key, and that of the second of two that go together. */
 const writes = ({ key, body }: Waiting): readonly unknown[] => [key, namesIn(body).also?.id];
 
+let stuck = false;
+const setStuck = (now: boolean): void => {
+  if (now === stuck) return;
+  stuck = now;
+  for (const listener of listeners) listener();
+};
+
 /** The next that can go: on the disk, not refused, of who is signed in, and not about one that waits itself. */
 const nextToSend = (): Waiting | undefined =>
   snapshot.find(
@@ -122,34 +131,66 @@ const nextToSend = (): Waiting | undefined =>
       !about(w).some((name) => snapshot.some((other) => other !== w && writes(other).includes(name))),
   );
 
+/** Another tab has sent, or looked: what it found out is told here too. */
+async function hear(told: Told): Promise<void> {
+  if (told !== null) asked.get(told.key)?.answered(told.answer);
+  await refresh(false);
+  for (const { key, refused, code, onDisk } of snapshot) {
+    const asker = asked.get(key);
+    if (refused === undefined || onDisk === false || asker?.isThere() !== true) continue;
+    await dismiss(key);
+    asker.refused(new Refused({ code: code ?? 'invalid', title: refused, status: 409 }));
+  }
+}
+
 let draining = false;
+/** Something was kept while the last round was ending. */
+let oneMore = false;
 export function drain(): void {
   clearTimeout(timer);
-  if (draining) return;
+  if (draining) {
+    oneMore = true;
+    return;
+  }
   draining = true;
+  oneMore = false;
   void alone(async () => {
     for (;;) {
       await refresh(false);
       const next = nextToSend();
-      if (next === undefined) return;
+      if (next === undefined) {
+        tellAllKept();
+        return;
+      }
       const outcome = await attempt(next);
       const broke = (next.broke ?? 0) + (outcome.kind === 'broken' ? 1 : 0);
+      setStuck(outcome.kind === 'later' || outcome.kind === 'broken');
       if (outcome.kind === 'later' || (outcome.kind === 'broken' && broke < MOST_BROKEN)) {
         await update<Waiting>(next.key, (w) => ({ ...(w ?? next), tries: next.tries + 1, broke }), store);
         timer = setTimeout(drain, Math.min(FIRST_RETRY_MS * 2 ** next.tries, LONGEST_RETRY_MS));
+        tellAllKept();
         return;
       }
+      const asker = asked.get(next.key);
       if (outcome.kind === 'sent') {
         whenSent(next, outcome.answer);
         noteDone(next, next.by);
         await del(next.key, store);
-      } else if (outcome.kind === 'broken')
-        await update<Waiting>(next.key, (w) => ({ ...(w ?? next), broke, refused: outcome.why }), store);
-      else await update<Waiting>(next.key, (w) => ({ ...(w ?? next), refused: outcome.why }), store);
+        asker?.answered(outcome.answer);
+        bus.postMessage({ key: next.key, answer: outcome.answer } satisfies Told);
+      } else if (outcome.kind === 'refused' && asker?.isThere() === true) {
+        await del(next.key, store);
+        asker.refused(outcome.error);
+      } else {
+        const refused = outcome.kind === 'broken' ? outcome.why : outcome.error.message;
+        const code = outcome.kind === 'broken' ? ('broken' as const) : outcome.error.code;
+        await update<Waiting>(next.key, (w) => ({ ...(w ?? next), broke, refused, code }), store);
+      }
       await refresh(true);
     }
   }).finally(() => {
     draining = false;
+    if (oneMore) drain();
   });
 }
 
@@ -158,13 +199,54 @@ const whyNotKept = (error: unknown): string =>
     ? 'This tablet’s storage is full: it was not kept. Make room on it, then say it again.'
     : `This device could not keep it (${error instanceof Error ? error.message : String(error)}). Say it again.`;
 
+/** How a command is spoken of. */
+export interface Spoken {
+  readonly says: string;
+  /** What belongs together on a screen: the id of what it is about. The first parameter when nothing is said. */
+  readonly about?: string | undefined;
+  /** A new one when nothing is said. */
+  readonly key?: string | undefined;
+}
+
+const commandOf = <E extends Endpoint>(
+  endpoint: E,
+  ask: Ask<E>,
+  { says, about, key = uuidv7() }: Spoken,
+): CommandRecord => {
+  const { params = {}, body } = ask as { readonly params?: Readonly<Record<string, string>>; readonly body?: unknown };
+  return { key, endpoint: endpoint.id, params, body, about: about ?? Object.values(params)[0] ?? key, says };
+};
+
 /**
  * Keeps a command. It is in useOutbox at once, and marked until it is on disk; only what is on disk is sent.
  * Answers whether the disk took it. What it did not take stays in the outbox as refused, with the reason.
  */
-export async function keep(
-  command: Omit<Waiting, 'by' | 'madeAt' | 'tries' | 'broke' | 'refused' | 'onDisk'>,
-): Promise<boolean> {
+export const keep = <E extends Endpoint>(endpoint: E, ask: Ask<E>, spoken: Spoken): Promise<boolean> =>
+  keepCommand(commandOf(endpoint, ask, spoken));
+
+/**
+ * Keeps a command and waits for what comes of it: the answer; a refusal, which is thrown and gone from here, since whoever asked shows it; or
+ * that it is kept until the server is back. `isThere` says whether somebody still looks: a refusal nobody would see stays here to be read.
+ *
+ * Errors  what the server refuses; `NotKept` where this device's disk took nothing: then nothing was sent.
+ */
+export function keepAndAsk<E extends Endpoint>(
+  endpoint: E,
+  ask: Ask<E>,
+  spoken: Spoken,
+  isThere: () => boolean,
+): Promise<Outcome<E>> {
+  const command = commandOf(endpoint, ask, spoken);
+  const { key } = command;
+  const onItsWay = (): boolean => snapshot.some((w) => w.key === key && w.onDisk === false);
+  return askNow<E>(key, isThere, onItsWay, async () => {
+    if (await keepCommand(command)) return true;
+    await dismiss(key);
+    return false;
+  });
+}
+
+async function keepCommand(command: CommandRecord): Promise<boolean> {
   // two touches in one millisecond keep their order, also when the page was opened anew between them
   if (!looked) await refresh(false);
   lastMadeAt = Math.max(lastMadeAt + 1, Date.now(), (snapshot.at(-1)?.madeAt ?? 0) + 1);
@@ -179,7 +261,7 @@ export async function keep(
     return false;
   }
   replace(waiting);
-  bus.postMessage(0);
+  bus.postMessage(null);
   drain();
   return true;
 }
@@ -192,14 +274,20 @@ export async function dismiss(key: string): Promise<void> {
   for (const listener of listeners) listener();
 }
 
-const onceMore = async (key: string, by: Author | undefined): Promise<void> => {
+const onceMore = async (key: string, by: Author | undefined, body?: unknown): Promise<void> => {
   const kept = snapshot.find((w) => w.key === key);
   if (kept === undefined) return;
-  const { refused: _, ...again } = kept;
-  await set(key, { ...again, by, tries: 0, broke: 0 }, store);
+  const { refused: _, code: __, ...again } = kept;
+  await set(key, { ...again, body: body ?? kept.body, by, tries: 0, broke: 0 }, store);
   await refresh(true);
   drain();
 };
+
+/** Sends once more what was only asked to be read, said to be read. */
+export async function sendConfirmed(key: string): Promise<void> {
+  const kept = snapshot.find((w) => w.key === key);
+  if (kept !== undefined) await onceMore(key, kept.by, { ...(kept.body as object), nod: true });
+}
 
 /** Sends what was refused or put aside once more, as it is. */
 export const sendAgain = (key: string): Promise<void> => onceMore(key, snapshot.find((w) => w.key === key)?.by);
@@ -253,6 +341,9 @@ const subscribe = (listener: () => void): (() => void) => {
   };
 };
 
+/** Whether the last thing sent did not arrive: what is kept now waits for the server. */
+export const useStuck = (): boolean => useSyncExternalStore(subscribe, () => stuck);
+
 /** Everything not yet with the server, in the order it was made. */
 export const waitingNow = (): readonly Waiting[] => snapshot;
 export const useOutbox = (): readonly Waiting[] => useSyncExternalStore(subscribe, waitingNow);
@@ -272,7 +363,7 @@ export const useWaitingAbout = (about: string): readonly Waiting[] =>
 
 /** Begins to send what waits. Done when what was kept before has been read. */
 export async function startOutbox(): Promise<void> {
-  bus.onmessage = () => void refresh(false);
+  bus.onmessage = ({ data }: MessageEvent<Told>) => void hear(data);
   addEventListener('online', drain);
   document.addEventListener('visibilitychange', () => {
     if (document.visibilityState === 'visible') drain();

@@ -2,7 +2,9 @@
  * Randomised runs of the outbox against a network that fails in every way it can: before the server, after it, with 503, for a
  * while, and with the page reloaded in the middle. Used by the test in a short form and by the benchmark in a long one.
  */
+
 import type { Random } from '@zabrik/core/twin';
+import { api } from './endpoints.ts';
 
 type Outbox = typeof import('./outbox.ts');
 
@@ -55,7 +57,11 @@ export async function outboxRun({ random, commands, open, sleep, patienceMs }: S
   const kept: string[] = [];
   for (let i = 0; i < commands; i += 1) {
     const key = `${name}${i}`;
-    await outbox.keep({ key, url: '/api/v1/breakdowns/b/weighings', body: { i }, about: 'b', says: `weight ${i}` });
+    await outbox.keep(
+      api.bench.weigh,
+      { params: { breakdownId: 'b' }, body: { i } as never },
+      { key, says: `weight ${i}` },
+    );
     kept.push(key);
     if (random.next() < 0.25) online = !online;
     if (random.next() < 0.12) outbox = await open();

@@ -1,5 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { call } from '../app/api.ts';
+import { useCommand } from '../app/command.ts';
 import { api } from '../app/endpoints.ts';
 import { useMay } from '../app/queries.ts';
 import { Button } from './Button.tsx';
@@ -15,11 +16,11 @@ export function Caution({ id, about }: { readonly id: string; readonly about?: s
   const { data } = useCautions();
   const client = useQueryClient();
   const may = useMay('house.seeCaution');
-  const see = useMutation({
-    mutationFn: () => call(api.house.seeCaution, { body: { cautionId: id, about: about ?? null } }),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['cautions'] }),
-  });
   const caution = data?.cautions.find((c) => c.id === id);
+  const see = useCommand(api.house.seeCaution, {
+    spoken: () => ({ says: `A caution read: ${caution?.text.slice(0, 60) ?? id}` }),
+    onDone: () => client.invalidateQueries({ queryKey: ['cautions'] }),
+  });
   if (data === undefined || caution === undefined) return null;
   const loud =
     may && (caution.show.includes('first') || caution.show.includes('block')) && !data.seenToday.includes(id);
@@ -37,7 +38,12 @@ export function Caution({ id, about }: { readonly id: string; readonly about?: s
       <p>{caution.text}</p>
       <div className="mt-2 flex items-center justify-between gap-3">
         <span className="text-[13px] text-ink-soft">{data.standing}</span>
-        <Button look="plain" className="shrink-0" disabled={see.isPending} onClick={() => see.mutate()}>
+        <Button
+          look="plain"
+          className="shrink-0"
+          disabled={see.pending}
+          onClick={() => see.send({ body: { cautionId: id, about: about ?? null } })}
+        >
           Read
         </Button>
       </div>

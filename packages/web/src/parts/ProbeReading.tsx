@@ -1,8 +1,7 @@
-import { useMutation } from '@tanstack/react-query';
 import { formatTemperature, parseTemperature } from '@zabrik/core';
 import { Thermometer } from 'lucide-react';
 import { useState } from 'react';
-import { call } from '../app/api.ts';
+import { useCommand } from '../app/command.ts';
 import { api } from '../app/endpoints.ts';
 import { useHouse } from '../app/queries.ts';
 import { Button } from './Button.tsx';
@@ -13,7 +12,8 @@ export function ProbeReading({ onTake }: { readonly onTake: (centiC: number) => 
   const probe = useProbe(true);
   const { data: house } = useHouse();
   const [typed, setTyped] = useState('');
-  const stick = useMutation({ mutationFn: (centiC: number) => call(api.simulation.probe, { body: { centiC } }) });
+  const simulated = useCommand(api.simulation.probe);
+  const stick = (centiC: number): void => simulated.send({ body: { centiC } });
   let centiC: number | undefined;
   try {
     centiC = parseTemperature(typed);
@@ -53,14 +53,14 @@ export function ProbeReading({ onTake }: { readonly onTake: (centiC: number) => 
             onKeyDown={(event) => {
               if (event.key !== 'Enter') return;
               event.preventDefault();
-              if (centiC !== undefined) stick.mutate(centiC);
+              if (centiC !== undefined) stick(centiC);
             }}
           />
           <button
             type="button"
             className="min-h-11 rounded-md border border-dashed border-ink-soft px-3 text-[14px] hover:bg-sheet disabled:opacity-50"
             disabled={centiC === undefined}
-            onClick={() => centiC !== undefined && stick.mutate(centiC)}
+            onClick={() => centiC !== undefined && stick(centiC)}
           >
             Stick it in
           </button>

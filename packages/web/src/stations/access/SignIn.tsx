@@ -1,9 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Answer } from '@zabrik/contract';
 import { roleNames } from '@zabrik/contract/roles';
 import { useCallback, useEffect, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { useOutbox } from '../../app/outbox.ts';
 import { signedInAnew } from '../../app/signOut.ts';
@@ -37,20 +38,18 @@ function Pad({
   const client = useQueryClient();
   const navigate = useNavigate();
   const from = (useLocation().state as { from?: string } | null)?.from ?? '/bench';
-  const signIn = useMutation({
-    mutationFn: (secret: { pin: string } | { password: string }) =>
-      call(api.access.signIn, { body: { personId: person.id, ...secret } }),
-    onSuccess: (me) => {
+  const signIn = useCommand(api.access.signIn, {
+    onDone: (me) => {
       signedInAnew();
       client.setQueryData(['me'], me);
       void navigate(from, { replace: true });
     },
-    onError: () => setPin(''),
+    onFailed: () => setPin(''),
   });
-  const { mutate, isPending } = signIn;
+  const { send, pending } = signIn;
   const enter = useCallback(() => {
-    if (pin.length >= 4 && !isPending) mutate({ pin });
-  }, [pin, isPending, mutate]);
+    if (pin.length >= 4 && !pending) send({ body: { personId: person.id, pin } });
+  }, [pin, pending, send, person.id]);
   const add = useCallback((digit: string) => setPin((before) => (before.length < 6 ? before + digit : before)), []);
 
   useEffect(() => {
@@ -90,7 +89,7 @@ function Pad({
             onBack={() => setPin((before) => before.slice(0, -1))}
             onDone={enter}
             doneLabel="Sign in"
-            doneDisabled={pin.length < 4 || isPending}
+            doneDisabled={pin.length < 4 || pending}
           />
         </>
       ) : (
@@ -98,7 +97,7 @@ function Pad({
           className="grid gap-3"
           onSubmit={(event) => {
             event.preventDefault();
-            mutate({ password });
+            send({ body: { personId: person.id, password } });
           }}
         >
           <Field
@@ -109,13 +108,13 @@ function Pad({
             onChange={(event) => setPassword(event.target.value)}
             autoFocus
           />
-          <Button type="submit" look="strong" size="bench" disabled={password.length < 8 || isPending}>
+          <Button type="submit" look="strong" size="bench" disabled={password.length < 8 || pending}>
             Sign in
           </Button>
         </form>
       )}
       <div className="mt-4 min-h-16">
-        {signIn.isError ? (
+        {signIn.error !== null ? (
           <Notice tone="alarm">{signIn.error.message}</Notice>
         ) : (
           demoPin !== null &&

@@ -3,6 +3,7 @@ import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-li
 import { IDBFactory } from 'fake-indexeddb';
 import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import { api } from '../../app/endpoints.ts';
 import { me } from '../../testing/kitchen.ts';
 
 const ines = { personId: me.person.id, name: me.person.name, houseId: me.house.id };
@@ -19,13 +20,12 @@ afterEach(() => {
 });
 
 const outbox = () => import('../../app/outbox.ts');
-const weight = (key: string, g: number) => ({
-  key,
-  url: '/api/v1/breakdowns/b1/weighings',
-  body: { kind: 'take', massMg: g * 1_000 },
-  about: 'b1',
-  says: `frame of hake ${key}`,
-});
+const weight = async (key: string, g: number) =>
+  (await outbox()).keep(
+    api.bench.weigh,
+    { params: { breakdownId: 'b1' }, body: { kind: 'take', massMg: g * 1_000 } as never },
+    { key, says: `frame of hake ${key}` },
+  );
 
 /** The server says no to whatever is named, and is away for the rest. */
 function serverSays(refuses: ReadonlySet<string>, sent: { key: string; person: string }[]): void {
@@ -56,13 +56,13 @@ async function open(role: 'butcher' | 'viewer' = 'butcher') {
 }
 
 it('shows what was refused with its grams, whose it is and why, sends it again, and lets it go with a reason', async () => {
-  const { keep, waitingNow, worksAs } = await outbox();
+  const { waitingNow, worksAs } = await outbox();
   const refuses = new Set(['one', 'two']);
   const sent: { key: string; person: string }[] = [];
   serverSays(refuses, sent);
   worksAs(ines);
-  await keep(weight('one', 311));
-  await keep(weight('two', 40));
+  await weight('one', 311);
+  await weight('two', 40);
   await waitFor(() => expect(waitingNow().every((w) => w.refused !== undefined)).toBe(true));
   await open();
   const refused = within(screen.getByRole('region', { name: 'Refused' }));
@@ -87,12 +87,12 @@ it('shows what was refused with its grams, whose it is and why, sends it again, 
 });
 
 it('another’s weight waits for them, or is written as mine when I say so; a viewer writes nothing', async () => {
-  const { keep, waitingNow, worksAs } = await outbox();
+  const { waitingNow, worksAs } = await outbox();
   const sent: { key: string; person: string }[] = [];
   const away = new Set(['nothing']);
   serverSays(away, sent);
   worksAs(tobin);
-  await keep(weight('his', 311));
+  await weight('his', 311);
   worksAs(ines);
   away.clear();
   await open('viewer');

@@ -9,6 +9,7 @@ import {
   dismiss,
   promisedToKeep,
   sendAgain,
+  sendConfirmed,
   sendLostAgain,
   useOutbox,
   type Waiting,
@@ -18,19 +19,17 @@ import { useMay, useMe } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field } from '../../parts/Field.tsx';
 import { Empty, Notice } from '../../parts/Notice.tsx';
+import { massOf } from '../../parts/WaitsHere.tsx';
 import { type LetGo, letGoHere, noteLetGo } from './letGo.ts';
 
-const massOf = ({ body }: Waiting): number | undefined =>
-  typeof body === 'object' && body !== null && 'massMg' in body && typeof body.massMg === 'number'
-    ? body.massMg
-    : undefined;
-
 /** Where the thing it is about stands. */
-function placeOf({ url, about }: Waiting): { readonly to: string; readonly name: string } | undefined {
-  if (url.includes('/breakdowns/')) return { to: `/bench/${about}`, name: 'on the bench' };
-  if (url.includes('/cuttings')) return { to: `/bench/cut/${about}`, name: 'at the ruler' };
-  if (url.includes('/runs/')) return { to: `/pots/stove/${about}`, name: 'at the stove' };
-  return url.includes('/coolings') ? { to: '/pots/cooling', name: 'what cools' } : undefined;
+function placeOf({ params, endpoint, about }: Waiting): { readonly to: string; readonly name: string } | undefined {
+  const { breakdownId, runId, lotId } = params;
+  if (breakdownId !== undefined) return { to: `/bench/${breakdownId}`, name: 'on the bench' };
+  if (endpoint.startsWith('cutting.')) return { to: `/bench/cut/${about}`, name: 'at the ruler' };
+  if (runId !== undefined) return { to: `/pots/stove/${runId}`, name: 'at the stove' };
+  if (lotId !== undefined) return { to: `/larder/${lotId}`, name: 'in the larder' };
+  return endpoint.endsWith('Cooling') ? { to: '/pots/cooling', name: 'what cools' } : undefined;
 }
 
 function stateOf(w: Waiting, myId: string | undefined, connected: boolean): string {
@@ -74,7 +73,12 @@ function Row({ w, onLetGo }: { readonly w: Waiting; readonly onLetGo: (why: stri
       </div>
       <p className={`mt-1 ${refused ? 'font-semibold text-alarm' : 'text-ink-soft'}`}>{stateOf(w, myId, connected)}</p>
       <div className="mt-2.5 flex flex-wrap items-end gap-3">
-        {refused && w.onDisk !== false && !theirs && (
+        {refused && w.onDisk !== false && !theirs && w.code === 'needs_a_nod' && (
+          <Button size="bench" look="strong" onClick={() => void sendConfirmed(w.key)}>
+            I have read it. Do it
+          </Button>
+        )}
+        {refused && w.onDisk !== false && !theirs && w.code !== 'needs_a_nod' && (
           <Button size="bench" look="strong" onClick={() => void sendAgain(w.key)}>
             Send again
           </Button>

@@ -1,9 +1,12 @@
+import { formatMass } from '@zabrik/core';
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { useStuck, useWaitingAbout } from '../../app/outbox.ts';
 import { useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
 import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
+import { WaitsHere } from '../../parts/WaitsHere.tsx';
 import { BenchFoot } from './BenchFoot.tsx';
 import { BenchHead } from './BenchHead.tsx';
 import { BenchPieces } from './BenchPieces.tsx';
@@ -56,8 +59,8 @@ function AtBench({ state }: { readonly state: BenchState }) {
           ArrowLeft: () => flow.step(-1),
           ArrowDown: () => flow.goTo(flow.at + 1),
           u: flow.undo,
-          t: () => flow.scaleCommand.mutate(reading.tareMg > 0 && reading.netMg <= 0 ? 'untare' : 'tare'),
-          z: () => flow.scaleCommand.mutate('zero'),
+          t: () => flow.tellScale(reading.tareMg > 0 && reading.netMg <= 0 ? 'untare' : 'tare'),
+          z: () => flow.tellScale('zero'),
           m: () => flow.setTyping({ for: 'weight', text: '' }),
           w: () => setTab((before) => (before === 'weights' ? 'steps' : 'weights')),
           o: () => setTab((before) => (before === 'tools' ? 'steps' : 'tools')),
@@ -105,7 +108,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
           balance={balance}
           stage={stage}
           missingPasses={flow.missingPasses}
-          pending={flow.closing.isPending}
+          pending={flow.closing.pending}
           onBack={flow.closing.weighOn}
           onClose={flow.closing.closeFor}
         />
@@ -113,7 +116,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
       {flow.closing.askingCooked && (
         <CookedBar
           stage={stage}
-          pending={flow.closing.isPending}
+          pending={flow.closing.pending}
           onBack={flow.closing.weighOn}
           onClose={flow.closing.sayCooked}
         />
@@ -134,6 +137,8 @@ function AtBench({ state }: { readonly state: BenchState }) {
 export default function Bench() {
   const { breakdownId = '' } = useParams();
   const { query, state } = useBreakdown(breakdownId);
+  const here = useWaitingAbout(breakdownId);
+  const stuck = useStuck();
   useOpen(query.data === undefined ? undefined : `${query.data.speciesName} ${query.data.lotCode}`);
   if (query.isPending) return <Loading />;
   if (state === undefined)
@@ -162,6 +167,20 @@ export default function Bench() {
             </>
           )}
         </Notice>
+      </div>
+    );
+  if (state.closing && stuck)
+    return (
+      <div className="mx-auto grid max-w-xl gap-4 p-8">
+        <WaitsHere of={here} />
+        <p>
+          {formatMass(state.balance.weighedMg)} of {formatMass(state.breakdown.startMg)} is weighed. Its yield sheet
+          stands in the ledger, and its pieces in the larder, once the server has it.{' '}
+          <Link className="font-semibold underline" to="/bench">
+            To the bench
+          </Link>
+          .
+        </p>
       </div>
     );
   return <AtBench key={breakdownId} state={state} />;

@@ -21,7 +21,7 @@ export function BenchFoot({ flow, state, may }: Props) {
         Undo last weight
       </Button>
       {counted.length === 0 && may && (
-        <Button size="bench" disabled={flow.putBack.isPending} onClick={() => flow.putBack.mutate()}>
+        <Button size="bench" disabled={flow.putBack.pending} onClick={flow.putAnimalBack}>
           Put it back
         </Button>
       )}
@@ -52,7 +52,7 @@ export function BenchFoot({ flow, state, may }: Props) {
         size="bench"
         look={balance.verdict === 'balanced' && counted.length > 0 ? 'strong' : 'plain'}
         hotkey="c"
-        disabled={!may || flow.closing.isPending || counted.length === 0}
+        disabled={!may || flow.closing.pending || counted.length === 0}
         onClick={flow.closing.ask}
       >
         Close stage

@@ -1,9 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Lot, WaitingStage, Way } from '@zabrik/contract';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import type { Lot, Way } from '@zabrik/contract';
 import { figureWords, formatMass, grams, inGrams, parseMass, planStartsFrom } from '@zabrik/core';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { ageWords, clockTime, dayAndTime, dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
@@ -67,12 +68,8 @@ function WaitingOnes() {
   const waiting = useQuery({ queryKey: ['lots', 'waiting'], queryFn: () => call(api.bench.waiting, {}) });
   const navigate = useNavigate();
   const client = useQueryClient();
-  const goOn = useMutation({
-    mutationFn: ({ stage, nod }: { readonly stage: WaitingStage; readonly nod: boolean }) =>
-      call(api.bench.goOn, {
-        body: { lots: stage.lots.map((l) => ({ lotId: l.lotId, massMg: null })), way: null, nod },
-      }),
-    onSuccess: (breakdown) => {
+  const goOn = useCommand(api.bench.goOn, {
+    onDone: (breakdown) => {
       client.setQueryData(['breakdowns', 'one', breakdown.id], breakdown);
       void navigate(`/bench/${breakdown.id}`);
     },
@@ -108,8 +105,12 @@ function WaitingOnes() {
               <Button
                 size="bench"
                 look={rest.tone === 'resting' ? 'quiet' : 'plain'}
-                disabled={!may || goOn.isPending}
-                onClick={() => goOn.mutate({ stage, nod: false })}
+                disabled={!may || goOn.pending}
+                onClick={() =>
+                  goOn.send({
+                    body: { lots: stage.lots.map((l) => ({ lotId: l.lotId, massMg: null })), way: null, nod: false },
+                  })
+                }
               >
                 Carry on
               </Button>
@@ -121,7 +122,7 @@ function WaitingOnes() {
         error={goOn.error}
         words="Carry on all the same"
         onNod={() => {
-          if (goOn.variables !== undefined) goOn.mutate({ ...goOn.variables, nod: true });
+          if (goOn.last !== undefined) goOn.send({ body: { ...goOn.last.body, nod: true } });
         }}
       />
     </ul>
@@ -138,19 +139,8 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
   const [mass, setMass] = useState('');
   const [animals, setAnimals] = useState('1');
   const [way, setWay] = useState<Way | null>(null);
-  const start = useMutation({
-    mutationFn: ({ planId, nod }: { readonly planId: string; readonly nod: boolean }) =>
-      call(api.bench.start, {
-        body: {
-          lotId: lot.id,
-          planId,
-          animals: all ? lot.pieces : Number(animals),
-          massMg: all ? null : parseMass(mass),
-          way,
-          nod,
-        },
-      }),
-    onSuccess: (breakdown) => {
+  const start = useCommand(api.bench.start, {
+    onDone: (breakdown) => {
       client.setQueryData(['breakdowns', 'one', breakdown.id], breakdown);
       void navigate(`/bench/${breakdown.id}`);
     },
@@ -263,8 +253,19 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
           <li key={plan.id}>
             <button
               type="button"
-              disabled={start.isPending || massError !== undefined || !animalsFine}
-              onClick={() => start.mutate({ planId: plan.id, nod: false })}
+              disabled={start.pending || massError !== undefined || !animalsFine}
+              onClick={() =>
+                start.send({
+                  body: {
+                    lotId: lot.id,
+                    planId: plan.id,
+                    animals: all ? lot.pieces : Number(animals),
+                    massMg: all ? null : parseMass(mass),
+                    way,
+                    nod: false,
+                  },
+                })
+              }
               className="block w-full rounded-plate border-[1.5px] border-ink bg-white p-4 text-left hover:bg-sheet-soft disabled:opacity-50"
             >
               <BodyMap body={plan.body} lit={new Set()} className="mb-2 h-24" />
@@ -284,7 +285,7 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
         error={start.error}
         words="Put it on the bench all the same"
         onNod={() => {
-          if (start.variables !== undefined) start.mutate({ ...start.variables, nod: true });
+          if (start.last !== undefined) start.send({ body: { ...start.last.body, nod: true } });
         }}
       />
     </section>

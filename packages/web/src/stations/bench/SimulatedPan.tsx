@@ -1,8 +1,7 @@
-import { useMutation } from '@tanstack/react-query';
 import type { Ask } from '@zabrik/contract';
 import { parseMass } from '@zabrik/core';
 import { useState } from 'react';
-import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { useChosenScale } from '../../app/live.ts';
 import { useHouse } from '../../app/queries.ts';
@@ -25,17 +24,16 @@ export function SimulatedPan({ next }: Props) {
   const { data: house } = useHouse();
   const [typed, setTyped] = useState('');
   const scale = useChosenScale();
-  const put = useMutation({
-    mutationFn: (what: 'piece' | number) =>
-      call(api.simulation.pan, {
-        body:
-          what === 'piece' && next !== undefined
-            ? { ...next, scale }
-            : { what: 'load', massMg: typeof what === 'number' ? what : 0, scale },
-      }),
-  });
+  const pan = useCommand(api.simulation.pan);
+  const put = (what: 'piece' | number): void =>
+    pan.send({
+      body:
+        what === 'piece' && next !== undefined
+          ? { ...next, scale }
+          : { what: 'load', massMg: typeof what === 'number' ? what : 0, scale },
+    });
   const simulated = house?.simulated === true;
-  useKeys(simulated && next !== undefined ? { p: () => put.mutate('piece') } : {});
+  useKeys(simulated && next !== undefined ? { p: () => put('piece') } : {});
   if (!simulated) return null;
   let massMg: number | undefined;
   try {
@@ -44,13 +42,13 @@ export function SimulatedPan({ next }: Props) {
     massMg = undefined;
   }
   const putTyped = (): void => {
-    if (massMg !== undefined) put.mutate(massMg);
+    if (massMg !== undefined) put(massMg);
   };
   return (
     <fieldset className="flex flex-wrap items-center justify-center gap-2 border-0 p-0" aria-label="Simulated bench">
       <span className="text-[13px] text-ink-soft">Simulated scale:</span>
       {next !== undefined && (
-        <button type="button" className={key} onClick={() => put.mutate('piece')}>
+        <button type="button" className={key} onClick={() => put('piece')}>
           Put the next piece on <kbd className="rounded border border-ink-soft px-1 text-[12px]">p</kbd>
         </button>
       )}
@@ -70,10 +68,10 @@ export function SimulatedPan({ next }: Props) {
       <button type="button" className={key} disabled={massMg === undefined} onClick={putTyped}>
         Put it on
       </button>
-      <button type="button" className={key} onClick={() => put.mutate(0)}>
+      <button type="button" className={key} onClick={() => put(0)}>
         Clear
       </button>
-      {put.isError && <span className="text-[13px] text-alarm">{put.error.message}</span>}
+      {pan.error !== null && <span className="text-[13px] text-alarm">{pan.error.message}</span>}
     </fieldset>
   );
 }

@@ -109,7 +109,7 @@ export function TakeBar({ flow, may }: { readonly flow: BenchFlow; readonly may:
         className="h-16"
         hotkey="t"
         disabled={!may || reading.state === 'away'}
-        onClick={() => flow.scaleCommand.mutate(tareOff ? 'untare' : 'tare')}
+        onClick={() => flow.tellScale(tareOff ? 'untare' : 'tare')}
       >
         {tareOff ? 'Tare off' : 'Tare'}
       </Button>

@@ -1,6 +1,5 @@
 /** The flow of the bench: which piece is next, what a press of the one big button does, and how a weight is put right. */
 
-import { useMutation } from '@tanstack/react-query';
 import {
   type Destination,
   formatMass,
@@ -13,7 +12,7 @@ import {
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
-import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { useScaleAtRest } from '../../app/live.ts';
 import { trayName, trays } from '../../parts/destinations.ts';
@@ -88,15 +87,8 @@ export function useBench(state: BenchState, may: boolean) {
       : undefined;
   const guards: readonly Guarded[] = right === undefined ? guardsBefore(stage, piece.id, marks, weighedIds) : [];
   const guard = guards[0];
-  const putBack = useMutation({
-    mutationFn: () => call(api.bench.cancel, { params: { breakdownId: breakdown.id }, body: {} }),
-    onSuccess: () => void navigate('/bench'),
-  });
-  const scaleCommand = useMutation({
-    mutationFn: (command: 'tare' | 'untare' | 'zero') =>
-      call(api.bench.scaleCommand, { body: { command, scale: reading.scale } }),
-    onError: (error) => setSays(error.message),
-  });
+  const putBack = useCommand(api.bench.cancel, { onDone: () => void navigate('/bench') });
+  const scaleCommand = useCommand(api.bench.scaleCommand, { onFailed: (error) => setSays(error.message) });
 
   const nameOf = (p: PlanPiece, u: number, n: number): string => unitName(p, u, n, animals, animal);
   const name = nameOf(piece, unit, count);
@@ -409,7 +401,9 @@ export function useBench(state: BenchState, may: boolean) {
     asked: odd.asked,
     closing,
     putBack,
-    scaleCommand,
+    putAnimalBack: (): void => putBack.send({ params: { breakdownId: breakdown.id }, body: {} }),
+    tellScale: (command: 'tare' | 'untare' | 'zero'): void =>
+      scaleCommand.send({ body: { command, scale: reading.scale } }),
     take,
     takeTyped,
     toTray,

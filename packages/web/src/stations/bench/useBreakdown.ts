@@ -10,11 +10,10 @@ import {
   type PlanStage,
 } from '@zabrik/core';
 import { useMemo } from 'react';
-import { v7 as uuidv7 } from 'uuid';
-import { addressOf } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
-import { keep, useWaitingAbout, type Waiting } from '../../app/outbox.ts';
-import { breakdownQuery, useHouse, useMe } from '../../app/queries.ts';
+import { useEventLog } from '../../app/eventLog.ts';
+import { keep, type Waiting } from '../../app/outbox.ts';
+import { breakdownQuery, useHouse } from '../../app/queries.ts';
 import { weighingsOf } from '../../app/weighingsOf.ts';
 
 export interface Counted extends Weighing {
@@ -41,6 +40,8 @@ export interface BenchState {
   readonly balance: Balance;
   readonly refused: readonly Waiting[];
   readonly waiting: number;
+  /** It was closed here, and the server does not know it yet. */
+  readonly closing: boolean;
   /** Each shows at once, and answers whether this device could keep it. */
   readonly takeNew: (take: Take, says: string) => Promise<boolean>;
   /** What a weight stood at before it was put right; undefined for one never put right, or already set back to that. */
@@ -51,9 +52,12 @@ export interface BenchState {
 
 const KITCHEN_SCALES = [{ id: 'bench', accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 }] as const;
 
-const isEvent = (waiting: Waiting): boolean => waiting.url.endsWith('/events');
-
 type Known = Weighing & { readonly waiting: boolean };
+
+const weighings = ({ key, body }: Waiting, by: string): readonly Weighing[] => weighingsOf(key, body as WeighBody, by);
+const event = ({ key, body }: Waiting, by: string): readonly BenchEvent[] => [
+  { id: key, by, body: body as BenchEventBody },
+];
 
 /** The weighing that one put right, as it stood; none where it only set back what had been put right. */
 export function priorOf(all: readonly Known[], id: string, stage: PlanStage): Counted | undefined {
@@ -74,23 +78,17 @@ export function priorOf(all: readonly Known[], id: string, stage: PlanStage): Co
 /** One breakdown as it stands on this device: what the server has, and on top what still waits here to be sent. */
 export function useBreakdown(breakdownId: string) {
   const query = useQuery(breakdownQuery(breakdownId));
-  const mine = useWaitingAbout(breakdownId);
   const { data: house } = useHouse();
-  const { data: me } = useMe();
   const breakdown = query.data;
-  const by = me?.person.name ?? '';
+  const weighed = useEventLog(breakdownId, api.bench.weigh.id, breakdown?.weighings, weighings);
+  const happened = useEventLog(breakdownId, api.bench.event.id, breakdown?.events, event);
   const scales = house?.scales;
 
   const state = useMemo((): BenchState | undefined => {
     if (breakdown === undefined) return undefined;
     const stage = breakdown.plan.stages.find((s) => s.id === breakdown.stageId);
     if (stage === undefined) return undefined;
-    const known = new Set([...breakdown.weighings, ...breakdown.events].map((w) => w.id));
-    const unsent = mine.filter((w) => w.refused === undefined && !known.has(w.key));
-    const waiting = unsent
-      .filter((w) => !isEvent(w))
-      .flatMap((w) => weighingsOf(w.key, w.body as WeighBody, by).map((one) => ({ ...one, waiting: true })));
-    const all = [...breakdown.weighings.map((w) => ({ ...w, waiting: false })), ...waiting];
+    const all = weighed.entries.map((w, i) => ({ ...w, waiting: i >= breakdown.weighings.length }));
     const units = new Map<string, number>();
     const counted = effectiveWeighings(all).flatMap((w): Counted[] => {
       const piece = stage.pieces.find((p) => p.id === w.pieceId);
@@ -101,36 +99,29 @@ export function useBreakdown(breakdownId: string) {
     });
     const beliefs = new Map(breakdown.beliefs.map((b) => [b.pieceId, b]));
     const at = (): string => new Date().toISOString();
-    const post = (key: string, body: WeighBody, says: string): Promise<boolean> =>
-      keep({ key, url: addressOf(api.bench.weigh, { params: { breakdownId } }), body, about: breakdownId, says });
+    const post = (body: WeighBody, says: string): Promise<boolean> =>
+      keep(api.bench.weigh, { params: { breakdownId }, body }, { says });
     return {
       breakdown,
       stage,
       all,
       counted,
-      events: [
-        ...breakdown.events,
-        ...unsent.filter(isEvent).map((w) => ({ id: w.key, by, body: w.body as BenchEventBody })),
-      ],
+      events: happened.entries,
       expected: new Map(
         expectStage(stage, breakdown.startMg, all, beliefs, breakdown.animals).map((e) => [e.pieceId, e]),
       ),
       balance: balanceStage(stage, breakdown.startMg, all, scales ?? KITCHEN_SCALES, breakdown.animals),
-      refused: mine.filter((w) => w.refused !== undefined),
-      waiting: unsent.length,
-      takeNew: (take, says) => post(uuidv7(), { kind: 'take', also: null, ...take, at: at() }, says),
+      refused: weighed.refused,
+      // a weight that the server has counts there, and an event here: of each log what the other one does not know
+      waiting: weighed.unsent.length + happened.unsent.length,
+      closing: weighed.waits(api.bench.close.id),
+      takeNew: (take, says) => post({ kind: 'take', also: null, ...take, at: at() }, says),
       beforeRight: (id) => priorOf(all, id, stage),
-      takeBack: (replaces, says) => post(uuidv7(), { kind: 'undo', replaces, at: at() }, says),
+      takeBack: (replaces, says) => post({ kind: 'undo', replaces, at: at() }, says),
       happen: (event, says) =>
-        keep({
-          key: uuidv7(),
-          url: addressOf(api.bench.event, { params: { breakdownId } }),
-          body: { ...event, at: at() },
-          about: breakdownId,
-          says,
-        }),
+        keep(api.bench.event, { params: { breakdownId }, body: { ...event, at: at() } as BenchEventBody }, { says }),
     };
-  }, [breakdown, breakdownId, mine, by, scales]);
+  }, [breakdown, breakdownId, weighed, happened, scales]);
 
   return { query, state };
 }

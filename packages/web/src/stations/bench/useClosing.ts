@@ -1,9 +1,9 @@
-/** The end of a stage: asked for, explained where the balance does not hold, sent once nothing waits on this device. */
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+/** The end of a stage: asked for, explained where the balance does not hold. It goes out behind the weights that still wait on this device. */
+import { useQueryClient } from '@tanstack/react-query';
 import type { Ask } from '@zabrik/contract';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import type { Cooked } from './CookedBar.tsx';
 import type { BenchState } from './useBreakdown.ts';
@@ -15,26 +15,20 @@ export function useClosing(state: BenchState, passesMissing: boolean, say: (word
   const navigate = useNavigate();
   const client = useQueryClient();
   const [asking, setAsking] = useState(false);
-  const [wanted, setWanted] = useState<CloseBody | undefined>(undefined);
   const [cooked, setCooked] = useState<{ readonly said: Cooked; readonly thenCool: boolean }>();
   const [askingCooked, setAskingCooked] = useState(false);
-  const { mutate, isPending, error } = useMutation({
-    mutationFn: (body: CloseBody) => call(api.bench.close, { params: { breakdownId: breakdown.id }, body }),
-    onSuccess: ({ lots }) => {
+  const { send, pending, error } = useCommand(api.bench.close, {
+    spoken: () => ({ says: `${breakdown.speciesName}, ${breakdown.formName}: ${state.stage.name}, closed` }),
+    onDone: ({ lots }) => {
       // the list of what is to be cut still has this animal: drawn from memory it would jump under the finger a moment later
       client.removeQueries({ queryKey: ['lots', 'whole'] });
       const cooling = cooked?.thenCool === true ? lots[0] : undefined;
       void navigate(cooling === undefined ? `/ledger/${breakdown.id}` : `/pots/cooling?lot=${cooling.lotId}`);
     },
   });
-  useEffect(() => {
-    if (wanted === undefined || waiting > 0 || isPending) return;
-    setWanted(undefined);
-    mutate(wanted);
-  }, [wanted, waiting, isPending, mutate]);
-
   const closeFor = (unbalancedReason: string | null, said = cooked?.said): void => {
-    setWanted({ unbalancedReason, ...(said === undefined ? {} : { cooked: said }) });
+    const body: CloseBody = { unbalancedReason, ...(said === undefined ? {} : { cooked: said }) };
+    send({ params: { breakdownId: breakdown.id }, body });
     if (waiting > 0)
       say(
         `${waiting} ${waiting === 1 ? 'weight is' : 'weights are'} still on this device. The stage closes once the server has them.`,
@@ -43,7 +37,7 @@ export function useClosing(state: BenchState, passesMissing: boolean, say: (word
   return {
     /** Whether the bar that asks for a reason stands. */
     asking: asking && (balance.verdict !== 'balanced' || passesMissing),
-    isPending,
+    pending,
     error,
     closeFor: (reason: string): void => closeFor(reason),
     /** Whether it is asked what this stage made of it. */

@@ -1,8 +1,9 @@
 /** The kitchen's server: how its records are kept safe, and who is signed in where. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Answer } from '@zabrik/contract';
 import { roleNames } from '@zabrik/contract/roles';
 import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { clockTime, dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useHouse, useMay, useMe } from '../../app/queries.ts';
@@ -91,9 +92,8 @@ type Session = Answer<typeof api.access.signedIn>['sessions'][number];
 function SignedIn({ sessions }: { readonly sessions: readonly Session[] }) {
   const { data: me } = useMe();
   const client = useQueryClient();
-  const end = useMutation({
-    mutationFn: (personId: string) => call(api.access.signOutPerson, { params: { personId } }),
-    onSuccess: (_, personId) => {
+  const end = useCommand(api.access.signOutPerson, {
+    onDone: (_, { params: { personId } }) => {
       if (personId === me?.person.id) client.setQueryData(['me'], null);
       void client.invalidateQueries({ queryKey: ['sessions'] });
     },
@@ -102,7 +102,7 @@ function SignedIn({ sessions }: { readonly sessions: readonly Session[] }) {
   return (
     <section aria-label="Signed in" className="grid gap-3">
       <h2 className="text-xl font-bold">Signed in</h2>
-      {end.isError && <Notice tone="alarm">{end.error.message}</Notice>}
+      {end.error !== null && <Notice tone="alarm">{end.error.message}</Notice>}
       <ul className="grid gap-2">
         {people.map((person) => {
           const theirs = sessions.filter((s) => s.person.id === person.id);
@@ -122,7 +122,12 @@ function SignedIn({ sessions }: { readonly sessions: readonly Session[] }) {
                     .join(' · ')}
                 </span>
               </span>
-              <Button size="bench" look="alarm" disabled={end.isPending} onClick={() => end.mutate(person.id)}>
+              <Button
+                size="bench"
+                look="alarm"
+                disabled={end.pending}
+                onClick={() => end.send({ params: { personId: person.id } })}
+              >
                 {person.id === me?.person.id ? 'Sign me out everywhere' : 'Sign out everywhere'}
               </Button>
             </li>
@@ -137,9 +142,8 @@ function SignedIn({ sessions }: { readonly sessions: readonly Session[] }) {
 function Viewers() {
   const house = useHouse();
   const client = useQueryClient();
-  const save = useMutation({
-    mutationFn: (seeCosts: boolean) => call(api.house.saveViewers, { body: { seeCosts } }),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['house'] }),
+  const save = useCommand(api.house.saveViewers, {
+    onDone: () => client.invalidateQueries({ queryKey: ['house'] }),
   });
   if (house.data === undefined) return null;
   const { viewersSeeCosts } = house.data;
@@ -151,10 +155,10 @@ function Viewers() {
           ? 'Viewers see what things cost and what they were bought for.'
           : 'Viewers see no price and no cost: each stands as “not shown”, and the price pages are closed to them.'}
       </p>
-      <Button size="bench" disabled={save.isPending} onClick={() => save.mutate(!viewersSeeCosts)}>
+      <Button size="bench" disabled={save.pending} onClick={() => save.send({ body: { seeCosts: !viewersSeeCosts } })}>
         {viewersSeeCosts ? 'Keep costs from viewers' : 'Show viewers the costs'}
       </Button>
-      {save.isError && <Notice tone="alarm">{save.error.message}</Notice>}
+      {save.error !== null && <Notice tone="alarm">{save.error.message}</Notice>}
     </section>
   );
 }

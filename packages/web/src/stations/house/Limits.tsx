@@ -1,8 +1,9 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { HouseLimit } from '@zabrik/contract';
 import { figureOf, readDecimal } from '@zabrik/core';
 import { useState } from 'react';
 import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useMay } from '../../app/queries.ts';
@@ -124,20 +125,8 @@ export default function Limits() {
     list.flatMap((l) =>
       l.changed === null ? [] : [[l.limit.id, { figure: String(l.changed.figure), why: l.changed.why }] as const],
     );
-  const save = useMutation({
-    mutationFn: (profileId: string) =>
-      call(api.house.saveLimits, {
-        body: {
-          profileId,
-          changes: [...changes].map(([limitId, c]) => ({
-            limitId,
-            figure: readDecimal(c.figure),
-            why: c.why.trim(),
-          })),
-          note: note.trim(),
-        },
-      }),
-    onSuccess: () => {
+  const save = useCommand(api.house.saveLimits, {
+    onDone: () => {
       setEditing(false);
       setNote('');
       setProfile(undefined);
@@ -211,7 +200,17 @@ export default function Limits() {
               className="mt-3 grid grid-cols-[minmax(0,1fr)_auto_auto] items-end gap-3 rounded-plate border-[1.5px] border-ink bg-white p-3"
               onSubmit={(event) => {
                 event.preventDefault();
-                save.mutate(data.profileId);
+                save.send({
+                  body: {
+                    profileId: data.profileId,
+                    changes: [...changes].map(([limitId, c]) => ({
+                      limitId,
+                      figure: readDecimal(c.figure),
+                      why: c.why.trim(),
+                    })),
+                    note: note.trim(),
+                  },
+                });
               }}
             >
               <Field
@@ -223,12 +222,7 @@ export default function Limits() {
               <Button onClick={() => setEditing(false)} className="h-11">
                 Leave it
               </Button>
-              <Button
-                type="submit"
-                look="strong"
-                className="h-11"
-                disabled={note.trim() === '' || bad || save.isPending}
-              >
+              <Button type="submit" look="strong" className="h-11" disabled={note.trim() === '' || bad || save.pending}>
                 Select {data.title.split(':')[0]}
               </Button>
               {changes.size > 0 && (
@@ -237,7 +231,7 @@ export default function Limits() {
                   {bad && ': each wants a number and a reason'}.
                 </p>
               )}
-              {save.isError && (
+              {save.error !== null && (
                 <div className="col-span-3">
                   <Notice tone="alarm">{save.error.message}</Notice>
                 </div>

@@ -1,9 +1,8 @@
-import { useMutation } from '@tanstack/react-query';
 import type { Lot } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { useCatalogue, useHouse } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
@@ -24,36 +23,41 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
   const coldRoom = house?.places.find((p) => p.kind === 'cold-room') ?? house?.places[0];
   const freezer = house?.places.find((p) => p.kind === 'freezer');
   const frozen = lots.some((l) => l.state === 'frozen');
-  const merge = useMutation({
-    mutationFn: (nod: boolean) => call(api.larder.merge, { body: { lotIds: lots.map((l) => l.id), nod } }),
-    onSuccess: ({ lotId }) => {
+  const all = `${lots.length} lots, ${formatMass(lots.reduce((sum, l) => sum + l.massMg, 0))},`;
+  const merge = useCommand(api.larder.merge, {
+    spoken: () => ({ says: `${all} put together` }),
+    onDone: ({ lotId }) => {
       clear();
       void navigate(`/larder/${lotId}`);
     },
+    onKept: clear,
   });
-  const tub = useMutation({
-    mutationFn: (nod: boolean) =>
-      call(api.larder.startTub, {
-        body: {
-          useId: use?.id ?? '',
-          name: name.trim() === '' ? `Tub for ${use?.title.toLowerCase() ?? 'stock'}` : name.trim(),
-          placeId: (frozen ? freezer : coldRoom)?.id ?? '',
-          from: lots.map((l) => ({ lotId: l.id, massMg: null })),
-          nod,
-        },
-      }),
-    onSuccess: () => {
+  const tub = useCommand(api.larder.startTub, {
+    spoken: ({ body }) => ({ says: `${body.name}, a tub of ${all}` }),
+    onDone: () => {
       clear();
       void navigate('/larder/tubs');
     },
+    onKept: clear,
   });
+  const putTogether = (nod: boolean): void => merge.send({ body: { lotIds: lots.map((l) => l.id), nod } });
+  const startTub = (nod: boolean): void =>
+    tub.send({
+      body: {
+        useId: use?.id ?? '',
+        name: name.trim() === '' ? `Tub for ${use?.title.toLowerCase() ?? 'stock'}` : name.trim(),
+        placeId: (frozen ? freezer : coldRoom)?.id ?? '',
+        from: lots.map((l) => ({ lotId: l.id, massMg: null })),
+        nod,
+      },
+    });
   return (
     <section className="border-t-2 border-ink bg-sheet-soft px-4 py-3" aria-label="Chosen lots">
       <div className="flex flex-wrap items-center gap-2">
         <strong className="mr-2">
           {lots.length} {lots.length === 1 ? 'lot' : 'lots'}, {formatMass(lots.reduce((sum, l) => sum + l.massMg, 0))}
         </strong>
-        <Button look="plain" disabled={lots.length < 2 || merge.isPending} onClick={() => merge.mutate(false)}>
+        <Button look="plain" disabled={lots.length < 2 || merge.pending} onClick={() => putTogether(false)}>
           Put together
         </Button>
         <Button look="plain" disabled={use === undefined} onClick={() => setDoing(doing === 'tub' ? undefined : 'tub')}>
@@ -71,7 +75,7 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
           className="mt-3 flex flex-wrap items-center gap-2"
           onSubmit={(event) => {
             event.preventDefault();
-            tub.mutate(false);
+            startTub(false);
           }}
         >
           <label className="flex items-center gap-2">
@@ -96,14 +100,14 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
             value={name}
             onChange={(event) => setName(event.target.value)}
           />
-          <Button type="submit" look="strong" disabled={tub.isPending}>
+          <Button type="submit" look="strong" disabled={tub.pending}>
             Into the tub
           </Button>
         </form>
       )}
       {doing === 'labels' && <PrintLabels lots={lots} />}
-      <Nod error={merge.error} onNod={() => merge.mutate(true)} />
-      <Nod error={tub.error} onNod={() => tub.mutate(true)} />
+      <Nod error={merge.error} onNod={() => putTogether(true)} />
+      <Nod error={tub.error} onNod={() => startTub(true)} />
     </section>
   );
 }

@@ -11,6 +11,7 @@ import { clothOf, trays } from '../../parts/destinations.ts';
 import { inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { SearchBox } from '../../parts/SearchBox.tsx';
+import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { Chosen } from './Chosen.tsx';
 import { LarderHead } from './LarderHead.tsx';
 import { type Item, LotList, narrow, wide } from './LotList.tsx';
@@ -248,6 +249,7 @@ export default function Larder() {
             )}
           </div>
         )}
+        <WaitsHereOf ids={[api.larder.merge.id, api.larder.startTub.id]} />
         {may && picked.size > 0 && <Chosen lots={[...picked.values()]} clear={() => setPicked(new Map())} />}
       </section>
       {lotId !== undefined && (

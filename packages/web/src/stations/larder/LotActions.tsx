@@ -1,8 +1,7 @@
-import { useMutation } from '@tanstack/react-query';
 import type { Answer, Ask } from '@zabrik/contract';
 import { figureWords, formatMass, formatShare } from '@zabrik/core';
 import { useRef, useState } from 'react';
-import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useCatalogue, useHouse } from '../../app/queries.ts';
@@ -73,32 +72,37 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
   const [words, setWords] = useState('');
   const [day, setDay] = useState(lot.useBy ?? '');
   const [place, setPlace] = useState('');
-  const keep = useMutation({
-    mutationFn: (body: KeepBody) => call(api.larder.keep, { params: { lotId: lot.id }, body }),
-    // the lot is often here anew before the answer is: what was opened meanwhile stays open
-    onSuccess: (_answer, body) => {
-      if (doingNow.current !== body.kind) return;
-      setDoing(undefined);
-      setPart('');
-      setWords('');
-    },
+  const shut = (): void => {
+    setDoing(undefined);
+    setPart('');
+    setWords('');
+  };
+  // the lot is often here anew before the answer is: what was opened meanwhile stays open
+  const shutIfStill = (kind: Doing): void => {
+    if (doingNow.current === kind) shut();
+  };
+  const keeping = useCommand(api.larder.keep, {
+    spoken: ({ body }) => ({ says: `${lot.name} ${lot.code}: ${names[body.kind].toLowerCase()}` }),
+    onDone: (_answer, { body }) => shutIfStill(body.kind),
+    onKept: ({ body }) => shutIfStill(body.kind),
   });
-  const split = useMutation({
-    mutationFn: (o: { readonly massMg: number; readonly pieces: number | null; readonly trim: boolean }) =>
-      call(api.larder.split, { params: { lotId: lot.id }, body: o }),
-    onSuccess: () => {
-      setDoing(undefined);
-      setPart('');
-    },
+  const split = useCommand(api.larder.split, {
+    spoken: ({ body }) => ({
+      says: `${lot.name} ${lot.code}, ${body.trim === true ? 'trimmed' : 'parted'}: ${formatMass(body.massMg)}`,
+    }),
+    onDone: shut,
+    onKept: shut,
   });
-  const undo = useMutation({
-    mutationFn: (eventId: string) => call(api.larder.undoKeep, { params: { eventId } }),
-    onSuccess: () => keep.reset(),
+  const undo = useCommand(api.larder.undoKeep, {
+    spoken: () => ({ says: `${lot.name} ${lot.code}: undone`, about: lot.id }),
+    onDone: () => keeping.reset(),
+    onKept: () => keeping.reset(),
   });
+  const keep = (body: KeepBody): void => keeping.send({ params: { lotId: lot.id }, body });
   const choose = (next: Doing): void => {
     setDoing(doing === next ? undefined : next);
     setPlace('');
-    keep.reset();
+    keeping.reset();
     split.reset();
     undo.reset();
   };
@@ -124,9 +128,9 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
           : p.id !== lot.placeId && (p.kind === 'freezer') === (lot.state === 'frozen'),
     ) ?? [];
   const to = fits.find((p) => p.id === place) ?? fits.find((p) => p.holds === (lot.ready ? 'ready' : 'raw')) ?? fits[0];
-  const last = keep.variables;
   const nod = (): void => {
-    if (last !== undefined && 'nod' in last) keep.mutate({ ...last, nod: true });
+    const last = keeping.last?.body;
+    if (last !== undefined && 'nod' in last) keep({ ...last, nod: true });
   };
   const partField = (label: string) => (
     <div>
@@ -146,6 +150,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
       )}
     </div>
   );
+  const eventId = keeping.answer?.eventId ?? '';
   return (
     <section aria-label="Keep" className="rounded-plate border border-line bg-white p-3">
       <div className="grid grid-cols-5 gap-1.5">
@@ -167,7 +172,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
           onSubmit={(event) => {
             event.preventDefault();
             if (to !== undefined && error === undefined)
-              keep.mutate({ kind: doing, placeId: to.id, massMg: massMg === lot.massMg ? null : (massMg ?? null) });
+              keep({ kind: doing, placeId: to.id, massMg: massMg === lot.massMg ? null : (massMg ?? null) });
           }}
         >
           <div>
@@ -201,7 +206,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
             type="submit"
             look="strong"
             className="col-span-2"
-            disabled={to === undefined || error !== undefined || keep.isPending}
+            disabled={to === undefined || error !== undefined || keeping.pending}
           >
             {names[doing]} {massMg == null ? 'all of it' : formatMass(massMg)}
             {to !== undefined && `, ${to.name}`}
@@ -213,7 +218,8 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
           className="mt-3 grid grid-cols-2 items-end gap-3"
           onSubmit={(event) => {
             event.preventDefault();
-            if (massMg != null && error === undefined) split.mutate({ massMg, pieces, trim: doing === 'trim' });
+            if (massMg != null && error === undefined)
+              split.send({ params: { lotId: lot.id }, body: { massMg, pieces, trim: doing === 'trim' } });
           }}
         >
           {partField(doing === 'trim' ? 'Comes off as trim' : 'Take off')}
@@ -221,7 +227,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
             type="submit"
             look="strong"
             className="h-11"
-            disabled={massMg == null || error !== undefined || split.isPending}
+            disabled={massMg == null || error !== undefined || split.pending}
           >
             {doing === 'trim' ? 'Trimmed' : 'Part it'}
           </Button>
@@ -232,7 +238,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
           <p className="text-[14px] text-ink-soft">
             Opened today: the shorter of its date and your profile’s days from opening.
           </p>
-          <Button look="strong" disabled={keep.isPending} onClick={() => keep.mutate({ kind: 'open' })}>
+          <Button look="strong" disabled={keeping.pending} onClick={() => keep({ kind: 'open' })}>
             Opened
           </Button>
         </div>
@@ -245,13 +251,13 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
             const text = words.trim();
             if (doing === 'reserve') {
               if (error === undefined)
-                keep.mutate({
+                keep({
                   kind: 'reserve',
                   reservedFor: text === '' ? null : text,
                   massMg: massMg === lot.massMg ? null : (massMg ?? null),
                   pieces: massMg === lot.massMg ? null : pieces,
                 });
-            } else if (text !== '') keep.mutate({ kind: 'hold', reason: text });
+            } else if (text !== '') keep({ kind: 'hold', reason: text });
           }}
         >
           {doing === 'reserve' && partField('How much')}
@@ -268,7 +274,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
             look={doing === 'hold' ? 'alarm' : 'strong'}
             className="h-11"
             disabled={
-              keep.isPending ||
+              keeping.pending ||
               (words.trim() === '' && (doing === 'hold' || lot.reservedFor === null)) ||
               (doing === 'reserve' && error !== undefined)
             }
@@ -285,7 +291,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
       {doing === 'hold' && lot.held !== null && (
         <div className="mt-3 flex items-center justify-between gap-3">
           <p className="text-[14px]">Held: {lot.held}</p>
-          <Button look="strong" disabled={keep.isPending} onClick={() => keep.mutate({ kind: 'hold', reason: null })}>
+          <Button look="strong" disabled={keeping.pending} onClick={() => keep({ kind: 'hold', reason: null })}>
             Let it go
           </Button>
         </div>
@@ -295,7 +301,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
           className="mt-3 grid grid-cols-[1fr_1.4fr_auto] items-end gap-3"
           onSubmit={(event) => {
             event.preventDefault();
-            if (day !== '' && words.trim() !== '') keep.mutate({ kind: 'date', useBy: day, reason: words.trim() });
+            if (day !== '' && words.trim() !== '') keep({ kind: 'date', useBy: day, reason: words.trim() });
           }}
         >
           <Field label="Use by" type="date" value={day} onChange={(event) => setDay(event.target.value)} />
@@ -304,7 +310,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
             type="submit"
             look="strong"
             className="h-11"
-            disabled={day === '' || words.trim() === '' || keep.isPending}
+            disabled={day === '' || words.trim() === '' || keeping.pending}
           >
             Set
           </Button>
@@ -312,7 +318,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
       )}
       {doing === 'reading' && (
         <div className="mt-3">
-          <ProbeReading onTake={(centiC) => keep.mutate({ kind: 'reading', centiC })} />
+          <ProbeReading onTake={(centiC) => keep({ kind: 'reading', centiC })} />
         </div>
       )}
       {doing === 'trim' && trim !== undefined && (
@@ -327,28 +333,28 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
           <Caution id={cautionOf[doing] ?? ''} about={`${lot.code} ${lot.name}`.slice(0, 120)} />
         </div>
       )}
-      <Nod error={keep.error ?? split.error} onNod={nod} />
-      {keep.isSuccess && (
+      <Nod error={keeping.error ?? split.error} onNod={nod} />
+      {keeping.answer !== undefined && (
         <div className="mt-2">
           <Notice tone="calm">
             <span className="flex items-center justify-between gap-3">
               <span>
-                {keep.data.code} {keep.data.says}
-                {keep.data.useBy !== null && `. Use by ${dayName(keep.data.useBy)}`}.
+                {keeping.answer.code} {keeping.answer.says}
+                {keeping.answer.useBy !== null && `. Use by ${dayName(keeping.answer.useBy)}`}.
               </span>
-              <Button onClick={() => undo.mutate(keep.data.eventId)} disabled={undo.isPending}>
+              <Button onClick={() => undo.send({ params: { eventId } })} disabled={undo.pending}>
                 Undo
               </Button>
             </span>
           </Notice>
         </div>
       )}
-      {split.isSuccess && (
+      {split.answer !== undefined && (
         <div className="mt-2">
-          <Notice tone="calm">The part is lot {split.data.code}. Write it on the tub.</Notice>
+          <Notice tone="calm">The part is lot {split.answer.code}. Write it on the tub.</Notice>
         </div>
       )}
-      {undo.isError && (
+      {undo.error !== null && (
         <div className="mt-2">
           <Notice tone="alarm">{undo.error.message}</Notice>
         </div>

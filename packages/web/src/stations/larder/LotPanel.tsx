@@ -1,4 +1,3 @@
-import { useMutation } from '@tanstack/react-query';
 import { cutToWeight } from '@zabrik/catalogue/portioning';
 import type { Answer, Ask } from '@zabrik/contract';
 import { takeOutSinks, wasteReasons } from '@zabrik/contract/ways-out';
@@ -6,9 +5,10 @@ import { allergenWords, figureWords, formatMass, formatTemperature, inGrams } fr
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { dayAndTime, dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
+import { useWaitingAbout, type Waiting } from '../../app/outbox.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
 import { Button } from '../../parts/Button.tsx';
@@ -16,6 +16,7 @@ import { Caution } from '../../parts/Caution.tsx';
 import { trayName } from '../../parts/destinations.ts';
 import { Field, inputLook } from '../../parts/Field.tsx';
 import { Notice } from '../../parts/Notice.tsx';
+import { WaitsHere } from '../../parts/WaitsHere.tsx';
 import { LotActions } from './LotActions.tsx';
 import { entryNames, keptWords } from './larderWords.ts';
 import { PieceSteps } from './PieceSteps.tsx';
@@ -45,24 +46,36 @@ const reasonNames: Readonly<Record<(typeof wasteReasons)[number], string>> = {
   returned: 'returned',
   tasting: 'tasting',
 };
+const sinkSays: typeof sinkNames = { served: 'served', staff: 'eaten by the staff', waste: 'thrown away' };
+
+/** What a command that waits takes out of its lot. */
+const leaves = (w: Waiting): number =>
+  w.refused === undefined && w.endpoint === api.larder.takeOut.id
+    ? (w.body as Ask<typeof api.larder.takeOut>['body']).massMg
+    : 0;
+
 function TakeOut({ lot, money }: { readonly lot: LotRead; readonly money: (minor: number) => string }) {
   const [mass, setMass] = useState(String(inGrams(lot.massMg)));
   const [reason, setReason] = useState<(typeof wasteReasons)[number]>('spoiled');
-  const takeOut = useMutation({
-    mutationFn: (body: Ask<typeof api.larder.takeOut>['body']) =>
-      call(api.larder.takeOut, { params: { lotId: lot.id }, body }),
+  const takeOut = useCommand(api.larder.takeOut, {
+    spoken: ({ body }) => ({ says: `${lot.name} ${lot.code}, ${sinkSays[body.to]}` }),
+    onKept: () => setMass(''),
   });
+  // what waits here to leave it is no longer there to be taken
+  const leavingMg = useWaitingAbout(lot.id).reduce((sum, w) => sum + leaves(w), 0);
+  const onHandMg = Math.max(0, lot.massMg - leavingMg);
   let massMg: number | undefined;
   let pieces: number | null = null;
   let error: string | undefined;
   try {
     ({ massMg, pieces } = partOf(mass, lot));
     if (pieces !== null && pieces > lot.pieces) error = `The lot is ${lot.pieces} pieces`;
-    else if (massMg > lot.massMg) error = `The lot has ${formatMass(lot.massMg)}`;
+    else if (massMg > onHandMg)
+      error = `The lot has ${formatMass(lot.massMg)}${leavingMg > 0 ? `, of which ${formatMass(leavingMg)} waits to leave it` : ''}`;
   } catch (thrown) {
     error = figureWords(thrown, 'A weight, such as 160 or 1.2 kg');
   }
-  const ready = massMg !== undefined && massMg > 0 && error === undefined && !takeOut.isPending;
+  const ready = massMg !== undefined && massMg > 0 && error === undefined && !takeOut.pending;
   return (
     <section aria-label="Take out" className="rounded-plate border border-line bg-white p-3">
       <div className="grid grid-cols-2 gap-3">
@@ -100,7 +113,10 @@ function TakeOut({ lot, money }: { readonly lot: LotRead; readonly money: (minor
             look={to === 'waste' ? 'alarm' : 'plain'}
             disabled={!ready}
             onClick={() =>
-              takeOut.mutate({ massMg: massMg ?? 0, pieces, to, reason: to === 'waste' ? reason : null, note: null })
+              takeOut.send({
+                params: { lotId: lot.id },
+                body: { massMg: massMg ?? 0, pieces, to, reason: to === 'waste' ? reason : null, note: null },
+              })
             }
           >
             {sinkNames[to]}
@@ -117,7 +133,7 @@ function TakeOut({ lot, money }: { readonly lot: LotRead; readonly money: (minor
           Worth {money(lot.massMg > 0 ? (lot.costMinor * (massMg ?? 0)) / lot.massMg : 0)}: that goes with it.
         </p>
       )}
-      {takeOut.isError && <p className="mt-2 text-alarm">{takeOut.error.message}</p>}
+      {takeOut.error !== null && <p className="mt-2 text-alarm">{takeOut.error.message}</p>}
     </section>
   );
 }
@@ -170,15 +186,13 @@ function Links({ title, links }: { readonly title: string; readonly links: LotRe
 export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money: (minor: number) => string }) {
   const may = useMay('larder.takeOut');
   useOpen(`${lot.name} ${lot.code}`);
+  const waitsHere = useWaitingAbout(lot.id);
   const mayKeep = useMay('larder.keep');
   const mayReverse = useMay('ledger.reverse');
   const { data: house } = useHouse();
   const [taking, setTaking] = useState<string | undefined>(undefined);
   const [reason, setReason] = useState('');
-  const reverse = useMutation({
-    mutationFn: (movementId: string) => call(api.ledger.reverse, { params: { movementId }, body: { reason } }),
-    onSuccess: () => setTaking(undefined),
-  });
+  const reverse = useCommand(api.ledger.reverse, { onDone: () => setTaking(undefined) });
   return (
     <div className="grid gap-4 p-4">
       <div className="flex items-start justify-between gap-3">
@@ -208,6 +222,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
           <X size={20} aria-hidden="true" />
         </Link>
       </div>
+      <WaitsHere of={waitsHere} />
       <dl className="grid grid-cols-2 gap-x-4 gap-y-2">
         <div>
           <dt className="text-[14px] text-ink-soft">On hand</dt>
@@ -347,7 +362,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
                   className="mt-1 flex gap-2"
                   onSubmit={(event) => {
                     event.preventDefault();
-                    reverse.mutate(e.movementId);
+                    reverse.send({ params: { movementId: e.movementId }, body: { reason } });
                   }}
                 >
                   <input
@@ -358,7 +373,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
                     value={reason}
                     onChange={(event) => setReason(event.target.value)}
                   />
-                  <Button type="submit" look="alarm" disabled={reason.trim() === '' || reverse.isPending}>
+                  <Button type="submit" look="alarm" disabled={reason.trim() === '' || reverse.pending}>
                     Take back
                   </Button>
                 </form>
@@ -366,7 +381,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
             </li>
           ))}
         </ol>
-        {reverse.isError && (
+        {reverse.error !== null && (
           <div className="mt-2">
             <Notice tone="alarm">{reverse.error.message}</Notice>
           </div>

@@ -1,8 +1,7 @@
-import { useMutation } from '@tanstack/react-query';
 import type { Ask } from '@zabrik/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';
@@ -29,12 +28,7 @@ const kept = (): Size => {
 export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: string; readonly labels: number }[] }) {
   const [size, setSize] = useState<Size>(kept);
   const [copies, setCopies] = useState('1');
-  const print = useMutation({
-    mutationFn: () =>
-      call(api.larder.printLabels, {
-        body: { size, lots: lots.map((l) => ({ lotId: l.id, copies: Number(copies) })) },
-      }),
-  });
+  const print = useCommand(api.larder.printLabels);
   const count = /^[1-9]\d?$/.test(copies);
   const before = lots.filter((l) => l.labels > 0).length;
   return (
@@ -70,8 +64,14 @@ export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: s
             onChange={(event) => setCopies(event.target.value)}
           />
         </label>
-        <Button look="strong" disabled={!count || print.isPending} onClick={() => print.mutate()}>
-          {print.isPending ? 'Printing…' : 'Print'}
+        <Button
+          look="strong"
+          disabled={!count || print.pending}
+          onClick={() =>
+            print.send({ body: { size, lots: lots.map((l) => ({ lotId: l.id, copies: Number(copies) })) } })
+          }
+        >
+          {print.pending ? 'Printing…' : 'Print'}
         </Button>
         <a
           className="flex min-h-11 items-center px-2 underline"
@@ -82,24 +82,24 @@ export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: s
           Look at them as PDF
         </a>
       </div>
-      {before > 0 && !print.isSuccess && (
+      {before > 0 && print.answer === undefined && (
         <p className="mt-1 text-[14px] text-ink-soft">
           {before === 1 ? 'One of them has' : `${before} of them have`} a label already: the new one says it is a
           reprint.
         </p>
       )}
-      {print.isSuccess && (
+      {print.answer !== undefined && (
         <div className="mt-2">
           <Notice tone="calm">
-            {print.data.labels} {print.data.labels === 1 ? 'label' : 'labels'} printed
-            {print.data.reprints > 0 && `, ${print.data.reprints} marked as reprint`}.{' '}
+            {print.answer.labels} {print.answer.labels === 1 ? 'label' : 'labels'} printed
+            {print.answer.reprints > 0 && `, ${print.answer.reprints} marked as reprint`}.{' '}
             <Link className="underline" to="/larder/labels">
               What came out
             </Link>
           </Notice>
         </div>
       )}
-      {print.isError && (
+      {print.error !== null && (
         <div className="mt-2">
           <Notice tone="alarm">{print.error.message}</Notice>
         </div>

@@ -1,9 +1,10 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { Lot } from '@zabrik/contract';
 import { formatCount, formatMass, inGrams } from '@zabrik/core';
 import { Scale } from 'lucide-react';
 import { useState } from 'react';
 import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { dayAndTime, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
@@ -11,6 +12,7 @@ import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { SimulatedPan } from '../bench/SimulatedPan.tsx';
 import { LarderHead } from './LarderHead.tsx';
 import { type Counted, countedOf, linesOf, reasons, roundOf } from './stockTake.ts';
@@ -169,22 +171,16 @@ export default function StockTake() {
   const here = lots.data?.lots ?? [];
   const left = lots.data?.next === undefined ? 0 : lots.data.total - (from?.before ?? 0) - here.length;
   const round = roundOf(here, counts);
-  const write = useMutation({
-    mutationFn: () =>
-      call(api.larder.count, {
-        body: {
-          placeId: place?.id ?? null,
-          note: note.trim() === '' ? null : note.trim(),
-          counts: linesOf(here, counts),
-        },
-      }),
-    onSuccess: () => {
-      setCounts(new Map());
-      setNote('');
-    },
+  const clear = (): void => {
+    setCounts(new Map());
+    setNote('');
+  };
+  const write = useCommand(api.larder.count, {
+    spoken: ({ body }) => ({ says: `A stock-take of ${body.counts.length} in ${place?.name ?? 'all places'}` }),
+    onDone: clear,
+    onKept: clear,
   });
-  const ready =
-    round.counted > 0 && round.unexplained.length === 0 && round.unreadable.length === 0 && !write.isPending;
+  const ready = round.counted > 0 && round.unexplained.length === 0 && round.unreadable.length === 0 && !write.pending;
   return (
     <div className="grid flex-1 content-start lg:grid-cols-[minmax(0,1fr)_320px]">
       <section aria-label="Stock-take" className="flex min-w-0 flex-col bg-sheet lg:h-[calc(100dvh-52px)]">
@@ -210,6 +206,7 @@ export default function StockTake() {
             <SimulatedPan />
           </span>
         </LarderHead>
+        <WaitsHereOf ids={[api.larder.count.id]} />
         {!may ? (
           <Empty title="Counting is for the kitchen">The rounds that were written down stand beside this.</Empty>
         ) : lots.isPending ? (
@@ -266,20 +263,34 @@ export default function StockTake() {
               value={note}
               onChange={(event) => setNote(event.target.value)}
             />
-            <Button look="strong" size="bench" className="ml-auto" disabled={!ready} onClick={() => write.mutate()}>
+            <Button
+              look="strong"
+              size="bench"
+              className="ml-auto"
+              disabled={!ready}
+              onClick={() =>
+                write.send({
+                  body: {
+                    placeId: place?.id ?? null,
+                    note: note.trim() === '' ? null : note.trim(),
+                    counts: linesOf(here, counts),
+                  },
+                })
+              }
+            >
               Write the round down
             </Button>
-            {write.isError && (
+            {write.error !== null && (
               <div className="w-full">
                 <Notice tone="alarm">{write.error.message} What you counted is still here.</Notice>
               </div>
             )}
-            {write.isSuccess && round.counted === 0 && (
+            {write.answer !== undefined && round.counted === 0 && (
               <div className="w-full">
                 <Notice tone="calm">
-                  {write.data.lots} counted, {write.data.differing} differed
-                  {write.data.differing > 0 && ` by ${formatMass(write.data.differenceMg)}`}. A chef can take it back in
-                  the ledger of any of its lots.
+                  {write.answer.lots} counted, {write.answer.differing} differed
+                  {write.answer.differing > 0 && ` by ${formatMass(write.answer.differenceMg)}`}. A chef can take it
+                  back in the ledger of any of its lots.
                 </Notice>
               </div>
             )}

@@ -1,15 +1,17 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { Tub } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Nod } from '../../parts/Nod.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { LarderHead } from './LarderHead.tsx';
 
 /** Shades of one cloth, so that the kinds in a tub stay apart in grey as well. */
@@ -19,14 +21,16 @@ function TubCard({ tub }: { readonly tub: Tub }) {
   const may = useMay('larder.fill');
   const { data: house } = useHouse();
   const [picked, setPicked] = useState<readonly string[]>([]);
-  const fill = useMutation({
-    mutationFn: (nod: boolean) =>
-      call(api.larder.fill, {
-        params: { lotId: tub.id },
-        body: { from: picked.map((lotId) => ({ lotId, massMg: null })), nod },
-      }),
-    onSuccess: () => setPicked([]),
+  const filling = useCommand(api.larder.fill, {
+    spoken: ({ body }) => ({ says: `${body.from.length} into ${tub.name}` }),
+    onDone: () => setPicked([]),
+    onKept: () => setPicked([]),
   });
+  const fill = (nod: boolean): void =>
+    filling.send({
+      params: { lotId: tub.id },
+      body: { from: picked.map((lotId) => ({ lotId, massMg: null })), nod },
+    });
   const full = Math.max(tub.enoughMg, tub.massMg);
   const due = dueWords(tub.useBy);
   return (
@@ -122,12 +126,12 @@ function TubCard({ tub }: { readonly tub: Tub }) {
           <Button
             look="strong"
             className="mt-2"
-            disabled={picked.length === 0 || fill.isPending}
-            onClick={() => fill.mutate(false)}
+            disabled={picked.length === 0 || filling.pending}
+            onClick={() => fill(false)}
           >
             Put {picked.length === 0 ? 'them' : picked.length} in
           </Button>
-          <Nod error={fill.error} onNod={() => fill.mutate(true)} />
+          <Nod error={filling.error} onNod={() => fill(true)} />
         </fieldset>
       )}
     </article>
@@ -140,6 +144,7 @@ export default function Tubs() {
   return (
     <section aria-label="Collecting tubs" className="flex-1 bg-ground">
       <LarderHead />
+      <WaitsHereOf ids={[api.larder.startTub.id, api.larder.fill.id]} className="mb-3" />
       {tubs.isPending ? (
         <Loading />
       ) : tubs.isLoadingError ? (

@@ -1,4 +1,4 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { YieldSheet as Sheet } from '@zabrik/contract';
 import {
   type CostingSchool,
@@ -12,6 +12,7 @@ import {
 import { lazy, Suspense, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { clockTime, dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
@@ -294,17 +295,14 @@ function TakeBack({ movementId, breakdownId }: { readonly movementId: string; re
   const [asking, setAsking] = useState(false);
   const [reason, setReason] = useState('');
   const navigate = useNavigate();
-  const reverse = useMutation({
-    mutationFn: () => call(api.ledger.reverse, { params: { movementId }, body: { reason: reason.trim() } }),
-    onSuccess: () => void navigate(`/bench/${breakdownId}`),
-  });
+  const reverse = useCommand(api.ledger.reverse, { onDone: () => void navigate(`/bench/${breakdownId}`) });
   if (!asking) return <Button onClick={() => setAsking(true)}>Reopen the stage</Button>;
   return (
     <form
       className="flex flex-wrap items-center gap-2"
       onSubmit={(event) => {
         event.preventDefault();
-        reverse.mutate();
+        reverse.send({ params: { movementId }, body: { reason: reason.trim() } });
       }}
     >
       <input
@@ -315,11 +313,11 @@ function TakeBack({ movementId, breakdownId }: { readonly movementId: string; re
         value={reason}
         onChange={(event) => setReason(event.target.value)}
       />
-      <Button type="submit" look="alarm" disabled={reason.trim() === '' || reverse.isPending}>
+      <Button type="submit" look="alarm" disabled={reason.trim() === '' || reverse.pending}>
         Reopen
       </Button>
       <Button onClick={() => setAsking(false)}>Leave it</Button>
-      {reverse.isError && <span className="text-alarm">{reverse.error.message}</span>}
+      {reverse.error !== null && <span className="text-alarm">{reverse.error.message}</span>}
     </form>
   );
 }

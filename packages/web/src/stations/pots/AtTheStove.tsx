@@ -1,10 +1,9 @@
-import { useMutation } from '@tanstack/react-query';
 import type { WholeRun } from '@zabrik/contract';
 import { formatMass, inKilograms, readDecimal } from '@zabrik/core';
 import { Check, Flame, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { clockTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
@@ -287,10 +286,7 @@ export default function AtTheStove() {
   const money = moneyOf(house);
   const navigate = useNavigate();
   const mayWork = useMay('pots.event');
-  const cancel = useMutation({
-    mutationFn: () => call(api.pots.cancel, { params: { runId }, body: {} }),
-    onSuccess: () => void navigate('/pots/stove'),
-  });
+  const cancel = useCommand(api.pots.cancel, { onDone: () => void navigate('/pots/stove') });
   const last = stove?.state.standing.at(-1);
   const going = stove?.run.state === 'planned' || stove?.run.state === 'on';
   const undo = (): void => {
@@ -364,13 +360,13 @@ export default function AtTheStove() {
             <Button
               look="alarm"
               className="justify-self-start"
-              disabled={cancel.isPending}
-              onClick={() => cancel.mutate()}
+              disabled={cancel.pending}
+              onClick={() => cancel.send({ params: { runId }, body: {} })}
             >
               Call it off
             </Button>
           )}
-          {cancel.isError && <p className="text-alarm">{cancel.error.message}</p>}
+          {cancel.error !== null && <p className="text-alarm">{cancel.error.message}</p>}
           {state.standing.length === 0 && going && (
             <p className="flex items-center gap-2 text-[14px] text-ink-soft">
               <Flame size={18} aria-hidden="true" /> It goes on with the first thing written down. Expected:{' '}

@@ -1,9 +1,8 @@
-import { useMutation } from '@tanstack/react-query';
-import type { Ask, House, ListedUse } from '@zabrik/contract';
+import type { House, ListedUse } from '@zabrik/contract';
 import { formatMass, inKilograms, refusalOf, roleIn, SWELLS, stuffingFor, type Use } from '@zabrik/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useMay } from '../../app/queries.ts';
@@ -345,9 +344,10 @@ export function Batch({ listed, lots, all, house }: BatchProps) {
   const may = useMay('pots.plan');
   const navigate = useNavigate();
   const s = useScaling(listed, lots, house);
-  const plan = useMutation({
-    mutationFn: (body: Ask<typeof api.pots.plan>['body']) => call(api.pots.plan, { body }),
-    onSuccess: (run) => void navigate(`/pots/stove/${run.id}`),
+  const plan = useCommand(api.pots.plan, {
+    spoken: () => ({ says: `A batch of ${s.use.title.toLowerCase()}` }),
+    onDone: (run) => void navigate(`/pots/stove/${run.id}`),
+    onKept: () => void navigate('/pots/stove'),
   });
   const refused = s.shown.filter((lot) => refusalOf(s.use, offerOf(lot)) !== undefined);
   const fine = s.shown.filter((lot) => !refused.includes(lot));
@@ -406,24 +406,26 @@ export function Batch({ listed, lots, all, house }: BatchProps) {
                   look="strong"
                   size="bench"
                   className="mt-3 w-full"
-                  disabled={plan.isPending || wishUnread || (s.asksForCure && s.cure === undefined)}
+                  disabled={plan.pending || wishUnread || (s.asksForCure && s.cure === undefined)}
                   onClick={() =>
-                    plan.mutate({
-                      useId: s.use.id,
-                      lotIds: s.chosen.map((lot) => lot.id),
-                      vesselId: s.vesselId === '' ? null : s.vesselId,
-                      onHandMg: s.onHandMg,
-                      ways: [...s.ways],
-                      shares: s.shares,
-                      want: s.want ?? null,
-                      cure: s.cure ?? null,
+                    plan.send({
+                      body: {
+                        useId: s.use.id,
+                        lotIds: s.chosen.map((lot) => lot.id),
+                        vesselId: s.vesselId === '' ? null : s.vesselId,
+                        onHandMg: s.onHandMg,
+                        ways: [...s.ways],
+                        shares: s.shares,
+                        want: s.want ?? null,
+                        cure: s.cure ?? null,
+                      },
                     })
                   }
                 >
                   Plan this batch
                 </Button>
               )}
-              {plan.isError && <p className="mt-2 text-alarm">{plan.error.message}</p>}
+              {plan.error !== null && <p className="mt-2 text-alarm">{plan.error.message}</p>}
             </div>
           )}
           {s.scaled !== undefined && s.use.balance !== undefined && <FillingFigures s={s} lots={lots} />}

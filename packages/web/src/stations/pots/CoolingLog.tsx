@@ -1,6 +1,5 @@
-import { useMutation } from '@tanstack/react-query';
 import { media } from '@zabrik/catalogue/heat';
-import type { Cooling } from '@zabrik/contract';
+import type { Ask, Cooling } from '@zabrik/contract';
 import {
   type Between,
   type CoolingSteps,
@@ -16,11 +15,11 @@ import {
 } from '@zabrik/core';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { v7 as uuidv7 } from 'uuid';
-import { addressOf, call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { clockTime, dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
-import { keep, useWaitingAbout } from '../../app/outbox.ts';
+import { useEventLog } from '../../app/eventLog.ts';
+import { keep, type Waiting } from '../../app/outbox.ts';
 import { useMay } from '../../app/queries.ts';
 import { useNow } from '../../app/useNow.ts';
 import { Button } from '../../parts/Button.tsx';
@@ -114,22 +113,17 @@ function Judged({
   );
 }
 
+const reading = (w: Waiting, by: string): Cooling['readings'] => [
+  { ...(w.body as Ask<typeof api.pots.readCooling>['body']), id: w.key, by },
+];
+
 /** One log of cooling or freezing: the curve that was expected, what the probe read, what is foretold, and how it ends. */
 export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
   const may = useMay('pots.readCooling') && cooling.state === 'open';
-  const waiting = useWaitingAbout(cooling.id);
   const now = useNow(20_000);
   const [outcome, setOutcome] = useState('');
-  const unsent = waiting.filter((w) => w.refused === undefined);
-  const readings = useMemo(() => {
-    const known = new Set(cooling.readings.map((r) => r.id));
-    const here = waiting.flatMap((w) => {
-      if (w.refused !== undefined || known.has(w.key) || !w.url.endsWith('/readings')) return [];
-      const body = w.body as { at: string; centiC: number };
-      return [{ id: w.key, at: body.at, centiC: body.centiC }];
-    });
-    return [...cooling.readings, ...here].sort((x, y) => x.at.localeCompare(y.at));
-  }, [cooling.readings, waiting]);
+  const said = useEventLog(cooling.id, api.pots.readCooling.id, cooling.readings, reading);
+  const readings = useMemo(() => [...said.entries].sort((x, y) => x.at.localeCompare(y.at)), [said]);
   const log = useMemo(() => logOf(readings.map((r) => ({ at: r.at, C: r.centiC / 100 }))), [readings]);
   const verdict =
     cooling.state === 'open'
@@ -171,21 +165,13 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
           curves.foretold.length - 1,
         );
   const late = foretoldStart?.steps.find((s) => s.verdict === 'outside');
-  const close = useMutation({
-    mutationFn: () =>
-      call(api.pots.closeCooling, {
-        params: { coolingId: cooling.id },
-        body: { outcome: outcome.trim() === '' ? null : outcome.trim() },
-      }),
-  });
+  const close = useCommand(api.pots.closeCooling, { spoken: () => ({ says: `The log of ${cooling.name} closed` }) });
   const say = (centiC: number, source: 'probe' | 'typed'): void =>
-    void keep({
-      key: uuidv7(),
-      url: addressOf(api.pots.readCooling, { params: { coolingId: cooling.id } }),
-      body: { at: new Date().toISOString(), centiC, source },
-      about: cooling.id,
-      says: `${cooling.name} ${formatTemperature(centiC)}`,
-    });
+    void keep(
+      api.pots.readCooling,
+      { params: { coolingId: cooling.id }, body: { at: new Date().toISOString(), centiC, source } },
+      { says: `${cooling.name} ${formatTemperature(centiC)}` },
+    );
   const tone =
     verdict === 'outside' || verdict === 'not-shown'
       ? 'border-alarm'
@@ -194,7 +180,7 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
         : 'border-line-strong';
   return (
     <article className={`rounded-plate border-2 bg-white p-4 ${tone}`} aria-label={`Log of ${cooling.name}`}>
-      <RefusedHere refused={waiting.filter((w) => w.refused !== undefined)} className="mb-2" />
+      <RefusedHere refused={said.refused} className="mb-2" />
       <div className="flex flex-wrap items-baseline gap-x-4">
         <h3 className="text-xl font-bold">{cooling.name}</h3>
         <p className="text-ink-soft">
@@ -271,13 +257,18 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
             <Button
               look={verdict === 'within' ? 'strong' : 'quiet'}
               className="h-11"
-              disabled={close.isPending || unsent.length > 0}
-              onClick={() => close.mutate()}
+              disabled={close.pending || said.unsent.length > 0}
+              onClick={() =>
+                close.send({
+                  params: { coolingId: cooling.id },
+                  body: { outcome: outcome.trim() === '' ? null : outcome.trim() },
+                })
+              }
             >
               Close the log
             </Button>
           </div>
-          {close.isError && (
+          {close.error !== null && (
             <p className="text-alarm" role="alert">
               {close.error.message}
             </p>

@@ -5,7 +5,7 @@ import { formatTemperature, inKilograms, secondsToFreeze } from '@zabrik/core';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
-import { addressOf, call } from '../../app/api.ts';
+import { call } from '../../app/api.ts';
 import { dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { keep } from '../../app/outbox.ts';
@@ -159,13 +159,14 @@ export default function CoolingPage() {
       centiC: Math.round(fromC * 100),
       source: read,
     };
-    void keep({
-      key: uuidv7(),
-      url: addressOf(api.pots.startCooling, {}),
-      body,
-      about: id,
-      says: `${kind === 'cooling' ? 'Cooling' : 'Freezing'} of ${body.name} from ${formatTemperature(body.centiC)}`,
-    });
+    void keep(
+      api.pots.startCooling,
+      { body },
+      {
+        about: id,
+        says: `${kind === 'cooling' ? 'Cooling' : 'Freezing'} of ${body.name} from ${formatTemperature(body.centiC)}`,
+      },
+    );
     setRead(undefined);
   };
   return (

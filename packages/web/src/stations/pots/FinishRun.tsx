@@ -10,8 +10,6 @@ import {
   waysKept,
 } from '@zabrik/core';
 import { useState } from 'react';
-import { v7 as uuidv7 } from 'uuid';
-import { addressOf } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import { useConnected, useScale } from '../../app/live.ts';
 import { keep } from '../../app/outbox.ts';
@@ -59,13 +57,11 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
   const fatMg = none(fat);
   const minutes = labour.trim() === '' ? null : Number(labour);
   const finish = (body: Ask<typeof api.pots.finish>['body']): void =>
-    void keep({
-      key: uuidv7(),
-      url: addressOf(api.pots.finish, { params: { runId: run.id } }),
-      body,
-      about: run.id,
-      says: `What came out, ${amountOf(run.use, body.outputMg)},`,
-    });
+    void keep(
+      api.pots.finish,
+      { params: { runId: run.id }, body },
+      { says: `What came out, ${amountOf(run.use, body.outputMg)},` },
+    );
   const bones = ['stock', 'pan-sauce'].includes(run.kind);
   const usual = `eight times in ten ${amountOf(run.use, run.expectedMg.low)} to ${amountOf(run.use, run.expectedMg.high)}`;
   const fine =

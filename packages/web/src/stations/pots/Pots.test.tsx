@@ -257,7 +257,8 @@ describe('a batch at the stove', () => {
     expect(screen.getByText(/Kept here. The batch is done once the server has it/)).toBeTruthy();
     expect(await kept()).toMatchObject([
       {
-        url: `/api/v1/runs/${RUN}/finish`,
+        endpoint: 'pots.finish',
+        params: { runId: RUN },
         body: { outputMg: kilograms(4.2), spentMg: grams(3_900), spentTo: 'waste' },
       },
     ]);
@@ -516,9 +517,9 @@ describe('cooling', () => {
     fireEvent.change(within(article).getByLabelText('Temperature of Brown stock as read'), { target: { value: '61' } });
     fireEvent.click(within(article).getByRole('button', { name: 'Write it down' }));
     await within(article).findByText(/as the handbook’s figure, by 1 reading/);
-    expect((await kept()).map((w) => w.url)).toEqual([
-      '/api/v1/coolings',
-      expect.stringMatching(/\/coolings\/[0-9a-f-]{36}\/readings$/),
+    expect(await kept()).toMatchObject([
+      { endpoint: 'pots.startCooling' },
+      { endpoint: 'pots.readCooling', params: { coolingId: (await kept())[0]?.about } },
     ]);
     expect((await kept())[0]?.body).toMatchObject({ name: 'Brown stock', centiC: 8_800, source: 'typed' });
   });

@@ -2,9 +2,11 @@ import type { Run } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
 import { Link } from 'react-router';
 import { clockTime, dayAndTime } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse } from '../../app/queries.ts';
 import { countWords, useTick, useTimers } from '../../app/timers.ts';
 import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
+import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { SimulatedPan } from '../bench/SimulatedPan.tsx';
 import { amountIn } from './offers.ts';
 import { PotsHead } from './PotsHead.tsx';
@@ -57,6 +59,7 @@ export default function Stove() {
       <PotsHead />
       <div className="grid flex-1 content-start gap-6 p-5 lg:grid-cols-[1fr_400px]">
         <section className="grid content-start gap-6" aria-label="Going">
+          <WaitsHereOf ids={[api.pots.plan.id]} />
           {on.length + planned.length === 0 && (
             <Empty title="Nothing is on">
               Choose what to make from what there is, and plan it.{' '}

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { ListedUse } from '@zabrik/contract';
 import { carryAllergens, cookedAs, recipeOf, stepKinds, type Use, type UseStep, waysKept } from '@zabrik/core';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useCatalogue, useMay } from '../../app/queries.ts';
@@ -163,13 +164,13 @@ function Editor({
   const [usual] = waysKept(use, limits.data?.profileId ?? '');
   const unsaid = use.ingredients.filter((i) => i.unsaid === true);
   const put = (change: Partial<Use>): void => setUse((before) => ({ ...before, ...change }));
-  const store = useMutation({
-    mutationFn: (retired: boolean) => call(api.pots.saveUse, { body: { use, from, retired, note: note.trim() } }),
-    onSuccess: async (saved) => {
+  const store = useCommand(api.pots.saveUse, {
+    onDone: async (saved) => {
       await client.invalidateQueries({ queryKey: ['runs', 'uses'] });
       void navigate(saved.retired ? '/pots' : `/pots?use=${saved.use.id}`);
     },
   });
+  const save = (retired: boolean): void => store.send({ body: { use, from, retired, note: note.trim() } });
   const number = (field: 'low' | 'mean' | 'high', label: string) => (
     <NumField
       label={label}
@@ -192,7 +193,7 @@ function Editor({
       className="grid gap-5"
       onSubmit={(event) => {
         event.preventDefault();
-        if (ready) store.mutate(false);
+        if (ready) save(false);
       }}
     >
       <div className="grid gap-3 md:grid-cols-4">
@@ -391,16 +392,11 @@ function Editor({
           className="min-w-72 flex-1"
           onChange={(e) => setNote(e.target.value)}
         />
-        <Button type="submit" look="strong" size="bench" disabled={!ready || store.isPending}>
+        <Button type="submit" look="strong" size="bench" disabled={!ready || store.pending}>
           Save as version {from + 1}
         </Button>
         {listed !== undefined && (
-          <Button
-            look="alarm"
-            size="bench"
-            disabled={note.trim() === '' || store.isPending}
-            onClick={() => store.mutate(true)}
-          >
+          <Button look="alarm" size="bench" disabled={note.trim() === '' || store.pending} onClick={() => save(true)}>
             Not made here any more
           </Button>
         )}
@@ -411,7 +407,7 @@ function Editor({
           is none of them. It cannot be saved before.
         </p>
       )}
-      {store.isError && (
+      {store.error !== null && (
         <p className="text-alarm" role="alert">
           {store.error.message}
         </p>

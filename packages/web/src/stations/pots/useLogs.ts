@@ -1,14 +1,14 @@
 import type { Ask, Cooling } from '@zabrik/contract';
 import { judgeLog, type Limit } from '@zabrik/core';
 import { useMemo } from 'react';
-import type { api } from '../../app/endpoints.ts';
+import { api } from '../../app/endpoints.ts';
 import { useOutbox, type Waiting } from '../../app/outbox.ts';
 import { useMe } from '../../app/queries.ts';
 import { useCoolings, useHouseLimits } from './potQueries.ts';
 
 type Begun = Ask<typeof api.pots.startCooling>['body'];
 
-const begins = (w: Waiting): boolean => w.url.endsWith('/coolings');
+const begins = (w: Waiting): boolean => w.endpoint === api.pots.startCooling.id;
 
 /** The logs as they stand on this device: what the server has, and those begun here that it has not got yet. */
 export function useLogs() {

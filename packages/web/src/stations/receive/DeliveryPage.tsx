@@ -6,6 +6,7 @@ import { Camera } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { dayAndTime, dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
@@ -193,7 +194,7 @@ export default function DeliveryPage() {
     queryFn: () => call(api.receive.read, { params: { deliveryId } }),
   });
   useOpen(delivery.data?.supplierName);
-  const close = useMutation({ mutationFn: () => call(api.receive.close, { params: { deliveryId } }) });
+  const close = useCommand(api.receive.close);
   if (delivery.isPending || house === undefined) return <Loading />;
   if (delivery.isLoadingError) return <Failed error={delivery.error} again={() => void delivery.refetch()} />;
   const { data } = delivery;
@@ -223,12 +224,17 @@ export default function DeliveryPage() {
               </p>
             </div>
             {may && data.closedAt === null && (
-              <Button look="strong" size="bench" disabled={close.isPending} onClick={() => close.mutate()}>
+              <Button
+                look="strong"
+                size="bench"
+                disabled={close.pending}
+                onClick={() => close.send({ params: { deliveryId } })}
+              >
                 Nothing more comes: close it
               </Button>
             )}
           </header>
-          {close.isError && <Notice tone="alarm">{close.error.message}</Notice>}
+          {close.error !== null && <Notice tone="alarm">{close.error.message}</Notice>}
           {data.missing.length > 0 && (
             <div className="mt-3">
               <Notice tone="attention">

@@ -1,5 +1,4 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useMutation } from '@tanstack/react-query';
 import type { DeliveryLine, Order } from '@zabrik/contract';
 import {
   type CameAs,
@@ -14,7 +13,8 @@ import {
 import { Scale } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
-import { call, Refused } from '../../app/api.ts';
+import { Refused } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useCatalogue, useHouse } from '../../app/queries.ts';
@@ -72,6 +72,14 @@ interface Props {
   readonly onLine: (line: DeliveryLine) => void;
 }
 
+/** A line of a delivery as it is spoken of while it waits. */
+const lineWords = (body: LineBody, catalogue: ReturnType<typeof useCatalogue>['data']): string => {
+  const name =
+    catalogue?.species.find((s) => s.id === body.species)?.name ??
+    catalogue?.goods.find((g) => g.id === body.goods)?.name;
+  return `${name ?? 'A delivery'}, ${body.grossMg === null ? 'refused' : `${formatMass(body.grossMg - body.tareMg)} taken in`}`;
+};
+
 /** One line of a delivery: what it is, what the papers and the nose say, what the scale says, and the verdict. */
 export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
   const catalogue = useCatalogue();
@@ -97,18 +105,22 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
   }, [order, supplierId, setValue]);
   const values = useWatch({ control });
   const typed = { ...emptyDelivery, ...values };
-  const send = useMutation({
-    mutationFn: (body: LineBody) => call(api.receive.accept, { body }),
-    onSuccess: (line) => {
-      setAnswers([]);
-      setBoxes([]);
-      setAddedUp(false);
-      setCodes([]);
-      setPosition(null);
-      reset(nextLine(typed));
+  const next = (): void => {
+    setAnswers([]);
+    setBoxes([]);
+    setAddedUp(false);
+    setCodes([]);
+    setPosition(null);
+    reset(nextLine(typed));
+  };
+  const send = useCommand(api.receive.accept, {
+    spoken: ({ body }) => ({ says: lineWords(body, catalogue.data) }),
+    onDone: (line) => {
+      next();
       onLine(line);
     },
-    onError: (error) => {
+    onKept: next,
+    onFailed: (error) => {
       if (!(error instanceof Refused)) return;
       if (error.field === 'form' || error.field === 'species') setError(error.field, { message: error.message });
     },
@@ -128,8 +140,8 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
   const difference = differenceOf(typed, house?.tolerance);
   const write = (change: (body: LineBody) => LineBody): void =>
     void handleSubmit((read) =>
-      send.mutate(
-        change(
+      send.send({
+        body: change(
           bodyOf(read, papers, {
             deliveryId,
             orderId: order?.id ?? null,
@@ -139,7 +151,7 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
             codes: [...codes],
           }),
         ),
-      ),
+      }),
     )();
   /** What is refused unweighed has no figures: the form need not be whole for it. */
   const refuse = (reason: RefusalReason, refusedMg: number | 'all'): void => {
@@ -161,7 +173,7 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
           boxes: [],
           codes: [...codes],
         });
-        send.mutate({ ...refusing(body, reason, 'all'), grossMg: null, tareMg: 0 });
+        send.send({ body: { ...refusing(body, reason, 'all'), grossMg: null, tareMg: 0 } });
         return;
       }
     }
@@ -471,14 +483,14 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
         <Field label="Note" className="col-span-2" error={error('note')} {...register('note')} />
       </div>
       <Papers kind={papers} register={register} error={error} />
-      {send.isError && send.error instanceof Refused && send.error.code === 'needs_a_nod' ? (
+      {send.error instanceof Refused && send.error.code === 'needs_a_nod' ? (
         <Nod error={send.error} onNod={() => write((body) => ({ ...body, nod: true }))} words="Take it in, on hold" />
       ) : (
-        send.isError && <Notice tone="alarm">{send.error.message} What you typed is still here.</Notice>
+        send.error !== null && <Notice tone="alarm">{send.error.message} What you typed is still here.</Notice>
       )}
       <div className="sticky bottom-0 -mx-5 flex flex-wrap items-center justify-between gap-4 border-t border-line bg-ground px-5 py-3">
         <SimulatedPan />
-        <Verdict netMg={netMg} busy={send.isPending} onAccept={() => write((body) => body)} onRefuse={refuse} />
+        <Verdict netMg={netMg} busy={send.pending} onAccept={() => write((body) => body)} onRefuse={refuse} />
       </div>
     </form>
   );

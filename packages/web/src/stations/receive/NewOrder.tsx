@@ -1,9 +1,8 @@
-import { useMutation } from '@tanstack/react-query';
 import type { Ask } from '@zabrik/contract';
 import { addDays, formatMass, parseMass } from '@zabrik/core';
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { todayIn } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useCatalogue } from '../../app/queries.ts';
@@ -28,13 +27,7 @@ export function NewOrder({ done }: { readonly done: () => void }) {
   const [what, setWhat] = useState('');
   const [mass, setMass] = useState('');
   const [lines, setLines] = useState<readonly Added[]>([]);
-  const order = useMutation({
-    mutationFn: () =>
-      call(api.receive.order, {
-        body: { supplierId, dueOn, note: null, lines: lines.map(({ key: _, ...line }) => line) },
-      }),
-    onSuccess: done,
-  });
+  const order = useCommand(api.receive.order, { onDone: done });
   const items = [
     ...(catalogue?.species ?? []).flatMap((s) =>
       s.forms.filter((f) => f.purchase).map((f) => ({ value: `${s.id}/${f.id}`, name: `${s.name}, ${f.name}` })),
@@ -74,7 +67,7 @@ export function NewOrder({ done }: { readonly done: () => void }) {
       aria-label="Order"
       onSubmit={(event) => {
         event.preventDefault();
-        order.mutate();
+        order.send({ body: { supplierId, dueOn, note: null, lines: lines.map(({ key: _, ...line }) => line) } });
       }}
     >
       <select
@@ -136,11 +129,11 @@ export function NewOrder({ done }: { readonly done: () => void }) {
           Add
         </Button>
       </div>
-      {order.isError && <Notice tone="alarm">{order.error.message}</Notice>}
+      {order.error !== null && <Notice tone="alarm">{order.error.message}</Notice>}
       <Button
         type="submit"
         look="strong"
-        disabled={supplierId === '' || dueOn === '' || lines.length === 0 || order.isPending}
+        disabled={supplierId === '' || dueOn === '' || lines.length === 0 || order.pending}
       >
         Write the order down
       </Button>

@@ -3,6 +3,7 @@ import type { Answer } from '@zabrik/contract';
 import { lazy, Suspense, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { dayAndTime, dayName, todayIn } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
@@ -190,9 +191,8 @@ function History({ price, close }: { readonly price: Price; readonly close: () =
 function NewSupplier() {
   const client = useQueryClient();
   const [name, setName] = useState('');
-  const add = useMutation({
-    mutationFn: () => call(api.receive.addSupplier, { body: { name: name.trim() } }),
-    onSuccess: async () => {
+  const add = useCommand(api.receive.addSupplier, {
+    onDone: async () => {
       setName('');
       await client.invalidateQueries({ queryKey: ['suppliers'] });
     },
@@ -202,7 +202,7 @@ function NewSupplier() {
       className="flex items-end gap-2"
       onSubmit={(event) => {
         event.preventDefault();
-        add.mutate();
+        add.send({ body: { name: name.trim() } });
       }}
     >
       <Field
@@ -210,11 +210,11 @@ function NewSupplier() {
         label="New supplier"
         maxLength={120}
         value={name}
-        error={add.isError ? add.error.message : undefined}
-        hint={add.isSuccess ? `${add.data.name} is written down` : undefined}
+        error={add.error?.message}
+        hint={add.answer && `${add.answer.name} is written down`}
         onChange={(event) => setName(event.target.value)}
       />
-      <Button type="submit" className="h-11" disabled={name.trim() === '' || add.isPending}>
+      <Button type="submit" className="h-11" disabled={name.trim() === '' || add.pending}>
         Add
       </Button>
     </form>
@@ -242,7 +242,7 @@ export default function Prices() {
     placeholderData: (before) => before,
   });
   const lists = useQuery({ queryKey: ['prices', 'lists'], queryFn: () => call(api.receive.priceLists, {}) });
-  const undo = useMutation({ mutationFn: (listId: string) => call(api.receive.undoPrices, { params: { listId } }) });
+  const undo = useCommand(api.receive.undoPrices);
   const change = (p: Price): string => {
     if (p.beforeMinor === null || p.beforeMinor === p.minorPerKg) return '';
     const share = (p.minorPerKg - p.beforeMinor) / p.beforeMinor;
@@ -352,7 +352,7 @@ export default function Prices() {
           {may && <NewSupplier />}
           <section>
             <h2 className="mb-2 text-lg font-bold">Lists read in</h2>
-            {undo.isError && <Notice tone="alarm">{undo.error.message}</Notice>}
+            {undo.error !== null && <Notice tone="alarm">{undo.error.message}</Notice>}
             <ol className="grid grid-cols-[minmax(0,1fr)] gap-2">
               {lists.data?.lists.map((l) => (
                 <li
@@ -373,8 +373,8 @@ export default function Prices() {
                     <button
                       type="button"
                       className="min-h-9 underline"
-                      disabled={undo.isPending}
-                      onClick={() => undo.mutate(l.id)}
+                      disabled={undo.pending}
+                      onClick={() => undo.send({ params: { listId: l.id } })}
                     >
                       Take it back
                     </button>

@@ -1,4 +1,4 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { Delivery, DeliveryLine, Order } from '@zabrik/contract';
 import { refusalNames } from '@zabrik/contract/claim-words';
 import { formatMass, formatTemperature } from '@zabrik/core';
@@ -6,11 +6,13 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
 import { clockTime, dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { LineForm } from './LineForm.tsx';
 import { NewOrder } from './NewOrder.tsx';
 import { ReceiveHead } from './ReceiveHead.tsx';
@@ -149,7 +151,7 @@ function Expected({
   const mayOrder = useMay('receive.order');
   const [adding, setAdding] = useState(false);
   const orders = useQuery({ queryKey: ['deliveries', 'orders'], queryFn: () => call(api.receive.orders, {}) });
-  const callOff = useMutation({ mutationFn: (orderId: string) => call(api.receive.callOff, { params: { orderId } }) });
+  const callOff = useCommand(api.receive.callOff);
   return (
     <section aria-label="Expected">
       <h2 className="mb-1 flex items-baseline justify-between text-lg font-bold">
@@ -188,7 +190,7 @@ function Expected({
                 {taken?.id === o.id ? 'Not this one' : 'It is here'}
               </Button>
               {mayOrder && (
-                <Button disabled={callOff.isPending} onClick={() => callOff.mutate(o.id)}>
+                <Button disabled={callOff.pending} onClick={() => callOff.send({ params: { orderId: o.id } })}>
                   Will not come
                 </Button>
               )}
@@ -251,6 +253,7 @@ export default function Receive() {
             <Empty title="Receiving is for the kitchen">You can read what came in beside this.</Empty>
           ) : (
             <>
+              <WaitsHereOf ids={[api.receive.accept.id]} className="mb-3" />
               {lines.length > 0 && (
                 <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1 rounded-md border border-line bg-sheet px-3 py-2 text-[15px]">
                   <strong>

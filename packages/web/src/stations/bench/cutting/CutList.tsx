@@ -4,7 +4,7 @@ import { type CuttingKind, formatMass } from '@zabrik/core';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
-import { addressOf, call } from '../../../app/api.ts';
+import { call } from '../../../app/api.ts';
 import { clockTime, dayAndTime, dayName, dueWords } from '../../../app/dates.ts';
 import { api } from '../../../app/endpoints.ts';
 import { keep, useOutbox } from '../../../app/outbox.ts';
@@ -69,13 +69,11 @@ function useBegin() {
       lots: [],
     };
     client.setQueryData(cuttingKey(id), provisional);
-    void keep({
-      key: uuidv7(),
-      url: addressOf(api.cutting.start, {}),
-      body: { id, kind, from: lots.map((l) => ({ lotId: l.id, massMg: null })), at, nod },
-      about: id,
-      says: `${provisional.name} to be cut`,
-    });
+    void keep(
+      api.cutting.start,
+      { body: { id, kind, from: lots.map((l) => ({ lotId: l.id, massMg: null })), at, nod } },
+      { about: id, says: `${provisional.name} to be cut` },
+    );
     void navigate(`/bench/cut/${id}`);
   };
   return {
@@ -226,7 +224,9 @@ export default function CutList() {
   });
   // begun on this tablet, and not yet with the server
   const begun = new Set(
-    useOutbox().flatMap((w) => (w.url.endsWith('/cuttings') && w.refused === undefined ? startedFrom(w.body) : [])),
+    useOutbox().flatMap((w) =>
+      w.endpoint === api.cutting.start.id && w.refused === undefined ? startedFrom(w.body) : [],
+    ),
   );
   const shown = (lots.data?.lots ?? []).filter((l) => !begun.has(l.id));
   const chosen = [...picked].flatMap((id) => {

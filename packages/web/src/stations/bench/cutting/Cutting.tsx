@@ -1,8 +1,11 @@
 import { type CutWeight, formatMass, formatShare, givenAway, offSize } from '@zabrik/core';
 import { Link, useParams } from 'react-router';
+import { api } from '../../../app/endpoints.ts';
+import { useStuck, useWaitingAbout } from '../../../app/outbox.ts';
 import { clothOf } from '../../../parts/destinations.ts';
 import { Failed, Loading } from '../../../parts/Notice.tsx';
 import { RefusedHere } from '../../../parts/RefusedHere.tsx';
+import { WaitsHere } from '../../../parts/WaitsHere.tsx';
 import { useTouchLetsGo } from '../useTouchLetsGo.ts';
 import { Figures } from './BoardFrame.tsx';
 import { MouldBoard } from './MouldBoard.tsx';
@@ -93,6 +96,8 @@ const boards = { portions: PortionBoard, roll: RollBoard, slices: SliceBoard, mo
 export default function Cutting() {
   const { cuttingId = '' } = useParams();
   const { query, board } = useCutting(cuttingId);
+  const here = useWaitingAbout(cuttingId);
+  const stuck = useStuck();
   useTouchLetsGo();
   if (board === undefined) {
     if (query.isPending) return <Loading />;
@@ -102,7 +107,7 @@ export default function Cutting() {
   }
   const Board = boards[board.cutting.kind];
   // the server would not have it begun: there is nothing to weigh here
-  const never = board.refused.some((w) => w.url.endsWith('/cuttings'));
+  const never = board.refused.some((w) => w.endpoint === api.cutting.start.id);
   return (
     <>
       <RefusedHere refused={board.refused} className="border-b border-line" />
@@ -112,6 +117,13 @@ export default function Cutting() {
             Pick another lot
           </Link>
         </p>
+      ) : board.closing && stuck ? (
+        <div className="mx-auto grid max-w-xl gap-4 p-8">
+          <WaitsHere of={here} />
+          <Link className="font-semibold underline" to="/bench/cut">
+            Cut something else
+          </Link>
+        </div>
       ) : board.cutting.state === 'open' ? (
         <Board key={cuttingId} board={board} />
       ) : (

@@ -269,7 +269,6 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
         )}
         <span className="min-w-0 flex-1 truncate text-right text-[14px] text-alarm" role="alert">
           {closing.error?.message}
-          {closing.held && 'Closes once the server has what waits here.'}
         </span>
         <Button
           size="bench"

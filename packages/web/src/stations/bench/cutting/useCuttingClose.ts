@@ -1,10 +1,9 @@
-/** The end of a cutting: what is missing is asked about first, and nothing closes while something waits on this device. */
-import { useMutation } from '@tanstack/react-query';
+/** The end of a cutting: what is missing is asked about first. It goes out behind the weights that still wait on this device. */
 import type { Ask } from '@zabrik/contract';
 import { type Balance, judgeCutting, type ScaleSpec } from '@zabrik/core';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { call } from '../../../app/api.ts';
+import { useCommand } from '../../../app/command.ts';
 import { api } from '../../../app/endpoints.ts';
 import { useHouse } from '../../../app/queries.ts';
 import type { AtBoard } from './useCutting.ts';
@@ -14,11 +13,10 @@ const KITCHEN_SCALES: readonly [ScaleSpec, ...ScaleSpec[]] = [
 ];
 type CloseBody = Ask<typeof api.cutting.close>['body'];
 
-export function useCuttingClose({ cutting, state, waiting }: AtBoard) {
+export function useCuttingClose({ cutting, state }: AtBoard) {
   const { data: house } = useHouse();
   const navigate = useNavigate();
   const [asking, setAsking] = useState(false);
-  const [wanted, setWanted] = useState<CloseBody | undefined>(undefined);
   const clingMg = state.setup?.kind === 'portions' ? state.setup.clingMg : 0;
   const [first, ...others] = house?.scales ?? [];
   const balance: Balance = judgeCutting(
@@ -28,33 +26,24 @@ export function useCuttingClose({ cutting, state, waiting }: AtBoard) {
     first === undefined ? KITCHEN_SCALES : [first, ...others],
     clingMg,
   );
-  const close = useMutation({
-    mutationFn: (body: CloseBody) => call(api.cutting.close, { params: { cuttingId: cutting.id }, body }),
-    onSuccess: () => setAsking(false),
+  const close = useCommand(api.cutting.close, {
+    spoken: () => ({ says: `${cutting.name} cut, closed` }),
+    onDone: () => setAsking(false),
+    onKept: () => setAsking(false),
   });
-  const cancel = useMutation({
-    mutationFn: () => call(api.cutting.cancel, { params: { cuttingId: cutting.id }, body: {} }),
-    onSuccess: () => void navigate('/bench/cut'),
-  });
-  const { mutate, isPending } = close;
-  useEffect(() => {
-    if (wanted === undefined || waiting > 0 || isPending) return;
-    setWanted(undefined);
-    mutate(wanted);
-  }, [wanted, waiting, isPending, mutate]);
+  const cancel = useCommand(api.cutting.cancel, { onDone: () => void navigate('/bench/cut') });
+  const finish = (body: CloseBody): void => close.send({ params: { cuttingId: cutting.id }, body });
   return {
     balance,
     asking: asking && balance.verdict !== 'balanced',
-    /** Wanted, and waiting for what this device still has to send. */
-    held: wanted !== undefined && waiting > 0,
-    pending: isPending || cancel.isPending,
+    pending: close.pending || cancel.pending,
     error: close.error ?? cancel.error,
     ask: (): void => {
-      if (balance.verdict === 'balanced') setWanted({ leftMg: 0, left: null, unbalancedReason: null });
+      if (balance.verdict === 'balanced') finish({ leftMg: 0, left: null, unbalancedReason: null });
       else setAsking(true);
     },
-    finish: (body: CloseBody): void => setWanted(body),
+    finish,
     goOn: (): void => setAsking(false),
-    putBack: (): void => cancel.mutate(),
+    putBack: (): void => cancel.send({ params: { cuttingId: cutting.id }, body: {} }),
   };
 }

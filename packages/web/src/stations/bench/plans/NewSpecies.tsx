@@ -1,7 +1,7 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import { formsHistamine, readDecimal } from '@zabrik/core';
 import { useState } from 'react';
-import { call } from '../../../app/api.ts';
+import { useCommand } from '../../../app/command.ts';
 import { api } from '../../../app/endpoints.ts';
 import { useCatalogue } from '../../../app/queries.ts';
 import { Button } from '../../../parts/Button.tsx';
@@ -39,32 +39,8 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
   const id = idFrom(name);
   const taken = name !== '' && (catalogue.data?.species.some((s) => s.id === id) ?? false);
   const typicalG = readDecimal(typical);
-  const save = useMutation({
-    mutationFn: () =>
-      call(api.bench.saveSpecies, {
-        body: {
-          species: {
-            id,
-            name: name.trim(),
-            scientific: scientific.trim() === '' ? 'not given' : scientific.trim(),
-            group,
-            allergen,
-            ...(isFish ? { histamine } : {}),
-            forms: [
-              {
-                id: idFrom(form),
-                name: form.trim(),
-                purchase: true,
-                whole: true,
-                ...(typicalG > 0 ? { typicalG } : {}),
-              },
-            ],
-            yields: [],
-            inspection: [],
-          },
-        },
-      }),
-    onSuccess: async () => {
+  const save = useCommand(api.bench.saveSpecies, {
+    onDone: async () => {
       await client.invalidateQueries({ queryKey: ['catalogue'] });
       done();
     },
@@ -75,7 +51,29 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
       aria-label="Add a species"
       onSubmit={(event) => {
         event.preventDefault();
-        save.mutate();
+        save.send({
+          body: {
+            species: {
+              id,
+              name: name.trim(),
+              scientific: scientific.trim() === '' ? 'not given' : scientific.trim(),
+              group,
+              allergen,
+              ...(isFish ? { histamine } : {}),
+              forms: [
+                {
+                  id: idFrom(form),
+                  name: form.trim(),
+                  purchase: true,
+                  whole: true,
+                  ...(typicalG > 0 ? { typicalG } : {}),
+                },
+              ],
+              yields: [],
+              inspection: [],
+            },
+          },
+        });
       }}
     >
       <Field
@@ -144,13 +142,13 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
         <Button
           type="submit"
           look="strong"
-          disabled={name.trim() === '' || form.trim() === '' || taken || save.isPending}
+          disabled={name.trim() === '' || form.trim() === '' || taken || save.pending}
         >
           Add it
         </Button>
         <Button onClick={done}>Leave it</Button>
       </div>
-      {save.isError && (
+      {save.error !== null && (
         <div className="col-span-4">
           <Notice tone="alarm">{save.error.message}</Notice>
         </div>

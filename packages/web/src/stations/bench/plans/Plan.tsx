@@ -1,9 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { PlanSheet } from '@zabrik/contract';
 import { type CutPlan, formatShare } from '@zabrik/core';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { call, Refused } from '../../../app/api.ts';
+import { useCommand } from '../../../app/command.ts';
 import { dayAndTime } from '../../../app/dates.ts';
 import { api } from '../../../app/endpoints.ts';
 import { useCatalogue, useMay } from '../../../app/queries.ts';
@@ -144,18 +145,14 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
     client.setQueryData(['catalogue', 'plan', saved.plan.id], saved);
     await client.invalidateQueries({ queryKey: ['catalogue'] });
   };
-  const save = useMutation({
-    mutationFn: (edited: CutPlan) => call(api.bench.savePlan, { body: { plan: edited, basedOn } }),
-    onSuccess: async (saved) => {
+  const save = useCommand(api.bench.savePlan, {
+    onDone: async (saved) => {
       await keep(saved);
       setDraft(undefined);
       if (saved.plan.id !== plan.id) void navigate(`/bench/plans/${saved.plan.id}`);
     },
   });
-  const retire = useMutation({
-    mutationFn: () => call(api.bench.retirePlan, { params: { planId: plan.id }, body: { retired: !sheet.retired } }),
-    onSuccess: keep,
-  });
+  const retire = useCommand(api.bench.retirePlan, { onDone: keep });
   useEffect(() => {
     if (draft === undefined) return undefined;
     const ask = (event: BeforeUnloadEvent): void => event.preventDefault();
@@ -170,10 +167,10 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
         onChange={setDraft}
         species={catalogue.data.species}
         categories={catalogue.data.categories}
-        saving={save.isPending}
-        refusal={save.isError ? save.error.message : undefined}
+        saving={save.pending}
+        refusal={save.error?.message}
         faults={faults}
-        onSave={() => save.mutate(draft)}
+        onSave={() => save.send({ body: { plan: draft, basedOn } })}
         onLeave={() => {
           save.reset();
           setDraft(undefined);
@@ -197,7 +194,10 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
         <Button onClick={() => print()}>Print</Button>
         {may && (
           <>
-            <Button disabled={retire.isPending} onClick={() => retire.mutate()}>
+            <Button
+              disabled={retire.pending}
+              onClick={() => retire.send({ params: { planId: plan.id }, body: { retired: !sheet.retired } })}
+            >
               {sheet.retired ? 'Bring it back' : 'Retire it'}
             </Button>
             <Button onClick={() => setCopying(copying === undefined ? `${plan.title}, ours` : undefined)}>
@@ -238,7 +238,7 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
           </Button>
         </form>
       )}
-      {retire.isError && <Notice tone="alarm">{retire.error.message}</Notice>}
+      {retire.error !== null && <Notice tone="alarm">{retire.error.message}</Notice>}
       {plan.stages.map((stage, i) => (
         <Stage key={stage.id} plan={plan} index={i} />
       ))}

@@ -1,0 +1,79 @@
+import { useMutation } from '@tanstack/react-query';
+import type { Answer, Ask, Endpoint } from '@zabrik/contract';
+import { useEffect, useRef } from 'react';
+import { call } from './api.ts';
+import { NotKept, type Outcome } from './asked.ts';
+import { keepAndAsk, type Spoken } from './outbox.ts';
+
+/** What a screen does once something came of a command. */
+interface Afterwards<E extends Endpoint> {
+  readonly onDone?: (answer: Answer<E>, ask: Ask<E>) => void;
+  /** It waits on this tablet: what was typed need not be typed again. */
+  readonly onKept?: (ask: Ask<E>) => void;
+  readonly onFailed?: (error: Error) => void;
+}
+
+/** A command that may wait is spoken of on the page of what waits: it says how. */
+type Options<E extends Endpoint> = E['command'] extends 'may-wait'
+  ? Afterwards<E> & { readonly spoken: (ask: Ask<E>) => Spoken }
+  : Omit<Afterwards<E>, 'onKept'>;
+
+export interface Command<E extends Endpoint> {
+  readonly send: (ask: Ask<E>) => void;
+  readonly pending: boolean;
+  readonly error: Error | null;
+  /** What was sent last. */
+  readonly last: Ask<E> | undefined;
+  readonly answer: Answer<E> | undefined;
+  /** What was sent last waits on this tablet. */
+  readonly kept: boolean;
+  readonly reset: () => void;
+}
+
+/**
+ * A command of a screen. It has one key until there is a definite answer, over a reload and a lost network: one that may wait is on this
+ * tablet's disk before it is sent, and stays there when the server is away; of any other the key belongs to what was meant (`intents.ts`), and
+ * pressing again is the same command.
+ */
+export function useCommand<E extends Endpoint>(
+  endpoint: E,
+  ...[options]: E['command'] extends 'may-wait' ? [Options<E>] : [Options<E>?]
+): Command<E> {
+  const { spoken, onDone, onKept, onFailed } = (options ?? {}) as Afterwards<E> & {
+    readonly spoken?: (ask: Ask<E>) => Spoken;
+  };
+  const there = useRef(false);
+  useEffect(() => {
+    there.current = true;
+    return () => {
+      there.current = false;
+    };
+  }, []);
+  const { mutate, isPending, error, variables, data, reset } = useMutation({
+    mutationFn: async (ask: Ask<E>): Promise<Outcome<E>> => {
+      const answered = async (): Promise<Outcome<E>> => ({ kept: false, answer: await call(endpoint, ask) });
+      if (spoken === undefined) return answered();
+      try {
+        return await keepAndAsk(endpoint, ask, spoken(ask), () => there.current);
+      } catch (refusal) {
+        // a tablet that can keep nothing works as long as there is a network
+        if (refusal instanceof NotKept) return answered();
+        throw refusal;
+      }
+    },
+    onSuccess: (outcome, ask) => {
+      if (outcome.kept) onKept?.(ask);
+      else onDone?.(outcome.answer, ask);
+    },
+    onError: (why) => onFailed?.(why),
+  });
+  return {
+    send: mutate,
+    pending: isPending,
+    error,
+    last: variables,
+    answer: data?.kept === false ? data.answer : undefined,
+    kept: data?.kept === true,
+    reset,
+  };
+}

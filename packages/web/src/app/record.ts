@@ -1,0 +1,25 @@
+/** A command as this tablet writes it down: which endpoint, asked what, and how it is spoken of. */
+import type { EndpointId } from '@zabrik/contract';
+import { commandAt } from './endpoints.ts';
+
+export interface CommandRecord {
+  /** Makes a repeat harmless. */
+  readonly key: string;
+  readonly endpoint: EndpointId;
+  readonly params: Readonly<Record<string, string>>;
+  readonly body: unknown;
+  /** What belongs together on a screen: the id of what it is about. */
+  readonly about: string;
+  readonly says: string;
+}
+
+/** A record of this version, or of one before, which wrote an address. */
+export type KeptBefore<T extends CommandRecord> = T | (Omit<T, 'endpoint' | 'params'> & { readonly url: string });
+
+/** The record as this version writes it; none where the address is no command's. */
+export function upgraded<T extends CommandRecord>(record: KeptBefore<T>): T[] {
+  if (!('url' in record)) return [record];
+  const { url, ...rest } = record;
+  const command = commandAt(url);
+  return command === undefined ? [] : [{ ...rest, ...command } as unknown as T];
+}

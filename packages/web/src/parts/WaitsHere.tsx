@@ -1,0 +1,52 @@
+import type { EndpointId } from '@zabrik/contract';
+import { formatMass } from '@zabrik/core';
+import { Link } from 'react-router';
+import { useOutbox, type Waiting } from '../app/outbox.ts';
+import { Notice } from './Notice.tsx';
+import { RefusedHere } from './RefusedHere.tsx';
+
+/** Mass a command is about, where it has one. */
+export const massOf = ({ body }: Waiting): number | undefined =>
+  typeof body === 'object' && body !== null && 'massMg' in body && typeof body.massMg === 'number'
+    ? body.massMg
+    : undefined;
+
+/** What was done on this tablet and is not in the records yet, and what they refused, where it was done. */
+export function WaitsHere({ of, className = '' }: { readonly of: readonly Waiting[]; readonly className?: string }) {
+  const waiting = of.filter((w) => w.refused === undefined && w.onDisk !== false);
+  return (
+    <>
+      {waiting.length > 0 && (
+        <div className={className}>
+          <Notice tone="attention">
+            <ul data-testid="waits-here">
+              {waiting.map((w) => (
+                <li key={w.key}>
+                  <strong>{w.says}</strong>
+                  {massOf(w) !== undefined && `, ${formatMass(massOf(w) ?? 0)}`}
+                </li>
+              ))}
+            </ul>
+            Kept on this tablet, and{' '}
+            <Link className="underline" to="/waiting">
+              sent when the kitchen’s server is back
+            </Link>
+            .
+          </Notice>
+        </div>
+      )}
+      <RefusedHere refused={of.filter((w) => w.refused !== undefined)} className={className} />
+    </>
+  );
+}
+
+/** The same, of what was said to some endpoints. */
+export function WaitsHereOf({ ids, className }: { readonly ids: readonly EndpointId[]; readonly className?: string }) {
+  const outbox = useOutbox();
+  return (
+    <WaitsHere
+      of={outbox.filter((w) => ids.includes(w.endpoint))}
+      {...(className === undefined ? {} : { className })}
+    />
+  );
+}
