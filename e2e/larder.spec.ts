@@ -1,6 +1,6 @@
 /** Receive and Larder as their people work them: the delivery with trouble in it, freezing, tubs, recall, counting. */
 import { expect, type Page, test } from '@playwright/test';
-import { axe, load, signInByTouch, watchRequests } from './cook.ts';
+import { axe, keptOnDevice, load, openedId, signInByTouch, watchRequests } from './cook.ts';
 
 /** Takes the probe's figure once it rests on what it was stuck into. */
 async function probe(page: Page, degrees: string): Promise<void> {
@@ -330,4 +330,92 @@ test('limits: the head chef selects with who and why; what we are not sure of is
     .click();
   await expect(page.getByText('selected by your house')).toBeVisible();
   await expect(page.getByLabel('Who and why')).toContainText('We moved.');
+});
+
+test('an hour without the server: taken out, moved, received and planned; another tablet takes from the same lot; all of it once', async ({
+  browser,
+}) => {
+  const context = await browser.newContext();
+  const page = await context.newPage();
+  await signInByTouch(page, 'Ines Calloway');
+  await page.evaluate(() => navigator.serviceWorker.ready);
+  await page.getByRole('link', { name: /Receive/ }).click();
+  const code = await accept(page, 'sea bass', /Sea bass/, 3_000, '42');
+  await page.goto('/larder');
+  await page.getByLabel('Search by name, code or supplier').fill(code.slice(0, 4));
+  await expect(page.getByTestId('lots').getByRole('link')).toHaveCount(1);
+  await page.getByTestId('lots').getByRole('link').click();
+  const lot = page.getByLabel('Lot', { exact: true });
+  await expect(lot).toContainText(code);
+  const address = page.url();
+  const lotId = openedId(page);
+  await page.goto('/pots');
+  await page.getByLabel('Search what can be made').fill('Fumet');
+  await page
+    .getByRole('radio', { name: /^Fumet/ })
+    .first()
+    .click();
+  await expect(page.getByRole('button', { name: 'Plan this batch' })).toBeEnabled();
+  await keptOnDevice(page, 'fish-fumet');
+  await keptOnDevice(page, '"lots","pots"');
+  await page.goto('/receive');
+  await expect(page.getByPlaceholder(/Animal/)).toBeVisible();
+  await page.goto(address);
+  await keptOnDevice(page, lotId);
+  const other = await (await browser.newContext()).newPage();
+  await signInByTouch(other, 'Jory Pellam');
+  await other.goto(address);
+  const theirs = other.getByLabel('Lot', { exact: true });
+  await expect(theirs).toContainText('3,000 g of 3,000 g');
+
+  await context.setOffline(true);
+  const takeOut = async (on: typeof lot, grams: number, to: string): Promise<void> => {
+    await on.getByRole('textbox', { name: 'Take out' }).fill(String(grams));
+    await on.getByRole('button', { name: to }).click();
+  };
+  await takeOut(lot, 700, 'Served');
+  await expect(lot.getByTestId('waits-here')).toContainText(/served, 700 g/);
+  // it is gone from what can be taken: not once more by mistake
+  await expect(lot.getByRole('textbox', { name: 'Take out' })).toHaveValue('');
+  await lot.getByRole('textbox', { name: 'Take out' }).fill('2400');
+  await expect(lot).toContainText('of which 700 g waits to leave it');
+  await page.reload();
+  await expect(lot.getByTestId('waits-here')).toContainText(/served, 700 g/);
+  await lot.getByRole('button', { name: 'Freeze', exact: true }).click();
+  await lot.getByRole('button', { name: /^Freeze all of it/ }).click();
+  await expect(lot.getByTestId('waits-here').getByRole('listitem')).toHaveCount(2);
+  // meanwhile the other tablet, with a network, takes from the same lot
+  await takeOut(theirs, 300, 'Staff ate it');
+  await expect(theirs).toContainText('2,700 g of 3,000 g');
+  await page.getByRole('link', { name: /Receive/ }).click();
+  await pick(page, 'gurn', /Gurnard/);
+  await page.getByLabel('Gross, with box').fill('1465');
+  await page.getByLabel('Invoice weight').fill('1465');
+  await page.getByLabel('Invoice price, in all').fill('9.38');
+  await page.getByLabel('Supplier', { exact: true }).selectOption({ label: 'Bram Quay Fish' });
+  await page.getByRole('button', { name: 'Accept delivery' }).click();
+  await expect(page.getByTestId('waits-here')).toContainText('Gurnard, 1,465 g taken in');
+  await expect(page.getByLabel('Gross, with box')).toHaveValue('');
+  await axe(page, 'a line that waits');
+  await page.goto('/pots');
+  await page.getByLabel('Search what can be made').fill('Fumet');
+  await page
+    .getByRole('radio', { name: /^Fumet/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Plan this batch' }).click();
+  await expect(page.getByTestId('waits-here')).toContainText('A batch of');
+  await expect(page.getByTestId('saved')).toContainText('4 kept here');
+
+  await context.setOffline(false);
+  await expect(page.getByTestId('saved')).toContainText('all saved');
+  await expect(page.getByRole('region', { name: 'Going' })).toContainText('planned');
+  await expect(page.getByTestId('waits-here')).toHaveCount(0);
+  // 3,000 received, 300 eaten, 700 served
+  await expect(theirs).toContainText('2,000 g of 3,000 g');
+  await expect(theirs).toContainText('frozen');
+  await other.goto('/receive');
+  await expect(other.getByLabel('Latest deliveries')).toContainText('Gurnard');
+  await other.context().close();
+  await context.close();
 });

@@ -9,6 +9,8 @@ import { withBrowser } from './browser.ts';
 import { begin } from './cuts.ts';
 import type { Counts } from './table.ts';
 
+const ROOT = new URL('../..', import.meta.url).pathname;
+
 /** Everything that work leaves behind, a line each: who weighed what onto what, and what every lot holds and stems from. */
 const RECORDS = `select 'weight ' || w.id || ' ' || w.breakdown_id || ' ' || w.person_id || ' ' || w.mass_mg from weighing w
   union all select 'animal ' || id || ' ' || person_id from breakdown
@@ -40,8 +42,8 @@ async function serve(page: Page, lotId: string, grams: number): Promise<void> {
 export async function restore(kitchen: KitchenProcess): Promise<Counts> {
   const away = mkdtempSync(join(tmpdir(), 'zabrik-restore-'));
   const zabrik = (...args: string[]): void => {
-    execFileSync('./zabrik', args, {
-      cwd: new URL('../..', import.meta.url).pathname,
+    execFileSync(join(ROOT, 'zabrik'), args, {
+      cwd: ROOT,
       env: { ...process.env, ZABRIK_STATE: away, DB_HOME: kitchen.home },
       stdio: ['ignore', 'ignore', 'inherit'],
     });

@@ -35,6 +35,18 @@ const pathsOf = (endpoints: readonly Endpoint[]): ZodOpenApiPathsObject => {
                   description: 'A UUID made by the client. A repeat gets the first answer.',
                   schema: { type: 'string' as const, format: 'uuid' },
                 },
+                ...(e.command === 'may-wait'
+                  ? [
+                      {
+                        name: 'Zabrik-Waited',
+                        in: 'header' as const,
+                        required: false,
+                        description:
+                          'How many milliseconds ago it was done, for what was kept while the server was away: it counts from then, a fortnight at most.',
+                        schema: { type: 'integer' as const, minimum: 0 },
+                      },
+                    ]
+                  : []),
               ],
             }
           : {}),

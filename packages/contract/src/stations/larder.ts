@@ -388,6 +388,9 @@ export const larder = {
             lotId: id,
             countedMg: z.int().min(0).max(5_000_000_000),
             countedPieces: z.int().min(0).max(100_000).nullable().default(null),
+            /** What the book said when it was counted: the difference is held against that, whatever has left or come since. */
+            seenMg: z.int().min(0).max(5_000_000_000).nullable().default(null),
+            seenPieces: z.int().min(0).max(100_000).nullable().default(null),
             reason: shortText.nullable(),
           }),
         )

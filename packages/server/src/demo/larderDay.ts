@@ -185,7 +185,16 @@ export async function stockTheLarder(
         body: {
           placeId: 'freezer',
           note: 'Before the weekend.',
-          counts: [{ lotId: last.id, countedMg: last.massMg - grams(2), countedPieces: null, reason: 'drip' }],
+          counts: [
+            {
+              lotId: last.id,
+              countedMg: last.massMg - grams(2),
+              countedPieces: null,
+              seenMg: null,
+              seenPieces: null,
+              reason: 'drip',
+            },
+          ],
         },
       }),
     );

@@ -57,7 +57,7 @@ export class Replay {
 
   do<A>(name: string, at: Date, endpoint: string, work: (command: InCommand) => Promise<A>): Promise<A> {
     this.#now = at;
-    return runCommand(this.#kitchen, this.who(name), uuidv7(), endpoint, null, work);
+    return runCommand(this.#kitchen, this.who(name), uuidv7(), endpoint, null, undefined, work);
   }
 
   async receive(

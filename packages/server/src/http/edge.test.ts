@@ -108,6 +108,23 @@ describe('clocks', () => {
   });
 });
 
+describe('what was done while the server was away', () => {
+  it('counts from when it was done; what nobody can have meant counts from now', async () => {
+    const { lotId } = await must(ines, api.receive.accept, { body: deliveryBody(kitchen) });
+    const serve = { massMg: 10_000, to: 'staff', reason: null, note: null };
+    const road = pathOf(api.larder.takeOut, { lotId: lotId ?? '' });
+    const age = async (waited: string): Promise<number> => {
+      const reply = await ines.raw('post', road, serve, { ...command(), 'zabrik-waited': waited });
+      expect(reply.status).toBe(200);
+      const { entries } = await must(ines, api.larder.read, { params: { lotId: lotId ?? '' } });
+      const entry = entries.find((e) => e.movementId === reply.body['movementId']);
+      return Math.round((Date.now() - Date.parse(entry?.at ?? '')) / 60_000);
+    };
+    expect(await age('3600000')).toBe(60);
+    for (const nonsense of ['-3600000', '1e9', 'an hour', `${15 * 86_400_000}`]) expect(await age(nonsense)).toBe(0);
+  });
+});
+
 describe('whose work', () => {
   it('is not written under the next one’s name, on either road', async () => {
     const { breakdown } = await startHake(kitchen, ines);

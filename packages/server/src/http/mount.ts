@@ -43,6 +43,17 @@ export const signedIn = (request: Request): Who => {
 /** Whose command it is, as the device that kept it says. */
 export const PERSON_HEADER = 'zabrik-person';
 
+/** How long a command waited on its device before it was sent, milliseconds by the device's own clock. */
+export const WAITED_HEADER = 'zabrik-waited';
+/** A tablet that lay in a drawer for longer: then what it kept counts from when it arrived. */
+const LONGEST_WAIT_MS = 14 * 86_400_000;
+
+/** When a command was done: now, or earlier by as long as it waited. A device's clock may be wrong; how far it has gone on is not. */
+export function doneAt(waited: string | undefined, now: Date): Date {
+  const ms = waited !== undefined && /^\d{1,12}$/.test(waited) ? Number(waited) : 0;
+  return ms > LONGEST_WAIT_MS ? now : new Date(now.getTime() - ms);
+}
+
 const permitted = (e: Endpoint, request: Request): Who => {
   const who = signedIn(request);
   const meant = request.header(PERSON_HEADER);
@@ -116,6 +127,8 @@ export function mountRead<E extends Endpoint>(
   });
 }
 
+const waitedOf = (request: Request): string | undefined => request.header(WAITED_HEADER);
+
 const commandKey = (request: Request): string => {
   const read = key.safeParse(request.header('idempotency-key'));
   if (!read.success) throw new Problem('key_missing');
@@ -137,7 +150,9 @@ export function mountCommand<E extends Endpoint>(
     const who = permitted(e, request);
     const commandId = commandKey(request);
     const question = asked(e, request);
-    const answer = await runCommand(kitchen, who, commandId, e.id, question, (command) => work(command, question));
+    const answer = await runCommand(kitchen, who, commandId, e.id, question, waitedOf(request), (command) =>
+      work(command, question),
+    );
     kitchen.announce(who.houseId, topics);
     send(e, response, answer);
   });
@@ -162,7 +177,7 @@ export function mountPrepared<E extends Endpoint, P>(
     const before = await answeredBefore<Answer<E>>(kitchen.db, who, commandId, fingerprintOf(e.id, question));
     if (before !== undefined) return send(e, response, before);
     const prepared = await prepare(who, question);
-    const answer = await runCommand(kitchen, who, commandId, e.id, question, (command) =>
+    const answer = await runCommand(kitchen, who, commandId, e.id, question, waitedOf(request), (command) =>
       work(command, question, prepared),
     );
     kitchen.announce(who.houseId, topics);
@@ -200,6 +215,7 @@ export async function runCommand<A>(
   commandId: string,
   endpoint: string,
   question: unknown,
+  waited: string | undefined,
   work: (command: InCommand) => Promise<A>,
 ): Promise<A> {
   const { db } = kitchen;
@@ -209,7 +225,7 @@ export async function runCommand<A>(
     await db.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', { bind: [commandId], transaction });
     const before = await answeredBefore<A>(db, who, commandId, fingerprint, transaction);
     if (before !== undefined) return before;
-    const at = kitchen.clock();
+    const at = doneAt(waited, kitchen.clock());
     const answer = await work({ who, commandId, at, newId: idsOf(commandId), transaction });
     await db.query(
       'insert into command (id, house_id, endpoint, fingerprint, answer, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',

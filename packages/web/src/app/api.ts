@@ -42,16 +42,22 @@ export const SOMEONE_ELSE = 'zabrik-someone-else';
 
 const LATE_MS = 15_000;
 
-/**
- * Sends a request and reads the answer or the refusal. `key` makes a repeat harmless; `personId` is whose work it is, where it was kept
- * before: the server takes it under that person's sign-in only.
- */
+/** What goes with a command. */
+interface Marks {
+  /** Makes a repeat harmless. */
+  readonly key?: string | undefined;
+  /** Whose work it is, where it was kept before: the server takes it under that person's sign-in only. */
+  readonly personId?: string | undefined;
+  /** How long ago it was done, where that is longer than sending takes: it counts from then. */
+  readonly waitedMs?: number | undefined;
+}
+
+/** Sends a request and reads the answer or the refusal. */
 export async function send(
   method: string,
   url: string,
   body: unknown,
-  key: string | undefined,
-  personId?: string,
+  { key, personId, waitedMs }: Marks = {},
 ): Promise<unknown> {
   let response: Response;
   try {
@@ -63,6 +69,7 @@ export async function send(
           ...(body === undefined ? {} : { 'content-type': 'application/json' }),
           ...(key === undefined ? {} : { 'idempotency-key': key }),
           ...(personId === undefined ? {} : { 'zabrik-person': personId }),
+          ...(waitedMs === undefined ? {} : { 'zabrik-waited': String(waitedMs) }),
         },
         ...(body === undefined ? {} : { body: JSON.stringify(body) }),
         signal: AbortSignal.timeout(LATE_MS),
@@ -112,11 +119,11 @@ export async function call<E extends Endpoint>(endpoint: E, ask: Ask<E>, key?: s
   const parts = ask as Parts;
   const address = addressOf(endpoint, parts);
   if (!endpoint.command || key !== undefined)
-    return (await send(endpoint.method, address, parts.body, key)) as Answer<E>;
+    return (await send(endpoint.method, address, parts.body, { key })) as Answer<E>;
   const intent = intentOf(endpoint.id, parts);
   const sentAs = keyOf(intent);
   try {
-    const answer = (await send(endpoint.method, address, parts.body, sentAs)) as Answer<E>;
+    const answer = (await send(endpoint.method, address, parts.body, { key: sentAs })) as Answer<E>;
     settled(intent);
     noteDone({
       key: sentAs,

@@ -78,10 +78,15 @@ type Attempt =
   | { readonly kind: 'broken'; readonly why: string }
   | { readonly kind: 'refused'; readonly error: Refused };
 
-const attempt = async ({ endpoint, params, body, key, by }: Waiting): Promise<Attempt> => {
+/** Sent later than this after it was done, it says how much later. */
+const AT_ONCE_MS = 2_000;
+
+const attempt = async ({ endpoint, params, body, key, by, madeAt }: Waiting): Promise<Attempt> => {
   try {
     const { method, path } = routeOf(endpoint);
-    return { kind: 'sent', answer: await send(method, addressOf({ path }, { params }), body, key, by?.personId) };
+    const waited = Date.now() - madeAt;
+    const marks = { key, personId: by?.personId, waitedMs: waited > AT_ONCE_MS ? waited : undefined };
+    return { kind: 'sent', answer: await send(method, addressOf({ path }, { params }), body, marks) };
   } catch (error) {
     if (error instanceof Refused && error.code === 'broken') return { kind: 'broken', why: error.message };
     // signed out, too many, or broken on their side: the command is good, the moment is not

@@ -1,7 +1,7 @@
 import type { EndpointId } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
 import { Link } from 'react-router';
-import { useOutbox, type Waiting } from '../app/outbox.ts';
+import { useOutbox, useStuck, type Waiting } from '../app/outbox.ts';
 import { Notice } from './Notice.tsx';
 import { RefusedHere } from './RefusedHere.tsx';
 
@@ -13,7 +13,9 @@ export const massOf = ({ body }: Waiting): number | undefined =>
 
 /** What was done on this tablet and is not in the records yet, and what they refused, where it was done. */
 export function WaitsHere({ of, className = '' }: { readonly of: readonly Waiting[]; readonly className?: string }) {
-  const waiting = of.filter((w) => w.refused === undefined && w.onDisk !== false);
+  // what is only on its way is not spoken of: it would flash
+  const stuck = useStuck();
+  const waiting = stuck ? of.filter((w) => w.refused === undefined) : [];
   return (
     <>
       {waiting.length > 0 && (

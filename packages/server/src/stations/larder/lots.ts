@@ -388,20 +388,22 @@ export async function count(
   let differing = 0;
   for (const lot of lots) {
     const line = counted.get(lot.id);
-    if (line === undefined || line.countedMg === lot.massMg) continue;
+    if (line === undefined) continue;
+    // what was counted is held against what was known then: what left since has left both
+    const massMg = line.countedMg - (line.seenMg ?? lot.massMg);
+    if (massMg === 0) continue;
     const spokenFor = lot.massMg - lot.freeMg;
-    if (line.countedMg < spokenFor)
+    if (lot.massMg + massMg < spokenFor)
       throw new Problem(
         'not_enough',
         `Lot ${lot.code}: ${formatMass(spokenFor)} of it is on a bench or promised to a pot. Put that back first, or count again.`,
       );
     if (line.reason === null)
-      throw new Problem('invalid', `Lot ${lot.code} differs by ${formatMass(line.countedMg - lot.massMg)}: say why.`, [
+      throw new Problem('invalid', `Lot ${lot.code} differs by ${formatMass(massMg)}: say why.`, [
         { path: 'counts', message: `a reason for ${lot.code}` },
       ]);
     // what is held back is thrown away with its reason, and does not vanish in a count
-    if (line.countedMg < lot.massMg) mustBeFree([lot]);
-    const massMg = line.countedMg - lot.massMg;
+    if (massMg < 0) mustBeFree([lot]);
     // more than was known is worth what the rest of it is
     const costMinor =
       massMg < 0 ? -costOfPart(lot, -massMg) : lot.massMg === 0 ? 0 : minor((lot.costMinor * massMg) / lot.massMg);
@@ -413,7 +415,7 @@ export async function count(
         lotId: lot.id,
         massMg,
         costMinor,
-        pieces: line.countedPieces === null ? null : line.countedPieces - lot.pieces,
+        pieces: line.countedPieces === null ? null : line.countedPieces - (line.seenPieces ?? lot.pieces),
       },
       { sink: 'count', reason: line.reason, massMg: -massMg, costMinor: -costMinor },
     );

@@ -84,7 +84,7 @@ function TakeOut({ lot, money }: { readonly lot: LotRead; readonly money: (minor
           unit={pieces === null ? 'g' : ''}
           inputMode="text"
           value={mass}
-          error={error}
+          error={mass.trim() === '' ? undefined : error}
           onChange={(event) => setMass(event.target.value)}
         />
         <div>

@@ -26,9 +26,19 @@ interface LineProps {
 function Line({ lot, counted, onCount }: LineProps) {
   const scale = useScale();
   const text = counted?.text ?? '';
-  const mg = text.trim() === '' ? undefined : countedOf(text, lot)?.massMg;
-  const differs = mg !== undefined && mg !== lot.massMg;
-  const set = (next: Partial<Counted>): void => onCount({ text, reason: counted?.reason ?? '', ...next });
+  const seen = counted?.seen ?? lot;
+  const mg = text.trim() === '' ? undefined : countedOf(text, seen)?.massMg;
+  const differs = mg !== undefined && mg !== seen.massMg;
+  const set = (next: Partial<Omit<Counted, 'seen'>>): void =>
+    onCount({
+      text,
+      reason: counted?.reason ?? '',
+      ...next,
+      seen:
+        next.text === undefined
+          ? { massMg: seen.massMg, pieces: seen.pieces }
+          : { massMg: lot.massMg, pieces: lot.pieces },
+    });
   return (
     <li
       className={`grid grid-cols-[84px_minmax(0,1fr)_88px_auto] items-center gap-3 border-b border-line px-4 py-2 ${
@@ -41,6 +51,9 @@ function Line({ lot, counted, onCount }: LineProps) {
         <span className="text-[14px] text-ink-soft">
           {dueWords(lot.useBy).text}
           {lot.state === 'frozen' && ' · frozen'}
+          {mg !== undefined &&
+            lot.massMg !== seen.massMg &&
+            ` · ${formatMass(Math.abs(lot.massMg - seen.massMg))} ${lot.massMg < seen.massMg ? 'left it' : 'came'} since you counted`}
         </span>
       </span>
       <span className="figure text-right">
@@ -82,8 +95,8 @@ function Line({ lot, counted, onCount }: LineProps) {
       {differs && (
         <span className="col-span-4 flex flex-wrap items-center gap-2">
           <span className="figure text-alarm">
-            {mg > lot.massMg ? '+' : '−'}
-            {formatMass(Math.abs(mg - lot.massMg))}
+            {mg > seen.massMg ? '+' : '−'}
+            {formatMass(Math.abs(mg - seen.massMg))}
           </span>
           {reasons.map((r) => (
             <button

@@ -5,6 +5,8 @@ import { type Part, partOf } from './partOf.ts';
 export interface Counted {
   readonly text: string;
   readonly reason: string;
+  /** What the book said when it was counted: the difference is held against that. */
+  readonly seen: Pick<Lot, 'massMg' | 'pieces'>;
 }
 
 export const reasons = [
@@ -43,15 +45,15 @@ export function roundOf(lots: readonly Lot[], counts: ReadonlyMap<string, Counte
   for (const lot of lots) {
     const typed = counts.get(lot.id);
     if (typed === undefined || typed.text.trim() === '') continue;
-    const mg = countedOf(typed.text, lot)?.massMg;
+    const mg = countedOf(typed.text, typed.seen)?.massMg;
     if (mg === undefined) {
       unreadable.push(lot.id);
       continue;
     }
     counted += 1;
-    if (mg === lot.massMg) continue;
+    if (mg === typed.seen.massMg) continue;
     differing += 1;
-    differenceMg += mg - lot.massMg;
+    differenceMg += mg - typed.seen.massMg;
     if (typed.reason.trim() === '') unexplained.push(lot.id);
   }
   return { counted, differing, differenceMg, unexplained, unreadable };
@@ -64,7 +66,7 @@ export const linesOf = (
 ): Ask<typeof api.larder.count>['body']['counts'] =>
   lots.flatMap((lot) => {
     const typed = counts.get(lot.id);
-    const part = typed === undefined ? undefined : countedOf(typed.text, lot);
+    const part = typed === undefined ? undefined : countedOf(typed.text, typed.seen);
     if (typed === undefined || part === undefined) return [];
     const mg = part.massMg;
     return [
@@ -72,7 +74,9 @@ export const linesOf = (
         lotId: lot.id,
         countedMg: mg,
         countedPieces: part.pieces,
-        reason: mg === lot.massMg ? null : typed.reason.trim() || null,
+        seenMg: typed.seen.massMg,
+        seenPieces: typed.seen.pieces,
+        reason: mg === typed.seen.massMg ? null : typed.reason.trim() || null,
       },
     ];
   });

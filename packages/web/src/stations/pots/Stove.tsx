@@ -47,6 +47,16 @@ function Going({ run }: { readonly run: Run }) {
 
 /** Batches that are on, those planned, and what came out of the latest. */
 export default function Stove() {
+  return (
+    <div className="flex flex-1 flex-col">
+      <PotsHead />
+      <WaitsHereOf ids={[api.pots.plan.id]} className="px-5 pt-4" />
+      <Batches />
+    </div>
+  );
+}
+
+function Batches() {
   const runs = useRuns();
   const { data: house } = useHouse();
   const money = moneyOf(house);
@@ -55,69 +65,65 @@ export default function Stove() {
   const of = (state: Run['state']): Run[] => runs.data.runs.filter((r) => r.state === state);
   const [on, planned, done] = [of('on'), of('planned'), of('done')];
   return (
-    <div className="flex flex-1 flex-col">
-      <PotsHead />
-      <div className="grid flex-1 content-start gap-6 p-5 lg:grid-cols-[1fr_400px]">
-        <section className="grid content-start gap-6" aria-label="Going">
-          <WaitsHereOf ids={[api.pots.plan.id]} />
-          {on.length + planned.length === 0 && (
-            <Empty title="Nothing is on">
-              Choose what to make from what there is, and plan it.{' '}
-              <Link className="underline" to="/pots">
-                Make something
-              </Link>
-              .
-            </Empty>
-          )}
-          {on.length > 0 && (
-            <div>
-              <h2 className="mb-2 text-xl font-bold">On</h2>
-              <ul className="grid gap-3" aria-label="On">
-                {on.map((r) => (
-                  <Going key={r.id} run={r} />
-                ))}
-              </ul>
-            </div>
-          )}
-          {planned.length > 0 && (
-            <div>
-              <h2 className="mb-2 text-xl font-bold">Planned</h2>
-              <ul className="grid gap-3" aria-label="Planned">
-                {planned.map((r) => (
-                  <Going key={r.id} run={r} />
-                ))}
-              </ul>
-            </div>
-          )}
-          <SimulatedPan />
-        </section>
-        <section aria-label="Done">
-          <h2 className="mb-1 text-xl font-bold">Done</h2>
-          {done.length === 0 && <p className="text-ink-soft">What came out of the pots stands here.</p>}
-          <ol className="divide-y divide-line">
-            {done.map((run) => (
-              <li key={run.id} className="py-2">
-                <span className="flex justify-between gap-3">
-                  <Link to={`/pots/stove/${run.id}`} className="truncate font-head font-semibold hover:underline">
-                    {run.title}
+    <div className="grid flex-1 content-start gap-6 p-5 lg:grid-cols-[1fr_400px]">
+      <section className="grid content-start gap-6" aria-label="Going">
+        {on.length + planned.length === 0 && (
+          <Empty title="Nothing is on">
+            Choose what to make from what there is, and plan it.{' '}
+            <Link className="underline" to="/pots">
+              Make something
+            </Link>
+            .
+          </Empty>
+        )}
+        {on.length > 0 && (
+          <div>
+            <h2 className="mb-2 text-xl font-bold">On</h2>
+            <ul className="grid gap-3" aria-label="On">
+              {on.map((r) => (
+                <Going key={r.id} run={r} />
+              ))}
+            </ul>
+          </div>
+        )}
+        {planned.length > 0 && (
+          <div>
+            <h2 className="mb-2 text-xl font-bold">Planned</h2>
+            <ul className="grid gap-3" aria-label="Planned">
+              {planned.map((r) => (
+                <Going key={r.id} run={r} />
+              ))}
+            </ul>
+          </div>
+        )}
+        <SimulatedPan />
+      </section>
+      <section aria-label="Done">
+        <h2 className="mb-1 text-xl font-bold">Done</h2>
+        {done.length === 0 && <p className="text-ink-soft">What came out of the pots stands here.</p>}
+        <ol className="divide-y divide-line">
+          {done.map((run) => (
+            <li key={run.id} className="py-2">
+              <span className="flex justify-between gap-3">
+                <Link to={`/pots/stove/${run.id}`} className="truncate font-head font-semibold hover:underline">
+                  {run.title}
+                </Link>
+                <span className="figure">{amountIn(run.measure, run.outputMg ?? 0)}</span>
+              </span>
+              <span className="flex justify-between gap-3 text-[14px] text-ink-soft">
+                <span>
+                  {run.doneAt !== null && dayAndTime(run.doneAt)} · from {formatMass(run.baseMg)}
+                </span>
+                {run.outputLot !== null && (
+                  <Link className="underline" to={`/larder/${run.outputLot.id}`}>
+                    {run.outputLot.code} · {money(run.outputLot.costMinor)}
                   </Link>
-                  <span className="figure">{amountIn(run.measure, run.outputMg ?? 0)}</span>
-                </span>
-                <span className="flex justify-between gap-3 text-[14px] text-ink-soft">
-                  <span>
-                    {run.doneAt !== null && dayAndTime(run.doneAt)} · from {formatMass(run.baseMg)}
-                  </span>
-                  {run.outputLot !== null && (
-                    <Link className="underline" to={`/larder/${run.outputLot.id}`}>
-                      {run.outputLot.code} · {money(run.outputLot.costMinor)}
-                    </Link>
-                  )}
-                </span>
-              </li>
-            ))}
-          </ol>
-        </section>
-      </div>
+                )}
+              </span>
+            </li>
+          ))}
+        </ol>
+      </section>
     </div>
   );
 }
