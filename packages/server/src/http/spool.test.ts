@@ -1,3 +1,4 @@
+import { readlinkSync } from 'node:fs';
 import { connect as connectTcp, type Socket } from 'node:net';
 import { api } from '@zabrik/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -63,13 +64,15 @@ describe('a long download', () => {
       ),
     ).rejects.toThrow('broke');
     let text = '';
-    for await (const part of await spool(
+    const file = await spool(
       (async function* () {
         yield 'one ';
         yield 'two – drei';
       })(),
-    ))
-      text += String(part);
+    );
+    // whatever happens to the server now, nothing of it lies about
+    expect(readlinkSync(`/proc/self/fd/${(file as unknown as { fd: number }).fd}`)).toMatch(/ \(deleted\)$/);
+    for await (const part of file) text += String(part);
     expect(text).toBe('one two – drei');
   });
 });

@@ -78,11 +78,21 @@ it('a stock-take does not count away what lies on a bench: to the gram', async (
     body: { lotId, planId: 'round-fish-two-fillets', animals: 1, massMg: grams(1_000) },
   });
   const { placeId } = await must(ines, api.larder.read, { params: { lotId } });
-  const counted = (countedG: number) =>
+  const counted = (countedG: number, seenG: number | null = null) =>
     ines.ask(api.larder.count, {
-      body: { placeId, note: null, counts: [{ lotId, countedMg: grams(countedG), reason: 'dropped' }] },
+      body: {
+        placeId,
+        note: null,
+        counts: [
+          { lotId, countedMg: grams(countedG), seenMg: seenG === null ? null : grams(seenG), reason: 'dropped' },
+        ],
+      },
     });
   expect(await counted(999)).toMatchObject({ status: 409, body: { code: 'not_enough' } });
+  // counted before 500 g left it: what is missing of what is there now
+  const massG = (await must(ines, api.larder.read, { params: { lotId } })).massMg / 1_000;
+  expect(await counted(1_500, massG + 501)).toMatchObject({ status: 409, body: { code: 'not_enough' } });
+  expect((await counted(1_500, massG + 500)).status).toBe(200);
   expect((await counted(1_000)).status).toBe(200);
 });
 

@@ -6,6 +6,7 @@ interface Call {
   readonly url: string;
   readonly key: string | null;
   readonly person: string | null;
+  readonly waited: number;
   readonly body: unknown;
 }
 
@@ -17,6 +18,7 @@ function fakeServer(answer: (call: Call, n: number) => Response | Error): Call[]
       url,
       key: new Headers(init.headers).get('idempotency-key'),
       person: new Headers(init.headers).get('zabrik-person'),
+      waited: Number(new Headers(init.headers).get('zabrik-waited')),
       body: JSON.parse(String(init.body)) as unknown,
     };
     calls.push(call);
@@ -257,9 +259,15 @@ describe('a screen that waits for what comes of a command', () => {
     expect(await ask(2)).toEqual({ kept: true });
     expect(calls.map(key)).toEqual(['key-1', 'key-1']);
     on = true;
+    const now = Date.now();
+    vi.useFakeTimers({ toFake: ['Date'], now: now + 3_600_000 });
     outbox.drain();
     await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    vi.useRealTimers();
     expect(calls.slice(2).map(key)).toEqual(['key-1', 'key-2']);
+    // what waited says for how long; what goes at once does not
+    expect(calls.slice(2).map((c) => Math.round(c.waited / 60_000))).toEqual([60, 60]);
+    expect(calls[0]?.waited).toBe(0);
   });
 
   it('whose page is opened anew in the middle leaves the command to be sent, once', async () => {
