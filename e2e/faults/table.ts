@@ -227,11 +227,11 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
     });
   say('books', (c) => [
     {
-      what: 'the books afterwards: movements that do not sum to zero, balances and lots’ parents that are not those of the postings',
+      what: 'the books afterwards: movements that do not sum to zero, balances, lots’ parents and promises that are not those of the postings and of what is open',
       often: `${figure(n(c, 'recounts'))} recounts, ${figure(n(c, 'postings'))} postings`,
-      seen: `${n(c, 'uneven')}, ${n(c, 'balances')}, ${n(c, 'parents')}`,
+      seen: `${n(c, 'uneven')}, ${n(c, 'balances')}, ${n(c, 'parents')}, ${n(c, 'reserved')}`,
       bar: 'none',
-      holds: n(c, 'uneven') + n(c, 'balances') + n(c, 'parents') === 0,
+      holds: n(c, 'uneven') + n(c, 'balances') + n(c, 'parents') + n(c, 'reserved') === 0,
     },
   ]);
   const [first] = runs;

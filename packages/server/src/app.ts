@@ -12,15 +12,7 @@ import { requestId, requestLog } from './http/requestLog.ts';
 import type { Kitchen } from './kitchen.ts';
 import type { Announcer } from './live/announcer.ts';
 import { stream } from './live/stream.ts';
-import { accessRoutes } from './stations/access/routes.ts';
-import { cuttingRoutes } from './stations/bench/cutting/routes.ts';
-import { benchRoutes } from './stations/bench/routes.ts';
-import { houseRoutes } from './stations/house/routes.ts';
-import { larderRoutes } from './stations/larder/routes.ts';
-import { ledgerRoutes } from './stations/ledger/routes.ts';
-import { potsRoutes } from './stations/pots/routes.ts';
-import { receiveRoutes } from './stations/receive/routes.ts';
-import { simulationRoutes } from './stations/simulation/routes.ts';
+import { stations } from './stations/index.ts';
 
 export interface Parts {
   readonly kitchen: Kitchen;
@@ -98,15 +90,7 @@ export function createApp({ kitchen, session, announcer, isOpen, longestStallMs 
     response.setHeader('cache-control', 'no-store');
     next();
   });
-  accessRoutes(kitchen, router);
-  houseRoutes(kitchen, router);
-  receiveRoutes(kitchen, router);
-  benchRoutes(kitchen, router);
-  cuttingRoutes(kitchen, router);
-  larderRoutes(kitchen, router);
-  potsRoutes(kitchen, router);
-  ledgerRoutes(kitchen, router);
-  simulationRoutes(kitchen, router);
+  for (const { mount } of stations) mount(kitchen, router);
   router.get('/live', stream(announcer, kitchen.devicesOf, isOpen));
   router.get('/openapi.json', (_request, response) => void response.json(openApiDocument));
   const planSchema = cutPlanJsonSchema();

@@ -4,6 +4,7 @@ import type { Sequelize, Transaction } from 'sequelize';
 import type { Config } from './config.ts';
 import type { Disk } from './db/disk.ts';
 import type { Devices } from './devices/devices.ts';
+import type { PutsBack } from './massledger/takeBack.ts';
 
 /** Who is asking: put in the session at sign-in, read by every handler. */
 export interface Who {
@@ -24,6 +25,8 @@ export interface Kitchen {
   readonly disk: Disk;
   /** The devices that stand in a house. */
   readonly devicesOf: (houseId: string) => Devices;
+  /** What stations put back when an entry of theirs is taken back. */
+  readonly putsBack: PutsBack;
   /** Tells every open screen of a house what to read again. Call it after the commit. */
   readonly announce: (houseId: string, topics: readonly Topic[], ids?: readonly string[]) => void;
 }

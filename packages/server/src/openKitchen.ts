@@ -17,6 +17,7 @@ import type { Kitchen } from './kitchen.ts';
 import { Announcer } from './live/announcer.ts';
 import { ScaleBridge } from './scale/scaleBridge.ts';
 import { weighRoad } from './stations/bench/weighRoad.ts';
+import { putsBack } from './stations/index.ts';
 
 /** An error without what it was asked with: the parameters of a statement are people's own text, and none of the log's business. */
 const bareError = (error: unknown): unknown => {
@@ -67,6 +68,7 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
     longReads,
     disk: new Disk(db, config.leaveFree),
     devicesOf: (houseId) => (houseId === devicesHouse ? devices : noDevices),
+    putsBack,
     announce: (houseId, topics, ids) => announcer.announce(houseId, topics, ids),
   };
   const stalls = watchStalls(log);

@@ -18,6 +18,7 @@ import { doors } from './migrations/0015-doors.ts';
 import { backups } from './migrations/0016-backups.ts';
 import { pairs } from './migrations/0017-pairs.ts';
 import { lotSerials } from './migrations/0018-lot-serials.ts';
+import { reservations } from './migrations/0019-reservations.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -39,6 +40,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   backups,
   pairs,
   lotSerials,
+  reservations,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

@@ -6,6 +6,7 @@ import { migrate } from '../db/migrations.ts';
 import { defineModels, HouseRow } from '../db/models.ts';
 import { noDevices } from '../devices/devices.ts';
 import { openLog } from '../openKitchen.ts';
+import { putsBack } from '../stations/index.ts';
 import { seedDemo } from './seed.ts';
 
 const config = readConfig(process.env);
@@ -24,6 +25,7 @@ if ((await HouseRow.count()) === 0) {
     longReads: db,
     disk: new Disk(db, 0),
     devicesOf: () => noDevices,
+    putsBack,
     announce: () => undefined,
   };
   await seedDemo(kitchen, config.demoPin ?? '2468', breakdowns, (line) => process.stdout.write(`  ${line}\n`));

@@ -4,6 +4,7 @@ import { Transaction } from 'sequelize';
 import { z } from 'zod';
 import { hashSecret } from '../access/secrets.ts';
 import { select, selectOne } from '../db/select.ts';
+import { upgradedTo } from './upgrades.ts';
 
 /**
  * The tables of a house, each after what it points at. `order`: how its rows follow each other. `drop`: what is only true in one
@@ -21,6 +22,7 @@ const tables: readonly { readonly name: string; readonly order: string; readonly
   { name: 'lot', order: 'serial' },
   { name: 'movement', order: 'at, id' },
   { name: 'posting', order: 'id', drop: ['id'] },
+  { name: 'reservation', order: 'holder_id, lot_id' },
   { name: 'lot_event', order: 'seq', drop: ['seq'] },
   { name: 'stock_take', order: 'at, id' },
   { name: 'supply_order', order: 'at, id' },
@@ -110,6 +112,7 @@ export async function* writeHouseFile(db: Sequelize, houseId: string, at: Date):
   }
 }
 
+const whole = z.strictObject(Object.fromEntries(tables.map((t) => [t.name, z.array(z.unknown())])));
 const row = z.record(z.string(), z.unknown());
 const fileSchema = z.strictObject({
   format: z.literal(FORMAT),
@@ -117,7 +120,7 @@ const fileSchema = z.strictObject({
   at: z.iso.datetime(),
   shape: z.string(),
   house: row.and(z.object({ id: z.uuid(), slug: z.string(), name: z.string() })),
-  tables: z.strictObject(Object.fromEntries(tables.map((t) => [t.name, z.array(row)]))),
+  tables: z.record(z.string(), z.array(row)),
 });
 
 export class HouseFileRefused extends Error {}
@@ -150,9 +153,15 @@ export async function readHouseFile(
   const pinHash = await hashSecret(pin);
   return db.transaction(async (transaction) => {
     const shape = await newestMigration(db, transaction);
-    if (shape !== file.shape)
+    const upgraded = upgradedTo(shape, file.shape, file.tables);
+    if (upgraded === undefined)
       throw new HouseFileRefused(
-        `The file has the shape ${file.shape}, this program ${shape}. Use the same version of the program.`,
+        `The file has the shape ${file.shape}, this program ${shape}, and no way leads from there. Use a version of the program in between.`,
+      );
+    const missing = whole.safeParse(upgraded).error?.issues[0];
+    if (missing !== undefined)
+      throw new HouseFileRefused(
+        `This is no house file: tables.${missing.path.join('.')}: ${missing.message}. Nothing was read in.`,
       );
     const there = await selectOne<{ id: string }>(
       db,
@@ -182,7 +191,7 @@ export async function readHouseFile(
     await insert('house', [file.house]);
     let rows = 0;
     for (const { name } of tables) {
-      const given = file.tables[name] ?? [];
+      const given = upgraded[name] ?? [];
       const foreign = given.find((r) => r['house_id'] !== file.house.id);
       if (foreign !== undefined)
         throw new HouseFileRefused(`A row of ${name} belongs to another house. Nothing was read in.`);

@@ -2,7 +2,6 @@ import { type Destination, type Keeping, type LotState, minor } from '@zabrik/co
 import type { Sequelize, Transaction } from 'sequelize';
 import { select } from '../db/select.ts';
 import { Problem } from '../http/problem.ts';
-import { spokenFor } from './spokenFor.ts';
 
 export interface HeldLot {
   readonly id: string;
@@ -72,7 +71,7 @@ export async function lockLots(
             l.destination, l.run_id as "runId", l.goods, l.tub_use as "tubUse", l.note, l.made_at as "madeAt", l.place_id as "placeId", l.ready, l.state,
             l.frozen_on as "frozenOn", l.thawed_on as "thawedOn", l.opened_on as "openedOn", l.days_left as "daysLeft", l.date_basis as "dateBasis", l.date_limit as "dateLimit", l.date_max_c::float8 as "dateMaxC", l.raised,
             l.reserved_for as "reservedFor", l.held, l.labels, l.made_mg as "madeMg", b.mass_mg as "massMg", b.cost_minor as "costMinor",
-            b.mass_mg - ${spokenFor('l.id')} as "freeMg"
+            b.mass_mg - b.reserved_mg as "freeMg"
      from lot l join lot_balance b on b.lot_id = l.id
      where l.house_id = $1 and b.house_id = $1 and l.id = any($2::uuid[])`,
     [houseId, [...lotIds]],

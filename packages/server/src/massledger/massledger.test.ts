@@ -37,6 +37,18 @@ async function checkBooks(): Promise<void> {
       'select lot_id from lot_balance where mass_mg < 0 or cost_minor < 0 or (mass_mg = 0 and cost_minor <> 0)',
     ),
   ).toEqual([]);
+  // what is reserved is what lies on benches, under knives and in pots, and no more than there is
+  expect(
+    await sql(`with held as (
+       select i.lot_id, i.breakdown_id as holder_id, i.mass_mg from breakdown_input i join breakdown o on o.id = i.breakdown_id and o.state = 'open'
+       union all select i.lot_id, i.cutting_id, i.mass_mg from cutting_input i join cutting o on o.id = i.cutting_id and o.state = 'open'
+       union all select i.lot_id, i.run_id, i.mass_mg from run_input i join run r on r.id = i.run_id and r.state in ('planned', 'on'))
+       select lot_id, holder_id from held full join reservation r using (lot_id, holder_id) where held.mass_mg is distinct from r.mass_mg`),
+  ).toEqual([]);
+  expect(
+    await sql(`select lot_id from lot_balance b left join (select lot_id, sum(mass_mg) as mass from reservation group by 1) r using (lot_id)
+               where b.reserved_mg <> coalesce(r.mass, 0) or b.reserved_mg > b.mass_mg`),
+  ).toEqual([]);
   // pieces, built again in the order they were booked: as counted, else as the mass went of what the lot was made of
   expect(
     await sql(`select b.lot_id, b.pieces, b.mass_mg from lot_balance b
@@ -117,6 +129,28 @@ describe('the database itself', () => {
         [null, 'waste', grams(2_861), 0],
       ]),
     ).rejects.toThrow(/more from a lot/);
+  });
+
+  it('refuses to take what is reserved, to reserve more than is free, and to change a promise', async () => {
+    const { lotId } = await received(kitchen, ines, { animals: 3 });
+    await must(ines, api.bench.start, {
+      body: { lotId, planId: 'round-fish-two-fillets', animals: 1, massMg: grams(1_000) },
+    });
+    const out = (massG: number) =>
+      write([
+        [lotId, null, -grams(massG), 0],
+        [null, 'waste', grams(massG), 0],
+      ]);
+    await expect(out(1_861)).rejects.toThrow(/what is reserved/);
+    await expect(out(1_860)).resolves.toBeUndefined();
+    const { db } = kitchen.kitchen;
+    const promise = (massMg: number) =>
+      db.query(`insert into reservation values ($1, $2, 'run', gen_random_uuid(), $3)`, {
+        bind: [kitchen.home?.houseId, lotId, massMg],
+      });
+    await expect(promise(1)).rejects.toThrow(/left to be reserved/);
+    await expect(db.query('update reservation set mass_mg = 1')).rejects.toThrow(/never changed/);
+    await expect(db.query('truncate reservation')).rejects.toThrow(/never changed/);
   });
 
   it.each(['movement', 'posting', 'weighing'])('refuses to change or delete a %s', async (table) => {

@@ -32,6 +32,7 @@ import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
 import { keptFresh, makeLot } from '../../massledger/makeLot.ts';
+import { release } from '../../massledger/reserve.ts';
 import { type Posting, writeMovement } from '../../massledger/writeMovement.ts';
 
 const sentenceFor = (balance: Balance, stage: PlanStage): string => {
@@ -230,6 +231,7 @@ export async function closeStage(
         );
     }
   }
+  await release(db, command, breakdown.id);
   const movementId = command.newId();
   await writeMovement(db, command, {
     id: movementId,
@@ -288,6 +290,7 @@ export async function cancelBreakdown(
   if (breakdown.state !== 'open') throw new Problem('stage_closed');
   if (piecesTaken(await readWeighings(kitchen.db, breakdown.id, transaction)).length > 0)
     throw new Problem('has_weighings');
+  await release(kitchen.db, command, breakdown.id);
   await breakdown.update({ state: 'cancelled' }, { transaction });
   return { done: true };
 }

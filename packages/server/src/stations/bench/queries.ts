@@ -16,7 +16,6 @@ import {
 } from '../../db/breakdownHead.ts';
 import { select } from '../../db/select.ts';
 import type { Place } from '../../http/page.ts';
-import { spokenFor } from '../../massledger/spokenFor.ts';
 
 export async function listOpenBreakdowns(
   db: Sequelize,
@@ -99,8 +98,9 @@ export async function listWaiting(db: Sequelize, houseId: string): Promise<Waiti
     `select * from (
        select l.id as "lotId", l.code, l.name, l.pieces, v.mass_mg as "massMg", l.use_by as "useBy", l.made_at as "madeAt", l.next_stage as "nextStage",
               b.id as "breakdownId", b.plan, b.species, b.animals,
-              v.mass_mg - ${spokenFor('l.id')} as "freeMg"
-       from lot l join lot_balance v on v.lot_id = l.id and v.mass_mg > 0 join breakdown b on b.id = l.breakdown_id
+              v.mass_mg - v.reserved_mg as "freeMg"
+       from lot l join lot_balance v on v.lot_id = l.id and v.house_id = $1 and v.mass_mg > 0
+         join breakdown b on b.id = l.breakdown_id and b.house_id = $1
        where l.house_id = $1 and l.next_stage is not null) waiting
      where "freeMg" > 0 order by "madeAt", code limit 500`,
     [houseId],

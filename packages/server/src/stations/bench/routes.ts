@@ -49,7 +49,7 @@ export function benchRoutes(kitchen: Kitchen, router: Router): void {
   mountCommand(kitchen, router, api.bench.reopen, ['breakdowns', 'lots'], async (command, { params, body }) => {
     const { movementId } = await readHead(kitchen.db, command.who.houseId, params.breakdownId, command.transaction);
     if (movementId === null) throw new Problem('cannot_reverse', 'This stage is not closed.');
-    await takeBack(kitchen.db, command, movementId, body.reason);
+    await takeBack(kitchen.db, kitchen.putsBack, command, movementId, body.reason);
     return readBreakdown(kitchen.db, command.who.houseId, params.breakdownId, command.transaction);
   });
   // api.bench.weigh has a road of its own: weighRoad.ts

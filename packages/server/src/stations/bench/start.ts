@@ -18,6 +18,7 @@ import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { mindDates } from '../../massledger/nods.ts';
+import { reserve } from '../../massledger/reserve.ts';
 import { readBreakdown } from './queries.ts';
 
 /** Beyond this many animals nobody weighs every piece apart unless they ask for it. */
@@ -110,7 +111,7 @@ interface Opening {
   readonly nod: boolean;
 }
 
-/** Writes the open breakdown. Nothing moves in the ledger until the stage closes; the mass is spoken for. */
+/** Writes the open breakdown. Nothing moves in the ledger until the stage closes; the mass is reserved. */
 async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Promise<Answer<typeof api.bench.start>> {
   const { db } = kitchen;
   const { who, at, transaction } = command;
@@ -170,11 +171,20 @@ async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Pro
     },
     { transaction },
   );
-  for (const [position, t] of taken.entries())
-    await db.query(
-      'insert into breakdown_input (breakdown_id, house_id, lot_id, position, mass_mg) values ($1, $2, $3, $4, $5)',
-      { bind: [id, who.houseId, t.lot.id, position, t.massMg], transaction },
-    );
+  const under = taken.map((t) => ({ lotId: t.lot.id, massMg: t.massMg }));
+  await db.query(
+    `insert into breakdown_input (breakdown_id, house_id, lot_id, position, mass_mg)
+     select $1, $2, lot_id, position, mass_mg from jsonb_to_recordset($3::jsonb) as i(lot_id uuid, position int, mass_mg bigint)`,
+    {
+      bind: [
+        id,
+        who.houseId,
+        JSON.stringify(under.map((u, position) => ({ lot_id: u.lotId, position, mass_mg: u.massMg }))),
+      ],
+      transaction,
+    },
+  );
+  await reserve(db, command, { kind: 'breakdown', id }, under);
   return readBreakdown(db, who.houseId, id, transaction);
 }
 

@@ -392,11 +392,11 @@ export async function count(
     // what was counted is held against what was known then: what left since has left both
     const massMg = line.countedMg - (line.seenMg ?? lot.massMg);
     if (massMg === 0) continue;
-    const spokenFor = lot.massMg - lot.freeMg;
-    if (lot.massMg + massMg < spokenFor)
+    const reservedMg = lot.massMg - lot.freeMg;
+    if (lot.massMg + massMg < reservedMg)
       throw new Problem(
         'not_enough',
-        `Lot ${lot.code}: ${formatMass(spokenFor)} of it is on a bench or promised to a pot. Put that back first, or count again.`,
+        `Lot ${lot.code}: ${formatMass(reservedMg)} of it is on a bench or promised to a pot. Put that back first, or count again.`,
       );
     if (line.reason === null)
       throw new Problem('invalid', `Lot ${lot.code} differs by ${formatMass(massMg)}: say why.`, [

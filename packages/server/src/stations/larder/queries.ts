@@ -7,7 +7,6 @@ import { listCoolingsOf } from '../../db/coolings.ts';
 import { select, selectOne } from '../../db/select.ts';
 import type { GroupPlace } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
-import { spokenFor } from '../../massledger/spokenFor.ts';
 import { eventWords } from './words.ts';
 
 interface Row extends Omit<Lot, 'madeAt' | 'potKind'> {
@@ -55,7 +54,7 @@ const FILTER = `and b.mass_mg > 0
   and ($9::text is null or case $9 when 'past' then l.use_by < $10::date when 'today' then l.use_by = $10::date
        else l.use_by between $10::date and $10::date + 2 end)
   and (not $11::boolean or l.held is not null)
-  and ($12::text is null or (l.state <> 'frozen' and l.held is null and b.mass_mg > ${spokenFor('l.id')}
+  and ($12::text is null or (l.state <> 'frozen' and l.held is null and b.mass_mg > b.reserved_mg
        and case when l.category = any($13::text[]) then $12 = 'mould' or l.kind = 'delivery' or l.destination in ('portion', 'larder')
            else $12 = 'mould' and (l.kind = 'batch' or l.destination = 'filling') end))`;
 
@@ -190,8 +189,7 @@ const logTold = ({ id, kind, state, verdict, limit, readings, startedAt, outcome
   ];
 };
 
-const FREE = `
-select b.mass_mg - ${spokenFor('b.lot_id')} as "freeMg" from lot_balance b where b.lot_id = $1`;
+const FREE = `select mass_mg - reserved_mg as "freeMg" from lot_balance where lot_id = $1`;
 
 export const readEventsOf = (db: Sequelize, lotId: string): Promise<EventRow[]> =>
   select<EventRow>(

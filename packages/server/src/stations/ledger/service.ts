@@ -6,4 +6,5 @@ export const reverse = (
   kitchen: Kitchen,
   command: InCommand,
   { params, body }: Asked<typeof api.ledger.reverse>,
-): Promise<Answer<typeof api.ledger.reverse>> => takeBack(kitchen.db, command, params.movementId, body.reason);
+): Promise<Answer<typeof api.ledger.reverse>> =>
+  takeBack(kitchen.db, kitchen.putsBack, command, params.movementId, body.reason);

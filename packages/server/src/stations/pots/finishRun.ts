@@ -30,6 +30,7 @@ import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { keptFresh, makeLot, type NewLot } from '../../massledger/makeLot.ts';
+import { release } from '../../massledger/reserve.ts';
 import { type Posting, writeMovement } from '../../massledger/writeMovement.ts';
 import { readRunEvents, readRunRow, runOf } from './queries.ts';
 import { lockGoing } from './service.ts';
@@ -345,6 +346,7 @@ export async function finishRun(
         },
         byProductMinor(byProduct.id),
       );
+  await release(db, command, run.id);
   const movementId = command.newId();
   await writeMovement(db, command, {
     id: movementId,

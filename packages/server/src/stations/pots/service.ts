@@ -30,6 +30,7 @@ import { findUse } from '../../db/uses.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
+import { release, reserve } from '../../massledger/reserve.ts';
 import { type RunRow, readRunEvents, readRunRow, runOf } from './queries.ts';
 import { readBatches } from './uses.ts';
 
@@ -196,6 +197,7 @@ export async function planRun(
       transaction,
     },
   );
+  await reserve(db, command, { kind: 'run', id: runId }, scaled.taken);
   return { ...runOf(await readRunRow(db, who.houseId, runId, transaction)), refused: [...scaled.refused] };
 }
 
@@ -268,6 +270,7 @@ export async function cancelRun(
 ): Promise<Answer<typeof api.pots.cancel>> {
   const { who, transaction } = command;
   await lockGoing(kitchen, command, runId, 'update');
+  await release(kitchen.db, command, runId);
   await kitchen.db.query(`update run set state = 'called-off' where id = $1 and house_id = $2`, {
     bind: [runId, who.houseId],
     transaction,

@@ -21,11 +21,12 @@ import type { InCommand, Kitchen } from '../../../kitchen.ts';
 import { costOfPart, type HeldLot, keepingOf, lockLots, mustBeFree } from '../../../massledger/lockLots.ts';
 import { makeLot } from '../../../massledger/makeLot.ts';
 import { mindDates } from '../../../massledger/nods.ts';
+import { release, reserve } from '../../../massledger/reserve.ts';
 import { type Posting, writeMovement } from '../../../massledger/writeMovement.ts';
 import { readCuttingHead, readOneCutting } from './queries.ts';
 
 /**
- * Puts lots under the knife. Nothing moves in the ledger until the cutting closes; the mass is spoken for.
+ * Puts lots under the knife. Nothing moves in the ledger until the cutting closes; the mass is reserved.
  *
  * Errors  `lot_gone`, `on_hold`, `cannot_keep` (frozen), `not_enough`, naming the lot; `key_reused` when that id is another's.
  */
@@ -58,11 +59,20 @@ export async function startCutting(
     bind: [body.id, who.houseId, body.kind, who.personId, body.at],
     transaction,
   });
-  for (const [position, { lot, massMg }] of taken.entries())
-    await db.query(
-      'insert into cutting_input (cutting_id, house_id, lot_id, position, mass_mg) values ($1, $2, $3, $4, $5)',
-      { bind: [body.id, who.houseId, lot.id, position, massMg], transaction },
-    );
+  const under = taken.map(({ lot, massMg }) => ({ lotId: lot.id, massMg }));
+  await db.query(
+    `insert into cutting_input (cutting_id, house_id, lot_id, position, mass_mg)
+     select $1, $2, lot_id, position, mass_mg from jsonb_to_recordset($3::jsonb) as i(lot_id uuid, position int, mass_mg bigint)`,
+    {
+      bind: [
+        body.id,
+        who.houseId,
+        JSON.stringify(under.map((u, position) => ({ lot_id: u.lotId, position, mass_mg: u.massMg }))),
+      ],
+      transaction,
+    },
+  );
+  await reserve(db, command, { kind: 'cutting', id: body.id }, under);
   return readCuttingHead(db, who.houseId, body.id, transaction);
 }
 
@@ -259,6 +269,7 @@ export async function closeCutting(
     massMg: balance.unaccountedMg,
     costMinor: 0,
   });
+  await release(db, command, params.cuttingId);
   const movementId = command.newId();
   await writeMovement(db, command, {
     id: movementId,
@@ -285,6 +296,7 @@ export async function cancelCutting(
   await lockOpen(kitchen, command, cuttingId, 'update');
   const { weights } = readCutting((await readOneCutting(kitchen.db, who.houseId, cuttingId, transaction)).events);
   if (weights.length > 0) throw new Problem('has_weighings', 'Portions are already weighed. Take them back first.');
+  await release(kitchen.db, command, cuttingId);
   await kitchen.db.query(`update cutting set state = 'cancelled' where id = $1 and house_id = $2`, {
     bind: [cuttingId, who.houseId],
     transaction,

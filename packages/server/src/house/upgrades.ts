@@ -1,0 +1,55 @@
+/** House files of versions before: what each step of the database's shape means for the rows in a file. */
+type Row = Readonly<Record<string, unknown>>;
+export type Tables = Readonly<Record<string, readonly Row[]>>;
+
+interface Step {
+  readonly from: string;
+  readonly to: string;
+  readonly change: (tables: Tables) => Tables;
+}
+
+/** What an open holder's inputs have promised to it. */
+const promised = (
+  tables: Tables,
+  kind: string,
+  inputs: string,
+  holders: string,
+  states: readonly string[],
+): readonly Row[] => {
+  const going = new Set((tables[holders] ?? []).filter((h) => states.includes(String(h['state']))).map((h) => h['id']));
+  return (tables[inputs] ?? [])
+    .filter((i) => going.has(i[`${kind}_id`]))
+    .map((i) => ({
+      house_id: i['house_id'],
+      lot_id: i['lot_id'],
+      holder_kind: kind,
+      holder_id: i[`${kind}_id`],
+      mass_mg: i['mass_mg'],
+    }));
+};
+
+const steps: readonly Step[] = [
+  {
+    from: '0018-lot-serials',
+    to: '0019-reservations',
+    change: (tables) => ({
+      ...tables,
+      reservation: [
+        ...promised(tables, 'breakdown', 'breakdown_input', 'breakdown', ['open']),
+        ...promised(tables, 'cutting', 'cutting_input', 'cutting', ['open']),
+        ...promised(tables, 'run', 'run_input', 'run', ['planned', 'on']),
+      ],
+    }),
+  },
+];
+
+/** The rows of a file in the shape wanted; undefined where no way leads there. */
+export function upgradedTo(wanted: string, shape: string, tables: Tables): Tables | undefined {
+  let now = { shape, tables };
+  while (now.shape !== wanted) {
+    const step = steps.find((s) => s.from === now.shape);
+    if (step === undefined) return undefined;
+    now = { shape: step.to, tables: step.change(now.tables) };
+  }
+  return now.tables;
+}
