@@ -13,3 +13,18 @@ export async function insertRow(
     transaction,
   });
 }
+
+/** Writes rows of the same columns in one statement, in their order. */
+export async function insertRows(
+  db: Sequelize,
+  table: string,
+  rows: readonly Readonly<Record<string, unknown>>[],
+  transaction: Transaction,
+): Promise<void> {
+  if (rows.length === 0) return;
+  const names = Object.keys(rows[0] ?? {}).join(', ');
+  await db.query(
+    `insert into ${table} (${names}) select ${names} from jsonb_populate_recordset(null::${table}, $1::jsonb)`,
+    { bind: [JSON.stringify(rows)], transaction },
+  );
+}

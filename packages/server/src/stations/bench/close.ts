@@ -4,7 +4,6 @@ import {
   addDays,
   type Balance,
   balanceStage,
-  type CutPlan,
   carryAllergens,
   formatMass,
   formatTemperature,
@@ -24,16 +23,16 @@ import {
   type TakenPiece,
 } from '../../db/breakdownHead.ts';
 import { dayIn, lastDayAfter, placeNamed, readHouse, usualPlace } from '../../db/house.ts';
-import { insertRow } from '../../db/insertRow.ts';
+import { insertRows } from '../../db/insertRow.ts';
 import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
 import { BreakdownPieceRow, BreakdownRow } from '../../db/models.ts';
 import { readSpecies } from '../../db/plans.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
-import { keptFresh, makeLot } from '../../massledger/makeLot.ts';
+import { keptFresh, type NewLot } from '../../massledger/makeLots.ts';
 import { release } from '../../massledger/reserve.ts';
-import { type Posting, writeMovement } from '../../massledger/writeMovement.ts';
+import { type SinkLine, transform } from '../../massledger/transform.ts';
 
 const sentenceFor = (balance: Balance, stage: PlanStage): string => {
   if (balance.verdict === 'gain')
@@ -43,20 +42,13 @@ const sentenceFor = (balance: Balance, stage: PlanStage): string => {
   return `${formatMass(balance.unaccountedMg)} is not accounted for; drip and scale explain ${formatMass(balance.allowedMg)}.${guess}`;
 };
 
-const postingsFor = (
-  plan: CutPlan,
-  made: readonly {
-    readonly piece: PlanPiece;
-    readonly massMg: number;
-    readonly costMinor: number;
-    readonly lotId: string | null;
-  }[],
-): Posting[] =>
-  made.map(({ piece, massMg, costMinor, lotId }) =>
-    lotId === null
-      ? { sink: 'waste', reason: `${plan.id}/${piece.id}`, massMg, costMinor }
-      : { lotId, massMg, costMinor },
-  );
+/** What came off: a lot of it, or waste. */
+interface Made {
+  readonly piece: PlanPiece;
+  readonly massMg: number;
+  readonly costMinor: number;
+  readonly lot: NewLot | null;
+}
 
 /** The date of what was cooked through in a stage: its days, and no longer than the house's limit for food made here. */
 function cookedDate(today: string, days: number, limit: ShelfLife | undefined) {
@@ -156,13 +148,14 @@ export async function closeStage(
     'made',
     'ready',
   );
-  const made: { piece: PlanPiece; massMg: number; costMinor: number; lotId: string | null }[] = [];
-  const lots: Answer<typeof api.bench.close>['lots'] = [];
+  const made: Made[] = [];
+  const readings: Record<string, unknown>[] = [];
   for (const [i, t] of taken.entries()) {
     const piece = pieceOf(t.pieceId);
     const lotId = t.destination === 'waste' ? null : command.newId();
-    made.push({ piece, massMg: t.massMg, costMinor: amounts[i] ?? 0, lotId });
-    if (lotId !== null) {
+    const costMinor = amounts[i] ?? 0;
+    if (lotId === null) made.push({ piece, massMg: t.massMg, costMinor, lot: null });
+    else {
       const name = `${species?.name ?? breakdown.species} ${piece.name}`;
       const hours = categoryById.get(piece.category)?.useWithinHours ?? 24;
       const isCooked = cooked !== null && cooks?.pieces.includes(piece.id) === true;
@@ -178,7 +171,7 @@ export async function closeStage(
             )
           : undefined;
       const useBy = kept?.useBy ?? lastDayAfter(house.timezone, at, hours, dates[0] ?? null);
-      const { code } = await makeLot(db, command, {
+      const lot: NewLot = {
         id: lotId,
         kind: 'piece',
         name,
@@ -210,38 +203,33 @@ export async function closeStage(
         // sent to another tray than the plan's, it is that and waits for nothing
         nextStage: t.destination === piece.destination ? (piece.next ?? null) : null,
         note: trayNote.get(t.destination) ?? null,
-      });
-      lots.push({ lotId, code, name, massMg: t.massMg, destination: t.destination });
+      };
+      made.push({ piece, massMg: t.massMg, costMinor, lot });
       if (isCooked && cooked.coreCentiC !== null)
-        await insertRow(
-          db,
-          'lot_event',
-          {
-            id: command.newId(),
-            house_id: who.houseId,
-            lot_id: lotId,
-            kind: 'reading',
-            before: '{}',
-            after: JSON.stringify({ centiC: cooked.coreCentiC }),
-            note: `core, ${cooks?.word ?? 'cooked'}`,
-            person_id: who.personId,
-            at,
-          },
-          transaction,
-        );
+        readings.push({
+          id: command.newId(),
+          house_id: who.houseId,
+          lot_id: lotId,
+          kind: 'reading',
+          before: {},
+          after: { centiC: cooked.coreCentiC },
+          note: `core, ${cooks?.word ?? 'cooked'}`,
+          person_id: who.personId,
+          at,
+        });
     }
   }
-  await release(db, command, breakdown.id);
-  const movementId = command.newId();
-  await writeMovement(db, command, {
-    id: movementId,
+  const { movementId, codes } = await transform(db, command, {
     kind: 'close-stage',
     station: 'bench',
     note: body.unbalancedReason,
-    reverses: null,
-    postings: [
-      ...sources.map(({ lot, massMg, costMinor }) => ({ lotId: lot.id, massMg: -massMg, costMinor: -costMinor })),
-      ...postingsFor(breakdown.plan, made),
+    holderId: breakdown.id,
+    outOf: sources,
+    makes: made.flatMap(({ lot, costMinor }) => (lot === null ? [] : [{ lot, costMinor }])),
+    sinks: [
+      ...made.flatMap(({ piece, massMg, costMinor, lot }): SinkLine[] =>
+        lot === null ? [{ sink: 'waste', reason: `${breakdown.plan.id}/${piece.id}`, massMg, costMinor }] : [],
+      ),
       {
         sink: 'loss',
         reason: balance.unaccountedMg >= 0 ? 'drip' : 'tolerance',
@@ -250,13 +238,14 @@ export async function closeStage(
       },
     ],
   });
+  await insertRows(db, 'lot_event', readings, transaction);
   await BreakdownPieceRow.bulkCreate(
     taken.map((t, i) => ({
       ...t,
       units: countOf(t),
       breakdownId: breakdown.id,
       houseId: who.houseId,
-      lotId: made[i]?.lotId ?? null,
+      lotId: made[i]?.lot?.id ?? null,
     })),
     { transaction },
   );
@@ -271,6 +260,12 @@ export async function closeStage(
     },
     { transaction },
   );
+  const lots = made.flatMap(({ lot }, i): Answer<typeof api.bench.close>['lots'] => {
+    const destination = taken[i]?.destination;
+    return lot === null || destination === undefined
+      ? []
+      : [{ lotId: lot.id, code: codes.get(lot.id) ?? '', name: lot.name, massMg: lot.madeMg, destination }];
+  });
   return { movementId, unaccountedMg: balance.unaccountedMg, lots };
 }
 

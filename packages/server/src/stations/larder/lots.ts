@@ -7,8 +7,9 @@ import { selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, type HeldLot, keepingOf, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
-import { makeLot } from '../../massledger/makeLot.ts';
+import type { NewLot } from '../../massledger/makeLots.ts';
 import { mindNods } from '../../massledger/nods.ts';
+import { transform } from '../../massledger/transform.ts';
 import { type Posting, writeMovement } from '../../massledger/writeMovement.ts';
 import { readTub } from './tubs.ts';
 
@@ -49,7 +50,8 @@ export async function splitLot(
       `Lot ${lot.code} is ${lot.pieces} ${lot.pieces === 1 ? 'piece' : 'pieces'}: fewer can be parted from it.`,
     );
   const lotId = command.newId();
-  const { code } = await makeLot(kitchen.db, command, {
+  const costMinor = costOfPart(lot, massMg);
+  const part: NewLot = {
     id: lotId,
     kind: trim === undefined ? lot.kind : 'piece',
     name: trim?.name ?? lot.name,
@@ -74,26 +76,14 @@ export async function splitLot(
     goods: trim === undefined ? lot.goods : null,
     tubUse: lot.tubUse,
     madeAt: lot.madeAt,
-  });
-  const costMinor = costOfPart(lot, massMg);
-  const movementId = command.newId();
-  await writeMovement(kitchen.db, command, {
-    id: movementId,
+  };
+  const { movementId, codes } = await transform(kitchen.db, command, {
     kind: 'split',
     station: 'larder',
-    note: null,
-    reverses: null,
-    postings: [
-      {
-        lotId: lot.id,
-        massMg: -massMg,
-        costMinor: -costMinor,
-        pieces: pieces === null || trim !== undefined ? null : -pieces,
-      },
-      { lotId, massMg, costMinor, pieces: pieces ?? null },
-    ],
+    outOf: [{ lot, massMg, costMinor, pieces: trim === undefined ? pieces : null }],
+    makes: [{ lot: part, costMinor, pieces }],
   });
-  return { movementId, lotId, code };
+  return { movementId, lotId, code: codes.get(lotId) ?? '' };
 }
 
 export async function split(
@@ -159,7 +149,7 @@ export async function merge(
   const massMg = lots.reduce((sum, l) => sum + l.massMg, 0);
   const costMinor = lots.reduce((sum, l) => sum + l.costMinor, 0);
   const keeping = joined(lots);
-  const { code } = await makeLot(kitchen.db, command, {
+  const one: NewLot = {
     id: lotId,
     kind: first.kind,
     name: first.name,
@@ -178,20 +168,14 @@ export async function merge(
     allergens: carryAllergens(...lots.map((l) => l.allergens)),
     goods: first.goods,
     madeAt: new Date(Math.min(...lots.map((l) => l.madeAt.getTime()))),
-  });
-  const movementId = command.newId();
-  await writeMovement(kitchen.db, command, {
-    id: movementId,
+  };
+  const { movementId, codes } = await transform(kitchen.db, command, {
     kind: 'merge',
     station: 'larder',
-    note: null,
-    reverses: null,
-    postings: [
-      ...lots.map((l) => ({ lotId: l.id, massMg: -l.massMg, costMinor: -l.costMinor })),
-      { lotId, massMg, costMinor },
-    ],
+    outOf: lots.map((l) => ({ lot: l, massMg: l.massMg, costMinor: l.costMinor })),
+    makes: [{ lot: one, costMinor }],
   });
-  return { movementId, lotId, code, useBy: keeping.useBy };
+  return { movementId, lotId, code: codes.get(lotId) ?? '', useBy: keeping.useBy };
 }
 
 interface Going {
@@ -236,15 +220,6 @@ async function going(
   });
 }
 
-const fillPostings = (tubId: string, taken: readonly Going[]): Posting[] => [
-  ...taken.map((t) => ({ lotId: t.lot.id, massMg: -t.massMg, costMinor: -t.costMinor })),
-  {
-    lotId: tubId,
-    massMg: taken.reduce((sum, t) => sum + t.massMg, 0),
-    costMinor: taken.reduce((sum, t) => sum + t.costMinor, 0),
-  },
-];
-
 const dateBasis = (
   useBy: string | null,
   lots: readonly { readonly code: string; readonly useBy: string | null }[],
@@ -277,7 +252,7 @@ export async function startTub(
   mindNods(!keeping.ready && place.holds === 'ready' ? ['raw-among-ready'] : [], body.nod);
   const lotId = command.newId();
   const massMg = taken.reduce((sum, t) => sum + t.massMg, 0);
-  const { code } = await makeLot(kitchen.db, command, {
+  const tub: NewLot = {
     id: lotId,
     kind: 'tub',
     name: body.name,
@@ -299,17 +274,14 @@ export async function startTub(
     runId: null,
     allergens: carryAllergens(...taken.map((t) => t.lot.allergens)),
     tubUse: body.useId,
-  });
-  const movementId = command.newId();
-  await writeMovement(kitchen.db, command, {
-    id: movementId,
+  };
+  const { movementId, codes } = await transform(kitchen.db, command, {
     kind: 'fill',
     station: 'larder',
-    note: null,
-    reverses: null,
-    postings: fillPostings(lotId, taken),
+    outOf: taken,
+    makes: [{ lot: tub, costMinor: taken.reduce((sum, t) => sum + t.costMinor, 0) }],
   });
-  return { movementId, lotId, code };
+  return { movementId, lotId, code: codes.get(lotId) ?? '' };
 }
 
 /** Puts lots into a tub. Frozen into frozen, fresh into fresh; a nod to top up a frozen tub with what is not frozen yet. */
@@ -320,7 +292,8 @@ export async function fill(
 ): Promise<Answer<typeof api.larder.fill>> {
   const { db } = kitchen;
   const { who, transaction } = command;
-  const [tub] = await lockLots(db, transaction, who.houseId, [params.lotId]);
+  // the tub and what goes into it at once, in one order
+  const [tub] = await lockLots(db, transaction, who.houseId, [params.lotId, ...body.from.map((f) => f.lotId)]);
   if (tub === undefined) throw new Problem('not_found');
   if (tub.kind !== 'tub' || tub.tubUse === null)
     throw new Problem('not_alike', `Lot ${tub.code} is no collecting tub.`);
@@ -336,16 +309,13 @@ export async function fill(
     );
   const keeping = mergeKeeping([keepingOf(tub), ...taken.map((t) => keepingOf(t.lot))]);
   mindNods(tub.state === 'fresh' && keeping.state === 'thawed' ? ['refreeze'] : [], body.nod);
-  const movementId = command.newId();
-  await writeMovement(db, command, {
-    id: movementId,
+  const addedMg = taken.reduce((sum, t) => sum + t.massMg, 0);
+  const { movementId } = await transform(db, command, {
     kind: 'fill',
     station: 'larder',
-    note: null,
-    reverses: null,
-    postings: fillPostings(tub.id, taken),
+    outOf: taken,
+    into: [{ lotId: tub.id, massMg: addedMg, costMinor: taken.reduce((sum, t) => sum + t.costMinor, 0) }],
   });
-  const addedMg = taken.reduce((sum, t) => sum + t.massMg, 0);
   await db.query(
     `update lot set made_mg = made_mg + $3, use_by = $4, state = $5, thawed_on = $6, days_left = $7, date_basis = $8, allergens = $9 where id = $1 and house_id = $2`,
     {

@@ -29,9 +29,8 @@ import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
-import { keptFresh, makeLot, type NewLot } from '../../massledger/makeLot.ts';
-import { release } from '../../massledger/reserve.ts';
-import { type Posting, writeMovement } from '../../massledger/writeMovement.ts';
+import { keptFresh, type NewLot } from '../../massledger/makeLots.ts';
+import { type SinkLine, transform } from '../../massledger/transform.ts';
 import { readRunEvents, readRunRow, runOf } from './queries.ts';
 import { lockGoing } from './service.ts';
 
@@ -281,7 +280,7 @@ export async function finishRun(
     allergens,
   };
   const lotId = command.newId();
-  await makeLot(db, command, {
+  const main: NewLot = {
     ...common,
     id: lotId,
     name: use.title,
@@ -294,19 +293,20 @@ export async function finishRun(
     dateBasis: dated.dateBasis,
     dateLimit: dated.dateLimit,
     dateMaxC: dated.dateMaxC,
-  });
-  const keptBeside: Posting[] = [];
-  const keep = async (
+  };
+  const keptBeside: { readonly lot: NewLot; readonly costMinor: number }[] = [];
+  const keep = (
     lot: Pick<NewLot, 'name' | 'category' | 'destination' | 'madeMg' | 'keeping' | 'dateBasis'>,
     minorOf: number,
-  ) => {
-    const id = command.newId();
-    await makeLot(db, command, { ...common, ...lot, id, species: null, pieces: 1 });
-    keptBeside.push({ lotId: id, massMg: lot.madeMg, costMinor: minorOf });
+  ): void => {
+    keptBeside.push({
+      lot: { ...common, ...lot, id: command.newId(), species: null, pieces: 1 },
+      costMinor: minorOf,
+    });
   };
   const washed = body.spentMg !== null && body.spentMg > 0 && body.spentTo === 'wash' ? body.spentMg : 0;
   if (washed > 0)
-    await keep(
+    keep(
       {
         name: `${use.title}, spent bones`,
         category: 'spent-bones',
@@ -318,7 +318,7 @@ export async function finishRun(
       0,
     );
   if (body.fatMg > 0)
-    await keep(
+    keep(
       {
         name: `${use.title}, fat`,
         category: 'rendered-fat',
@@ -331,7 +331,7 @@ export async function finishRun(
     );
   for (const { byProduct, massMg, kept } of beside)
     if (kept)
-      await keep(
+      keep(
         {
           name: `${use.title}, ${byProduct.name}`,
           category: byProduct.category ?? null,
@@ -346,29 +346,19 @@ export async function finishRun(
         },
         byProductMinor(byProduct.id),
       );
-  await release(db, command, run.id);
-  const movementId = command.newId();
-  await writeMovement(db, command, {
-    id: movementId,
+  const { movementId } = await transform(db, command, {
     kind: 'run',
     station: 'pots',
     note: body.note,
-    reverses: null,
-    postings: [
-      ...inputs.map((i) => ({ lotId: i.lot.id, massMg: -i.massMg, costMinor: -i.costMinor })),
-      ...fromLarder.map((g) => ({ lotId: g.lot.id, massMg: -g.massMg, costMinor: -g.costMinor })),
+    holderId: run.id,
+    outOf: [...inputs, ...fromLarder],
+    makes: [{ lot: main, costMinor: costMinor - fatMinor - besideMinor }, ...keptBeside],
+    sinks: [
       ...pantry.map((i) => ({ sink: 'pantry' as const, reason: i.id, massMg: -i.massMg, costMinor: -i.costMinor })),
       { sink: 'work', reason: 'energy', massMg: 0, costMinor: -fuelMinor },
       { sink: 'work', reason: 'labour', massMg: 0, costMinor: -workMinor },
-      { lotId, massMg: body.outputMg, costMinor: costMinor - fatMinor - besideMinor },
-      ...keptBeside,
-      {
-        sink: 'waste',
-        reason: `${use.id}/spent`,
-        massMg: balance.strainedMg - washed,
-        costMinor: 0,
-      },
-      ...beside.flatMap(({ byProduct, massMg, kept }): Posting[] =>
+      { sink: 'waste', reason: `${use.id}/spent`, massMg: balance.strainedMg - washed, costMinor: 0 },
+      ...beside.flatMap(({ byProduct, massMg, kept }): SinkLine[] =>
         kept ? [] : [{ sink: 'waste', reason: `${use.id}/${byProduct.id}`, massMg, costMinor: 0 }],
       ),
       { sink: 'loss', reason: 'poured away', massMg: balance.pouredMg, costMinor: 0 },

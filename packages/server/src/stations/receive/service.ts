@@ -16,9 +16,9 @@ import { readSpecies } from '../../db/plans.ts';
 import { selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
-import { keptFresh, makeLot } from '../../massledger/makeLot.ts';
+import { keptFresh, type NewLot } from '../../massledger/makeLots.ts';
 import { wordsOfNods } from '../../massledger/nods.ts';
-import { writeMovement } from '../../massledger/writeMovement.ts';
+import { transform } from '../../massledger/transform.ts';
 import { readDelivery, readLine } from './queries.ts';
 
 const noSuch = (path: string, message: string): Problem => new Problem('invalid', message, [{ path, message }]);
@@ -156,7 +156,7 @@ export async function acceptDelivery(
   let movementId: string | null = null;
   if (!refused) {
     lotId = newId();
-    await makeLot(db, command, {
+    const lot: NewLot = {
       id: lotId,
       kind: what.kind,
       name: what.name,
@@ -180,24 +180,15 @@ export async function acceptDelivery(
       allergens: what.allergens,
       goods: body.goods,
       raised: what.raised,
-    });
-    if (noRecord)
-      await db.query('update lot set held = $3 where id = $1 and house_id = $2', {
-        bind: [lotId, who.houseId, 'No record yet of who shot it, where and when'],
-        transaction,
-      });
-    movementId = command.newId();
-    await writeMovement(db, command, {
-      id: movementId,
+      held: noRecord ? 'No record yet of who shot it, where and when' : null,
+    };
+    ({ movementId } = await transform(db, command, {
       kind: 'receive',
       station: 'receive',
       note: body.note,
-      reverses: null,
-      postings: [
-        { sink: 'supplier', reason: null, massMg: -acceptedMg, costMinor: -costMinor },
-        { lotId, massMg: acceptedMg, costMinor },
-      ],
-    });
+      makes: [{ lot, costMinor }],
+      sinks: [{ sink: 'supplier', reason: null, massMg: -acceptedMg, costMinor: -costMinor }],
+    }));
   }
   const lineId = command.newId();
   const columns: Readonly<Record<string, unknown>> = {

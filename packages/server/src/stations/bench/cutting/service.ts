@@ -6,6 +6,7 @@ import {
   type CuttingLine,
   carryAllergens,
   cuttingLines,
+  type Destination,
   formatMass,
   judgeCutting,
   type Keeping,
@@ -19,10 +20,10 @@ import { selectOne } from '../../../db/select.ts';
 import { Problem } from '../../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../../kitchen.ts';
 import { costOfPart, type HeldLot, keepingOf, lockLots, mustBeFree } from '../../../massledger/lockLots.ts';
-import { makeLot } from '../../../massledger/makeLot.ts';
+import type { NewLot } from '../../../massledger/makeLots.ts';
 import { mindDates } from '../../../massledger/nods.ts';
 import { release, reserve } from '../../../massledger/reserve.ts';
-import { type Posting, writeMovement } from '../../../massledger/writeMovement.ts';
+import { type SinkLine, transform } from '../../../massledger/transform.ts';
 import { readCuttingHead, readOneCutting } from './queries.ts';
 
 /**
@@ -225,22 +226,21 @@ export async function closeCutting(
   const amounts = shareOut(minor(startMinor), kept.some((mg) => mg > 0) ? kept : lines.map((l) => l.massMg));
   const merged = mergeKeeping(sources.map((s) => keepingOf(s.lot)) as [Keeping, ...Keeping[]]);
   const allergens = carryAllergens(...sources.map((s) => s.lot.allergens));
-  const codes = sources.map((s) => s.lot.code).join(', ');
-  const made: Answer<typeof api.cutting.close>['lots'] = [];
-  const postings: Posting[] = sources.map((s) => ({ lotId: s.lot.id, massMg: -s.massMg, costMinor: -s.costMinor }));
+  const from = sources.map((s) => s.lot.code).join(', ');
+  const makes: { readonly lot: NewLot & { readonly destination: Destination }; readonly costMinor: number }[] = [];
+  const sinks: SinkLine[] = [];
   for (const [i, line] of lines.entries()) {
     const costMinor = amounts[i] ?? 0;
     if (line.destination === 'waste') {
-      postings.push({ sink: 'waste', reason: `cut/${line.line}`, massMg: line.massMg, costMinor });
+      sinks.push({ sink: 'waste', reason: `cut/${line.line}`, massMg: line.massMg, costMinor });
       continue;
     }
     const { name, category, kind } = lotOfLine(line, head.kind, base);
-    const lotId = command.newId();
     // never beyond the date of what it was cut from; trim has the shorter life of trim
     const hours = categoryById.get(category ?? '')?.useWithinHours ?? 48;
     const useBy = lastDayAfter(house.timezone, at, hours, merged.useBy);
-    const { code } = await makeLot(db, command, {
-      id: lotId,
+    const lot = {
+      id: command.newId(),
       kind,
       name,
       species: sources.every((s) => s.lot.species === base.species) ? base.species : null,
@@ -252,37 +252,43 @@ export async function closeCutting(
       keeping: { ...merged, useBy: merged.useBy === null && kind === 'batch' ? null : useBy },
       dateBasis:
         useBy === merged.useBy
-          ? `the date of ${codes}`
+          ? `the date of ${from}`
           : `${hours} h, usual for ${categoryById.get(category ?? '')?.label ?? 'such pieces'}`,
       supplierId: sources.every((s) => s.lot.supplierId === base.supplierId) ? base.supplierId : null,
       breakdownId: base.breakdownId,
       pieceId: line.line,
       runId: null,
       allergens,
-    });
-    postings.push({ lotId, massMg: line.massMg, costMinor });
-    made.push({ lotId, code, name, pieces: line.count, massMg: line.massMg, destination: line.destination });
+    };
+    makes.push({ lot, costMinor });
   }
-  postings.push({
+  sinks.push({
     sink: 'loss',
     reason: balance.unaccountedMg >= 0 ? 'drip' : 'tolerance',
     massMg: balance.unaccountedMg,
     costMinor: 0,
   });
-  await release(db, command, params.cuttingId);
-  const movementId = command.newId();
-  await writeMovement(db, command, {
-    id: movementId,
+  const { movementId, codes } = await transform(db, command, {
     kind: 'cut',
     station: 'bench',
     note: body.unbalancedReason,
-    reverses: null,
-    postings,
+    holderId: params.cuttingId,
+    outOf: sources,
+    makes,
+    sinks,
   });
   await db.query(
     `update cutting set state = 'closed', closed_at = $3, movement_id = $4, start_minor = $5 where id = $1 and house_id = $2`,
     { bind: [params.cuttingId, who.houseId, at, movementId, startMinor], transaction },
   );
+  const made = makes.map(({ lot: { id, name, pieces, madeMg, destination } }) => ({
+    lotId: id,
+    code: codes.get(id) ?? '',
+    name,
+    pieces,
+    massMg: madeMg,
+    destination,
+  }));
   return { movementId, unaccountedMg: balance.unaccountedMg, lots: made };
 }
 

@@ -1,0 +1,112 @@
+import { type Destination, type Keeping, lotCode } from '@zabrik/core';
+import type { Sequelize } from 'sequelize';
+import { insertRows } from '../db/insertRow.ts';
+import { select } from '../db/select.ts';
+import type { InCommand } from '../kitchen.ts';
+
+export interface NewLot {
+  readonly id: string;
+  readonly kind: 'delivery' | 'piece' | 'batch' | 'tub' | 'goods';
+  readonly name: string;
+  readonly species: string | null;
+  readonly form: string | null;
+  readonly category: string | null;
+  readonly destination: Destination | null;
+  readonly pieces: number;
+  readonly madeMg: number;
+  readonly keeping: Keeping;
+  /** Where its date comes from, in words. */
+  readonly dateBasis: string | null;
+  /** The shelf life of the profile that set its date: it presumes a cold. */
+  readonly dateLimit?: string | null;
+  /** The cold its date presumes, °C. */
+  readonly dateMaxC?: number | null;
+  /** Of game: wild, or raised and slaughtered under inspection. */
+  readonly raised?: 'wild' | 'farmed' | null;
+  readonly supplierId: string | null;
+  readonly breakdownId: string | null;
+  readonly pieceId: string | null;
+  readonly runId: string | null;
+  readonly allergens: readonly string[];
+  /** The later stage of its plan it waits for. */
+  readonly nextStage?: string | null;
+  readonly note?: string | null;
+  readonly goods?: string | null;
+  readonly tubUse?: string | null;
+  /** Why nothing may leave it from the beginning. */
+  readonly held?: string | null;
+  /** When it was made, where that was before now: the part of a lot is as old as the lot. */
+  readonly madeAt?: Date;
+}
+
+/** How a new thing is kept: fresh, nothing opened, with this date. */
+export const keptFresh = (placeId: string, ready: boolean, useBy: string | null): Keeping => ({
+  state: 'fresh',
+  placeId,
+  ready,
+  useBy,
+  frozenOn: null,
+  thawedOn: null,
+  openedOn: null,
+  daysLeft: null,
+});
+
+/** Gives lots their codes, in their order. They hold nothing until a movement puts mass into them. Answers the codes by id. */
+export async function makeLots(
+  db: Sequelize,
+  { who, at, transaction }: InCommand,
+  lots: readonly NewLot[],
+): Promise<ReadonlyMap<string, string>> {
+  if (lots.length === 0) return new Map();
+  // from the house's own sequence, which nobody waits for: a number taken by what is taken back is left out
+  const serials = await select<{ serial: number }>(
+    db,
+    'select next_lot_serial($1) as serial from generate_series(1, $2)',
+    [who.houseId, lots.length],
+    transaction,
+  );
+  const rows = lots.map((lot, i) => {
+    const serial = serials[i]?.serial;
+    if (serial === undefined) throw new Error(`house ${who.houseId} is gone`);
+    const { keeping } = lot;
+    return {
+      id: lot.id,
+      house_id: who.houseId,
+      serial,
+      code: lotCode(serial),
+      kind: lot.kind,
+      name: lot.name,
+      species: lot.species,
+      form: lot.form,
+      category: lot.category,
+      destination: lot.destination,
+      pieces: lot.pieces,
+      made_mg: lot.madeMg,
+      use_by: keeping.useBy,
+      made_at: lot.madeAt ?? at,
+      supplier_id: lot.supplierId,
+      breakdown_id: lot.breakdownId,
+      piece_id: lot.pieceId,
+      run_id: lot.runId,
+      allergens: lot.allergens,
+      next_stage: lot.nextStage ?? null,
+      note: lot.note ?? null,
+      place_id: keeping.placeId,
+      ready: keeping.ready,
+      state: keeping.state,
+      frozen_on: keeping.frozenOn,
+      thawed_on: keeping.thawedOn,
+      opened_on: keeping.openedOn,
+      days_left: keeping.daysLeft,
+      date_basis: lot.dateBasis,
+      date_limit: lot.dateLimit ?? null,
+      date_max_c: lot.dateMaxC ?? null,
+      raised: lot.raised ?? null,
+      goods: lot.goods ?? null,
+      tub_use: lot.tubUse ?? null,
+      held: lot.held ?? null,
+    };
+  });
+  await insertRows(db, 'lot', rows, transaction);
+  return new Map(rows.map((row) => [row.id, row.code]));
+}
