@@ -1,5 +1,6 @@
 /** Two at the same rows at the same moment: one of them is begun once more, or told so; and nobody waits who need not. */
 import { api } from '@zabrik/contract';
+import { grams } from '@zabrik/core';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { select } from '../db/select.ts';
@@ -101,6 +102,60 @@ it('two batches finished at once, out of the same goods, both come to their end'
       [],
     ),
   ).toEqual([]);
+});
+
+it('the same lots taken from many sides at once: each command comes to its end, and none is given up for another', async () => {
+  const { db } = kitchen.kitchen;
+  const deadlocks = async (): Promise<number> => {
+    await db.query('select pg_stat_force_next_flush()');
+    const [row] = await select<{ n: number }>(
+      db,
+      'select deadlocks::int as n from pg_stat_database where datname = current_database()',
+      [],
+    );
+    return row?.n ?? -1;
+  };
+  const frames = await Promise.all(
+    [0, 1, 2, 3].map(async () => {
+      const { closed } = await closedHake(kitchen, ines);
+      return closed.lots.find((l) => l.name.includes('rame'))?.lotId ?? '';
+    }),
+  );
+  const tub = await must(ines, api.larder.startTub, {
+    body: {
+      useId: 'fish-fumet',
+      name: 'Bones',
+      placeId: 'cold-room',
+      from: [{ lotId: frames[0] ?? '', massMg: grams(50) }],
+      nod: true,
+    },
+  });
+  const before = await deadlocks();
+  const body = { placeId: null, note: null };
+  for (let round = 0; round < 5; round += 1) {
+    const statuses = await Promise.all(
+      frames.flatMap((lotId) => [
+        ines.ask(api.larder.fill, {
+          params: { lotId: tub.lotId },
+          body: { from: [{ lotId, massMg: grams(5) }], nod: true },
+        }),
+        ines.ask(api.larder.takeOut, {
+          params: { lotId },
+          body: { massMg: grams(3), to: 'staff', reason: null, note: null },
+        }),
+        // a count of tub and lot together takes them in the order of their ids, whichever that is
+        ines.ask(api.larder.count, {
+          body: {
+            ...body,
+            counts: [tub.lotId, lotId].map((id) => ({ lotId: id, countedMg: 10, seenMg: 10, reason: null })),
+          },
+        }),
+      ]),
+    );
+    expect(statuses.map((s) => s.status)).toEqual(statuses.map(() => 200));
+  }
+  expect(await deadlocks()).toBe(before);
+  expect(await select(db, 'select lot_id from lot_balance where mass_mg < 0 or reserved_mg > mass_mg', [])).toEqual([]);
 });
 
 it('whoever gets another role or another PIN begins anew: a session keeps no role that was taken away', async () => {
