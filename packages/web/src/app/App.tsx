@@ -8,6 +8,7 @@ import { PlainHttp } from '../parts/PlainHttp.tsx';
 import { SignIn } from '../stations/access/SignIn.tsx';
 import { Refused } from './api.ts';
 import { Broken } from './Broken.tsx';
+import { dropOldDrafts } from './draft.ts';
 import { breakdownQuery, houseQuery, meQuery } from './queries.ts';
 import { Shell } from './Shell.tsx';
 import { screen } from './screen.tsx';
@@ -94,6 +95,7 @@ const screens = {
 
 /** Done when the script and the reads that the address needs are here, so that the first drawing is the screen itself. */
 export function ready(path: string): Promise<unknown> {
+  dropOldDrafts();
   const needs = needsOf(path);
   if (needs === undefined) return Promise.resolve();
   const reads: Promise<unknown>[] = [

@@ -1,15 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
 import type { HouseLimit } from '@zabrik/contract';
 import { figureOf, readDecimal } from '@zabrik/core';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { dayAndTime } from '../../app/dates.ts';
+import { useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
 import { useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field, inputLook } from '../../parts/Field.tsx';
 import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { StillHere } from '../../parts/StillHere.tsx';
 import { ReceiveHead } from '../receive/ReceiveHead.tsx';
 import { HoldAgainst } from './HoldAgainst.tsx';
 import { figureWords, topicName } from './limitWords.ts';
@@ -104,14 +106,22 @@ function LimitRow({
   );
 }
 
+interface Typed {
+  readonly profile: string | null;
+  readonly editing: boolean;
+  readonly changes: Readonly<Record<string, Change>>;
+  readonly note: string;
+}
+const nothingChanged: Typed = { profile: null, editing: false, changes: {}, note: '' };
+
 /** The limits the house selected: each with its document, its section, and how sure we are of it; and who selected them, and why. */
 export default function Limits() {
   const may = useMay('house.saveLimits');
-  const [profile, setProfile] = useState<string | undefined>(undefined);
+  const draft = useDraft<Typed>('limits', nothingChanged);
+  const { editing, note } = draft.value;
+  const profile = draft.value.profile ?? undefined;
+  const changes = useMemo(() => new Map(Object.entries(draft.value.changes)), [draft.value.changes]);
   const [topic, setTopic] = useState('receiving');
-  const [editing, setEditing] = useState(false);
-  const [changes, setChanges] = useState<ReadonlyMap<string, Change>>(new Map());
-  const [note, setNote] = useState('');
   const limits = useQuery({
     queryKey: ['house', 'limits', profile],
     queryFn: () => call(api.house.limits, { query: { profile } }),
@@ -126,11 +136,7 @@ export default function Limits() {
       l.changed === null ? [] : [[l.limit.id, { figure: String(l.changed.figure), why: l.changed.why }] as const],
     );
   const save = useCommand(api.house.saveLimits, {
-    onDone: () => {
-      setEditing(false);
-      setNote('');
-      setProfile(undefined);
-    },
+    onDone: () => draft.clear(),
   });
   if (limits.isPending) return <Loading />;
   if (limits.isLoadingError) return <Failed error={limits.error} again={() => void limits.refetch()} />;
@@ -165,8 +171,7 @@ export default function Limits() {
               className={`${inputLook} h-12 w-auto! max-w-full text-[17px] font-semibold`}
               value={data.profileId}
               onChange={(event) => {
-                setProfile(event.target.value);
-                setChanges(new Map());
+                draft.put({ profile: event.target.value, changes: {} });
               }}
             >
               {data.profiles.map((p) => (
@@ -186,8 +191,7 @@ export default function Limits() {
               <Button
                 className="ml-auto"
                 onClick={() => {
-                  setEditing(true);
-                  setChanges(new Map(kept(data.limits)));
+                  draft.put({ editing: true, changes: Object.fromEntries(kept(data.limits)) });
                 }}
               >
                 Select, or change figures
@@ -213,13 +217,14 @@ export default function Limits() {
                 });
               }}
             >
+              <StillHere draft={draft} className="col-span-3" />
               <Field
                 label="Why this profile, and who says so"
                 value={note}
                 maxLength={500}
-                onChange={(event) => setNote(event.target.value)}
+                onChange={(event) => draft.put({ note: event.target.value })}
               />
-              <Button onClick={() => setEditing(false)} className="h-11">
+              <Button onClick={draft.clear} className="h-11">
                 Leave it
               </Button>
               <Button type="submit" look="strong" className="h-11" disabled={note.trim() === '' || bad || save.pending}>
@@ -247,11 +252,9 @@ export default function Limits() {
                 change={changes.get(l.limit.id)}
                 editing={editing}
                 onChange={(change) =>
-                  setChanges((before) => {
-                    const next = new Map(before);
-                    if (change === undefined) next.delete(l.limit.id);
-                    else next.set(l.limit.id, change);
-                    return next;
+                  draft.set((before) => {
+                    const { [l.limit.id]: _, ...others } = before.changes;
+                    return { ...before, changes: change === undefined ? others : { ...others, [l.limit.id]: change } };
                   })
                 }
               />

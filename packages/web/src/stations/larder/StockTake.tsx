@@ -2,16 +2,18 @@ import { useQuery } from '@tanstack/react-query';
 import type { Lot } from '@zabrik/contract';
 import { formatCount, formatMass, inGrams } from '@zabrik/core';
 import { Scale } from 'lucide-react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { dayAndTime, dueWords } from '../../app/dates.ts';
+import { useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { StillHere } from '../../parts/StillHere.tsx';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { SimulatedPan } from '../bench/SimulatedPan.tsx';
 import { LarderHead } from './LarderHead.tsx';
@@ -154,13 +156,20 @@ function Rounds() {
 /** So many lots a round holds. */
 const MOST_IN_A_ROUND = 1_000;
 
+interface Typed {
+  readonly placeId: string;
+  readonly counts: Readonly<Record<string, Counted>>;
+  readonly note: string;
+}
+const nothingCounted: Typed = { placeId: '', counts: {}, note: '' };
+
 /** A walk through one place with the scale: lot by lot what is there, and why it differs. Nothing is written before the end. */
 export default function StockTake() {
   const may = useMay('larder.count');
   const { data: house } = useHouse();
-  const [placeId, setPlaceId] = useState('');
-  const [counts, setCounts] = useState<ReadonlyMap<string, Counted>>(new Map());
-  const [note, setNote] = useState('');
+  const draft = useDraft<Typed>('stock-take', nothingCounted);
+  const { placeId, note } = draft.value;
+  const counts = useMemo(() => new Map(Object.entries(draft.value.counts)), [draft.value.counts]);
   /** Where this part of the list begins, and how many lots stand before it: undefined is the earliest date. */
   const [from, setFrom] = useState<{ readonly cursor: string; readonly before: number } | undefined>();
   const place = house?.places.find((p) => p.id === placeId) ?? house?.places[0];
@@ -184,10 +193,7 @@ export default function StockTake() {
   const here = lots.data?.lots ?? [];
   const left = lots.data?.next === undefined ? 0 : lots.data.total - (from?.before ?? 0) - here.length;
   const round = roundOf(here, counts);
-  const clear = (): void => {
-    setCounts(new Map());
-    setNote('');
-  };
+  const clear = (): void => draft.put({ counts: {}, note: '' });
   const write = useCommand(api.larder.count, {
     spoken: ({ body }) => ({ says: `A stock-take of ${body.counts.length} in ${place?.name ?? 'all places'}` }),
     onDone: clear,
@@ -203,9 +209,8 @@ export default function StockTake() {
             className={`${inputLook} h-11 w-auto!`}
             value={place?.id ?? ''}
             onChange={(event) => {
-              setPlaceId(event.target.value);
+              draft.set({ ...nothingCounted, placeId: event.target.value });
               setFrom(undefined);
-              setCounts(new Map());
               write.reset();
             }}
           >
@@ -220,6 +225,7 @@ export default function StockTake() {
           </span>
         </LarderHead>
         <WaitsHereOf ids={[api.larder.count.id]} />
+        <StillHere draft={draft} className="border-b border-line bg-sheet-soft px-4 py-2" />
         {!may ? (
           <Empty title="Counting is for the kitchen">The rounds that were written down stand beside this.</Empty>
         ) : lots.isPending ? (
@@ -237,7 +243,9 @@ export default function StockTake() {
                 key={lot.id}
                 lot={lot}
                 counted={counts.get(lot.id)}
-                onCount={(counted) => setCounts((before) => new Map(before).set(lot.id, counted))}
+                onCount={(counted) =>
+                  draft.set((before) => ({ ...before, counts: { ...before.counts, [lot.id]: counted } }))
+                }
               />
             ))}
             {left > 0 && (
@@ -274,7 +282,7 @@ export default function StockTake() {
               maxLength={500}
               className={`${inputLook} h-12 w-52!`}
               value={note}
-              onChange={(event) => setNote(event.target.value)}
+              onChange={(event) => draft.put({ note: event.target.value })}
             />
             <Button
               look="strong"

@@ -9,12 +9,13 @@ import {
   type Use,
   waysKept,
 } from '@zabrik/core';
-import { useState } from 'react';
+import { useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
 import { useConnected, useScale } from '../../app/live.ts';
 import { keep } from '../../app/outbox.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field } from '../../parts/Field.tsx';
+import { StillHere } from '../../parts/StillHere.tsx';
 import { amountOf, readMass } from './offers.ts';
 import { useHouseLimits } from './potQueries.ts';
 import type { AtStove } from './useStove.ts';
@@ -32,18 +33,24 @@ const readOut = (text: string, litres: boolean): number | undefined => {
   return readMass(text);
 };
 
+interface Typed {
+  readonly output: string;
+  readonly spent: string;
+  readonly wash: boolean;
+  readonly fat: string;
+  readonly labour: string;
+  readonly beside: Readonly<Record<string, { readonly text: string; readonly kept: boolean }>>;
+  readonly as: KeptAs | null;
+}
+const nothingTyped: Typed = { output: '', spent: '', wash: false, fat: '', labour: '', beside: {}, as: null };
+
 /** What came out: weighed, or measured by the litre; bones out or to a second wash, fat kept, hands-on time. */
 export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly house: House | undefined }) {
   const { run } = stove;
   const scale = useScale();
   const connected = useConnected();
-  const [output, setOutput] = useState('');
-  const [spent, setSpent] = useState('');
-  const [wash, setWash] = useState(false);
-  const [fat, setFat] = useState('');
-  const [labour, setLabour] = useState('');
-  const [beside, setBeside] = useState<Readonly<Record<string, { readonly text: string; readonly kept: boolean }>>>({});
-  const [as, setAs] = useState<KeptAs>();
+  const draft = useDraft<Typed>(`finish/${run.id}`, nothingTyped);
+  const { output, spent, wash, fat, labour, beside, as } = draft.value;
   const limits = useHouseLimits();
   const litres = run.use.output.measure === 'litres';
   const outputMg = output.trim() === '' ? undefined : readOut(output, litres);
@@ -56,12 +63,14 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
   const keptHow = as ?? ways[0]?.as;
   const fatMg = none(fat);
   const minutes = labour.trim() === '' ? null : Number(labour);
-  const finish = (body: Ask<typeof api.pots.finish>['body']): void =>
+  const finish = (body: Ask<typeof api.pots.finish>['body']): void => {
     void keep(
       api.pots.finish,
       { params: { runId: run.id }, body },
       { says: `What came out, ${amountOf(run.use, body.outputMg)},` },
     );
+    draft.clear();
+  };
   const bones = ['stock', 'pan-sauce'].includes(run.kind);
   const usual = `eight times in ten ${amountOf(run.use, run.expectedMg.low)} to ${amountOf(run.use, run.expectedMg.high)}`;
   const fine =
@@ -95,13 +104,14 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
       }}
     >
       <h3 className="mb-2 text-[15px] font-bold">What came out</h3>
+      <StillHere draft={draft} className="mb-2" />
       <div className="grid grid-cols-2 gap-3">
         <Field
           label={litres ? 'Strained' : 'Came out'}
           unit={litres ? 'l' : 'g'}
           inputMode="decimal"
           value={output}
-          onChange={(event) => setOutput(event.target.value)}
+          onChange={(event) => draft.put({ output: event.target.value })}
           error={output !== '' && outputMg === undefined ? 'Such as 6.3 l, 6300 or 6.3 kg' : undefined}
           hint={
             outputMg !== undefined && outputMg > 0 && outputMg < run.expectedMg.low
@@ -117,7 +127,7 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
             unit="g"
             inputMode="decimal"
             value={spent}
-            onChange={(event) => setSpent(event.target.value)}
+            onChange={(event) => draft.put({ spent: event.target.value })}
             error={
               spentMg === undefined ? 'A weight' : wash && spentMg === null ? 'Weigh what is washed again' : undefined
             }
@@ -132,7 +142,7 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
             unit="g"
             inputMode="decimal"
             value={fat}
-            onChange={(event) => setFat(event.target.value)}
+            onChange={(event) => draft.put({ fat: event.target.value })}
             error={fatMg === undefined ? 'A weight' : undefined}
           />
         )}
@@ -143,14 +153,16 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
               unit="g"
               inputMode="decimal"
               value={p.text}
-              onChange={(event) => setBeside({ ...beside, [p.id]: { text: event.target.value, kept: p.kept } })}
+              onChange={(event) =>
+                draft.put({ beside: { ...beside, [p.id]: { text: event.target.value, kept: p.kept } } })
+              }
               error={p.massMg === undefined ? 'A weight' : undefined}
               hint={p.kept ? 'Kept: a lot of its own' : 'Thrown away'}
             />
             <button
               type="button"
               className="min-h-11 text-[15px] underline"
-              onClick={() => setBeside({ ...beside, [p.id]: { text: p.text, kept: !p.kept } })}
+              onClick={() => draft.put({ beside: { ...beside, [p.id]: { text: p.text, kept: !p.kept } } })}
             >
               {p.kept ? 'Throw it away instead' : 'Keep it instead'}
             </button>
@@ -162,14 +174,19 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
             unit="min"
             inputMode="numeric"
             value={labour}
-            onChange={(event) => setLabour(event.target.value)}
+            onChange={(event) => draft.put({ labour: event.target.value })}
             hint="Empty: not counted"
           />
         )}
       </div>
       {bones && (
         <label className="mt-2 flex min-h-11 items-center gap-2.5">
-          <input type="checkbox" className="size-5 accent-flow" checked={wash} onChange={() => setWash(!wash)} />
+          <input
+            type="checkbox"
+            className="size-5 accent-flow"
+            checked={wash}
+            onChange={() => draft.put({ wash: !wash })}
+          />
           Bones go to a second wash
         </label>
       )}
@@ -187,7 +204,7 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
                   name="kept-as"
                   className="sr-only"
                   checked={k.as === keptHow}
-                  onChange={() => setAs(k.as)}
+                  onChange={() => draft.put({ as: k.as })}
                 />
                 {keptAsNames[k.as]}, {k.days < 1 ? 'today' : `${k.days} ${k.days === 1 ? 'day' : 'days'}`}
               </label>
@@ -204,7 +221,7 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
         <Button
           className="h-14"
           disabled={scale.state !== 'steady' || scale.netMg <= 0}
-          onClick={() => setOutput(`${inGrams(scale.netMg)} g`)}
+          onClick={() => draft.put({ output: `${inGrams(scale.netMg)} g` })}
         >
           From the scale
         </Button>

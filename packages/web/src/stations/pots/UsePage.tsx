@@ -8,12 +8,14 @@ import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { dayAndTime } from '../../app/dates.ts';
+import { useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
 import { useCatalogue, useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field, inputLook } from '../../parts/Field.tsx';
 import { Failed, Loading } from '../../parts/Notice.tsx';
+import { StillHere } from '../../parts/StillHere.tsx';
 import { NumField } from '../bench/cutting/NumField.tsx';
 import { HowMade } from './HowMade.tsx';
 import { IngredientAllergens } from './IngredientAllergens.tsx';
@@ -157,15 +159,19 @@ function Editor({
   const { data: catalogue } = useCatalogue();
   const client = useQueryClient();
   const navigate = useNavigate();
-  const [use, setUse] = useState(draft);
-  const [note, setNote] = useState('');
+  const typed = useDraft<{ readonly use: Use; readonly note: string }>(`recipe/${draft.id}/${from}`, {
+    use: draft,
+    note: '',
+  });
+  const { use, note } = typed.value;
   const [another, setAnother] = useState('');
   const limits = useHouseLimits();
   const [usual] = waysKept(use, limits.data?.profileId ?? '');
   const unsaid = use.ingredients.filter((i) => i.unsaid === true);
-  const put = (change: Partial<Use>): void => setUse((before) => ({ ...before, ...change }));
+  const put = (change: Partial<Use>): void => typed.set((before) => ({ ...before, use: { ...before.use, ...change } }));
   const store = useCommand(api.pots.saveUse, {
     onDone: async (saved) => {
+      typed.clear();
       await client.invalidateQueries({ queryKey: ['runs', 'uses'] });
       void navigate(saved.retired ? '/pots' : `/pots?use=${saved.use.id}`);
     },
@@ -196,6 +202,7 @@ function Editor({
         if (ready) save(false);
       }}
     >
+      <StillHere draft={typed} />
       <div className="grid gap-3 md:grid-cols-4">
         <Field
           label="Name"
@@ -367,7 +374,7 @@ function Editor({
               onChange={(e) => {
                 const { cooksAs: _, ...rest } = use;
                 const as = cookedAs.find((c) => c === e.target.value);
-                setUse(as === undefined ? rest : { ...rest, cooksAs: as });
+                typed.put({ use: as === undefined ? rest : { ...rest, cooksAs: as } });
               }}
             >
               <option value="">asked at the stove</option>
@@ -390,7 +397,7 @@ function Editor({
           value={note}
           maxLength={500}
           className="min-w-72 flex-1"
-          onChange={(e) => setNote(e.target.value)}
+          onChange={(e) => typed.put({ note: e.target.value })}
         />
         <Button type="submit" look="strong" size="bench" disabled={!ready || store.pending}>
           Save as version {from + 1}

@@ -11,10 +11,11 @@ import {
   usuallyRaised,
 } from '@zabrik/core';
 import { Scale } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { Refused } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
+import { useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useCatalogue, useHouse } from '../../app/queries.ts';
@@ -24,6 +25,7 @@ import { Field, inputLook } from '../../parts/Field.tsx';
 import { Nod } from '../../parts/Nod.tsx';
 import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { ProbeReading } from '../../parts/ProbeReading.tsx';
+import { StillHere } from '../../parts/StillHere.tsx';
 import { SimulatedPan } from '../bench/SimulatedPan.tsx';
 import { AnimalPicker } from './AnimalPicker.tsx';
 import {
@@ -72,6 +74,18 @@ interface Props {
   readonly onLine: (line: DeliveryLine) => void;
 }
 
+/** What is typed, and what is known of the line beside its fields. */
+interface Typed {
+  readonly fields: DeliveryInput;
+  readonly answers: readonly InspectionAnswer[];
+  readonly boxes: NonNullable<LineBody['boxes']>;
+  /** Gross and tare in the form are those of all boxes together. */
+  readonly addedUp: boolean;
+  readonly codes: readonly string[];
+  readonly position: number | null;
+}
+const besideTheFields: Omit<Typed, 'fields'> = { answers: [], boxes: [], addedUp: false, codes: [], position: null };
+
 /** A line of a delivery as it is spoken of while it waits. */
 const lineWords = (body: LineBody, catalogue: ReturnType<typeof useCatalogue>['data']): string => {
   const name =
@@ -87,31 +101,34 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
   const { data: house } = useHouse();
   const scale = useScale();
   const money = moneyOf(house);
-  const [answers, setAnswers] = useState<readonly InspectionAnswer[]>([]);
-  const [boxes, setBoxes] = useState<NonNullable<LineBody['boxes']>>([]);
-  /** Gross and tare in the form are those of all boxes together. */
-  const [addedUp, setAddedUp] = useState(false);
-  const [codes, setCodes] = useState<readonly string[]>([]);
-  const [position, setPosition] = useState<number | null>(null);
+  const blank = { ...emptyDelivery, supplierId: supplierId ?? order?.supplierId ?? '' };
+  const draft = useDraft<Typed>('line', { ...besideTheFields, fields: blank });
+  const { put } = draft;
+  const { answers, boxes, addedUp, codes, position, fields } = draft.value;
   const form = useForm<DeliveryInput, undefined, DeliveryRead>({
     resolver: zodResolver(deliveryForm),
-    defaultValues: { ...emptyDelivery, supplierId: supplierId ?? order?.supplierId ?? '' },
+    defaultValues: fields,
   });
   const { register, setValue, handleSubmit, setError, reset, formState, control } = form;
   // an order that is touched fills in who brings it, and leaves what was typed
+  const touched = useRef(order?.id);
   useEffect(() => {
+    if (touched.current === order?.id) return;
+    touched.current = order?.id;
     if (order !== undefined && supplierId === undefined) setValue('supplierId', order.supplierId);
-    setPosition(null);
-  }, [order, supplierId, setValue]);
+    put({ position: null });
+  }, [order, supplierId, setValue, put]);
   const values = useWatch({ control });
   const typed = { ...emptyDelivery, ...values };
+  useEffect(() => put({ fields: { ...emptyDelivery, ...values } }), [values, put]);
   const next = (): void => {
-    setAnswers([]);
-    setBoxes([]);
-    setAddedUp(false);
-    setCodes([]);
-    setPosition(null);
-    reset(nextLine(typed));
+    const following = nextLine(typed);
+    draft.set({ ...besideTheFields, fields: following });
+    reset(following);
+  };
+  const anew = (): void => {
+    draft.clear();
+    reset(blank);
   };
   const send = useCommand(api.receive.accept, {
     spoken: ({ body }) => ({ says: lineWords(body, catalogue.data) }),
@@ -184,15 +201,14 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
     tareMg: (typed.tare.trim() === '' ? 0 : parseMass(typed.tare)) as number,
   });
   const addBox = (): void => {
-    setBoxes(whole ? boxes : [...boxes, boxNow()]);
-    setAddedUp(false);
+    draft.put({ boxes: whole ? boxes : [...boxes, boxNow()] });
+    draft.put({ addedUp: false });
     setValue('gross', '');
     setValue('tare', '');
   };
   const sumBoxes = (): void => {
     const all = netMg === undefined ? boxes : [...boxes, boxNow()];
-    setBoxes(all);
-    setAddedUp(true);
+    draft.put({ boxes: all, addedUp: true });
     setValue('gross', String(inGrams(all.reduce((s, b) => s + b.grossMg, 0))), { shouldValidate: true });
     setValue('tare', String(inGrams(all.reduce((s, b) => s + b.tareMg, 0))), { shouldValidate: true });
   };
@@ -219,6 +235,7 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
         write((body) => body);
       }}
     >
+      {(fields.species !== '' || fields.goods !== '') && <StillHere draft={{ typedAt: draft.typedAt, clear: anew }} />}
       {order !== undefined && (
         <fieldset className="min-w-0 border-0 p-0">
           <legend className="mb-1 text-[15px] font-semibold">Expected of {order.supplierName}</legend>
@@ -230,7 +247,7 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
                 aria-pressed={position === l.position}
                 className={`min-h-14 rounded-md border-[1.5px] px-3 text-left leading-tight aria-pressed:border-ink aria-pressed:bg-flow aria-pressed:text-white ${l.cameMg >= l.massMg * 0.9 ? 'border-line bg-sheet text-ink-soft' : 'border-line-strong bg-white'}`}
                 onClick={() => {
-                  setPosition(l.position);
+                  draft.put({ position: l.position });
                   setValue('goods', l.goods ?? '');
                   setValue('species', l.species ?? '', { shouldValidate: true });
                   setValue('form', l.form ?? '');
@@ -265,7 +282,7 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
             chosen={typed.goods === '' ? typed.species : typed.goods}
             error={error('species')}
             onChoose={(id, what) => {
-              setAnswers([]);
+              draft.put({ answers: [] });
               setValue('goods', what === 'goods' ? id : '');
               setValue('species', what === 'species' ? id : '', { shouldValidate: true });
               const chosen = catalogue.data.species.find((s) => s.id === id);
@@ -347,7 +364,7 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
             onRead={(fills, code) => {
               for (const [name, value] of fromCode(fills))
                 setValue(name, value, { shouldValidate: true, shouldDirty: true });
-              setCodes((before) => [...before, code].slice(0, 200));
+              draft.set((before) => ({ ...before, codes: [...before.codes, code].slice(0, 200) }));
             }}
           />
           <div className="mt-3">
@@ -371,7 +388,12 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
         <Inspection
           inspection={inspection}
           answers={answers}
-          onAnswer={(answer) => setAnswers((before) => [...before.filter((a) => a.pointId !== answer.pointId), answer])}
+          onAnswer={(answer) =>
+            draft.set((before) => ({
+              ...before,
+              answers: [...before.answers.filter((a) => a.pointId !== answer.pointId), answer],
+            }))
+          }
           tags={(species?.inspection ?? []).slice(0, 2)}
         />
       )}
@@ -416,8 +438,7 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
             </Button>
             <Button
               onClick={() => {
-                setBoxes(boxes.slice(0, -1));
-                setAddedUp(false);
+                draft.put({ boxes: boxes.slice(0, -1), addedUp: false });
               }}
             >
               Take the last back

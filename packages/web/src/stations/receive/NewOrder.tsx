@@ -1,14 +1,15 @@
 import type { Ask } from '@zabrik/contract';
 import { addDays, formatMass, parseMass } from '@zabrik/core';
-import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { useCommand } from '../../app/command.ts';
 import { todayIn } from '../../app/dates.ts';
+import { useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
 import { useCatalogue } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Field, inputLook } from '../../parts/Field.tsx';
 import { Notice } from '../../parts/Notice.tsx';
+import { StillHere } from '../../parts/StillHere.tsx';
 import { useSuppliers } from './useSuppliers.ts';
 
 type OrderLine = Ask<typeof api.receive.order>['body']['lines'][number];
@@ -18,16 +19,34 @@ interface Added extends OrderLine {
   readonly key: string;
 }
 
+/** What the draft of an order is called. */
+export const NEW_ORDER = 'order';
+interface Typed {
+  readonly supplierId: string;
+  readonly dueOn: string;
+  readonly what: string;
+  readonly mass: string;
+  readonly lines: readonly Added[];
+}
+
 /** Writes down what was ordered: a supplier, a day, and its lines one by one. */
 export function NewOrder({ done }: { readonly done: () => void }) {
   const { data: catalogue } = useCatalogue();
   const suppliers = useSuppliers();
-  const [supplierId, setSupplierId] = useState('');
-  const [dueOn, setDueOn] = useState(() => addDays(todayIn(), 1));
-  const [what, setWhat] = useState('');
-  const [mass, setMass] = useState('');
-  const [lines, setLines] = useState<readonly Added[]>([]);
-  const order = useCommand(api.receive.order, { onDone: done });
+  const draft = useDraft<Typed>(NEW_ORDER, {
+    supplierId: '',
+    dueOn: addDays(todayIn(), 1),
+    what: '',
+    mass: '',
+    lines: [],
+  });
+  const { supplierId, dueOn, what, mass, lines } = draft.value;
+  const order = useCommand(api.receive.order, {
+    onDone: () => {
+      draft.clear();
+      done();
+    },
+  });
   const items = [
     ...(catalogue?.species ?? []).flatMap((s) =>
       s.forms.filter((f) => f.purchase).map((f) => ({ value: `${s.id}/${f.id}`, name: `${s.name}, ${f.name}` })),
@@ -44,20 +63,22 @@ export function NewOrder({ done }: { readonly done: () => void }) {
     const [first = '', second = ''] = what.split('/');
     if (massMg === undefined || massMg <= 0 || second === '') return;
     const goods = first === 'goods';
-    setLines([
-      ...lines,
-      {
-        key: uuidv7(),
-        species: goods ? null : first,
-        form: goods ? null : second,
-        goods: goods ? second : null,
-        count: null,
-        massMg,
-        minorPerKg: null,
-      },
-    ]);
-    setWhat('');
-    setMass('');
+    draft.put({
+      what: '',
+      mass: '',
+      lines: [
+        ...lines,
+        {
+          key: uuidv7(),
+          species: goods ? null : first,
+          form: goods ? null : second,
+          goods: goods ? second : null,
+          count: null,
+          massMg,
+          minorPerKg: null,
+        },
+      ],
+    });
   };
   const nameOf = (l: OrderLine): string =>
     items.find((i) => i.value === (l.goods === null ? `${l.species}/${l.form}` : `goods/${l.goods}`))?.name ?? '';
@@ -70,11 +91,12 @@ export function NewOrder({ done }: { readonly done: () => void }) {
         order.send({ body: { supplierId, dueOn, note: null, lines: lines.map(({ key: _, ...line }) => line) } });
       }}
     >
+      <StillHere draft={draft} />
       <select
         aria-label="Of which supplier"
         className={`${inputLook} h-11`}
         value={supplierId}
-        onChange={(event) => setSupplierId(event.target.value)}
+        onChange={(event) => draft.put({ supplierId: event.target.value })}
       >
         <option value="">of which supplier</option>
         {suppliers.data?.suppliers.map((s) => (
@@ -83,7 +105,12 @@ export function NewOrder({ done }: { readonly done: () => void }) {
           </option>
         ))}
       </select>
-      <Field label="Expected on" type="date" value={dueOn} onChange={(event) => setDueOn(event.target.value)} />
+      <Field
+        label="Expected on"
+        type="date"
+        value={dueOn}
+        onChange={(event) => draft.put({ dueOn: event.target.value })}
+      />
       <ul className="text-[15px]">
         {lines.map((l) => (
           <li key={l.key} className="flex items-center justify-between gap-2">
@@ -92,7 +119,7 @@ export function NewOrder({ done }: { readonly done: () => void }) {
             <button
               type="button"
               className="min-h-9 underline"
-              onClick={() => setLines(lines.filter((x) => x.key !== l.key))}
+              onClick={() => draft.put({ lines: lines.filter((x) => x.key !== l.key) })}
             >
               take out
             </button>
@@ -104,7 +131,7 @@ export function NewOrder({ done }: { readonly done: () => void }) {
           aria-label="What"
           className={`${inputLook} h-11`}
           value={what}
-          onChange={(event) => setWhat(event.target.value)}
+          onChange={(event) => draft.put({ what: event.target.value })}
         >
           <option value="">what</option>
           {items.map((i) => (
@@ -118,7 +145,7 @@ export function NewOrder({ done }: { readonly done: () => void }) {
           placeholder="5 kg"
           className={`${inputLook} h-11`}
           value={mass}
-          onChange={(event) => setMass(event.target.value)}
+          onChange={(event) => draft.put({ mass: event.target.value })}
           onKeyDown={(event) => {
             if (event.key !== 'Enter') return;
             event.preventDefault();

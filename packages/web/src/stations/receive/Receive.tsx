@@ -8,13 +8,14 @@ import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { clockTime, dayName, dueWords } from '../../app/dates.ts';
+import { hasDraft, useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
-import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
+import { moneyOf, useHouse, useMay, useMe } from '../../app/queries.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { LineForm } from './LineForm.tsx';
-import { NewOrder } from './NewOrder.tsx';
+import { NEW_ORDER, NewOrder } from './NewOrder.tsx';
 import { ReceiveHead } from './ReceiveHead.tsx';
 import { differenceWords } from './words.ts';
 
@@ -149,7 +150,8 @@ function Expected({
   readonly taken: Order | undefined;
 }) {
   const mayOrder = useMay('receive.order');
-  const [adding, setAdding] = useState(false);
+  const { data: me } = useMe();
+  const [adding, setAdding] = useState(() => hasDraft(me?.person.id, NEW_ORDER));
   const orders = useQuery({ queryKey: ['deliveries', 'orders'], queryFn: () => call(api.receive.orders, {}) });
   const callOff = useCommand(api.receive.callOff);
   return (
@@ -222,22 +224,31 @@ function Latest() {
   );
 }
 
+interface Taking {
+  readonly deliveryId: string;
+  readonly lines: readonly DeliveryLine[];
+  readonly order: Order | null;
+  /** The supplier of the delivery, once it has a line. */
+  readonly supplierId: string | null;
+}
+const nothingYet = (): Taking => ({ deliveryId: uuidv7(), lines: [], order: null, supplierId: null });
+
 export default function Receive() {
   const may = useMay('receive.accept');
   const navigate = useNavigate();
   const { data: house } = useHouse();
   const money = moneyOf(house);
-  const [deliveryId, setDeliveryId] = useState<string>(uuidv7);
-  const [lines, setLines] = useState<readonly DeliveryLine[]>([]);
+  // the delivery that is being taken in, with the lines written so far: it is the same one after a reload
+  const [fresh] = useState(nothingYet);
+  const taking = useDraft<Taking>('delivery', fresh);
+  const { deliveryId, lines } = taking.value;
+  const order = taking.value.order ?? undefined;
+  const supplierId = taking.value.supplierId ?? undefined;
   const [written, setWritten] = useState<DeliveryLine | undefined>(undefined);
-  const [order, setOrder] = useState<Order | undefined>(undefined);
-  const [supplierId, setSupplierId] = useState<string | undefined>(undefined);
+  const setOrder = (next: Order | undefined): void => taking.put({ order: next ?? null });
   const anew = (next: Order | undefined): void => {
-    setDeliveryId(uuidv7());
-    setLines([]);
+    taking.set({ ...nothingYet(), order: next ?? null });
     setWritten(undefined);
-    setSupplierId(undefined);
-    setOrder(next);
   };
   /** Before a line is written an order only says what is expected; a delivery of another supplier is another delivery. */
   const take = (next: Order | undefined): void => {
@@ -275,7 +286,7 @@ export default function Receive() {
                   order={order}
                   supplierId={supplierId}
                   onLine={(line) => {
-                    setLines((before) => [...before, line]);
+                    taking.set((before) => ({ ...before, lines: [...before.lines, line] }));
                     setWritten(line);
                   }}
                 />
@@ -284,7 +295,7 @@ export default function Receive() {
                   line={written}
                   money={money}
                   again={() => {
-                    setSupplierId(written.supplierId);
+                    taking.put({ supplierId: written.supplierId });
                     setWritten(undefined);
                   }}
                 />

@@ -1,12 +1,13 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { formsHistamine, readDecimal } from '@zabrik/core';
-import { useState } from 'react';
 import { useCommand } from '../../../app/command.ts';
+import { useDraft } from '../../../app/draft.ts';
 import { api } from '../../../app/endpoints.ts';
 import { useCatalogue } from '../../../app/queries.ts';
 import { Button } from '../../../parts/Button.tsx';
 import { Field, inputLook } from '../../../parts/Field.tsx';
 import { Notice } from '../../../parts/Notice.tsx';
+import { StillHere } from '../../../parts/StillHere.tsx';
 import { idFrom } from './planDraft.ts';
 
 const groups = [
@@ -22,17 +23,31 @@ const groups = [
 ] as const;
 const allergens = ['none', 'fish', 'crustaceans', 'molluscs'] as const;
 
+interface Typed {
+  readonly name: string;
+  readonly scientific: string;
+  readonly group: string;
+  readonly allergen: (typeof allergens)[number];
+  readonly form: string;
+  readonly typical: string;
+  readonly said: boolean | null;
+}
+const nothingTyped: Typed = {
+  name: '',
+  scientific: '',
+  group: 'round-fish',
+  allergen: 'fish',
+  form: 'whole',
+  typical: '',
+  said: null,
+};
+
 /** A species the handbook does not know: enough to receive it and to make a plan for it. */
 export function NewSpecies({ done }: { readonly done: () => void }) {
   const catalogue = useCatalogue();
   const client = useQueryClient();
-  const [name, setName] = useState('');
-  const [scientific, setScientific] = useState('');
-  const [group, setGroup] = useState<string>('round-fish');
-  const [allergen, setAllergen] = useState<(typeof allergens)[number]>('fish');
-  const [form, setForm] = useState('whole');
-  const [typical, setTypical] = useState('');
-  const [said, setSaid] = useState<boolean | null>(null);
+  const draft = useDraft<Typed>('species', nothingTyped);
+  const { name, scientific, group, allergen, form, typical, said } = draft.value;
   const isFish = /fish|pelagic/.test(group);
   // known by its genus or its name until somebody says otherwise
   const histamine = said ?? formsHistamine({ name, scientific, group });
@@ -42,6 +57,7 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
   const save = useCommand(api.bench.saveSpecies, {
     onDone: async () => {
       await client.invalidateQueries({ queryKey: ['catalogue'] });
+      draft.clear();
       done();
     },
   });
@@ -76,26 +92,27 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
         });
       }}
     >
+      <StillHere draft={draft} className="col-span-4" />
       <Field
         label="Name"
         value={name}
         autoFocus
         maxLength={80}
         error={taken ? 'There is one by that name' : undefined}
-        onChange={(event) => setName(event.target.value)}
+        onChange={(event) => draft.put({ name: event.target.value })}
       />
       <Field
         label="Scientific name"
         value={scientific}
         maxLength={80}
-        onChange={(event) => setScientific(event.target.value)}
+        onChange={(event) => draft.put({ scientific: event.target.value })}
       />
       <label className="block text-[15px] font-semibold">
         Kind
         <select
           className={`${inputLook} mt-1 h-11 font-normal`}
           value={group}
-          onChange={(e) => setGroup(e.target.value)}
+          onChange={(e) => draft.put({ group: e.target.value })}
         >
           {groups.map(([value, says]) => (
             <option key={value} value={value}>
@@ -109,20 +126,25 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
         <select
           className={`${inputLook} mt-1 h-11 font-normal`}
           value={allergen}
-          onChange={(e) => setAllergen(e.target.value as typeof allergen)}
+          onChange={(e) => draft.put({ allergen: e.target.value as typeof allergen })}
         >
           {allergens.map((a) => (
             <option key={a}>{a}</option>
           ))}
         </select>
       </label>
-      <Field label="Comes as" value={form} maxLength={60} onChange={(event) => setForm(event.target.value)} />
+      <Field
+        label="Comes as"
+        value={form}
+        maxLength={60}
+        onChange={(event) => draft.put({ form: event.target.value })}
+      />
       <Field
         label="Weighs usually"
         unit="g"
         inputMode="decimal"
         value={typical}
-        onChange={(e) => setTypical(e.target.value)}
+        onChange={(e) => draft.put({ typical: e.target.value })}
       />
       {isFish && (
         <label className="col-span-2 flex min-h-11 items-center gap-2.5 text-[15px]">
@@ -130,7 +152,7 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
             type="checkbox"
             className="size-5 accent-flow"
             checked={histamine}
-            onChange={(event) => setSaid(event.target.checked)}
+            onChange={(event) => draft.put({ said: event.target.checked })}
           />
           <span>
             <strong>Histamine forms in it when it warms up</strong>, as in tuna, mackerel, sardine, anchovy, mahi-mahi.

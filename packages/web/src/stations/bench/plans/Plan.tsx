@@ -1,11 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { PlanSheet } from '@zabrik/contract';
 import { type CutPlan, formatShare } from '@zabrik/core';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { call, Refused } from '../../../app/api.ts';
 import { useCommand } from '../../../app/command.ts';
 import { dayAndTime } from '../../../app/dates.ts';
+import { useDraft } from '../../../app/draft.ts';
 import { api } from '../../../app/endpoints.ts';
 import { useCatalogue, useMay } from '../../../app/queries.ts';
 import { useOpen } from '../../../app/title.ts';
@@ -14,6 +15,7 @@ import { Button } from '../../../parts/Button.tsx';
 import { clothOf, trayName } from '../../../parts/destinations.ts';
 import { Field } from '../../../parts/Field.tsx';
 import { Failed, Loading, Notice } from '../../../parts/Notice.tsx';
+import { StillHere } from '../../../parts/StillHere.tsx';
 import { PlanEditor } from './PlanEditor.tsx';
 import { idFrom } from './planDraft.ts';
 
@@ -137,7 +139,9 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
   const navigate = useNavigate();
   const catalogue = useCatalogue();
   const may = useMay('bench.savePlan');
-  const [draft, setDraft] = useState<CutPlan | undefined>(undefined);
+  const typed = useDraft<CutPlan | null>(`plan/${sheet.plan.id}/${sheet.plan.version}`, null);
+  const draft = typed.value ?? undefined;
+  const setDraft = (next: CutPlan | undefined): void => typed.set(next ?? null);
   const [copying, setCopying] = useState<string | undefined>(undefined);
   const plan = sheet.plan;
   const basedOn = draft !== undefined && draft.id !== plan.id ? 0 : plan.version;
@@ -153,29 +157,26 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
     },
   });
   const retire = useCommand(api.bench.retirePlan, { onDone: keep });
-  useEffect(() => {
-    if (draft === undefined) return undefined;
-    const ask = (event: BeforeUnloadEvent): void => event.preventDefault();
-    addEventListener('beforeunload', ask);
-    return () => removeEventListener('beforeunload', ask);
-  }, [draft]);
   const faults = save.error instanceof Refused ? save.error.fields : [];
   if (draft !== undefined && catalogue.data !== undefined)
     return (
-      <PlanEditor
-        draft={draft}
-        onChange={setDraft}
-        species={catalogue.data.species}
-        categories={catalogue.data.categories}
-        saving={save.pending}
-        refusal={save.error?.message}
-        faults={faults}
-        onSave={() => save.send({ body: { plan: draft, basedOn } })}
-        onLeave={() => {
-          save.reset();
-          setDraft(undefined);
-        }}
-      />
+      <>
+        <StillHere draft={typed} className="px-5 pt-3" />
+        <PlanEditor
+          draft={draft}
+          onChange={setDraft}
+          species={catalogue.data.species}
+          categories={catalogue.data.categories}
+          saving={save.pending}
+          refusal={save.error?.message}
+          faults={faults}
+          onSave={() => save.send({ body: { plan: draft, basedOn } })}
+          onLeave={() => {
+            save.reset();
+            setDraft(undefined);
+          }}
+        />
+      </>
     );
   return (
     <article className="flex-1 bg-sheet p-5">

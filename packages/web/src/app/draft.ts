@@ -1,0 +1,119 @@
+/**
+ * What is typed into a form and not sent. It is kept on this device under the form and whoever types, so that it is there again after a reload,
+ * after a look at another screen, and after someone has had to sign in again. Sent or let go, it is gone.
+ */
+import { useCallback, useEffect, useState } from 'react';
+import { useMe } from './queries.ts';
+
+const SHELF = 'zabrik-draft/';
+/** What was left lying for so long was not meant to be sent. */
+const KEPT_MS = 3 * 86_400_000;
+
+interface Kept {
+  readonly at: number;
+  readonly value: unknown;
+}
+
+const shelf = (): Storage | undefined => {
+  try {
+    return localStorage;
+  } catch {
+    return undefined; // a browser that keeps nothing: the form works as long as it stands
+  }
+};
+
+/** Whether what was kept can be this form's: a version before may have had other fields. */
+function fits(kept: unknown, initial: unknown): boolean {
+  if (Array.isArray(initial)) return Array.isArray(kept);
+  if (initial === null || typeof initial !== 'object') return initial === null || typeof kept === typeof initial;
+  return (
+    typeof kept === 'object' &&
+    kept !== null &&
+    !Array.isArray(kept) &&
+    Object.entries(initial).every(
+      ([name, value]) => name in kept && fits((kept as Record<string, unknown>)[name], value),
+    )
+  );
+}
+
+function read<T>(key: string, initial: T): { readonly value: T; readonly at: number | undefined } {
+  try {
+    const kept = JSON.parse(shelf()?.getItem(key) ?? 'null') as Kept | null;
+    if (kept !== null && Date.now() - kept.at < KEPT_MS && fits(kept.value, initial))
+      return { value: kept.value as T, at: kept.at };
+  } catch {
+    // not readable: nothing was kept
+  }
+  return { value: initial, at: undefined };
+}
+
+/** Whether there is a draft of a form on this device. */
+export const hasDraft = (personId: string | undefined, form: string): boolean =>
+  (shelf()?.getItem(`${SHELF}${personId ?? ''}/${form}`) ?? null) !== null;
+
+/** Lets go of drafts that are too old. Done once, when the app begins. */
+export function dropOldDrafts(now = Date.now()): void {
+  const all = shelf();
+  for (const key of Object.keys(all ?? {}).filter((k) => k.startsWith(SHELF))) {
+    try {
+      if (now - (JSON.parse(all?.getItem(key) ?? '') as Kept).at < KEPT_MS) continue;
+    } catch {
+      // not readable
+    }
+    all?.removeItem(key);
+  }
+}
+
+export interface Draft<T> {
+  readonly value: T;
+  readonly set: (next: T | ((before: T) => T)) => void;
+  /** Some fields of it. */
+  readonly put: (change: Partial<T>) => void;
+  /** Sent, or begun anew. */
+  readonly clear: () => void;
+  /** When it was typed, milliseconds, where it was here before this screen was opened and is not let go. */
+  readonly typedAt: number | undefined;
+}
+
+/**
+ * The state of a form that is kept.
+ *
+ * Shapes  form: names the form and what it is about, as `finish/<batch>`. initial: what stands there when nobody has typed; plain data, with every
+ *         field there.
+ */
+export function useDraft<T>(form: string, initial: T): Draft<T> {
+  const owner = useMe().data?.person.id ?? '';
+  const key = `${SHELF}${owner}/${form}`;
+  const [state, setState] = useState(() => ({ key, ...read(key, initial) }));
+  let now = state;
+  if (state.key !== key) {
+    now = { key, ...read(key, initial) };
+    setState(now);
+  }
+  const { value, at } = now;
+  const untouched = JSON.stringify(value) === JSON.stringify(initial);
+  useEffect(() => {
+    try {
+      if (untouched) shelf()?.removeItem(key);
+      else shelf()?.setItem(key, JSON.stringify({ at: Date.now(), value } satisfies Kept));
+    } catch {
+      // no room: it stands as long as the page does
+    }
+  }, [key, value, untouched]);
+  const set = useCallback<Draft<T>['set']>(
+    (next) =>
+      setState((before) => ({
+        ...before,
+        value: typeof next === 'function' ? (next as (before: T) => T)(before.value) : next,
+      })),
+    [],
+  );
+  const put = useCallback<Draft<T>['put']>((change) => set((before) => ({ ...before, ...change })), [set]);
+  return {
+    value,
+    set,
+    put,
+    clear: () => setState({ key, value: initial, at: undefined }),
+    typedAt: untouched ? undefined : at,
+  };
+}
