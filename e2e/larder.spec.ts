@@ -419,3 +419,107 @@ test('an hour without the server: taken out, moved, received and planned; anothe
   await other.context().close();
   await context.close();
 });
+
+test('what is typed is there again: after a reload, after another screen, and after signing in anew', async ({
+  page,
+  context,
+}) => {
+  await signInByTouch(page, 'Maren Ostle');
+  await page.goto('/pots');
+  await page.getByLabel('Search what can be made').fill('Fumet');
+  await page
+    .getByRole('radio', { name: /^Fumet/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Plan this batch' }).click();
+  await expect(page).toHaveURL(/\/pots\/stove\/[0-9a-f-]{36}/);
+  const batch = new URL(page.url()).pathname;
+  const value = (label: string, text: string, exact = true) => ({
+    field: () => page.getByLabel(label, { exact }).first(),
+    text,
+  });
+  const forms = [
+    {
+      at: '/receive',
+      open: async () => {
+        await pick(page, 'hak', /Hake/);
+        await page.getByRole('button', { name: 'write an order down' }).click();
+      },
+      fields: [value('Gross, with box', '2861'), value('Expected on', '2027-03-27')],
+      also: () => expect(page.getByRole('button', { name: /Hake. Change/ })).toBeVisible(),
+    },
+    {
+      at: '/larder/count',
+      open: () => Promise.resolve(),
+      fields: [
+        { field: () => page.getByLabel(/counted, grams$/).first(), text: '123' },
+        value('Note on this round', 'half way'),
+      ],
+    },
+    {
+      at: '/limits',
+      open: () => page.getByRole('button', { name: 'Select, or change figures' }).click(),
+      fields: [value('Why this profile, and who says so', 'The inspector, on Tuesday')],
+    },
+    {
+      at: '/pots/uses/fish-fumet',
+      open: () => Promise.resolve(),
+      fields: [value('What changed, and why', 'less wine')],
+    },
+    {
+      at: '/bench/plans/round-fish-two-fillets',
+      open: () => page.getByRole('button', { name: 'Change it' }).click(),
+      fields: [value('share, %', '41')],
+    },
+    {
+      at: '/bench/plans',
+      open: () => page.getByRole('button', { name: 'Add a species' }).click(),
+      fields: [value('Name', 'Wreckfish'), value('Scientific name', 'Polyprion americanus')],
+    },
+    {
+      at: batch,
+      open: () => Promise.resolve(),
+      fields: [value('Strained', '4.2'), value('Bones thrown away', '3900')],
+    },
+  ];
+  const stands = async (form: (typeof forms)[number]): Promise<void> => {
+    for (const { field, text } of form.fields) await expect(field(), form.at).toHaveValue(text);
+    await form.also?.();
+  };
+  for (const form of forms) {
+    await page.goto(form.at);
+    await form.open();
+    for (const { field, text } of form.fields) await field().fill(text);
+    await stands(form);
+    await page.reload();
+    await stands(form);
+    await expect(page.getByTestId('still-here').first(), form.at).toContainText('Still here from');
+    // left by the bar, and come back to by the browser's own way back
+    await page.getByRole('link', { name: /^Ledger/ }).click();
+    await expect(page).toHaveURL(/\/ledger/);
+    await page.goBack();
+    await stands(form);
+  }
+  await axe(page, 'a form that stands as it was left');
+  await context.clearCookies();
+  await page.goto('/bench');
+  await expect(page.getByRole('heading', { name: 'Who is at work?' })).toBeVisible();
+  // another one at this tablet sees none of it
+  await signInByTouch(page, 'Ines Calloway');
+  await page.goto('/receive');
+  await expect(page.getByLabel('Gross, with box')).toHaveValue('');
+  await context.clearCookies();
+  await signInByTouch(page, 'Maren Ostle');
+  for (const form of forms) {
+    await page.goto(form.at);
+    await stands(form);
+  }
+  // let go, it is gone
+  await page.getByTestId('still-here').getByRole('button', { name: 'Begin anew' }).click();
+  await expect(page.getByLabel('Strained', { exact: true })).toHaveValue('');
+  await page.reload();
+  await expect(page.getByLabel('Strained', { exact: true })).toHaveValue('');
+  await page.goto('/receive');
+  await page.getByTestId('still-here').first().getByRole('button', { name: 'Begin anew' }).click();
+  await expect(page.getByPlaceholder(/Animal/)).toBeVisible();
+});

@@ -48,6 +48,7 @@ export async function writeBackup(databaseUrl: string, file: string, at: Date): 
     const dumped = runOn(databaseUrl, 'pg_dump', [
       '--format=custom',
       '--no-owner',
+      '--no-privileges',
       `--snapshot=${rows[0]?.snapshot}`,
       ...NOT_KEPT.map((table) => `--exclude-table-data=public.${table}`),
       `--file=${part}`,

@@ -29,7 +29,7 @@ export async function tryBackup(root: string, file: string): Promise<{ readonly 
     await run('chmod', ['711', join(home, '..')]);
     await db('start');
     const url = await db('url');
-    await runOn(url, 'pg_restore', ['--no-owner', '--exit-on-error', file]);
+    await runOn(url, 'pg_restore', ['--no-owner', '--no-privileges', '--exit-on-error', file]);
     const client = new pg.Client({ connectionString: url });
     await client.connect();
     try {

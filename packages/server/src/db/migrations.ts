@@ -1,5 +1,6 @@
 import type { Sequelize } from 'sequelize';
 import { Umzug } from 'umzug';
+import { keepApart } from './keepApart.ts';
 import { housesAndPeople } from './migrations/0001-houses-and-people.ts';
 import { massLedger } from './migrations/0002-mass-ledger.ts';
 import { stations } from './migrations/0003-stations.ts';
@@ -79,6 +80,8 @@ export async function migrate(db: Sequelize, upTo?: string): Promise<string[]> {
       },
       logger: undefined,
     });
-    return (await umzug.up(upTo === undefined ? {} : { to: upTo })).map((done) => done.name);
+    const applied = (await umzug.up(upTo === undefined ? {} : { to: upTo })).map((done) => done.name);
+    await keepApart(db, transaction);
+    return applied;
   });
 }

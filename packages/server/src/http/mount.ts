@@ -4,6 +4,7 @@ import { type Answer, type Asked, type Endpoint, type EndpointId, mayDo, type To
 import type { Request, RequestHandler, Response, Router } from 'express';
 import type { Sequelize, Transaction } from 'sequelize';
 import { z } from 'zod';
+import { forHouse } from '../db/houseScope.ts';
 import { selectOne } from '../db/select.ts';
 import type { InCommand, Kitchen, Who } from '../kitchen.ts';
 import { fileHeaders, type GivenFile } from './file.ts';
@@ -89,18 +90,23 @@ export function mountFile<E extends Endpoint>(
 ): void {
   at(router, e, async (request, response) => {
     const who = permitted(e, request);
-    await shownTo(who, e.id, null);
-    const { type, name, body, inline } = await handle(who, { ...asked(e, request), request });
+    const { type, name, body, inline } = await forHouse(who.houseId, async () => {
+      await shownTo(who, e.id, null);
+      const given = await handle(who, { ...asked(e, request), request });
+      const { body: whole } = given;
+      return typeof whole === 'string' || whole instanceof Uint8Array
+        ? { ...given, body: whole }
+        : { ...given, body: await spool(whole) };
+    });
     if (typeof body === 'string' || body instanceof Uint8Array) {
       fileHeaders(response, type, name, inline === true);
       response.end(body);
       return;
     }
-    const file = await spool(body);
     fileHeaders(response, type, name, inline === true);
     response.setTimeout(STALLED_MS, () => response.destroy());
     // whoever hangs up in the middle has what he has
-    await pipeline(file, response).catch(() => undefined);
+    await pipeline(body, response).catch(() => undefined);
   });
 }
 
@@ -123,7 +129,10 @@ export function mountRead<E extends Endpoint>(
 ): void {
   at(router, e, async (request, response) => {
     const who = permitted(e, request);
-    send(e, response, await shownTo(who, e.id, await handle(who, { ...asked(e, request), request })));
+    const answer = await forHouse(who.houseId, async () =>
+      shownTo(who, e.id, await handle(who, { ...asked(e, request), request })),
+    );
+    send(e, response, answer);
   });
 }
 
@@ -150,8 +159,8 @@ export function mountCommand<E extends Endpoint>(
     const who = permitted(e, request);
     const commandId = commandKey(request);
     const question = asked(e, request);
-    const answer = await runCommand(kitchen, who, commandId, e.id, question, waitedOf(request), (command) =>
-      work(command, question),
+    const answer = await forHouse(who.houseId, () =>
+      runCommand(kitchen, who, commandId, e.id, question, waitedOf(request), (command) => work(command, question)),
     );
     kitchen.announce(who.houseId, topics);
     send(e, response, answer);
@@ -174,12 +183,14 @@ export function mountPrepared<E extends Endpoint, P>(
     const who = permitted(e, request);
     const commandId = commandKey(request);
     const question = asked(e, request);
-    const before = await answeredBefore<Answer<E>>(kitchen.db, who, commandId, fingerprintOf(e.id, question));
-    if (before !== undefined) return send(e, response, before);
-    const prepared = await prepare(who, question);
-    const answer = await runCommand(kitchen, who, commandId, e.id, question, waitedOf(request), (command) =>
-      work(command, question, prepared),
-    );
+    const answer = await forHouse(who.houseId, async () => {
+      const before = await answeredBefore<Answer<E>>(kitchen.db, who, commandId, fingerprintOf(e.id, question));
+      if (before !== undefined) return before;
+      const prepared = await prepare(who, question);
+      return runCommand(kitchen, who, commandId, e.id, question, waitedOf(request), (command) =>
+        work(command, question, prepared),
+      );
+    });
     kitchen.announce(who.houseId, topics);
     send(e, response, answer);
   });

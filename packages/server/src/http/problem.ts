@@ -1,6 +1,6 @@
 import { type ProblemCode, type ProblemDocument, problems } from '@zabrik/contract';
 import { Refusal } from '@zabrik/core';
-import { BaseError, ConnectionError, DatabaseError } from 'sequelize';
+import { BaseError, ConnectionError, DatabaseError, UniqueConstraintError } from 'sequelize';
 import type { ZodError } from 'zod';
 
 /** A refusal on its way to the person: a code from the contract, and a sentence with the figures where there are any. */
@@ -56,6 +56,8 @@ export const isCollision = (error: unknown): boolean =>
 
 const ofDatabase = (error: BaseError): Problem => {
   if (error instanceof ConnectionError) return new Problem('database_away');
+  // the id is taken by something that is not this house's to see
+  if (error instanceof UniqueConstraintError) return new Problem('key_reused');
   const code = error instanceof DatabaseError ? (error.parent as { code?: string }).code : undefined;
   if (code !== undefined && COLLISIONS.has(code)) return new Problem('busy');
   if (code === 'ZB003') return new Problem('not_enough');

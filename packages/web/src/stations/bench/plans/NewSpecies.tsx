@@ -23,6 +23,8 @@ const groups = [
 ] as const;
 const allergens = ['none', 'fish', 'crustaceans', 'molluscs'] as const;
 
+/** What the draft of a species is called. */
+export const NEW_SPECIES = 'species';
 interface Typed {
   readonly name: string;
   readonly scientific: string;
@@ -46,7 +48,7 @@ const nothingTyped: Typed = {
 export function NewSpecies({ done }: { readonly done: () => void }) {
   const catalogue = useCatalogue();
   const client = useQueryClient();
-  const draft = useDraft<Typed>('species', nothingTyped);
+  const draft = useDraft<Typed>(NEW_SPECIES, nothingTyped);
   const { name, scientific, group, allergen, form, typical, said } = draft.value;
   const isFish = /fish|pelagic/.test(group);
   // known by its genus or its name until somebody says otherwise

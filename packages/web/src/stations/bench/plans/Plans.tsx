@@ -4,13 +4,14 @@ import type { CutPlan } from '@zabrik/core';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { call } from '../../../app/api.ts';
+import { hasDraft } from '../../../app/draft.ts';
 import { api } from '../../../app/endpoints.ts';
-import { useCatalogue, useMay } from '../../../app/queries.ts';
+import { useCatalogue, useMay, useMe } from '../../../app/queries.ts';
 import { BodyMap } from '../../../parts/BodyMap.tsx';
 import { Button } from '../../../parts/Button.tsx';
 import { inputLook } from '../../../parts/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../../parts/Notice.tsx';
-import { NewSpecies } from './NewSpecies.tsx';
+import { NEW_SPECIES, NewSpecies } from './NewSpecies.tsx';
 
 const nothing = new Set<string>();
 
@@ -93,7 +94,8 @@ export default function Plans() {
   const catalogue = useCatalogue();
   const may = useMay('bench.savePlan');
   const [search, setSearch] = useState('');
-  const [adding, setAdding] = useState(false);
+  const { data: me } = useMe();
+  const [adding, setAdding] = useState(() => hasDraft(me?.person.id, NEW_SPECIES));
   if (catalogue.isPending) return <Loading />;
   if (catalogue.isLoadingError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
   const names = new Map(catalogue.data.species.map((s) => [s.id, s.name]));
