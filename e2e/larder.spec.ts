@@ -403,6 +403,8 @@ test('an hour without the server: taken out, moved, received and planned; anothe
     .getByRole('radio', { name: /^Fumet/ })
     .first()
     .click();
+  await page.getByRole('button', { name: 'So many litres' }).click();
+  await page.getByRole('textbox', { name: 'Litres' }).fill('0.3');
   await page.getByRole('button', { name: 'Plan this batch' }).click();
   await expect(page.getByTestId('waits-here')).toContainText('A batch of');
   await expect(page.getByTestId('saved')).toContainText('4 kept here');
@@ -431,6 +433,8 @@ test('what is typed is there again: after a reload, after another screen, and af
     .getByRole('radio', { name: /^Fumet/ })
     .first()
     .click();
+  await page.getByRole('button', { name: 'So many litres' }).click();
+  await page.getByRole('textbox', { name: 'Litres' }).fill('0.3');
   await page.getByRole('button', { name: 'Plan this batch' }).click();
   await expect(page).toHaveURL(/\/pots\/stove\/[0-9a-f-]{36}/);
   const batch = new URL(page.url()).pathname;
@@ -520,6 +524,11 @@ test('what is typed is there again: after a reload, after another screen, and af
   await page.reload();
   await expect(page.getByLabel('Strained', { exact: true })).toHaveValue('');
   await page.goto('/receive');
-  await page.getByTestId('still-here').first().getByRole('button', { name: 'Begin anew' }).click();
+  await page
+    .getByLabel('Receive a delivery')
+    .getByTestId('still-here')
+    .getByRole('button', { name: 'Begin anew' })
+    .click();
   await expect(page.getByPlaceholder(/Animal/)).toBeVisible();
+  await expect(page.getByLabel('Gross, with box')).toHaveValue('');
 });

@@ -277,16 +277,35 @@ test('a tablet that loses the network keeps every weight, says so, and sends the
   await page.getByRole('button', { name: /Close stage/ }).click();
   await page.getByRole('button', { name: 'Meat was dropped' }).click();
   await page.getByRole('button', { name: 'Close all the same' }).click();
-  await expect(says(page)).toContainText('still on this device');
+  await expect(page.getByTestId('waits-here')).toContainText('closed');
+  await expect(page.getByText('606 g of')).toBeVisible();
   await page.reload(); // the app opens without the network, and nothing is lost
+  await expect(page.getByText('606 g of')).toBeVisible();
+  // closed too early: it is only here yet, and goes on
+  await page.getByRole('button', { name: 'Weigh on' }).click();
   await expect(balance(page)).toContainText('Weighed 606 g');
+  await type(50);
+  await page.getByRole('button', { name: /Close stage/ }).click();
+  await page.getByRole('button', { name: 'Meat was dropped' }).click();
+  await page.getByRole('button', { name: 'Close all the same' }).click();
+  await expect(page.getByTestId('saved')).toContainText('5 kept here');
   await expect(balance(watcher)).toContainText('Weighed 0 g');
+  const id = openedId(page);
 
   await context.setOffline(false);
   await expect(page.getByTestId('saved')).toContainText('all saved');
-  await expect(balance(watcher)).toContainText('Weighed 606 g');
-  await watcher.getByRole('tab', { name: /^Weights/ }).click();
-  await expect(watcher.getByRole('listitem').filter({ hasText: 'typed' })).toHaveText([/403 g/, /102 g/, /101 g/]);
+  await expect(page.getByText('This stage is closed.')).toBeVisible();
+  await expect(watcher.getByText('This stage is closed.')).toBeVisible();
+  const weights = await watcher.evaluate(
+    async (breakdownId) =>
+      (
+        (await (await fetch(`/api/v1/breakdowns/${breakdownId}`)).json()) as { weighings: { massMg: number }[] }
+      ).weighings.map((w) => w.massMg / 1_000),
+    id,
+  );
+  expect(weights).toEqual([101, 102, 403, 50]);
+  await watcher.goto(`/ledger/${id}`);
+  await expect(watcher.getByText('Meat was dropped').first()).toBeVisible();
   await watcher.close();
 });
 

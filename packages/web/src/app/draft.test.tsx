@@ -40,6 +40,16 @@ it('is there again when the screen is, says since when, and is gone once it is s
   expect(open().result.current.value).toEqual(empty);
 });
 
+it('is let go though the screen is gone before it is drawn again', () => {
+  const first = open();
+  act(() => first.result.current.put({ mass: '31' }));
+  act(() => {
+    first.result.current.set({ ...empty, mass: 'next' });
+    first.unmount();
+  });
+  expect(open().result.current.value.mass).toBe('next');
+});
+
 it('belongs to whoever typed it and to its form', () => {
   const mine = open('line');
   act(() => mine.result.current.put({ mass: '31' }));

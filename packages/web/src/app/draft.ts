@@ -2,7 +2,7 @@
  * What is typed into a form and not sent. It is kept on this device under the form and whoever types, so that it is there again after a reload,
  * after a look at another screen, and after someone has had to sign in again. Sent or let go, it is gone.
  */
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { useMe } from './queries.ts';
 
 const SHELF = 'zabrik-draft/';
@@ -45,6 +45,17 @@ function read<T>(key: string, initial: T): { readonly value: T; readonly at: num
     // not readable: nothing was kept
   }
   return { value: initial, at: undefined };
+}
+
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+function write(key: string, value: unknown, initial: unknown): void {
+  try {
+    if (same(value, initial)) shelf()?.removeItem(key);
+    else shelf()?.setItem(key, JSON.stringify({ at: Date.now(), value } satisfies Kept));
+  } catch {
+    // no room: it stands as long as the page does
+  }
 }
 
 /** Whether there is a draft of a form on this device. */
@@ -90,30 +101,27 @@ export function useDraft<T>(form: string, initial: T): Draft<T> {
     now = { key, ...read(key, initial) };
     setState(now);
   }
-  const { value, at } = now;
-  const untouched = JSON.stringify(value) === JSON.stringify(initial);
-  useEffect(() => {
-    try {
-      if (untouched) shelf()?.removeItem(key);
-      else shelf()?.setItem(key, JSON.stringify({ at: Date.now(), value } satisfies Kept));
-    } catch {
-      // no room: it stands as long as the page does
-    }
-  }, [key, value, untouched]);
-  const set = useCallback<Draft<T>['set']>(
-    (next) =>
-      setState((before) => ({
-        ...before,
-        value: typeof next === 'function' ? (next as (before: T) => T)(before.value) : next,
-      })),
-    [],
-  );
+  // what it stands at, to be written down at once: the screen may be gone before it is drawn again
+  const latest = useRef({ ...now, initial });
+  latest.current = { ...now, initial };
+  const set = useCallback<Draft<T>['set']>((next) => {
+    const { value, initial: blank, ...rest } = latest.current;
+    const changed = typeof next === 'function' ? (next as (before: T) => T)(value) : next;
+    latest.current = { ...rest, value: changed, initial: blank };
+    write(rest.key, changed, blank);
+    setState({ ...rest, value: changed });
+  }, []);
   const put = useCallback<Draft<T>['put']>((change) => set((before) => ({ ...before, ...change })), [set]);
+  const { value, at } = now;
   return {
     value,
     set,
     put,
-    clear: () => setState({ key, value: initial, at: undefined }),
-    typedAt: untouched ? undefined : at,
+    clear: () => {
+      latest.current = { key, at: undefined, value: initial, initial };
+      write(key, initial, initial);
+      setState({ key, value: initial, at: undefined });
+    },
+    typedAt: same(value, initial) ? undefined : at,
   };
 }

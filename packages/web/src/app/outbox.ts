@@ -1,4 +1,4 @@
-import type { Ask, Endpoint, ProblemCode } from '@zabrik/contract';
+import type { Ask, Endpoint, EndpointId, ProblemCode } from '@zabrik/contract';
 import { createStore, del, entries, set, update } from 'idb-keyval';
 import { useSyncExternalStore } from 'react';
 import { v7 as uuidv7 } from 'uuid';
@@ -277,6 +277,11 @@ export async function dismiss(key: string): Promise<void> {
   await del(key, store);
   await refresh(true);
   for (const listener of listeners) listener();
+}
+
+/** Takes back what only this tablet knows of yet: it was never sent. */
+export async function takeBack(of: readonly Waiting[], id: EndpointId): Promise<void> {
+  for (const w of of) if (w.endpoint === id && w.refused === undefined) await dismiss(w.key);
 }
 
 const onceMore = async (key: string, by: Author | undefined, body?: unknown): Promise<void> => {

@@ -1,9 +1,11 @@
 import { formatMass } from '@zabrik/core';
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { useStuck, useWaitingAbout } from '../../app/outbox.ts';
+import { api } from '../../app/endpoints.ts';
+import { takeBack, useStuck, useWaitingAbout } from '../../app/outbox.ts';
 import { useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
+import { Button } from '../../parts/Button.tsx';
 import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { WaitsHere } from '../../parts/WaitsHere.tsx';
@@ -175,12 +177,19 @@ export default function Bench() {
         <WaitsHere of={here} />
         <p>
           {formatMass(state.balance.weighedMg)} of {formatMass(state.breakdown.startMg)} is weighed. Its yield sheet
-          stands in the ledger, and its pieces in the larder, once the server has it.{' '}
-          <Link className="font-semibold underline" to="/bench">
+          stands in the ledger, and its pieces in the larder, once the server has it.
+        </p>
+        <div className="flex gap-3">
+          <Button size="bench" onClick={() => void takeBack(here, api.bench.close.id)}>
+            Weigh on
+          </Button>
+          <Link
+            className="inline-flex min-h-14 items-center rounded-plate border-[1.5px] border-line-strong bg-white px-5 font-head text-[17px] font-semibold"
+            to="/bench"
+          >
             To the bench
           </Link>
-          .
-        </p>
+        </div>
       </div>
     );
   return <AtBench key={breakdownId} state={state} />;

@@ -1,7 +1,8 @@
 import { type CutWeight, formatMass, formatShare, givenAway, offSize } from '@zabrik/core';
 import { Link, useParams } from 'react-router';
 import { api } from '../../../app/endpoints.ts';
-import { useStuck, useWaitingAbout } from '../../../app/outbox.ts';
+import { takeBack, useStuck, useWaitingAbout } from '../../../app/outbox.ts';
+import { Button } from '../../../parts/Button.tsx';
 import { clothOf } from '../../../parts/destinations.ts';
 import { Failed, Loading } from '../../../parts/Notice.tsx';
 import { RefusedHere } from '../../../parts/RefusedHere.tsx';
@@ -120,9 +121,17 @@ export default function Cutting() {
       ) : board.closing && stuck ? (
         <div className="mx-auto grid max-w-xl gap-4 p-8">
           <WaitsHere of={here} />
-          <Link className="font-semibold underline" to="/bench/cut">
-            Cut something else
-          </Link>
+          <div className="flex gap-3">
+            <Button size="bench" onClick={() => void takeBack(here, api.cutting.close.id)}>
+              Weigh on
+            </Button>
+            <Link
+              className="inline-flex min-h-14 items-center rounded-plate border-[1.5px] border-line-strong bg-white px-5 font-head text-[17px] font-semibold"
+              to="/bench/cut"
+            >
+              Cut something else
+            </Link>
+          </div>
         </div>
       ) : board.cutting.state === 'open' ? (
         <Board key={cuttingId} board={board} />
