@@ -14,6 +14,7 @@ export const problems = {
   other_origin: { status: 403, title: 'This command did not come from the app’s own page.' },
   unknown_host: { status: 421, title: 'This kitchen’s server is not known by that address.' },
   not_found: { status: 404, title: 'There is nothing here by that name.' },
+  done_before: { status: 409, title: 'This was done before, more than thirty days ago: it is in the records.' },
   key_reused: { status: 409, title: 'This command was already used for something else.' },
   not_enough: { status: 409, title: 'There is less of this lot left than that.' },
   lot_gone: { status: 409, title: 'This lot is used up.' },

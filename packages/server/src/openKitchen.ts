@@ -10,6 +10,7 @@ import { migrate } from './db/migrations.ts';
 import { defineModels, HouseRow } from './db/models.ts';
 import { poolSize } from './db/poolSize.ts';
 import { selectOne } from './db/select.ts';
+import { keepThin } from './db/thinAnswers.ts';
 import { noDevices } from './devices/devices.ts';
 import { Problem, problemDocument } from './http/problem.ts';
 import { watchStalls } from './http/stalls.ts';
@@ -72,6 +73,7 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
     announce: (houseId, topics, ids) => announcer.announce(houseId, topics, ids),
   };
   const stalls = watchStalls(log);
+  const stopThinning = keepThin(db, clock, (err) => log.warn({ err }, 'old answers could not be forgotten'));
   const app = createApp({
     kitchen,
     session: session.handler,
@@ -101,6 +103,7 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
     },
     close: async (): Promise<void> => {
       stalls.stop();
+      stopThinning();
       for (const scale of scales.values()) scale.close();
       await announcer.close();
       await session.close();

@@ -4,12 +4,14 @@
  */
 import './app/theme.css';
 import { askEarly } from './app/early.ts';
-import { needsOf, scripts } from './app/scripts.ts';
+import { screenFor } from './app/screenAt.ts';
+import { FIRST, screens } from './stations/screens.ts';
 
-const needs = needsOf(location.pathname);
-if (needs !== undefined) {
-  askEarly(needs.breakdownId);
-  void scripts[needs.script]();
+// the sign-in stands in the app itself
+if (location.pathname !== '/sign-in') {
+  const found = screenFor(screens, location.pathname) ?? screenFor(screens, FIRST);
+  askEarly(found?.params['breakdownId'], found?.screen.path);
+  void found?.screen.script();
 }
 void import('./main.tsx').catch((error: unknown) => {
   // before there is an app to say it: a page that stays white tells nobody anything

@@ -20,6 +20,7 @@ import { backups } from './migrations/0016-backups.ts';
 import { pairs } from './migrations/0017-pairs.ts';
 import { lotSerials } from './migrations/0018-lot-serials.ts';
 import { reservations } from './migrations/0019-reservations.ts';
+import { answersThinned } from './migrations/0020-answers-thinned.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -42,6 +43,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   pairs,
   lotSerials,
   reservations,
+  answersThinned,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

@@ -28,6 +28,9 @@ const promised = (
     }));
 };
 
+/** Nothing of the rows has changed. */
+const asTheyAre = (tables: Tables): Tables => tables;
+
 const steps: readonly Step[] = [
   {
     from: '0018-lot-serials',
@@ -41,6 +44,7 @@ const steps: readonly Step[] = [
       ],
     }),
   },
+  { from: '0019-reservations', to: '0020-answers-thinned', change: asTheyAre },
 ];
 
 /** The rows of a file in the shape wanted; undefined where no way leads there. */

@@ -209,7 +209,7 @@ async function answeredBefore<A>(
   fingerprint: string,
   transaction?: Transaction,
 ): Promise<A | undefined> {
-  const before = await selectOne<{ house_id: string; fingerprint: string; answer: A }>(
+  const before = await selectOne<{ house_id: string; fingerprint: string; answer: A | null }>(
     db,
     'select house_id, fingerprint, answer from command where id = $1',
     [commandId],
@@ -217,6 +217,7 @@ async function answeredBefore<A>(
   );
   if (before === undefined) return undefined;
   if (before.house_id !== who.houseId || before.fingerprint !== fingerprint) throw new Problem('key_reused');
+  if (before.answer === null) throw new Problem('done_before');
   return before.answer;
 }
 

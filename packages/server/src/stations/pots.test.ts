@@ -437,3 +437,30 @@ describe('a log of cooling', () => {
     expect(wrong).toMatchObject({ status: 400, body: { field: 'limitId' } });
   });
 });
+
+it('batches are read a page at a time, and one that is done between two pages costs no other its place', async () => {
+  const planned: string[] = [];
+  for (let i = 0; i < 5; i += 1) planned.push((await plan('fish-fumet', [(await pieces()).frame])).id);
+  await say(planned[1] ?? '', { kind: 'start' });
+  await finish(planned[0] ?? '', grams(300));
+  const all = (await must(ines, api.pots.list, { query: { limit: 200 } })).runs;
+  expect(all.findIndex((r) => r.state === 'on')).toBe(0);
+  expect(all.findIndex((r) => r.state === 'done')).toBeGreaterThan(all.findLastIndex((r) => r.state === 'planned'));
+  const read = async (between: () => Promise<unknown> = async () => undefined): Promise<string[]> => {
+    const ids: string[] = [];
+    let cursor: string | undefined;
+    do {
+      const page = await must(ines, api.pots.list, { query: { limit: 2, cursor } });
+      expect(page.runs.length).toBeLessThanOrEqual(2);
+      ids.push(...page.runs.map((r) => r.id));
+      cursor = page.next ?? undefined;
+      if (ids.length === 2) await between();
+    } while (cursor !== undefined);
+    return ids;
+  };
+  expect(await read()).toEqual(all.map((r) => r.id));
+  // the first of all goes to the end of those on or planned while one reads: nobody else is left out
+  const seen = await read(() => finish(planned[1] ?? '', grams(300)));
+  expect(new Set(seen)).toEqual(new Set(all.map((r) => r.id)));
+  expect(await ines.ask(api.pots.list, { query: { cursor: '3' } })).toMatchObject({ status: 400 });
+});

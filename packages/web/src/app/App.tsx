@@ -6,13 +6,14 @@ import { ErrorBoundary } from 'react-error-boundary';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { PlainHttp } from '../parts/PlainHttp.tsx';
 import { SignIn } from '../stations/access/SignIn.tsx';
+import { FIRST, screens } from '../stations/screens.ts';
 import { Refused } from './api.ts';
 import { Broken } from './Broken.tsx';
 import { dropOldDrafts } from './draft.ts';
 import { breakdownQuery, houseQuery, meQuery } from './queries.ts';
 import { Shell } from './Shell.tsx';
 import { screen } from './screen.tsx';
-import { needsOf, scripts } from './scripts.ts';
+import { screenFor } from './screenAt.ts';
 import { serializeReads } from './serializeReads.ts';
 
 const client = new QueryClient({
@@ -40,70 +41,18 @@ const persister = createAsyncStoragePersister({
   throttleTime: 1_000,
 });
 
-const receive = screen(scripts.receive);
-const benchList = screen(scripts.benchList);
-const bench = screen(scripts.bench);
-const cutList = screen(scripts.cutList);
-const cutting = screen(scripts.cutting);
-const plans = screen(scripts.plans);
-const plan = screen(scripts.plan);
-const larder = screen(scripts.larder);
-const trace = screen(scripts.trace);
-const tubs = screen(scripts.tubs);
-const stockTake = screen(scripts.stockTake);
-const labels = screen(scripts.labels);
-const delivery = screen(scripts.delivery);
-const prices = screen(scripts.prices);
-const limits = screen(scripts.limits);
-const pots = screen(scripts.pots);
-const usePage = screen(scripts.usePage);
-const stove = screen(scripts.stove);
-const run = screen(scripts.run);
-const cooling = screen(scripts.cooling);
-const reckon = screen(scripts.reckon);
-const ledger = screen(scripts.ledger);
-const yieldSheet = screen(scripts.yieldSheet);
-const waiting = screen(scripts.waiting);
-const keeping = screen(scripts.keeping);
-const screens = {
-  receive,
-  delivery,
-  prices,
-  benchList,
-  bench,
-  cutList,
-  cutting,
-  plans,
-  plan,
-  larder,
-  tubs,
-  stockTake,
-  labels,
-  trace,
-  pots,
-  usePage,
-  stove,
-  run,
-  cooling,
-  reckon,
-  ledger,
-  yieldSheet,
-  waiting,
-  keeping,
-  limits,
-};
+/** Each script is one screen, wherever it stands. */
+const drawn = new Map(screens.map(({ script }) => script).map((script) => [script, screen(script)]));
 
 /** Done when the script and the reads that the address needs are here, so that the first drawing is the screen itself. */
 export function ready(path: string): Promise<unknown> {
   dropOldDrafts();
-  const needs = needsOf(path);
-  if (needs === undefined) return Promise.resolve();
-  const reads: Promise<unknown>[] = [
-    client.prefetchQuery(meQuery),
-    client.prefetchQuery(houseQuery),
-    screens[needs.script].load(),
-  ];
-  if (needs.breakdownId !== undefined) reads.push(client.prefetchQuery(breakdownQuery(needs.breakdownId)));
+  if (path === '/sign-in') return Promise.resolve();
+  const found = screenFor(screens, path) ?? screenFor(screens, FIRST);
+  const reads: Promise<unknown>[] = [client.prefetchQuery(meQuery), client.prefetchQuery(houseQuery)];
+  if (found !== undefined) reads.push(drawn.get(found.screen.script)?.load() ?? Promise.resolve());
+  const breakdownId = found?.screen.path.startsWith('/bench/') === true ? found.params['breakdownId'] : undefined;
+  if (breakdownId !== undefined) reads.push(client.prefetchQuery(breakdownQuery(breakdownId)));
   return Promise.allSettled(reads);
 }
 
@@ -124,6 +73,8 @@ const kept = {
 };
 void persistQueryClientRestore(kept).finally(() => persistQueryClientSubscribe(kept));
 
+const Nothing = () => null;
+
 export const App = () => (
   <QueryClientProvider client={client}>
     <PlainHttp />
@@ -132,33 +83,11 @@ export const App = () => (
         <Routes>
           <Route path="/sign-in" element={<SignIn />} />
           <Route element={<Shell />}>
-            <Route path="/receive" element={<receive.Screen />} />
-            <Route path="/bench" element={<benchList.Screen />} />
-            <Route path="/bench/plans" element={<plans.Screen />} />
-            <Route path="/bench/plans/:planId" element={<plan.Screen />} />
-            <Route path="/bench/cut" element={<cutList.Screen />} />
-            <Route path="/bench/cut/:cuttingId" element={<cutting.Screen />} />
-            <Route path="/bench/:breakdownId" element={<bench.Screen />} />
-            <Route path="/receive/prices" element={<prices.Screen />} />
-            <Route path="/receive/:deliveryId" element={<delivery.Screen />} />
-            <Route path="/limits" element={<limits.Screen />} />
-            <Route path="/waiting" element={<waiting.Screen />} />
-            <Route path="/server" element={<keeping.Screen />} />
-            <Route path="/larder/tubs" element={<tubs.Screen />} />
-            <Route path="/larder/count" element={<stockTake.Screen />} />
-            <Route path="/larder/labels" element={<labels.Screen />} />
-            <Route path="/larder" element={<larder.Screen />} />
-            <Route path="/larder/:lotId" element={<larder.Screen />} />
-            <Route path="/larder/:lotId/trace" element={<trace.Screen />} />
-            <Route path="/pots" element={<pots.Screen />} />
-            <Route path="/pots/uses/:useId" element={<usePage.Screen />} />
-            <Route path="/pots/stove" element={<stove.Screen />} />
-            <Route path="/pots/stove/:runId" element={<run.Screen />} />
-            <Route path="/pots/cooling" element={<cooling.Screen />} />
-            <Route path="/pots/reckon" element={<reckon.Screen />} />
-            <Route path="/ledger" element={<ledger.Screen />} />
-            <Route path="/ledger/:breakdownId" element={<yieldSheet.Screen />} />
-            <Route path="*" element={<Navigate to="/bench" replace />} />
+            {screens.map(({ path, script }) => {
+              const { Screen = Nothing } = drawn.get(script) ?? {};
+              return <Route key={path} path={path} element={<Screen />} />;
+            })}
+            <Route path="*" element={<Navigate to={FIRST} replace />} />
           </Route>
         </Routes>
       </BrowserRouter>

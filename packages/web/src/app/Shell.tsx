@@ -15,6 +15,7 @@ import { isConnected, listen, useConnected } from './live.ts';
 import { OldReads } from './OldReads.tsx';
 import { onSent, useOutbox, worksAs } from './outbox.ts';
 import { houseQuery, useFlow, useMe } from './queries.ts';
+import { roomOf } from './rooms.ts';
 import { signOut } from './signOut.ts';
 import { TimerBell } from './TimerBell.tsx';
 import { useRoom } from './title.ts';
@@ -158,7 +159,7 @@ function FlowBar() {
 export function Shell() {
   const { data: me, isPending, isError } = useMe();
   const location = useLocation();
-  useRoom(location.pathname);
+  useRoom(roomOf(location.pathname));
   const { data: house } = useQuery({ ...houseQuery, enabled: me != null });
   // said before anything below is drawn
   if (house !== undefined) datesAreOf(house.timezone);

@@ -19,7 +19,8 @@ type Options<E extends Endpoint> = E['command'] extends 'may-wait'
   : Omit<Afterwards<E>, 'onKept'>;
 
 export interface Command<E extends Endpoint> {
-  readonly send: (ask: Ask<E>) => void;
+  /** What has to be made ready first, as a photograph, comes as a promise: when it fails, the command has failed. */
+  readonly send: (ask: Ask<E> | Promise<Ask<E>>) => void;
   readonly pending: boolean;
   readonly error: Error | null;
   /** What was sent last. */
@@ -50,18 +51,19 @@ export function useCommand<E extends Endpoint>(
     };
   }, []);
   const { mutate, isPending, error, variables, data, reset } = useMutation({
-    mutationFn: async (ask: Ask<E>): Promise<Outcome<E>> => {
+    mutationFn: async (asking: Ask<E> | Promise<Ask<E>>) => {
+      const ask = await asking;
       const answered = async (): Promise<Outcome<E>> => ({ kept: false, answer: await call(endpoint, ask) });
-      if (spoken === undefined) return answered();
+      if (spoken === undefined) return { ask, outcome: await answered() };
       try {
-        return await keepAndAsk(endpoint, ask, spoken(ask), () => there.current);
+        return { ask, outcome: await keepAndAsk(endpoint, ask, spoken(ask), () => there.current) };
       } catch (refusal) {
         // a tablet that can keep nothing works as long as there is a network
-        if (refusal instanceof NotKept) return answered();
+        if (refusal instanceof NotKept) return { ask, outcome: await answered() };
         throw refusal;
       }
     },
-    onSuccess: (outcome, ask) => {
+    onSuccess: ({ ask, outcome }) => {
       if (outcome.kept) onKept?.(ask);
       else onDone?.(outcome.answer, ask);
     },
@@ -71,9 +73,9 @@ export function useCommand<E extends Endpoint>(
     send: mutate,
     pending: isPending,
     error,
-    last: variables,
-    answer: data?.kept === false ? data.answer : undefined,
-    kept: data?.kept === true,
+    last: variables instanceof Promise ? undefined : variables,
+    answer: data?.outcome.kept === false ? data.outcome.answer : undefined,
+    kept: data?.outcome.kept === true,
     reset,
   };
 }

@@ -4,9 +4,9 @@ import { routes } from '@zabrik/contract/routes';
 const asked = new Map<string, Promise<Response>>();
 const LATE_MS = 15_000;
 
-export function askEarly(breakdownId: string | undefined): void {
+export function askEarly(breakdownId: string | undefined, screen: string | undefined): void {
   const paths: string[] = [routes.access.me.path, routes.house.read.path];
-  if (breakdownId !== undefined)
+  if (breakdownId !== undefined && screen?.startsWith('/bench/') === true)
     paths.push(routes.bench.read.path.replace(':breakdownId', encodeURIComponent(breakdownId)));
   for (const path of paths) {
     const answer = fetch(`/api/v1${path}`, { signal: AbortSignal.timeout(LATE_MS) });

@@ -1,11 +1,12 @@
 import { cleanup, render } from '@testing-library/react';
 import { afterEach, expect, it } from 'vitest';
-import { roomOf, useOpen, useRoom } from './title.ts';
+import { roomOf } from './rooms.ts';
+import { useOpen, useRoom } from './title.ts';
 
 afterEach(cleanup);
 
 function Room({ path, what }: { readonly path: string; readonly what?: string }) {
-  useRoom(path);
+  useRoom(roomOf(path));
   return what === undefined ? null : <Open what={what} />;
 }
 function Open({ what }: { readonly what: string }) {
@@ -22,10 +23,13 @@ it('says what is open and where, and forgets it when it is left', () => {
   expect(document.title).toBe('Zabrik');
 });
 
-it('knows every address by its longest beginning, and none by half a word', () => {
+it('knows every address by the screen that stands there, and none by half a word', () => {
   expect(roomOf('/receive/prices')).toBe('Prices');
   expect(roomOf('/receive/019a')).toBe('Receive');
   expect(roomOf('/bench/cut/019a')).toBe('Cut to weight');
-  expect(roomOf('/bench/cutlery')).toBe('Bench');
+  expect(roomOf('/bench/cut')).toBe('Cut to weight');
+  expect(roomOf('/larder/count/')).toBe('Stock-take');
+  expect(roomOf('/larder/019a/trace')).toBe('Larder');
   expect(roomOf('/benchmark')).toBeUndefined();
+  expect(roomOf('/larder/019a/trace/more')).toBeUndefined();
 });

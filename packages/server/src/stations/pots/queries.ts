@@ -2,6 +2,7 @@ import type { Answer, api, Run, WholeRun } from '@zabrik/contract';
 import { type RunEvent, type RunEventBody, readRun, type Use } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { select, selectOne } from '../../db/select.ts';
+import { type GroupPlace, groupCursorOf } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
 
 export interface RunRow
@@ -47,14 +48,30 @@ export async function readRunRow(
   return row;
 }
 
-export async function listRuns(db: Sequelize, houseId: string, limit: number, offset: number): Promise<Run[]> {
+const GROUP = { on: '0', planned: '1', done: '2', 'called-off': '3' } as const;
+
+/** Where a batch stands in the list: what is on first, then what is planned, then what is done, each the latest first. */
+const placeOf = (run: Run): GroupPlace => ({ group: GROUP[run.state], at: run.doneAt ?? run.plannedAt, id: run.id });
+
+export async function listRuns(
+  db: Sequelize,
+  houseId: string,
+  limit: number,
+  after: GroupPlace | undefined,
+): Promise<{ readonly runs: Run[]; readonly next: string | null }> {
   const rows = await select<RunRow>(
     db,
-    `${RUN} and r.state <> 'called-off' order by case r.state when 'on' then 0 when 'planned' then 1 else 2 end,
-     coalesce(r.done_at, r.planned_at) desc, r.id limit $2 offset $3`,
-    [houseId, limit + 1, offset],
+    `with placed as (
+       select id, case state when 'on' then '0' when 'planned' then '1' else '2' end as g, coalesce(done_at, planned_at) as t
+       from run where house_id = $1 and state <> 'called-off')
+     ${RUN.replace('where r.house_id', 'join placed o on o.id = r.id where r.house_id')}
+       and ($3::text is null or o.g > $3 or (o.g = $3 and (o.t < $4::timestamptz or (o.t = $4::timestamptz and r.id > $5::uuid))))
+     order by o.g, o.t desc, r.id limit $2`,
+    [houseId, limit + 1, after?.group ?? null, after?.at ?? null, after?.id ?? null],
   );
-  return rows.map(runOf);
+  const runs = rows.slice(0, limit).map(runOf);
+  const last = runs.at(-1);
+  return { runs, next: rows.length > limit && last !== undefined ? groupCursorOf(placeOf(last)) : null };
 }
 
 interface EventRow {

@@ -2,7 +2,7 @@ import { api } from '@zabrik/contract';
 import type { Router } from 'express';
 import { listCoolings } from '../../db/coolings.ts';
 import { mountCommand, mountRead } from '../../http/mount.ts';
-import { Problem } from '../../http/problem.ts';
+import { readGroupCursor } from '../../http/page.ts';
 import type { Kitchen } from '../../kitchen.ts';
 import { listBoned } from './boned.ts';
 import { closeCooling, recordCooling, startCooling } from './coolings.ts';
@@ -11,23 +11,10 @@ import { listRuns, listTimers, readWholeRun } from './queries.ts';
 import { cancelRun, planRun, recordAtStove } from './service.ts';
 import { readUses, readUseVersions, saveUse } from './uses.ts';
 
-/** Planned batches move in the order while one reads, so this list is paged by position. */
-const offsetOf = (cursor: string | undefined): number => {
-  if (cursor === undefined) return 0;
-  if (!/^\d{1,7}$/.test(cursor))
-    throw new Problem('invalid', undefined, [{ path: 'cursor', message: 'not a place in this list' }]);
-  return Number(cursor);
-};
-
 export function potsRoutes(kitchen: Kitchen, router: Router): void {
-  mountRead(router, api.pots.list, async (who, { query }) => {
-    const offset = offsetOf(query.cursor);
-    const found = await listRuns(kitchen.db, who.houseId, query.limit, offset);
-    return {
-      runs: found.slice(0, query.limit),
-      next: found.length > query.limit ? String(offset + query.limit) : null,
-    };
-  });
+  mountRead(router, api.pots.list, (who, { query }) =>
+    listRuns(kitchen.db, who.houseId, query.limit, readGroupCursor(query.cursor)),
+  );
   mountRead(router, api.pots.uses, (who) => readUses(kitchen, who.houseId));
   mountRead(router, api.pots.useVersions, (who, { params }) => readUseVersions(kitchen, who.houseId, params.useId));
   mountRead(router, api.pots.read, (who, { params }) => readWholeRun(kitchen.db, who.houseId, params.runId));

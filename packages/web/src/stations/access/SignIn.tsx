@@ -226,7 +226,7 @@ function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: ((
 }
 
 export function SignIn() {
-  useRoom('/sign-in');
+  useRoom('Sign in');
   const [slug, setSlug] = useState<string | undefined>(undefined);
   const houses = useQuery({ queryKey: ['houses'], queryFn: () => call(api.access.houses, {}) });
   const all = houses.data?.houses ?? [];

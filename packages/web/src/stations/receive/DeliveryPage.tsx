@@ -1,4 +1,4 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { DeliveryLine } from '@zabrik/contract';
 import { claimWords, refusalNames } from '@zabrik/contract/claim-words';
 import { formatMass, formatTemperature } from '@zabrik/core';
@@ -36,10 +36,7 @@ const detailNames: Readonly<Record<string, string>> = {
 function Photographs({ line }: { readonly line: DeliveryLine }) {
   const may = useMay('receive.photograph');
   const input = useRef<HTMLInputElement>(null);
-  const add = useMutation({
-    mutationFn: async (file: File) =>
-      call(api.receive.photograph, { params: { lineId: line.id }, body: { base64: await smallPhoto(file) } }),
-  });
+  const add = useCommand(api.receive.photograph);
   return (
     <div className="no-print mt-2 flex flex-wrap items-center gap-2">
       {line.photographs.map((id, i) => (
@@ -63,17 +60,18 @@ function Photographs({ line }: { readonly line: DeliveryLine }) {
             aria-label={`Photograph of ${line.speciesName}`}
             onChange={(event) => {
               const [file] = event.target.files ?? [];
-              if (file !== undefined) add.mutate(file);
+              if (file !== undefined)
+                add.send(smallPhoto(file).then((base64) => ({ params: { lineId: line.id }, body: { base64 } })));
               event.target.value = '';
             }}
           />
-          <Button disabled={add.isPending} onClick={() => input.current?.click()}>
+          <Button disabled={add.pending} onClick={() => input.current?.click()}>
             <Camera size={18} aria-hidden="true" />
-            {add.isPending ? 'Sending…' : 'Photograph'}
+            {add.pending ? 'Sending…' : 'Photograph'}
           </Button>
         </>
       )}
-      {add.isError && <Notice tone="alarm">{add.error.message}</Notice>}
+      {add.error !== null && <Notice tone="alarm">{add.error.message}</Notice>}
     </div>
   );
 }

@@ -1,9 +1,9 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import type { PlanListed } from '@zabrik/contract';
 import type { CutPlan } from '@zabrik/core';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { call } from '../../../app/api.ts';
+import { useCommand } from '../../../app/command.ts';
 import { hasDraft } from '../../../app/draft.ts';
 import { api } from '../../../app/endpoints.ts';
 import { useCatalogue, useMay, useMe } from '../../../app/queries.ts';
@@ -33,9 +33,8 @@ function Import() {
   const field = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const client = useQueryClient();
-  const bring = useMutation({
-    mutationFn: async (file: File) => call(api.bench.savePlan, { body: { plan: await planFrom(file), basedOn: 0 } }),
-    onSuccess: async ({ plan }) => {
+  const bring = useCommand(api.bench.savePlan, {
+    onDone: async ({ plan }) => {
       await client.invalidateQueries({ queryKey: ['catalogue'] });
       void navigate(`/bench/plans/${plan.id}`);
     },
@@ -51,14 +50,14 @@ function Import() {
         tabIndex={-1}
         onChange={(event) => {
           const [file] = event.target.files ?? [];
-          if (file !== undefined) bring.mutate(file);
+          if (file !== undefined) bring.send(planFrom(file).then((plan) => ({ body: { plan, basedOn: 0 } })));
           event.target.value = '';
         }}
       />
-      <Button disabled={bring.isPending} onClick={() => field.current?.click()}>
+      <Button disabled={bring.pending} onClick={() => field.current?.click()}>
         Bring in a plan file
       </Button>
-      {bring.isError && (
+      {bring.error !== null && (
         <div className="basis-full">
           <Notice tone="alarm">{bring.error.message}</Notice>
         </div>
