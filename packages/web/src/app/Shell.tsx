@@ -156,6 +156,9 @@ function FlowBar() {
   );
 }
 
+/** By then the screen that was wanted stands. */
+const ESSENTIALS_AFTER_MS = 6_000;
+
 export function Shell() {
   const { data: me, isPending, isError } = useMe();
   const location = useLocation();
@@ -192,6 +195,14 @@ export function Shell() {
     if (me?.restored != null)
       void import('./bringBack.ts').then(({ bringBack }) => bringBack(me)).catch(() => undefined);
   }, [me]);
+  useEffect(() => {
+    if (personId === undefined) return undefined;
+    const later = setTimeout(
+      () => void import('../stations/essentials.ts').then(({ readEssentials }) => readEssentials(client)),
+      ESSENTIALS_AFTER_MS,
+    );
+    return () => clearTimeout(later);
+  }, [client, personId]);
   useEffect(() => {
     onSent((waiting, answer) => takeAnswer(client, waiting, answer));
   }, [client]);

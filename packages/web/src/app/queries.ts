@@ -40,12 +40,12 @@ export const breakdownQuery = (breakdownId: string) =>
     queryFn: () => call(api.bench.read, { params: { breakdownId } }),
   }) as const;
 
-export const useCatalogue = () =>
-  useQuery({
-    queryKey: ['catalogue'],
-    queryFn: () => call(api.house.catalogue, {}),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+export const catalogueQuery = {
+  queryKey: ['catalogue'],
+  queryFn: () => call(api.house.catalogue, {}),
+  staleTime: Number.POSITIVE_INFINITY,
+} as const;
+export const useCatalogue = () => useQuery(catalogueQuery);
 
 export const useFlow = () => useQuery({ queryKey: ['flow'], queryFn: () => call(api.house.flow, {}) });
 

@@ -11,6 +11,13 @@ export const massOf = ({ body }: Waiting): number | undefined =>
     ? body.massMg
     : undefined;
 
+/** Its mass, where its words do not say it already. */
+const massSaid = (w: Waiting): string => {
+  const mg = massOf(w);
+  const words = mg === undefined ? '' : formatMass(mg);
+  return words === '' || w.says.includes(words) ? '' : `, ${words}`;
+};
+
 /** What was done on this tablet and is not in the records yet, and what they refused, where it was done. */
 export function WaitsHere({ of, className = '' }: { readonly of: readonly Waiting[]; readonly className?: string }) {
   // what is only on its way is not spoken of: it would flash
@@ -25,7 +32,7 @@ export function WaitsHere({ of, className = '' }: { readonly of: readonly Waitin
               {waiting.map((w) => (
                 <li key={w.key}>
                   <strong>{w.says}</strong>
-                  {massOf(w) !== undefined && `, ${formatMass(massOf(w) ?? 0)}`}
+                  {massSaid(w)}
                 </li>
               ))}
             </ul>

@@ -5,10 +5,14 @@ import { api } from '../../app/endpoints.ts';
 import type { PotLot } from './offers.ts';
 
 /** What can be made. Changes with the catalogue, and its batches with every run. */
-export const useUses = () => useQuery({ queryKey: ['runs', 'uses'], queryFn: () => call(api.pots.uses, {}) });
+export const usesQuery = { queryKey: ['runs', 'uses'], queryFn: () => call(api.pots.uses, {}) } as const;
+export const useUses = () => useQuery(usesQuery);
 
-export const useRuns = () =>
-  useQuery({ queryKey: ['runs', 'list'], queryFn: () => call(api.pots.list, { query: { limit: 60 } }) });
+export const runsQuery = {
+  queryKey: ['runs', 'list'],
+  queryFn: () => call(api.pots.list, { query: { limit: 60 } }),
+} as const;
+export const useRuns = () => useQuery(runsQuery);
 
 /** Boned-out pieces that wait to be filled. */
 export const useBoned = () => useQuery({ queryKey: ['lots', 'boned'], queryFn: () => call(api.pots.boned, {}) });
@@ -31,24 +35,28 @@ async function onHand(kind: Lot['kind']): Promise<{ readonly lots: readonly Lot[
 }
 
 /** Pieces, batches, tubs and what was bought ready for a pot, nobody holding it back. `all`: whether that is every one there is. */
-export const useLotsForPots = () =>
-  useQuery({
-    queryKey: ['lots', 'pots'],
-    queryFn: async () => {
-      const [{ tubs }, ...found] = await Promise.all([
-        call(api.larder.tubs, {}),
-        onHand('piece'),
-        onHand('batch'),
-        onHand('delivery'),
-      ]);
-      const lots: readonly PotLot[] = [...tubs, ...found.flatMap((f) => f.lots)];
-      return {
-        lots: lots.filter((lot) => lot.held === null && (lot.kind !== 'delivery' || lot.potKind !== '')),
-        all: found.every((f) => f.all),
-      };
-    },
-  });
+export const lotsForPotsQuery = {
+  queryKey: ['lots', 'pots'],
+  queryFn: async () => {
+    const [{ tubs }, ...found] = await Promise.all([
+      call(api.larder.tubs, {}),
+      onHand('piece'),
+      onHand('batch'),
+      onHand('delivery'),
+    ]);
+    const lots: readonly PotLot[] = [...tubs, ...found.flatMap((f) => f.lots)];
+    return {
+      lots: lots.filter((lot) => lot.held === null && (lot.kind !== 'delivery' || lot.potKind !== '')),
+      all: found.every((f) => f.all),
+    };
+  },
+} as const;
+export const useLotsForPots = () => useQuery(lotsForPotsQuery);
 
 /** Asked again by every screen that judges by them: what was kept on the tablet may be another profile's. */
-export const useHouseLimits = () =>
-  useQuery({ queryKey: ['house', 'limits'], queryFn: () => call(api.house.limits, { query: {} }), staleTime: 0 });
+export const limitsQuery = {
+  queryKey: ['house', 'limits'],
+  queryFn: () => call(api.house.limits, { query: {} }),
+  staleTime: 0,
+} as const;
+export const useHouseLimits = () => useQuery(limitsQuery);

@@ -3,5 +3,9 @@ import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 
 /** Who delivers to this house; rarely changes. */
-export const useSuppliers = () =>
-  useQuery({ queryKey: ['suppliers'], queryFn: () => call(api.receive.suppliers, {}), staleTime: 600_000 });
+export const suppliersQuery = {
+  queryKey: ['suppliers'],
+  queryFn: () => call(api.receive.suppliers, {}),
+  staleTime: 600_000,
+} as const;
+export const useSuppliers = () => useQuery(suppliersQuery);
