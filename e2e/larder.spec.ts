@@ -29,6 +29,18 @@ async function accept(page: Page, typed: string, name: RegExp, grams: number, pr
   return ((await page.getByTestId('new-code').textContent()) ?? '').trim();
 }
 
+async function planALittleFumet(page: Page): Promise<void> {
+  await page.goto('/pots');
+  await page.getByLabel('Search what can be made').fill('Fumet');
+  await page
+    .getByRole('radio', { name: /^Fumet/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'So many litres' }).click();
+  await page.getByRole('textbox', { name: 'Litres' }).fill('0.3');
+  await page.getByRole('button', { name: 'Plan this batch' }).click();
+}
+
 test('a delivery: a scanned box, short weight, a refused line with its photograph, and the claim', async ({ page }) => {
   const stayedHome = watchRequests(page);
   await signInByTouch(page, 'Ines Calloway');
@@ -387,15 +399,7 @@ test('an hour without the server: taken out, moved, received and planned; anothe
   await expect(page.getByTestId('waits-here')).toContainText('Gurnard, 1,465 g taken in');
   await expect(page.getByLabel('Gross, with box')).toHaveValue('');
   await axe(page, 'a line that waits');
-  await page.goto('/pots');
-  await page.getByLabel('Search what can be made').fill('Fumet');
-  await page
-    .getByRole('radio', { name: /^Fumet/ })
-    .first()
-    .click();
-  await page.getByRole('button', { name: 'So many litres' }).click();
-  await page.getByRole('textbox', { name: 'Litres' }).fill('0.3');
-  await page.getByRole('button', { name: 'Plan this batch' }).click();
+  await planALittleFumet(page);
   await expect(page.getByTestId('waits-here')).toContainText('A batch of');
   await expect(page.getByTestId('saved')).toContainText('4 kept here');
 
@@ -417,15 +421,7 @@ test('what is typed is there again: after a reload, after another screen, and af
   context,
 }) => {
   await signInByTouch(page, 'Maren Ostle');
-  await page.goto('/pots');
-  await page.getByLabel('Search what can be made').fill('Fumet');
-  await page
-    .getByRole('radio', { name: /^Fumet/ })
-    .first()
-    .click();
-  await page.getByRole('button', { name: 'So many litres' }).click();
-  await page.getByRole('textbox', { name: 'Litres' }).fill('0.3');
-  await page.getByRole('button', { name: 'Plan this batch' }).click();
+  await planALittleFumet(page);
   await expect(page).toHaveURL(/\/pots\/stove\/[0-9a-f-]{36}/);
   const batch = new URL(page.url()).pathname;
   const value = (label: string, text: string, exact = true) => ({

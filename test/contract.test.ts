@@ -35,7 +35,8 @@ describe('the contract', () => {
       const o = operation(e);
       const named = (o.parameters ?? []).map((p) => p.name);
       for (const name of Object.keys(e.params?.shape ?? {})) expect(named, e.id).toContain(name);
-      expect(named.includes('Idempotency-Key'), e.id).toBe(e.command);
+      expect(named.includes('Idempotency-Key'), e.id).toBe(e.command !== false);
+      expect(named.includes('Zabrik-Waited'), e.id).toBe(e.command === 'may-wait');
       expect(o.requestBody !== undefined, e.id).toBe(e.body !== undefined);
       expect(Object.keys(o.responses).sort(), e.id).toEqual(['200', 'default']);
     }

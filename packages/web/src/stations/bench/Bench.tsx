@@ -2,13 +2,11 @@ import { formatMass } from '@zabrik/core';
 import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { api } from '../../app/endpoints.ts';
-import { takeBack, useStuck, useWaitingAbout } from '../../app/outbox.ts';
+import { useStuck, useWaitingAbout } from '../../app/outbox.ts';
 import { useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
-import { Button } from '../../parts/Button.tsx';
 import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
-import { WaitsHere } from '../../parts/WaitsHere.tsx';
 import { BenchFoot } from './BenchFoot.tsx';
 import { BenchHead } from './BenchHead.tsx';
 import { BenchPieces } from './BenchPieces.tsx';
@@ -16,6 +14,7 @@ import { BenchScale } from './BenchScale.tsx';
 import { BenchSide, type SideTab } from './BenchSide.tsx';
 import { setBenchDevice, useBenchDevice } from './benchDevice.ts';
 import { CloseBar } from './CloseBar.tsx';
+import { ClosedHere } from './ClosedHere.tsx';
 import { CookedBar } from './CookedBar.tsx';
 import { Trays } from './Trays.tsx';
 import { useBench } from './useBench.ts';
@@ -173,24 +172,12 @@ export default function Bench() {
     );
   if (state.closing && stuck)
     return (
-      <div className="mx-auto grid max-w-xl gap-4 p-8">
-        <WaitsHere of={here} />
+      <ClosedHere here={here} closing={api.bench.close.id} to="/bench" leave="To the bench">
         <p>
           {formatMass(state.balance.weighedMg)} of {formatMass(state.breakdown.startMg)} is weighed. Its yield sheet
           stands in the ledger, and its pieces in the larder, once the server has it.
         </p>
-        <div className="flex gap-3">
-          <Button size="bench" onClick={() => void takeBack(here, api.bench.close.id)}>
-            Weigh on
-          </Button>
-          <Link
-            className="inline-flex min-h-14 items-center rounded-plate border-[1.5px] border-line-strong bg-white px-5 font-head text-[17px] font-semibold"
-            to="/bench"
-          >
-            To the bench
-          </Link>
-        </div>
-      </div>
+      </ClosedHere>
     );
   return <AtBench key={breakdownId} state={state} />;
 }

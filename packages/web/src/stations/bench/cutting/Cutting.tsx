@@ -1,12 +1,11 @@
 import { type CutWeight, formatMass, formatShare, givenAway, offSize } from '@zabrik/core';
 import { Link, useParams } from 'react-router';
 import { api } from '../../../app/endpoints.ts';
-import { takeBack, useStuck, useWaitingAbout } from '../../../app/outbox.ts';
-import { Button } from '../../../parts/Button.tsx';
+import { useStuck, useWaitingAbout } from '../../../app/outbox.ts';
 import { clothOf } from '../../../parts/destinations.ts';
 import { Failed, Loading } from '../../../parts/Notice.tsx';
 import { RefusedHere } from '../../../parts/RefusedHere.tsx';
-import { WaitsHere } from '../../../parts/WaitsHere.tsx';
+import { ClosedHere } from '../ClosedHere.tsx';
 import { useTouchLetsGo } from '../useTouchLetsGo.ts';
 import { Figures } from './BoardFrame.tsx';
 import { MouldBoard } from './MouldBoard.tsx';
@@ -119,20 +118,7 @@ export default function Cutting() {
           </Link>
         </p>
       ) : board.closing && stuck ? (
-        <div className="mx-auto grid max-w-xl gap-4 p-8">
-          <WaitsHere of={here} />
-          <div className="flex gap-3">
-            <Button size="bench" onClick={() => void takeBack(here, api.cutting.close.id)}>
-              Weigh on
-            </Button>
-            <Link
-              className="inline-flex min-h-14 items-center rounded-plate border-[1.5px] border-line-strong bg-white px-5 font-head text-[17px] font-semibold"
-              to="/bench/cut"
-            >
-              Cut something else
-            </Link>
-          </div>
-        </div>
+        <ClosedHere here={here} closing={api.cutting.close.id} to="/bench/cut" leave="Cut something else" />
       ) : board.cutting.state === 'open' ? (
         <Board key={cuttingId} board={board} />
       ) : (
