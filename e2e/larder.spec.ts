@@ -383,6 +383,7 @@ test('an hour without the server: taken out, moved, received and planned; anothe
   await expect(lot).toContainText('of which 700 g waits to leave it');
   await page.reload();
   await expect(lot.getByTestId('waits-here')).toContainText(/served, 700 g/);
+  await expect(lot.getByRole('textbox', { name: 'Take out' })).toHaveValue('2300');
   await lot.getByRole('button', { name: 'Freeze', exact: true }).click();
   await lot.getByRole('button', { name: /^Freeze all of it/ }).click();
   await expect(lot.getByTestId('waits-here').getByRole('listitem')).toHaveCount(2);

@@ -55,15 +55,15 @@ const leaves = (w: Waiting): number =>
     : 0;
 
 function TakeOut({ lot, money }: { readonly lot: LotRead; readonly money: (minor: number) => string }) {
-  const [mass, setMass] = useState(String(inGrams(lot.massMg)));
+  // what waits here to leave it is no longer there to be taken
+  const leavingMg = useWaitingAbout(lot.id).reduce((sum, w) => sum + leaves(w), 0);
+  const onHandMg = Math.max(0, lot.massMg - leavingMg);
+  const [mass, setMass] = useState(String(inGrams(onHandMg)));
   const [reason, setReason] = useState<(typeof wasteReasons)[number]>('spoiled');
   const takeOut = useCommand(api.larder.takeOut, {
     spoken: ({ body }) => ({ says: `${lot.name} ${lot.code}, ${sinkSays[body.to]}` }),
     onKept: () => setMass(''),
   });
-  // what waits here to leave it is no longer there to be taken
-  const leavingMg = useWaitingAbout(lot.id).reduce((sum, w) => sum + leaves(w), 0);
-  const onHandMg = Math.max(0, lot.massMg - leavingMg);
   let massMg: number | undefined;
   let pieces: number | null = null;
   let error: string | undefined;

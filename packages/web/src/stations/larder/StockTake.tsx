@@ -132,8 +132,9 @@ function Rounds() {
     queryKey: ['lots', 'stock-takes'],
     queryFn: () => call(api.larder.stockTakes, { query: { limit: 12 } }),
   });
-  if (!takes.isSuccess || takes.data.stockTakes.length === 0)
-    return <p className="text-ink-soft">No round was written down yet.</p>;
+  if (takes.isPending) return <Loading />;
+  if (takes.isLoadingError) return <Failed error={takes.error} again={() => void takes.refetch()} />;
+  if (takes.data.stockTakes.length === 0) return <p className="text-ink-soft">No round was written down yet.</p>;
   return (
     <ol className="grid gap-2">
       {takes.data.stockTakes.map((t) => (
