@@ -249,7 +249,7 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
 }
 
 /** Commits whose tables stay on the page. */
-const KEPT = 4;
+const KEPT = 6;
 
 /** The page with this table first; those of other commits follow, the newest first. */
 export function faultsPage(table: string, before: string): string {
