@@ -17,7 +17,8 @@ export class Benches {
   readonly acknowledged = new Map<string, Said>();
   /** Said, and not acknowledged yet. */
   readonly open = new Map<string, Said>();
-  readonly tookMs: number[] = [];
+  /** How long each acknowledged command took that was not refused first. */
+  readonly tookMs: Record<Said['kind'], number[]> = { weighing: [], movement: [] };
   repeats = 0;
   /** Of refusals that were waited out: how often each was said. */
   readonly refusals = new Map<string, number>();
@@ -77,7 +78,7 @@ export class Benches {
         const reply = await session.post(path, body, key);
         const answer = (await reply.json()) as { code?: string };
         if (reply.ok) {
-          this.tookMs.push(performance.now() - began);
+          this.tookMs[kind].push(Math.round(performance.now() - began));
           this.acknowledged.set(key, { personId, kind });
           this.open.delete(key);
           return;

@@ -17,7 +17,7 @@ import { load } from './load.ts';
 import { restore } from './restore.ts';
 import { soak } from './soak.ts';
 import { stove } from './stove.ts';
-import { type Counts, commitNow, faultsPage, keepRun, type Part, type Run, tableOf } from './table.ts';
+import { type Counts, commitNow, faultsPage, keepRun, type Part, quantile, type Run, tableOf } from './table.ts';
 
 const args = process.argv.slice(2);
 const minutes = Number(args.find((a) => /^\d+(\.\d+)?$/.test(a)) ?? 0);
@@ -69,7 +69,10 @@ try {
     if (counts === undefined) process.stdout.write(`${part}: not on this machine\n`);
     else {
       parts[part] = counts;
-      const said = Object.entries(counts).map(([k, v]) => `${k} ${typeof v === 'number' ? v : `${v.length} times`}`);
+      const said = Object.entries(counts).map(
+        ([k, v]) =>
+          `${k} ${typeof v === 'number' ? v : `${v.length} times, middle ${quantile(v, 0.5)}, 99 of 100 within ${quantile(v, 0.99)}`}`,
+      );
       process.stdout.write(`${part}, ${Math.round((Date.now() - from) / 1_000)} s: ${said.join(', ')}\n`);
     }
   }
@@ -97,6 +100,9 @@ if (!mustHold) process.exitCode = 1;
 function withoutTimes(of: Partial<Record<Part, Counts>>): Partial<Record<Part, Counts>> {
   const { load: _, ...others } = of;
   return Object.fromEntries(
-    Object.entries(others).map(([part, counts]) => [part, { ...counts, backMs: [], stallMs: 0, rangMs: 0 }]),
+    Object.entries(others).map(([part, counts]) => [
+      part,
+      { ...counts, backMs: [], answerMs: [], stallMs: 0, rangMs: 0 },
+    ]),
   );
 }

@@ -168,9 +168,16 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
     {
       what: 'a scale that loses answers and floods, a probe that says a byte at a time, a printer that drips',
       often: `${figure(n(c, 'asked'))} asked of them, ${figure(n(c, 'acknowledged'))} weights beside them`,
-      seen: `${n(c, 'hung')} hung for over 15 s, ${n(c, 'stuck')} stuck afterwards; ${keptLine(c)}`,
+      seen: `${n(c, 'hung')} never answered, ${n(c, 'stuck')} stuck afterwards; ${keptLine(c)}`,
       bar: 'none hangs, none stays stuck',
       holds: n(c, 'hung') + n(c, 'stuck') === 0 && kept(c),
+    },
+    {
+      what: 'until such a device is said to be away',
+      often: `${figure(list(c, 'answerMs').length)} times`,
+      seen: `middle ${seconds(quantile(list(c, 'answerMs'), 0.5))}, longest ${seconds(Math.max(0, ...list(c, 'answerMs')))}`,
+      bar: 'within 15 s',
+      holds: list(c, 'answerMs').every((ms) => ms <= 15_000),
     },
   ]);
   say('restore', (c) => [
@@ -189,7 +196,12 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
       {
         what: 'weighing while labels print 500 at a time, a house is exported and 100 screens listen',
         often: `${figure(took.length)} weighings, ${figure(n(c, 'labels'))} labels, ${figure(n(c, 'exports'))} exports`,
-        seen: `middle ${figure(quantile(took, 0.5))} ms, 99 of 100 within ${figure(p99)} ms`,
+        seen: `middle ${figure(quantile(took, 0.5))} ms, 99 of 100 within ${figure(p99)} ms; taking out of a lot ${figure(quantile(list(c, 'takeOutMs'), 0.5))} and ${figure(quantile(list(c, 'takeOutMs'), 0.99))} ms; the machine’s host gave ${list(
+          c,
+          'stolenRatios',
+        )
+          .map((r) => `${(100 * r).toFixed(0)} %`)
+          .join(', ')} of its time to others`,
         bar: '99 of 100 within 100 ms',
         holds: p99 <= 100,
       },

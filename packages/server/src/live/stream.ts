@@ -9,6 +9,17 @@ const BEAT_MS = 3_000;
 /** Bytes that may wait for one screen. */
 const MOST_UNREAD = 256 * 1_024;
 
+const inWords = (event: string, data: object): string => `event: ${event}\ndata: ${JSON.stringify(data)}\n\n`;
+const RESYNC = inWords('resync', {});
+const BEAT = inWords('beat', {});
+/** What is said to many screens is worded once. */
+const said = new WeakMap<object, string>();
+const worded = (event: string, data: object): string => {
+  const words = said.get(data) ?? inWords(event, data);
+  said.set(data, words);
+  return words;
+};
+
 /** GET /api/v1/live: server-sent events `changed`, `resync`, `scale` and `beat`, for the house of whoever is signed in, as long as they are. */
 export const stream =
   (
@@ -23,28 +34,26 @@ export const stream =
       'cache-control': 'no-store',
       'x-accel-buffering': 'no',
     });
-    const say = (event: string, data: unknown): void => {
+    const write = (words: string): void => {
       // a screen that has stopped reading is let go: it comes back by itself and reads everything again
       if (response.writableLength > MOST_UNREAD) response.destroy();
       if (response.destroyed) return;
-      response.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+      response.write(words);
     };
-    say('resync', {});
+    write(RESYNC);
     const forget = [
-      announcer.subscribe(who.houseId, (changed) =>
-        changed === 'resync' ? say('resync', {}) : say('changed', changed),
-      ),
+      announcer.subscribe(who.houseId, (changed) => write(changed === 'resync' ? RESYNC : worded('changed', changed))),
     ];
     for (const scale of devicesOf(who.houseId).scales.values()) {
-      say('scale', scale.latest);
-      forget.push(scale.subscribe((reading) => say('scale', reading)));
+      write(worded('scale', scale.latest));
+      forget.push(scale.subscribe((reading) => write(worded('scale', reading))));
     }
     const { sessionID } = request;
     const beat = setInterval(() => {
       // a line ends with its session; while nobody can say, it stands
       isOpen(sessionID).then(
-        (open) => (open ? say('beat', {}) : response.end()),
-        () => say('beat', {}),
+        (open) => (open ? write(BEAT) : response.end()),
+        () => write(BEAT),
       );
     }, BEAT_MS);
     response.on('close', () => {

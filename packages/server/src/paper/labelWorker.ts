@@ -1,8 +1,12 @@
 /** The thread that draws labels: the kitchen's other requests must not wait for it. */
+import { constants, setPriority } from 'node:os';
 import { parentPort } from 'node:worker_threads';
 import { labelWords } from '@zabrik/core';
 import type { Drawing, Drawn } from './drawLabels.ts';
 import { labelSheet } from './labelSheet.ts';
+
+// of this thread alone: where the machine has no time for both, a weight comes before a label
+setPriority(0, constants.priority.PRIORITY_BELOW_NORMAL);
 
 parentPort?.on('message', ({ id, contents, copies, size, american }: Drawing) => {
   const all = contents.flatMap((content, i) => Array<typeof content>(copies[i] ?? 1).fill(content));
