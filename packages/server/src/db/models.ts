@@ -1,7 +1,7 @@
 /** The tables a station writes row by row. Reads that join go through each station's queries.ts. */
 
 import type { Role, Way } from '@zabrik/contract';
-import type { Burner, CostingSchool, CutPlan, Destination, NamedScale, Place, VesselShape } from '@zabrik/core';
+import type { Burner, CostingSchool, Destination, NamedScale, Place, VesselShape } from '@zabrik/core';
 import {
   type CreationOptional,
   DataTypes,
@@ -78,7 +78,8 @@ export class BreakdownRow extends Model<InferAttributes<BreakdownRow>, InferCrea
   declare id: string;
   declare houseId: string;
   declare lotId: string;
-  declare plan: CutPlan;
+  /** The plan it was begun with, as worked: `plan_version`. */
+  declare planVersion: string;
   /** Pieces of the stage, each with the trays it must not go to and why: what a weighing is checked against, without the whole plan. */
   declare refusals: Readonly<Record<string, Readonly<Record<string, string>>>>;
   declare planId: string;
@@ -150,7 +151,7 @@ export function defineModels(sequelize: Sequelize): void {
     id: { type: uuid, primaryKey: true },
     houseId: uuid,
     lotId: uuid,
-    plan: DataTypes.JSONB,
+    planVersion: text,
     refusals: DataTypes.JSONB,
     planId: text,
     stageId: text,

@@ -208,8 +208,8 @@ describe('starting', () => {
     await migrate(db);
     const [moved] = await select<{ plan: unknown; root_id: string; way: string; input: number; scale: string }>(
       db,
-      `select b.plan, b.root_id, b.way, i.mass_mg as input, h.settings->'scales'->0->>'id' as scale
-       from breakdown b join breakdown_input i on i.breakdown_id = b.id join house h on h.id = b.house_id`,
+      `select pv.plan, b.root_id, b.way, i.mass_mg as input, h.settings->'scales'->0->>'id' as scale
+       from breakdown b join plan_version pv on pv.house_id = b.house_id and pv.id = b.plan_version join breakdown_input i on i.breakdown_id = b.id join house h on h.id = b.house_id`,
       [],
     );
     const read = cutPlanSchema.parse(moved?.plan);

@@ -1,4 +1,6 @@
 /** House files of versions before: what each step of the database's shape means for the rows in a file. */
+import { createHash } from 'node:crypto';
+
 type Row = Readonly<Record<string, unknown>>;
 export type Tables = Readonly<Record<string, readonly Row[]>>;
 
@@ -28,6 +30,23 @@ const promised = (
     }));
 };
 
+/** What each row carries moves to a table that keeps it once; the row names it. */
+const keptOnce = (tables: Tables, of: string, column: string, version: string, kept: string): Tables => {
+  const rows = tables[of] ?? [];
+  const idOf = (row: Row): string => createHash('sha256').update(JSON.stringify(row[column])).digest('hex');
+  const versions = new Map(
+    rows.map((row) => [idOf(row), { house_id: row['house_id'], id: idOf(row), [kept]: row[column] }]),
+  );
+  return {
+    ...tables,
+    [version]: [...versions.values()],
+    [of]: rows.map((row) => {
+      const { [column]: _, ...rest } = row;
+      return { ...rest, [version]: idOf(row) };
+    }),
+  };
+};
+
 /** Nothing of the rows has changed. */
 const asTheyAre = (tables: Tables): Tables => tables;
 
@@ -45,6 +64,12 @@ const steps: readonly Step[] = [
     }),
   },
   { from: '0019-reservations', to: '0020-answers-thinned', change: asTheyAre },
+  {
+    from: '0020-answers-thinned',
+    to: '0021-versions-kept',
+    change: (tables) =>
+      keptOnce(keptOnce(tables, 'breakdown', 'plan', 'plan_version', 'plan'), 'run', 'use', 'recipe_version', 'recipe'),
+  },
 ];
 
 /** The rows of a file in the shape wanted; undefined where no way leads there. */

@@ -27,6 +27,7 @@ import { insertRows } from '../../db/insertRow.ts';
 import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
 import { BreakdownPieceRow, BreakdownRow } from '../../db/models.ts';
 import { readSpecies } from '../../db/plans.ts';
+import { readPlanVersion } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
@@ -85,7 +86,8 @@ export async function closeStage(
   if (breakdown === null) throw new Problem('not_found');
   if (breakdown.state !== 'open') throw new Problem('stage_closed');
   const house = await readHouse(who.houseId, transaction);
-  const stage = stageOf(breakdown.plan, breakdown.stageId);
+  const plan = await readPlanVersion(db, who.houseId, breakdown.planVersion, transaction);
+  const stage = stageOf(plan, breakdown.stageId);
   const weighings = await readWeighings(db, breakdown.id, transaction);
   const taken = piecesTaken(weighings);
   if (taken.length === 0) throw new Problem('nothing_weighed');
@@ -228,7 +230,7 @@ export async function closeStage(
     makes: made.flatMap(({ lot, costMinor }) => (lot === null ? [] : [{ lot, costMinor }])),
     sinks: [
       ...made.flatMap(({ piece, massMg, costMinor, lot }): SinkLine[] =>
-        lot === null ? [{ sink: 'waste', reason: `${breakdown.plan.id}/${piece.id}`, massMg, costMinor }] : [],
+        lot === null ? [{ sink: 'waste', reason: `${plan.id}/${piece.id}`, massMg, costMinor }] : [],
       ),
       {
         sink: 'loss',

@@ -97,10 +97,10 @@ export async function listWaiting(db: Sequelize, houseId: string): Promise<Waiti
     db,
     `select * from (
        select l.id as "lotId", l.code, l.name, l.pieces, v.mass_mg as "massMg", l.use_by as "useBy", l.made_at as "madeAt", l.next_stage as "nextStage",
-              b.id as "breakdownId", b.plan, b.species, b.animals,
+              b.id as "breakdownId", pv.plan, b.species, b.animals,
               v.mass_mg - v.reserved_mg as "freeMg"
        from lot l join lot_balance v on v.lot_id = l.id and v.house_id = $1 and v.mass_mg > 0
-         join breakdown b on b.id = l.breakdown_id and b.house_id = $1
+         join breakdown b on b.id = l.breakdown_id and b.house_id = $1 join plan_version pv on pv.house_id = b.house_id and pv.id = b.plan_version
        where l.house_id = $1 and l.next_stage is not null) waiting
      where "freeMg" > 0 order by "madeAt", code limit 500`,
     [houseId],

@@ -14,6 +14,7 @@ import { dayIn, readHouse } from '../../db/house.ts';
 import { BreakdownRow } from '../../db/models.ts';
 import { findPlan, readSpecies } from '../../db/plans.ts';
 import { select } from '../../db/select.ts';
+import { keepPlan } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
@@ -72,8 +73,8 @@ const readParents = async (
 ): Promise<Map<string, Parent>> => {
   const rows = await select<Parent>(
     db,
-    `select id, root_id as "rootId", plan, plan_id as "planId", species, form, animals, start_mg as "startMg", start_share as "startShare", way
-     from breakdown where id = any($1::uuid[])`,
+    `select b.id, b.root_id as "rootId", pv.plan, b.plan_id as "planId", b.species, b.form, b.animals, b.start_mg as "startMg", b.start_share as "startShare", b.way
+     from breakdown b join plan_version pv on pv.house_id = b.house_id and pv.id = b.plan_version where b.id = any($1::uuid[])`,
     [lots.flatMap((lot) => lot.breakdownId ?? [])],
     transaction,
   );
@@ -146,7 +147,7 @@ async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Pro
       id,
       houseId: who.houseId,
       lotId: first.lot.id,
-      plan,
+      planVersion: await keepPlan(db, who.houseId, plan, transaction),
       refusals: Object.fromEntries(
         stage.pieces.map((piece) => [
           piece.id,

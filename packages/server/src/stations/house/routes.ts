@@ -39,7 +39,8 @@ select
   (select sum(p.mass_mg)::float8 / b.start_mg
      from (select * from breakdown where house_id = $1 and state = 'closed' order by closed_at desc, id limit 1) b
      join breakdown_piece p on p.breakdown_id = b.id and p.destination <> 'waste'
-     join lateral jsonb_array_elements(b.plan->'stages') as stage on stage->>'id' = b.stage_id
+     join plan_version pv on pv.house_id = b.house_id and pv.id = b.plan_version
+     join lateral jsonb_array_elements(pv.plan->'stages') as stage on stage->>'id' = b.stage_id
      join lateral jsonb_array_elements(stage->'pieces') as piece on piece->>'id' = p.piece_id and (piece->>'main')::boolean
      group by b.start_mg) as "lastMainShare"`;
 

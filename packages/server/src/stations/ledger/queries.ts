@@ -120,8 +120,9 @@ export interface ChainRow {
 export const readChain = (db: Sequelize, houseId: string, rootId: string): Promise<ChainRow[]> =>
   select<ChainRow>(
     db,
-    `select id, stage_id as "stageId", plan, state, start_mg as "startMg", start_share as "startShare", closed_at as "closedAt"
-     from breakdown where house_id = $1 and root_id = $2 and state <> 'cancelled' order by started_at, id`,
+    `select b.id, b.stage_id as "stageId", pv.plan, b.state, b.start_mg as "startMg", b.start_share as "startShare", b.closed_at as "closedAt"
+     from breakdown b join plan_version pv on pv.house_id = b.house_id and pv.id = b.plan_version
+     where b.house_id = $1 and b.root_id = $2 and b.state <> 'cancelled' order by b.started_at, b.id`,
     [houseId, rootId],
   );
 

@@ -37,13 +37,14 @@ function bonedOf({ pieceId, plan, stageId, weighed, massMg, ...lot }: BonedRow):
 export async function listBoned(db: Sequelize, houseId: string): Promise<Boned[]> {
   const rows = await select<BonedRow>(
     db,
-    `select l.id as "lotId", l.code, l.name, l.pieces, v.mass_mg as "massMg", l.piece_id as "pieceId", b.plan, b.stage_id as "stageId",
+    `select l.id as "lotId", l.code, l.name, l.pieces, v.mass_mg as "massMg", l.piece_id as "pieceId", pv.plan, b.stage_id as "stageId",
             (select jsonb_object_agg(s.stage_id, s.pieces) from (
                select f.stage_id, jsonb_object_agg(p.piece_id, p.mass_mg) as pieces from breakdown f
                join (select breakdown_id, piece_id, sum(mass_mg) as mass_mg from breakdown_piece group by 1, 2) p on p.breakdown_id = f.id
                where f.root_id = b.root_id and f.house_id = $1 and f.state = 'closed' group by f.stage_id) s) as weighed
      from lot l join lot_balance v on v.lot_id = l.id and v.mass_mg > 0 join breakdown b on b.id = l.breakdown_id
-     where l.house_id = $1 and v.house_id = $1 and b.house_id = $1 and l.held is null and l.piece_id is not null and b.state = 'closed' and b.plan @? '$.stages[*].fill'
+       join plan_version pv on pv.house_id = b.house_id and pv.id = b.plan_version
+     where l.house_id = $1 and v.house_id = $1 and b.house_id = $1 and l.held is null and l.piece_id is not null and b.state = 'closed' and pv.plan @? '$.stages[*].fill'
      order by l.use_by nulls last, l.code limit 60`,
     [houseId],
   );

@@ -14,7 +14,7 @@ export interface RunRow
 }
 
 const RUN = `
-select r.id, r.state, r.use_id as "useId", r.use, r.ways, r.ingredients, r.base_mg as "baseMg", r.expected as "expectedMg", r.plates, r.pieces,
+select r.id, r.state, r.use_id as "useId", rv.recipe as use, r.ways, r.ingredients, r.base_mg as "baseMg", r.expected as "expectedMg", r.plates, r.pieces,
        r.limiting, r.short, r.foods, r.vessel_id as "vesselId", r.output_mg as "outputMg", r.movement_id as "movementId", p.name as by,
        r.planned_at as "plannedAt", r.started_at as "startedAt", r.done_at as "doneAt",
        coalesce((select jsonb_agg(jsonb_build_object('lotId', l.id, 'code', l.code, 'name', l.name, 'category', l.category, 'massMg', i.mass_mg, 'as', i.as_part)
@@ -23,7 +23,7 @@ select r.id, r.state, r.use_id as "useId", r.use, r.ways, r.ingredients, r.base_
        (select jsonb_build_object('id', l.id, 'code', l.code, 'name', l.name, 'costMinor',
                (select sum(o.cost_minor) from posting o where o.movement_id = r.movement_id and o.lot_id = l.id))
         from lot l where l.id = r.output_lot_id) as "outputLot"
-from run r join person p on p.id = r.person_id
+from run r join recipe_version rv on rv.house_id = r.house_id and rv.id = r.recipe_version join person p on p.id = r.person_id
 where r.house_id = $1`;
 
 export const runOf = ({ use, plannedAt, startedAt, doneAt, ...row }: RunRow): Run => ({
@@ -115,7 +115,8 @@ export async function readWholeRun(
 export async function listTimers(db: Sequelize, houseId: string): Promise<Answer<typeof api.pots.timers>['timers']> {
   const runs = await select<{ id: string; use: Use }>(
     db,
-    `select id, use from run where house_id = $1 and state = 'on' order by started_at limit 100`,
+    `select r.id, rv.recipe as use from run r join recipe_version rv on rv.house_id = r.house_id and rv.id = r.recipe_version
+     where r.house_id = $1 and r.state = 'on' order by r.started_at limit 100`,
     [houseId],
   );
   const events = await readRunEvents(

@@ -27,6 +27,7 @@ import { readSpecies } from '../../db/plans.ts';
 import { select } from '../../db/select.ts';
 import { readTubContents } from '../../db/tubs.ts';
 import { findUse } from '../../db/uses.ts';
+import { keepRecipe } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
@@ -165,7 +166,7 @@ export async function planRun(
       id: runId,
       house_id: who.houseId,
       use_id: use.id,
-      use: JSON.stringify(use),
+      recipe_version: await keepRecipe(db, who.houseId, use, transaction),
       state: 'planned',
       ways: JSON.stringify(ways),
       ingredients: JSON.stringify(scaled.ingredients),
