@@ -60,9 +60,14 @@ describe('the contract', () => {
     for (const e of allEndpoints.filter((x) => x.command))
       expect(mayDo('viewer', e.id as EndpointId), e.id).toBe(false);
     for (const e of allEndpoints.filter(
-      (x) => x.method === 'get' && !x.id.startsWith('ledger.export') && x.id !== 'house.keeping',
+      (x) =>
+        x.method === 'get' &&
+        !x.id.startsWith('ledger.export') &&
+        !x.id.startsWith('jobs.') &&
+        x.id !== 'house.keeping',
     ))
       for (const role of roles) expect(mayDo(role, e.id as EndpointId), e.id).toBe(true);
+    expect(roles.filter((role) => mayDo(role, 'jobs.file'))).toEqual(['sous-chef', 'head-chef']);
     expect(roles.filter((role) => mayDo(role, 'ledger.reverse'))).toEqual(['sous-chef', 'head-chef']);
     expect(
       Object.entries(allowed)

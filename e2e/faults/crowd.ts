@@ -50,10 +50,15 @@ const printing = async (): Promise<void> => {
 };
 const exporting = async (): Promise<void> => {
   while (going) {
-    const reply = await fetch(`${base}/api/v1/ledger/house.json`, { headers: { cookie: session.cookie } });
+    const { id } = await (await session.post('/api/v1/jobs', { kind: 'house-file' }, randomUUID())).json();
+    for (let state = 'waiting'; state === 'waiting' || state === 'working'; ) {
+      await wait(200);
+      const { jobs } = (await session.get('/api/v1/jobs')) as { jobs: { id: string; state: string }[] };
+      state = jobs.find((j) => j.id === id)?.state ?? 'gone';
+    }
+    const reply = await fetch(`${base}/api/v1/jobs/${id}/file`, { headers: { cookie: session.cookie } });
     await reply.arrayBuffer();
     if (reply.ok) exports += 1;
-    await wait(500);
   }
 };
 process.once('message', () => {

@@ -9,7 +9,13 @@ export interface Endpoint extends Route {
   readonly body?: z.ZodType;
   readonly answer: z.ZodType;
   /** Gives a file of this type instead of JSON; `answer` is then nothing. */
-  readonly file?: 'application/pdf' | 'text/csv' | 'application/ld+json' | 'application/json' | 'image/*';
+  readonly file?:
+    | 'application/pdf'
+    | 'text/csv'
+    | 'application/ld+json'
+    | 'application/json'
+    | 'application/octet-stream'
+    | 'image/*';
   /** Takes more than the usual 100 kB, bytes. */
   readonly takesBytes?: number;
   /** Needs nobody signed in. */

@@ -2,6 +2,7 @@ import { access } from './stations/access.ts';
 import { bench } from './stations/bench.ts';
 import { cutting } from './stations/cutting.ts';
 import { house } from './stations/house.ts';
+import { jobs } from './stations/jobs.ts';
 import { larder } from './stations/larder.ts';
 import { ledger } from './stations/ledger.ts';
 import { pots } from './stations/pots.ts';
@@ -19,6 +20,7 @@ export * from './stations/access.ts';
 export * from './stations/bench.ts';
 export * from './stations/cutting.ts';
 export * from './stations/house.ts';
+export * from './stations/jobs.ts';
 export * from './stations/larder.ts';
 export * from './stations/ledger.ts';
 export * from './stations/pots.ts';
@@ -27,4 +29,4 @@ export * from './stations/simulation.ts';
 export * from './waysOut.ts';
 
 /** Every station of the API under its name. */
-export const api = { access, house, receive, bench, cutting, larder, pots, ledger, simulation } as const;
+export const api = { access, house, receive, bench, cutting, larder, pots, ledger, jobs, simulation } as const;

@@ -11,6 +11,7 @@ export const topics = [
   'house',
   'catalogue',
   'prices',
+  'jobs',
 ] as const;
 export type Topic = (typeof topics)[number];
 

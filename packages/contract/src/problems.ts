@@ -15,6 +15,11 @@ export const problems = {
   unknown_host: { status: 421, title: 'This kitchen’s server is not known by that address.' },
   not_found: { status: 404, title: 'There is nothing here by that name.' },
   done_before: { status: 409, title: 'This was done before, more than thirty days ago: it is in the records.' },
+  file_gone: { status: 410, title: 'This file is not kept any more. Ask for it again.' },
+  too_many_jobs: {
+    status: 409,
+    title: 'Five files are being made already. Wait for one of them, or call one off.',
+  },
   key_reused: { status: 409, title: 'This command was already used for something else.' },
   not_enough: { status: 409, title: 'There is less of this lot left than that.' },
   lot_gone: { status: 409, title: 'This lot is used up.' },

@@ -126,11 +126,23 @@ export const allowed = {
   'ledger.batches': everyone,
   'ledger.exportCsv': chefs,
   'ledger.exportEpcis': chefs,
-  'ledger.exportHouse': ['head-chef'],
   'ledger.reverse': chefs,
+  'jobs.list': chefs,
+  'jobs.ask': chefs,
+  'jobs.callOff': chefs,
+  'jobs.file': chefs,
   'simulation.pan': bench,
   'simulation.probe': bench,
 } as const satisfies Readonly<Record<string, 'open' | readonly Role[]>>;
+
+/** Who may ask for a kind of file, see it among those asked for and fetch it. */
+export const filesAllowed = {
+  'movements-csv': chefs,
+  'movements-epcis': chefs,
+  'house-file': ['head-chef'],
+} as const satisfies Readonly<Record<string, readonly Role[]>>;
+export const mayHaveFile = (role: Role, kind: keyof typeof filesAllowed): boolean =>
+  (filesAllowed[kind] as readonly Role[]).includes(role);
 
 export type EndpointId = keyof typeof allowed;
 

@@ -138,8 +138,13 @@ export const routes = {
     batches: { id: 'ledger.batches', method: 'get', path: '/ledger/batches', command: false },
     exportCsv: { id: 'ledger.exportCsv', method: 'get', path: '/ledger/movements.csv', command: false },
     exportEpcis: { id: 'ledger.exportEpcis', method: 'get', path: '/ledger/movements.jsonld', command: false },
-    exportHouse: { id: 'ledger.exportHouse', method: 'get', path: '/ledger/house.json', command: false },
     reverse: { id: 'ledger.reverse', method: 'post', path: '/movements/:movementId/reverse', command: true },
+  },
+  jobs: {
+    list: { id: 'jobs.list', method: 'get', path: '/jobs', command: false },
+    ask: { id: 'jobs.ask', method: 'post', path: '/jobs', command: true },
+    callOff: { id: 'jobs.callOff', method: 'post', path: '/jobs/:jobId/call-off', command: true },
+    file: { id: 'jobs.file', method: 'get', path: '/jobs/:jobId/file', command: false },
   },
   simulation: {
     pan: { id: 'simulation.pan', method: 'post', path: '/simulation/pan', command: false },

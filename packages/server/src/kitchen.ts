@@ -4,6 +4,7 @@ import type { Sequelize, Transaction } from 'sequelize';
 import type { Config } from './config.ts';
 import type { Disk } from './db/disk.ts';
 import type { Devices } from './devices/devices.ts';
+import type { Jobs } from './jobs/jobs.ts';
 import type { PutsBack } from './massledger/takeBack.ts';
 
 /** Who is asking: put in the session at sign-in, read by every handler. */
@@ -27,6 +28,8 @@ export interface Kitchen {
   readonly devicesOf: (houseId: string) => Devices;
   /** What stations put back when an entry of theirs is taken back. */
   readonly putsBack: PutsBack;
+  /** What takes longer than one waits for. */
+  readonly jobs: Pick<Jobs, 'nudge'>;
   /** Tells every open screen of a house what to read again. Call it after the commit. */
   readonly announce: (houseId: string, topics: readonly Topic[], ids?: readonly string[]) => void;
 }

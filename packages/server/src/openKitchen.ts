@@ -14,11 +14,12 @@ import { keepThin } from './db/thinAnswers.ts';
 import { noDevices } from './devices/devices.ts';
 import { Problem, problemDocument } from './http/problem.ts';
 import { watchStalls } from './http/stalls.ts';
+import { Jobs } from './jobs/jobs.ts';
 import type { Kitchen } from './kitchen.ts';
 import { Announcer } from './live/announcer.ts';
 import { ScaleBridge } from './scale/scaleBridge.ts';
 import { weighRoad } from './stations/bench/weighRoad.ts';
-import { putsBack } from './stations/index.ts';
+import { makes, putsBack } from './stations/index.ts';
 
 /** An error without what it was asked with: the parameters of a statement are people's own text, and none of the log's business. */
 const bareError = (error: unknown): unknown => {
@@ -61,6 +62,7 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
     throw new Error(`Settings: ZABRIK_DEVICES_HOUSE: there is no house ${named} on this machine`);
   let devicesHouse = standsIn?.id;
   const session = sessions(config.databaseUrl, config.sessionSecret);
+  const jobs = new Jobs(makes);
   const kitchen: Kitchen = {
     db,
     config,
@@ -70,6 +72,7 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
     disk: new Disk(db, config.leaveFree),
     devicesOf: (houseId) => (houseId === devicesHouse ? devices : noDevices),
     putsBack,
+    jobs,
     announce: (houseId, topics, ids) => announcer.announce(houseId, topics, ids),
   };
   const stalls = watchStalls(log);
@@ -97,6 +100,8 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
     handle,
     server: createServer(handle),
     kitchen,
+    /** Takes jobs from now on. */
+    startJobs: (): Promise<void> => jobs.start(kitchen),
     /** Moves the devices into a house: for tests, which make their houses afterwards. */
     placeDevices: (houseId: string): void => {
       devicesHouse = houseId;
@@ -104,6 +109,7 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
     close: async (): Promise<void> => {
       stalls.stop();
       stopThinning();
+      await jobs.stop();
       for (const scale of scales.values()) scale.close();
       await announcer.close();
       await session.close();

@@ -196,12 +196,6 @@ export const ledger = {
     query: z.strictObject({ from: day.optional(), until: day.optional(), lot: id.optional() }),
     answer: nothing,
   }),
-  exportHouse: endpoint({
-    ...routes.ledger.exportHouse,
-    summary: 'Everything of the house as JSON, to be read back by ./zabrik import',
-    file: 'application/json',
-    answer: nothing,
-  }),
   reverse: endpoint({
     ...routes.ledger.reverse,
     summary: 'Take an entry back by its counter-entry',

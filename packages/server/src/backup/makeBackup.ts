@@ -51,6 +51,7 @@ export async function writeBackup(databaseUrl: string, file: string, at: Date): 
       '--no-privileges',
       `--snapshot=${rows[0]?.snapshot}`,
       ...NOT_KEPT.map((table) => `--exclude-table-data=public.${table}`),
+      '--exclude-schema=pgboss', // the queue of jobs: what waits is said again from the jobs themselves
       `--file=${part}`,
     ]);
     const seen = (async () => ({

@@ -22,6 +22,7 @@ import { lotSerials } from './migrations/0018-lot-serials.ts';
 import { reservations } from './migrations/0019-reservations.ts';
 import { answersThinned } from './migrations/0020-answers-thinned.ts';
 import { versionsKept } from './migrations/0021-versions-kept.ts';
+import { jobs } from './migrations/0022-jobs.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -46,6 +47,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   reservations,
   answersThinned,
   versionsKept,
+  jobs,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

@@ -26,6 +26,7 @@ if ((await HouseRow.count()) === 0) {
     disk: new Disk(db, 0),
     devicesOf: () => noDevices,
     putsBack,
+    jobs: { nudge: () => undefined },
     announce: () => undefined,
   };
   await seedDemo(kitchen, config.demoPin ?? '2468', breakdowns, (line) => process.stdout.write(`  ${line}\n`));

@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { gunzipSync } from 'node:zlib';
-import { api } from '@zabrik/contract';
+import { type AskedJob, api } from '@zabrik/contract';
 import { grams } from '@zabrik/core';
 import Papa from 'papaparse';
 import type { Sequelize } from 'sequelize';
 import { v7 as uuidv7 } from 'uuid';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { connect } from '../db/connect.ts';
 import { migrate } from '../db/migrations.ts';
 import { select } from '../db/select.ts';
@@ -234,10 +234,20 @@ describe('other ways out', () => {
     expect(ids).toHaveLength(3);
   });
 
-  it('the whole house over HTTP, for the head chef alone', async () => {
-    expect((await ines.raw('get', '/api/v1/ledger/house.json')).status).toBe(403);
-    const reply = await maren.raw('get', '/api/v1/ledger/house.json');
-    expect(reply.body).toMatchObject({ format: 'zabrik-house', version: 1 });
+  it('all of them over HTTP as jobs', async () => {
+    await kitchen.startJobs();
+    const made = async (asked: AskedJob) => {
+      const { id } = await must(maren, api.jobs.ask, { body: asked });
+      const job = async () => (await must(maren, api.jobs.list, {})).jobs.find((j) => j.id === id);
+      await vi.waitFor(async () => expect((await job())?.state).toBe('done'), { timeout: 60_000, interval: 100 });
+      return maren.raw('get', `/api/v1/jobs/${id}/file`);
+    };
+    expect((await made({ kind: 'house-file' })).body).toMatchObject({ format: 'zabrik-house', version: 1 });
+    const csv = await maren.raw('get', '/api/v1/ledger/movements.csv?cells=raw');
+    expect((await made({ kind: 'movements-csv', cells: 'raw' })).body).toEqual(csv.body);
+    const events = (await made({ kind: 'movements-epcis' })).body as { epcisBody: { eventList: unknown[] } };
+    const direct = (await maren.raw('get', '/api/v1/ledger/movements.jsonld')).body as typeof events;
+    expect(events.epcisBody.eventList).toHaveLength(direct.epcisBody.eventList.length);
   });
 });
 

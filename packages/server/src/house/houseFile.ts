@@ -56,6 +56,8 @@ export const leftOut: Readonly<Record<string, string>> = {
   session: 'who is signed in here and now',
   device: 'the tablets of this server',
   sign_in_try: 'wrong PINs at this server’s doors',
+  job: 'files asked for here and now',
+  job_part: 'files made here and now',
   lot_balance: 'follows from the postings, and is held against them when a file is read',
   lot_kin: 'follows from the postings, and is written by the database with them',
   backup: 'what this machine has kept of all its houses',
@@ -73,8 +75,13 @@ const newestMigration = async (db: Sequelize, transaction: Transaction): Promise
   (await selectOne<{ name: string }>(db, 'select name from migration order by name desc limit 1', [], transaction))
     ?.name ?? '';
 
-/** The file, line by line, as the house stood at one moment. */
-export async function* writeHouseFile(db: Sequelize, houseId: string, at: Date): AsyncGenerator<string> {
+/** The file, line by line, as the house stood at one moment. `tell` hears how far it is, by the tables done. */
+export async function* writeHouseFile(
+  db: Sequelize,
+  houseId: string,
+  at: Date,
+  tell: (ratio: number) => void = () => undefined,
+): AsyncGenerator<string> {
   const transaction = await db.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ });
   try {
     const house = await selectOne<{ row: object }>(
@@ -92,6 +99,7 @@ export async function* writeHouseFile(db: Sequelize, houseId: string, at: Date):
     };
     yield `${JSON.stringify(head).slice(0, -1)},"tables":{\n`;
     for (const [i, { name, order, drop = [] }] of tables.entries()) {
+      tell(i / tables.length);
       yield `${JSON.stringify(name)}:[\n`;
       // read once from beginning to end, and written as the database says it: nothing of it is taken apart here
       await db.query(

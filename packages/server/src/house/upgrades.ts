@@ -70,6 +70,7 @@ const steps: readonly Step[] = [
     change: (tables) =>
       keptOnce(keptOnce(tables, 'breakdown', 'plan', 'plan_version', 'plan'), 'run', 'use', 'recipe_version', 'recipe'),
   },
+  { from: '0021-versions-kept', to: '0022-jobs', change: asTheyAre },
 ];
 
 /** The rows of a file in the shape wanted; undefined where no way leads there. */

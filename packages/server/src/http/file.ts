@@ -16,5 +16,5 @@ export interface GivenFile {
   readonly name: string;
   readonly inline?: boolean;
   /** All of it, or parts as they are made. */
-  readonly body: Uint8Array | string | AsyncIterable<string>;
+  readonly body: Uint8Array | string | AsyncIterable<string | Uint8Array>;
 }

@@ -146,7 +146,7 @@ const commandKey = (request: Request): string => {
 
 /**
  * A command: one transaction that does the work and keeps its answer under the client's key. A repeat of the key gets the first
- * answer; the same key for other work is refused. After the commit every screen of the house is told.
+ * answer; the same key for other work is refused. After the commit every screen of the house is told, and `committed` is called, for a repeat too.
  */
 export function mountCommand<E extends Endpoint>(
   kitchen: Kitchen,
@@ -154,6 +154,7 @@ export function mountCommand<E extends Endpoint>(
   e: E,
   topics: readonly Topic[],
   work: (command: InCommand, asked: Asked<E>) => Promise<Answer<E>>,
+  committed: (who: Who, answer: Answer<E>) => void = () => undefined,
 ): void {
   at(router, e, async (request, response) => {
     const who = permitted(e, request);
@@ -162,6 +163,7 @@ export function mountCommand<E extends Endpoint>(
     const answer = await forHouse(who.houseId, () =>
       runCommand(kitchen, who, commandId, e.id, question, waitedOf(request), (command) => work(command, question)),
     );
+    committed(who, answer);
     kitchen.announce(who.houseId, topics);
     send(e, response, answer);
   });

@@ -30,6 +30,11 @@ describe('a long download', () => {
        from generate_series(1, 3000) i`,
       { bind: [kitchen.home?.houseId, kitchen.personOf('Maren Ostle')] },
     );
+    await kitchen.startJobs();
+    const { id } = await must(maren, api.jobs.ask, { body: { kind: 'house-file' } });
+    await expect
+      .poll(async () => (await must(maren, api.jobs.list, {})).jobs[0]?.state, { timeout: 60_000, interval: 200 })
+      .toBe('done');
     const { host, port, hostname } = new URL(kitchen.base);
     const stalled = await Promise.all(
       Array.from(
@@ -39,7 +44,7 @@ describe('a long download', () => {
             const socket = connectTcp(Number(port), hostname);
             socket.once('error', reject);
             socket.write(
-              `GET /api/v1/ledger/house.json HTTP/1.1\r\nHost: ${host}\r\nCookie: ${maren.cookie}\r\nAccept-Encoding: identity\r\n\r\n`,
+              `GET /api/v1/jobs/${id}/file HTTP/1.1\r\nHost: ${host}\r\nCookie: ${maren.cookie}\r\nAccept-Encoding: identity\r\n\r\n`,
             );
             socket.once('data', () => {
               socket.pause();

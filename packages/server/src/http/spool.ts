@@ -9,7 +9,7 @@ import type { Readable } from 'node:stream';
  * first byte goes out: whoever reads slowly, or stops, keeps a file open and no transaction. The file has no name while it is read, so that
  * nothing of it is left whatever happens.
  */
-export async function spool(parts: AsyncIterable<string>): Promise<Readable> {
+export async function spool(parts: AsyncIterable<string | Uint8Array>): Promise<Readable> {
   const path = join(tmpdir(), `zabrik-${randomUUID()}`);
   const file = await open(path, 'wx+', 0o600);
   try {

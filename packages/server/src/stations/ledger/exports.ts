@@ -3,11 +3,18 @@ import { type EpcisLot, epcisDocument, minorDigits, type TracedMovement } from '
 import Papa from 'papaparse';
 import type { Sequelize } from 'sequelize';
 import { readHouse } from '../../db/house.ts';
-import { select } from '../../db/select.ts';
+import { select, selectOne } from '../../db/select.ts';
 import type { GivenFile } from '../../http/file.ts';
 import { Problem } from '../../http/problem.ts';
-import type { Kitchen, Who } from '../../kitchen.ts';
+import type { Kitchen } from '../../kitchen.ts';
 import { FAMILY, STANDS } from '../../massledger/family.ts';
+
+type CsvQuery = Pick<Asked<typeof api.ledger.exportCsv>['query'], 'from' | 'until' | 'cells'>;
+/** `lot`: of its family alone. */
+type EpcisQuery = Pick<Asked<typeof api.ledger.exportEpcis>['query'], 'from' | 'until' | 'lot'>;
+/** Told how far it is, 0 to 1. */
+type Tell = (ratio: number) => void;
+const nobody: Tell = () => undefined;
 
 const PAGE = 2_000;
 
@@ -56,13 +63,20 @@ async function* csvRows(
   houseId: string,
   timezone: string,
   currency: string,
-  query: Asked<typeof api.ledger.exportCsv>['query'],
+  query: CsvQuery,
+  tell: Tell,
 ) {
   const decimals = minorDigits(currency);
   const escapeFormulae = query.cells === 'spreadsheet';
   const line = (rows: readonly (readonly unknown[])[]): string =>
     `${Papa.unparse(rows as unknown[][], { newline: '\r\n', escapeFormulae: escapeFormulae ? /^[=+@\t\r]|^-(?!\d+(?:\.\d+)?$)/ : false })}\r\n`;
   yield line([headings]);
+  const ends = await selectOne<{ first: number; last: number }>(
+    db,
+    'select coalesce(min(id), 0)::int as first, coalesce(max(id), 0)::int as last from posting where house_id = $1',
+    [houseId],
+  );
+  const { first, last: end } = ends ?? { first: 0, last: 0 };
   for (let after = 0; ; ) {
     const rows = await select<CsvRow>(
       db,
@@ -93,19 +107,21 @@ async function* csvRows(
     const last = rows.at(-1);
     if (last === undefined || rows.length < PAGE) return;
     after = last.posting;
+    tell((after - first) / Math.max(1, end - first));
   }
 }
 
 export async function movementsCsv(
   kitchen: Kitchen,
-  who: Who,
-  query: Asked<typeof api.ledger.exportCsv>['query'],
+  houseId: string,
+  query: CsvQuery,
+  tell: Tell = nobody,
 ): Promise<GivenFile> {
-  const house = await readHouse(who.houseId);
+  const house = await readHouse(houseId);
   return {
     type: 'text/csv',
     name: `movements-${house.slug}.csv`,
-    body: csvRows(kitchen.longReads, who.houseId, house.timezone, house.currency, query),
+    body: csvRows(kitchen.longReads, houseId, house.timezone, house.currency, query, tell),
   };
 }
 
@@ -135,11 +151,12 @@ interface EventRow {
 /** The movements that stand, of a time or of one lot's family, as EPCIS 2.0. Errors: `too_large` when it is more than can be one file. */
 export async function movementsEpcis(
   kitchen: Kitchen,
-  who: Who,
-  query: Asked<typeof api.ledger.exportEpcis>['query'],
+  houseId: string,
+  query: EpcisQuery,
+  tell: Tell = nobody,
 ): Promise<GivenFile> {
   const db = kitchen.longReads;
-  const house = await readHouse(who.houseId);
+  const house = await readHouse(houseId);
   const rows = await select<EventRow>(
     db,
     `${FAMILY} select m.id, m.kind, m.at, jsonb_agg(jsonb_build_object('lotId', p.lot_id, 'sink', p.sink, 'reason', p.reason, 'massMg', p.mass_mg) order by p.id) as postings
@@ -147,7 +164,7 @@ export async function movementsEpcis(
      where m.house_id = $2 and ${between('$3', '$4', '$5')} and ${STANDS}
        and ($1::uuid is null or exists (select 1 from posting t join family f on f.lot_id = t.lot_id where t.movement_id = m.id))
      group by m.id order by m.at, m.id limit ${MOST_EVENTS + 1}`,
-    [query.lot ?? null, who.houseId, query.from ?? null, query.until ?? null, house.timezone],
+    [query.lot ?? null, houseId, query.from ?? null, query.until ?? null, house.timezone],
   );
   if (rows.length > MOST_EVENTS)
     throw new Problem('too_large', `More than ${MOST_EVENTS} events: choose a shorter time.`);
@@ -156,7 +173,7 @@ export async function movementsEpcis(
     db,
     `select l.id, l.code, l.name, l.use_by as "useBy", s.name as "supplierName", l.allergens from lot l left join supplier s on s.id = l.supplier_id
      where l.house_id = $1 and l.id = any($2::uuid[])`,
-    [who.houseId, ids],
+    [houseId, ids],
   );
   const known = new Map(lots.map((l) => [l.id, l]));
   const told = {
@@ -171,6 +188,7 @@ export async function movementsEpcis(
     for (let from = 0; from < rows.length; from += TOGETHER) {
       const some = rows.slice(from, from + TOGETHER).map((r) => ({ ...r, at: r.at.toISOString() }));
       const events = epcisDocument(some, known, told).epcisBody.eventList.map((e) => JSON.stringify(e));
+      tell(from / rows.length);
       if (events.length > 0) yield `${first ? '' : ','}${events.join(',')}`;
       first &&= events.length === 0;
     }

@@ -1,7 +1,5 @@
 import { api } from '@zabrik/contract';
 import type { Router } from 'express';
-import { readHouse } from '../../db/house.ts';
-import { writeHouseFile } from '../../house/houseFile.ts';
 import { mountCommand, mountFile, mountRead } from '../../http/mount.ts';
 import { pageOf, readCursor } from '../../http/page.ts';
 import type { Kitchen } from '../../kitchen.ts';
@@ -31,11 +29,6 @@ export function ledgerRoutes(kitchen: Kitchen, router: Router): void {
   mountCommand(kitchen, router, api.ledger.reverse, ['breakdowns', 'lots', 'runs', 'deliveries'], (command, asked) =>
     reverse(kitchen, command, asked),
   );
-  mountFile(router, api.ledger.exportCsv, (who, { query }) => movementsCsv(kitchen, who, query));
-  mountFile(router, api.ledger.exportEpcis, (who, { query }) => movementsEpcis(kitchen, who, query));
-  mountFile(router, api.ledger.exportHouse, async (who) => ({
-    type: 'application/json',
-    name: `${(await readHouse(who.houseId)).slug}.house.json`,
-    body: writeHouseFile(kitchen.longReads, who.houseId, kitchen.clock()),
-  }));
+  mountFile(router, api.ledger.exportCsv, (who, { query }) => movementsCsv(kitchen, who.houseId, query));
+  mountFile(router, api.ledger.exportEpcis, (who, { query }) => movementsEpcis(kitchen, who.houseId, query));
 }

@@ -7,10 +7,11 @@ import { useCommand } from '../../app/command.ts';
 import { clockTime, dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useHouse, useMay, useMe } from '../../app/queries.ts';
+import { sizeWords } from '../../app/sizeWords.ts';
 import { useNow } from '../../app/useNow.ts';
 import { Button } from '../../parts/Button.tsx';
 import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
-import { type Keeping, keepingWords, sizeWords } from './keepingWords.ts';
+import { type Keeping, keepingWords } from './keepingWords.ts';
 
 const marks = { fine: '✓', attention: '!', alarm: '✗' } as const;
 const looks = {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { type Keeping, keepingWords, sizeWords } from './keepingWords.ts';
+import { type Keeping, keepingWords } from './keepingWords.ts';
 
 const now = new Date('2026-11-29T10:00:00Z');
 const hoursAgo = (h: number): string => new Date(now.getTime() - h * 3_600_000).toISOString();
@@ -53,9 +53,5 @@ describe('what is said of the backups', () => {
     const [first] = keepingWords(k, now);
     expect(first?.tone).toBe(tone);
     expect(first?.words).toMatch(words);
-  });
-
-  it('sizes in the unit one would say', () => {
-    expect([215_772, 999_999, 14_200_000].map(sizeWords)).toEqual(['216 kB', '1000 kB', '14.2 MB']);
   });
 });

@@ -63,7 +63,3 @@ export function keepingWords({ backups, rehearsedAt }: Keeping, now: Date): Said
   const rank = { alarm: 0, attention: 1, fine: 2 } as const;
   return said.sort((a, b) => rank[a.tone] - rank[b.tone]);
 }
-
-/** 14.2 MB; what is small is said in kB. */
-export const sizeWords = (bytes: number): string =>
-  bytes < 1_000_000 ? `${Math.ceil(bytes / 1_000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;

@@ -12,6 +12,7 @@ import { inputLook } from '../../parts/Field.tsx';
 import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
 import { amountIn } from '../pots/offers.ts';
+import { Files } from './Files.tsx';
 
 function Row({ b, money }: { readonly b: ClosedBreakdown; readonly money: (minor: number) => string }) {
   const navigate = useNavigate();
@@ -285,14 +286,15 @@ const kinds = [
   { id: 'breakdowns', name: 'Breakdowns' },
   { id: 'cuttings', name: 'Cut to weight' },
   { id: 'batches', name: 'Batches' },
+  { id: 'files', name: 'Files' },
 ] as const;
 
 /** Every yield, cutting and batch of the house, newest first. */
 export default function Ledger() {
-  const mayCsv = useMay('ledger.exportCsv');
-  const mayHouse = useMay('ledger.exportHouse');
+  const mayFiles = useMay('jobs.list');
   const [params, setParams] = useSearchParams();
-  const shown = kinds.find((k) => k.id === params.get('show'))?.id ?? 'breakdowns';
+  const mine = kinds.filter((k) => k.id !== 'files' || mayFiles);
+  const shown = mine.find((k) => k.id === params.get('show'))?.id ?? 'breakdowns';
   const [species, setSpecies] = useState('');
   const catalogue = useCatalogue();
   const cuttable =
@@ -303,8 +305,8 @@ export default function Ledger() {
     <section className="min-w-0 flex-1 overflow-x-auto bg-sheet" aria-label="Ledger">
       <div className="flex flex-wrap items-center gap-4 border-b border-line px-4 py-3">
         <h1 className="text-2xl font-bold">Ledger</h1>
-        <fieldset className="flex gap-1.5 border-0 p-0" aria-label="What is listed">
-          {kinds.map((k) => (
+        <fieldset className="flex flex-wrap gap-1.5 border-0 p-0" aria-label="What is listed">
+          {mine.map((k) => (
             <Button
               key={k.id}
               aria-pressed={shown === k.id}
@@ -332,30 +334,11 @@ export default function Ledger() {
             </select>
           </label>
         )}
-        {(mayCsv || mayHouse) && (
-          <p className={`flex flex-wrap items-baseline gap-x-4 text-[15px] ${shown === 'breakdowns' ? '' : 'ml-auto'}`}>
-            <span className="text-ink-soft">The books to take along:</span>
-            {mayCsv && (
-              <>
-                <a className="underline" href="/api/v1/ledger/movements.csv" download>
-                  CSV
-                </a>
-                <a className="underline" href="/api/v1/ledger/movements.jsonld" download>
-                  EPCIS events
-                </a>
-              </>
-            )}
-            {mayHouse && (
-              <a className="underline" href="/api/v1/ledger/house.json" download>
-                the whole house, JSON
-              </a>
-            )}
-          </p>
-        )}
       </div>
       {shown === 'breakdowns' && <Breakdowns species={species} />}
       {shown === 'cuttings' && <Cuttings />}
       {shown === 'batches' && <Batches />}
+      {shown === 'files' && <Files />}
     </section>
   );
 }

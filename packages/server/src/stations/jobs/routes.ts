@@ -1,0 +1,130 @@
+import { type Answer, type AskedJob, api, type Job, mayHaveFile } from '@zabrik/contract';
+import type { Router } from 'express';
+import type { Sequelize, Transaction } from 'sequelize';
+import { insertRow } from '../../db/insertRow.ts';
+import { select, selectOne } from '../../db/select.ts';
+import type { GivenFile } from '../../http/file.ts';
+import { mountCommand, mountFile, mountRead } from '../../http/mount.ts';
+import { Problem } from '../../http/problem.ts';
+import { FILE_HOURS } from '../../jobs/jobs.ts';
+import type { Kitchen, Who } from '../../kitchen.ts';
+
+/** A house's jobs that may wait or be made at once: the queue is everybody's. */
+const MOST_GOING = 5;
+
+const mayHave = (who: Who, asked: AskedJob): boolean => mayHaveFile(who.role, asked.kind);
+
+interface JobRow {
+  readonly id: string;
+  readonly asked: AskedJob;
+  readonly state: Job['state'];
+  readonly doneRatio: number | null;
+  readonly bytes: number;
+  readonly by: string;
+  readonly at: Date;
+  readonly endedAt: Date | null;
+  readonly why: string | null;
+  readonly fileName: string | null;
+  readonly fileType: string | null;
+  readonly parts: number | null;
+  readonly partsThere: number;
+}
+
+const JOB = `
+select j.id, j.asked, j.state, j.done_ratio as "doneRatio", j.bytes, p.name as by, j.at, j.ended_at as "endedAt", j.why, j.file_name as "fileName",
+       j.file_type as "fileType", j.parts, (select count(*)::int from job_part t where t.job_id = j.id) as "partsThere"
+from job j join person p on p.id = j.person_id where j.house_id = $1`;
+
+const keptUntil = (endedAt: Date): Date => new Date(endedAt.getTime() + FILE_HOURS * 3_600_000);
+
+const jobOf = ({ at, endedAt, fileName, fileType: _, parts, partsThere, ...row }: JobRow): Job => ({
+  ...row,
+  at: at.toISOString(),
+  endedAt: endedAt?.toISOString() ?? null,
+  file:
+    row.state === 'done' && endedAt !== null && fileName !== null && parts === partsThere
+      ? { name: fileName, until: keptUntil(endedAt).toISOString() }
+      : null,
+});
+
+/** Errors  `not_found`, also for what one must not have. */
+async function readJob(db: Sequelize, who: Who, jobId: string, transaction?: Transaction): Promise<JobRow> {
+  const row = await selectOne<JobRow>(db, `${JOB} and j.id = $2`, [who.houseId, jobId], transaction);
+  if (row === undefined || !mayHave(who, row.asked)) throw new Problem('not_found');
+  return row;
+}
+
+/** The parts of a file one after another, however large it is. */
+async function* partsOf(db: Sequelize, jobId: string, parts: number): AsyncGenerator<Uint8Array> {
+  for (let n = 0; n < parts; n += 1) {
+    const part = await selectOne<{ bytes: Buffer }>(db, 'select bytes from job_part where job_id = $1 and n = $2', [
+      jobId,
+      n,
+    ]);
+    if (part === undefined) throw new Problem('file_gone');
+    yield part.bytes;
+  }
+}
+
+export function jobRoutes(kitchen: Kitchen, router: Router): void {
+  const { db } = kitchen;
+  mountRead(router, api.jobs.list, async (who) => {
+    const rows = await select<JobRow>(db, `${JOB} order by j.at desc, j.id desc limit 50`, [who.houseId]);
+    return { jobs: rows.filter((row) => mayHave(who, row.asked)).map(jobOf) };
+  });
+  mountCommand(
+    kitchen,
+    router,
+    api.jobs.ask,
+    ['jobs'],
+    async ({ who, at, newId, transaction }, { body }): Promise<Answer<typeof api.jobs.ask>> => {
+      if (!mayHave(who, body)) throw new Problem('not_your_role');
+      const going = await selectOne<{ n: number }>(
+        db,
+        `select count(*)::int as n from job where house_id = $1 and state in ('waiting', 'working')`,
+        [who.houseId],
+        transaction,
+      );
+      if ((going?.n ?? 0) >= MOST_GOING) throw new Problem('too_many_jobs');
+      const id = newId();
+      await insertRow(
+        db,
+        'job',
+        {
+          id,
+          house_id: who.houseId,
+          asked: JSON.stringify(body),
+          state: 'waiting',
+          person_id: who.personId,
+          at,
+        },
+        transaction,
+      );
+      return jobOf(await readJob(db, who, id, transaction));
+    },
+    (who, { id }) => kitchen.jobs.nudge({ houseId: who.houseId, jobId: id }),
+  );
+  mountCommand(kitchen, router, api.jobs.callOff, ['jobs'], async ({ who, at, transaction }, { params }) => {
+    await db.query('select 1 from job where id = $1 and house_id = $2 for update', {
+      bind: [params.jobId, who.houseId],
+      transaction,
+    });
+    const row = await readJob(db, who, params.jobId, transaction);
+    if (row.state === 'failed' || row.state === 'called-off') return jobOf(row);
+    await db.query(`update job set state = 'called-off', ended_at = coalesce(ended_at, $2) where id = $1`, {
+      bind: [params.jobId, at],
+      transaction,
+    });
+    await db.query('delete from job_part where job_id = $1', { bind: [params.jobId], transaction });
+    return jobOf(await readJob(db, who, params.jobId, transaction));
+  });
+  mountFile(router, api.jobs.file, async (who, { params }): Promise<GivenFile> => {
+    const row = await readJob(db, who, params.jobId);
+    if (row.fileName === null || row.fileType === null || jobOf(row).file === null) throw new Problem('file_gone');
+    return {
+      type: row.fileType as GivenFile['type'],
+      name: row.fileName,
+      body: partsOf(kitchen.longReads, row.id, row.parts ?? 0),
+    };
+  });
+}
