@@ -1,3 +1,4 @@
+import { readFileSync, writeFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import {
   axe,
@@ -373,7 +374,7 @@ test('the scale shows what lies on it', async ({ page }) => {
   await steady(page, '668');
 });
 
-test('a session that ends under the cook’s hands asks to sign in again, and the weight is not lost', async ({
+test('a session that ends under the cook’s hands asks for the PIN over the page, and what was done goes on', async ({
   page,
   context,
 }) => {
@@ -384,17 +385,136 @@ test('a session that ends under the cook’s hands asks to sign in again, and th
     .first()
     .click();
   await expect(page.getByRole('tab', { name: /^Weights/ })).toBeVisible();
+  const at = page.url();
   const before = await page.getByRole('tab', { name: /^Weights/ }).textContent();
+  const weights = Number(/\d+/.exec(before ?? '')?.[0]);
   await page.waitForTimeout(6_000); // the reading again that follows the live connection: it would find the session gone first
   await page.getByRole('button', { name: /^Type/ }).click();
   await page.getByLabel('Weight, typed').fill('77');
   await context.clearCookies();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('heading', { name: 'Who is at work?' })).toBeVisible();
-  await page.getByRole('button', { name: /Jory Pellam/ }).click();
+  const cover = page.getByRole('dialog', { name: 'Still you?' });
+  await expect(cover.getByRole('heading', { name: 'Jory Pellam' })).toBeVisible();
+  await axe(page, 'the page covered');
+  // nothing below is touched or hears a key: d would mark a piece done, u take the weight back
+  await page.keyboard.type('du11119');
+  await page.keyboard.press('Backspace');
+  await page.keyboard.press('Enter');
+  await expect(cover.getByRole('alert')).toContainText('Not the PIN of Jory Pellam');
+  await page.keyboard.press('Escape');
   await page.keyboard.type('2468');
   await page.keyboard.press('Enter');
+  await expect(cover).toBeHidden();
+  expect(page.url()).toBe(at);
   await expect(page.getByTestId('saved')).toContainText('all saved');
-  const weights = Number(/\d+/.exec(before ?? '')?.[0]) + 1;
-  await expect(page.getByRole('tab', { name: `Weights, ${weights}` })).toBeVisible();
+  await expect(page.getByRole('tab', { name: `Weights, ${weights + 1}` })).toBeVisible();
+
+  // a command that does not wait in the tablet's own list, and a form that no draft is kept of
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await signInByTouch(page, 'Maren Ostle');
+  await page.goto('/ledger?show=files');
+  await page.getByLabel('From', { exact: true }).fill('2026-11-01');
+  await context.clearCookies();
+  const file = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Movements, CSV' }).click();
+  await expect(cover.getByRole('heading', { name: 'Maren Ostle' })).toBeVisible();
+  await page.keyboard.type('2468');
+  await page.keyboard.press('Enter');
+  await file;
+  await expect(page.getByLabel('From', { exact: true })).toHaveValue('2026-11-01');
+  await expect(page.getByRole('link', { name: 'Fetch' })).toHaveCount(1);
+
+  // someone else comes, and sees none of it
+  await context.clearCookies();
+  await page.getByRole('button', { name: 'The whole house' }).click();
+  await cover.getByRole('button', { name: 'Someone else' }).click();
+  await expect(page.getByRole('heading', { name: 'Who is at work?' })).toBeVisible();
+  await page.getByRole('button', { name: /Ines Calloway/ }).click();
+  await page.keyboard.type('2468');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'On the bench now' })).toBeVisible();
+  await expect(cover).toBeHidden();
+});
+
+test('a tablet left lying is covered, and uncovered by the same cook in every tab; a reload leads back to the same place', async ({
+  page,
+  context,
+}) => {
+  await page.clock.install();
+  await signInByTouch(page, 'Maren Ostle');
+  await page.goto('/larder?place=freezer');
+  await expect(page.getByText(/^\d+ lots$/)).toBeVisible();
+  const other = await context.newPage();
+  await other.goto('/limits');
+  await expect(other.getByText('selected by your house')).toBeVisible();
+  await page.clock.fastForward('31:00');
+  const cover = page.getByRole('dialog', { name: 'Still you?' });
+  await expect(cover).toBeVisible();
+  await expect(other.getByRole('dialog', { name: 'Still you?' })).toBeVisible();
+  await other.keyboard.type('2468');
+  await other.keyboard.press('Enter');
+  await expect(other.getByRole('dialog', { name: 'Still you?' })).toBeHidden();
+  await expect(cover).toBeHidden();
+  await expect(page).toHaveURL(/\/larder\?place=freezer/);
+  await page.clock.fastForward('31:00');
+  await expect(cover).toBeVisible();
+  await page.reload();
+  await page.getByRole('button', { name: /Maren Ostle/ }).click();
+  await page.keyboard.type('2468');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/^\d+ lots$/)).toBeVisible();
+  await expect(page).toHaveURL(/\/larder\?place=freezer/);
+  await expect(cover).toBeHidden();
+});
+
+test('a new version of the app waits until what is typed is sent', async ({ page }) => {
+  await page.clock.install();
+  // what is said to a worker: whether the browser lets the old one go at once is its own affair
+  let said = 0;
+  await page.exposeFunction('saidToWorker', () => {
+    said += 1;
+  });
+  await page.addInitScript(() => {
+    const say = ServiceWorker.prototype.postMessage;
+    ServiceWorker.prototype.postMessage = function (this: ServiceWorker, ...args: unknown[]) {
+      if ((args[0] as { type?: string }).type === 'SKIP_WAITING')
+        (window as unknown as Record<string, () => void>)['saidToWorker']?.();
+      return Reflect.apply(say, this, args);
+    } as typeof say;
+  });
+  await signInByTouch(page, 'Maren Ostle');
+  await page.goto('/limits');
+  await expect(page.getByText('selected by your house')).toBeVisible();
+  await page.evaluate(() => navigator.serviceWorker.ready);
+  await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
+  await page.goto('/ledger?show=files');
+  await page.getByLabel('From', { exact: true }).fill('2026-11-01');
+  const worker = `${import.meta.dirname}/../packages/web/dist/sw.js`;
+  const before = readFileSync(worker);
+  try {
+    // the page asks for its worker a moment after it stands, and again here
+    writeFileSync(worker, Buffer.concat([before, Buffer.from('\n// another version\n')]));
+    await expect
+      .poll(() =>
+        page.evaluate(async () => {
+          const registration = await navigator.serviceWorker.getRegistration();
+          await registration?.update();
+          return registration?.waiting != null;
+        }),
+      )
+      .toBe(true);
+    await page.getByRole('heading', { name: 'Ledger' }).click();
+    await page.clock.fastForward('05:00');
+    expect(said).toBe(0);
+    await expect(page.getByLabel('From', { exact: true })).toHaveValue('2026-11-01');
+    await page.getByLabel('From', { exact: true }).fill('');
+    await page.getByRole('heading', { name: 'Ledger' }).click();
+    await page.clock.fastForward('01:00');
+    expect(said).toBe(0);
+    await page.clock.fastForward('01:30');
+    await expect.poll(() => said).toBe(1);
+    await expect(page.getByLabel('From', { exact: true })).toBeVisible();
+  } finally {
+    writeFileSync(worker, before);
+  }
 });

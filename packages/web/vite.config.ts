@@ -28,7 +28,7 @@ export default defineConfig({
     fetchAppAtOnce,
     tailwindcss(),
     VitePWA({
-      registerType: 'autoUpdate',
+      registerType: 'prompt',
       injectRegister: false,
       manifest: {
         name: 'Zabrik',
@@ -47,7 +47,6 @@ export default defineConfig({
         navigateFallback: '/index.html',
         navigateFallbackDenylist: [/^\/api\//],
         clientsClaim: true,
-        skipWaiting: true,
       },
     }),
   ],

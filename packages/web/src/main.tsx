@@ -1,9 +1,11 @@
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { App, ready } from './app/App.tsx';
+import { App, isSending, ready } from './app/App.tsx';
 import { startOutbox } from './app/outbox.ts';
+import { watchTyping } from './app/update.ts';
 
 void startOutbox();
+const whenQuiet = watchTyping();
 
 const root = document.getElementById('root');
 if (root === null) throw new Error('index.html has no #root');
@@ -21,7 +23,24 @@ void Promise.race([ready(location.pathname), late]).then(() =>
 // keeping the app for a day without network is for when the screen stands
 const keepApp = async (): Promise<void> => {
   const { registerSW } = await import('virtual:pwa-register');
-  registerSW({ immediate: true });
+  const busy = isSending;
+  let taken = false;
+  const take = registerSW({
+    immediate: true,
+    onNeedRefresh: () =>
+      whenQuiet({
+        take: () => {
+          taken = true;
+          void take(true);
+        },
+        busy,
+      }),
+    // another tab may have taken it while someone is typing in this one
+    onNeedReload: () => {
+      if (taken) location.reload();
+      else whenQuiet({ take: () => location.reload(), busy });
+    },
+  });
 };
 if ('serviceWorker' in navigator) {
   const later = (): void => void setTimeout(() => void keepApp(), 1_500);

@@ -10,6 +10,7 @@ import { FIRST, screens } from '../stations/screens.ts';
 import { Refused } from './api.ts';
 import { Broken } from './Broken.tsx';
 import { dropOldDrafts } from './draft.ts';
+import { waitingNow } from './outbox.ts';
 import { breakdownQuery, houseQuery, meQuery } from './queries.ts';
 import { Shell } from './Shell.tsx';
 import { screen } from './screen.tsx';
@@ -72,6 +73,9 @@ const kept = {
   },
 };
 void persistQueryClientRestore(kept).finally(() => persistQueryClientSubscribe(kept));
+
+/** Whether something of this page is on its way that the tablet has not written down. */
+export const isSending = (): boolean => client.isMutating() > 0 || waitingNow().some((w) => w.onDisk === false);
 
 const Nothing = () => null;
 

@@ -1,17 +1,19 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { formatShare } from '@zabrik/core';
-import { useCallback, useEffect } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { Loading } from '../parts/Notice.tsx';
+import { Cover } from '../stations/access/Cover.tsx';
 import { takeAnswer } from './afterSending.ts';
-import { call, SIGNED_OUT, SOMEONE_ELSE } from './api.ts';
+import { call, Refused, SIGNED_OUT, SOMEONE_ELSE } from './api.ts';
 import { Broken, onceAnew } from './Broken.tsx';
 import { datesAreOf } from './dates.ts';
 import { api } from './endpoints.ts';
 import { watchHands } from './hands.ts';
 import { actsFor } from './intents.ts';
 import { isConnected, listen, useConnected } from './live.ts';
+import { coveredBefore, coverFor, uncover, useCovered, wasAtWork, watchCover } from './lock.ts';
 import { OldReads } from './OldReads.tsx';
 import { onSent, useOutbox, worksAs } from './outbox.ts';
 import { houseQuery, useFlow, useMe } from './queries.ts';
@@ -23,11 +25,9 @@ import { useRoom } from './title.ts';
 const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
 
 /** The stations that work, in the order of work, each with the one figure that matters there now. */
-function FlowBar() {
+function FlowBar({ leave }: { readonly leave: () => void }) {
   const { data: me } = useMe();
   const { data: flow } = useFlow();
-  const client = useQueryClient();
-  const navigate = useNavigate();
   const connected = useConnected();
   const outbox = useOutbox();
   const waiting = outbox.filter((w) => w.refused === undefined).length;
@@ -60,25 +60,6 @@ function FlowBar() {
         flow && (flow.lastMainShare === null ? 'no yield yet' : `last yield ${formatShare(flow.lastMainShare, 0)}`),
     },
   ];
-  const leave = useCallback(async (): Promise<void> => {
-    await signOut();
-    client.clear();
-    client.setQueryData(['me'], null);
-    void navigate('/sign-in');
-  }, [client, navigate]);
-  const role = me?.person.role;
-  useEffect(
-    () =>
-      role === undefined
-        ? undefined
-        : watchHands({
-            role,
-            tell: () => call(api.access.stillHere, {}),
-            leave: () => void leave(),
-            connected: isConnected,
-          }),
-    [role, leave],
-  );
   return (
     <header className="no-print flex h-[52px] items-stretch bg-flow text-white">
       <NavLink
@@ -147,7 +128,7 @@ function FlowBar() {
         <button
           type="button"
           className="ml-auto min-h-10 rounded-md border border-white/40 px-3 whitespace-nowrap text-[14px] hover:bg-white/10"
-          onClick={() => void leave()}
+          onClick={leave}
         >
           Sign out
         </button>
@@ -167,7 +148,61 @@ export function Shell() {
   // said before anything below is drawn
   if (house !== undefined) datesAreOf(house.timezone);
   const client = useQueryClient();
+  const navigate = useNavigate();
+  const covered = useCovered();
   const personId = me?.person.id;
+  const role = me?.person.role;
+  // whoever comes next begins at the beginning
+  const left = useRef(false);
+  const leave = useCallback(async (): Promise<void> => {
+    left.current = true;
+    await signOut();
+    client.clear();
+    client.setQueryData(['me'], null);
+    uncover(false);
+    void navigate('/sign-in');
+  }, [client, navigate]);
+
+  useEffect(() => {
+    if (personId !== undefined && coveredBefore() === personId) coverFor(personId);
+  }, [personId]);
+  useEffect(
+    () =>
+      role === undefined || personId === undefined || covered
+        ? undefined
+        : watchHands({
+            role,
+            tell: () => call(api.access.stillHere, {}),
+            leave: () => {
+              coverFor(personId);
+              void signOut();
+            },
+            connected: isConnected,
+          }),
+    [role, personId, covered],
+  );
+  useEffect(
+    () =>
+      watchCover((of) => {
+        if (of !== undefined) {
+          if (of === personId) coverFor(of);
+          return;
+        }
+        // uncovered in another tab: by the same person, or someone else is at work now
+        call(api.access.me, {}).then(
+          (now) => {
+            client.setQueryData(['me'], now);
+            uncover(now.person.id === personId);
+          },
+          (error: unknown) => {
+            if (!(error instanceof Refused)) return;
+            client.setQueryData(['me'], null);
+            uncover(false);
+          },
+        );
+      }),
+    [client, personId],
+  );
 
   useEffect(() => actsFor(personId), [personId]);
   useEffect(
@@ -179,9 +214,12 @@ export function Shell() {
       ),
     [me],
   );
-  useEffect(() => (personId === undefined ? undefined : listen(client)), [client, personId]);
+  useEffect(() => (personId === undefined || covered ? undefined : listen(client)), [client, personId, covered]);
   useEffect(() => {
-    const signedOut = (): void => void client.setQueryData(['me'], null);
+    const signedOut = (): void => {
+      if (personId !== undefined && wasAtWork()) coverFor(personId);
+      else client.setQueryData(['me'], null);
+    };
     const someoneElse = (): void => void client.invalidateQueries({ queryKey: ['me'] });
     addEventListener(SIGNED_OUT, signedOut);
     addEventListener(SOMEONE_ELSE, someoneElse);
@@ -189,7 +227,7 @@ export function Shell() {
       removeEventListener(SIGNED_OUT, signedOut);
       removeEventListener(SOMEONE_ELSE, someoneElse);
     };
-  }, [client]);
+  }, [client, personId]);
   useEffect(() => {
     // rare, and nothing waits for it: its script is fetched when the records were brought back
     if (me?.restored != null)
@@ -209,16 +247,42 @@ export function Shell() {
 
   if (isPending) return <Loading />;
   if (me === null || (me === undefined && isError))
-    return <Navigate to="/sign-in" replace state={{ from: location.pathname }} />;
+    return (
+      <Navigate
+        to="/sign-in"
+        replace
+        state={left.current ? null : { from: `${location.pathname}${location.search}` }}
+      />
+    );
   return (
     <div className="flex min-h-dvh flex-col">
-      <a href="#work" className="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-sheet focus:p-3">
+      {covered && (
+        <Cover
+          me={me}
+          onBack={() => void leave()}
+          onIn={(now) => {
+            client.setQueryData(['me'], now);
+            uncover(true);
+            void client.invalidateQueries();
+          }}
+        />
+      )}
+      <a
+        href="#work"
+        inert={covered}
+        className="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-sheet focus:p-3"
+      >
         To the work
       </a>
-      <FlowBar />
-      <TimerBell />
+      <div inert={covered}>
+        <FlowBar leave={() => void leave()} />
+      </div>
+      {/* what rings is seen whoever stands there */}
+      <div inert={covered} className={covered ? 'fixed inset-x-0 top-0 z-50' : ''}>
+        <TimerBell />
+      </div>
       <OldReads />
-      <main id="work" className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
+      <main id="work" inert={covered} className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
         <ErrorBoundary FallbackComponent={Broken} onError={(error) => onceAnew(error)} resetKeys={[location.pathname]}>
           <Outlet />
         </ErrorBoundary>

@@ -1,6 +1,7 @@
-import { afterEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { addressOf, call, Refused, SIGNED_OUT, Unreachable } from './api.ts';
 import { api } from './endpoints.ts';
+import { coveredBefore, coverFor, uncover } from './lock.ts';
 
 afterEach(() => vi.unstubAllGlobals());
 
@@ -60,5 +61,72 @@ describe('calling the server', () => {
     await expect(call(api.house.read, {})).rejects.toThrow(Unreachable);
     vi.stubGlobal('fetch', () => Promise.reject(new TypeError('failed')));
     await expect(call(api.house.read, {})).rejects.toThrow(Unreachable);
+  });
+});
+
+describe('a page that is covered', () => {
+  const person = '019a0000-0000-7000-8000-00000000000a';
+  const ended = (): Response =>
+    Response.json({ code: 'not_signed_in', title: 'Sign in first.', status: 401 }, { status: 401 });
+  const fine = (): Response => Response.json({});
+  let answers: (() => Response)[];
+  const fetching = vi.fn((_url: string, _init?: RequestInit) => Promise.resolve((answers.shift() ?? fine)()));
+  const cover = (): void => coverFor(person);
+  beforeEach(() => {
+    fetching.mockClear();
+    vi.stubGlobal('fetch', fetching);
+    addEventListener(SIGNED_OUT, cover);
+  });
+  afterEach(() => {
+    removeEventListener(SIGNED_OUT, cover);
+    uncover(false);
+  });
+  const headers = (n: number): Headers => new Headers(fetching.mock.calls[n]?.[1]?.headers);
+  const soon = () => new Promise((done) => setTimeout(done, 20));
+
+  it('sends what met the end of the session again once its person is back: under the same key, and as theirs', async () => {
+    answers = [ended, fine];
+    const done = vi.fn();
+    const sent = call(api.bench.cancel, { params: { breakdownId: lot }, body: {} }).then(done);
+    await soon();
+    expect(fetching).toHaveBeenCalledTimes(1);
+    expect(done).not.toHaveBeenCalled();
+    uncover(true);
+    await sent;
+    expect(done).toHaveBeenCalled();
+    expect(headers(1).get('idempotency-key')).toBe(headers(0).get('idempotency-key'));
+    expect([headers(0).get('zabrik-person'), headers(1).get('zabrik-person')]).toEqual([null, person]);
+  });
+
+  it('refuses it where someone else came, and asks no third time where the session ends again', async () => {
+    answers = [ended];
+    const gone = call(api.house.read, {});
+    await soon();
+    uncover(false);
+    await expect(gone).rejects.toMatchObject({ code: 'not_signed_in' });
+    answers = [ended, ended];
+    const again = call(api.house.read, {});
+    await soon();
+    uncover(true);
+    await expect(again).rejects.toMatchObject({ code: 'not_signed_in' });
+    expect(fetching).toHaveBeenCalledTimes(3);
+  });
+
+  it('asks for nothing meanwhile but for who is signed in', async () => {
+    cover();
+    answers = [];
+    const read = call(api.house.read, {});
+    await call(api.access.houses, {});
+    expect(fetching.mock.calls.map(([url]) => url)).toEqual(['/api/v1/houses']);
+    uncover(true);
+    await read;
+    expect(fetching).toHaveBeenCalledTimes(2);
+  });
+
+  it('stays covered for its person in a page opened anew, until they or someone else come', () => {
+    cover();
+    expect(coveredBefore()).toBe(person);
+    uncover(true);
+    expect(coveredBefore()).toBeUndefined();
   });
 });

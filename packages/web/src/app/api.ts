@@ -2,6 +2,7 @@ import type { Answer, Ask, Endpoint, EndpointId, ProblemCode, ProblemDocument } 
 import { noteDone } from './done.ts';
 import { takeEarly } from './early.ts';
 import { intentOf, keyOf, settled } from './intents.ts';
+import { noteAnswered, uncovered } from './lock.ts';
 
 /** A refusal of the server, with the sentence to show and the field to put right where there is one. */
 export class Refused extends Error {
@@ -111,6 +112,28 @@ export const isDefinite = (error: unknown): error is Refused =>
   ![401, 408, 429].includes(error.status) &&
   error.code !== 'other_person';
 
+const signedOut = (): Refused => new Refused({ code: 'not_signed_in', title: 'Sign in first.', status: 401 });
+
+/** Sends what needs someone signed in. While the page is covered it waits; what met the end of the session goes again once its person is back. */
+async function sendSignedIn(method: string, url: string, body: unknown, marks: Marks): Promise<unknown> {
+  const asked = async (again: boolean): Promise<unknown> => {
+    const personId = await uncovered();
+    if (personId === 'gone') throw signedOut();
+    try {
+      const answer = await send(method, url, body, personId === undefined ? marks : { personId, ...marks });
+      noteAnswered();
+      return answer;
+    } catch (error) {
+      if (again && error instanceof Refused && error.code === 'not_signed_in') return asked(false);
+      throw error;
+    }
+  };
+  return asked(true);
+}
+
+/** Who is signed in, and signing in and out, are asked whatever the page looks like. */
+const isOfAccess = ({ id }: Pick<Endpoint, 'id'>): boolean => id.startsWith('access.');
+
 /**
  * Calls an endpoint of the contract. A command goes out under the key of its intent: pressed again after an answer that was lost, it is the
  * same command. A key is given only by what keeps its own, as the outbox does.
@@ -118,12 +141,13 @@ export const isDefinite = (error: unknown): error is Refused =>
 export async function call<E extends Endpoint>(endpoint: E, ask: Ask<E>, key?: string): Promise<Answer<E>> {
   const parts = ask as Parts;
   const address = addressOf(endpoint, parts);
+  const sent = isOfAccess(endpoint) ? send : sendSignedIn;
   if (!endpoint.command || key !== undefined)
-    return (await send(endpoint.method, address, parts.body, { key })) as Answer<E>;
+    return (await sent(endpoint.method, address, parts.body, { key })) as Answer<E>;
   const intent = intentOf(endpoint.id, parts);
   const sentAs = keyOf(intent);
   try {
-    const answer = (await send(endpoint.method, address, parts.body, { key: sentAs })) as Answer<E>;
+    const answer = (await sent(endpoint.method, address, parts.body, { key: sentAs })) as Answer<E>;
     settled(intent);
     noteDone({
       key: sentAs,

@@ -1,23 +1,26 @@
 /** Reads that several stations share. A station's own stand beside its screens. */
-import { useQuery } from '@tanstack/react-query';
+import { type QueryClient, useQuery } from '@tanstack/react-query';
 import type { EndpointId, House, Me } from '@zabrik/contract';
 import { mayDo } from '@zabrik/contract/roles';
 import { formatMoney } from '@zabrik/core';
 import { call, Refused } from './api.ts';
 import { api } from './endpoints.ts';
+import { wasAtWork } from './lock.ts';
 import { signedOutHere } from './signOut.ts';
 
 const HOUR = 3_600_000;
 
 export const meQuery = {
   queryKey: ['me'],
-  queryFn: async (): Promise<Me | null> => {
+  queryFn: async ({ client }: { readonly client: QueryClient }): Promise<Me | null> => {
     if (await signedOutHere()) return null;
     try {
       return await call(api.access.me, {});
     } catch (error) {
-      if (error instanceof Refused && error.status === 401) return null;
-      throw error;
+      if (!(error instanceof Refused && error.status === 401)) throw error;
+      // on a page someone was at work on, they are asked over it
+      const before = client.getQueryData<Me | null>(['me']);
+      return before != null && wasAtWork() ? before : null;
     }
   },
   staleTime: HOUR,

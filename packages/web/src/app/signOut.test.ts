@@ -1,8 +1,10 @@
+import { QueryClient } from '@tanstack/react-query';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { me } from '../testing/kitchen.ts';
 import { meQuery } from './queries.ts';
 import { signedInAnew, signOut } from './signOut.ts';
 
+const who = () => meQuery.queryFn({ client: new QueryClient() });
 const asked: string[] = [];
 let network = true;
 let open = true;
@@ -30,11 +32,11 @@ describe('signing out', () => {
   it('without the network lets nobody in by the session that still stands, and ends it once the network is back', async () => {
     network = false;
     await signOut();
-    expect(await meQuery.queryFn()).toBeNull();
+    expect(await who()).toBeNull();
     network = true;
-    expect(await meQuery.queryFn()).toBeNull();
+    expect(await who()).toBeNull();
     expect(open).toBe(false);
-    expect(await meQuery.queryFn()).toBeNull();
+    expect(await who()).toBeNull();
     expect(asked.at(-1)).toMatch(/^GET/);
   });
 
@@ -42,7 +44,7 @@ describe('signing out', () => {
     await signOut();
     expect(open).toBe(false);
     open = true;
-    expect(await meQuery.queryFn()).toEqual(me);
+    expect(await who()).toEqual(me);
   });
 
   it('is not owed any more once someone has signed in anew', async () => {
@@ -50,6 +52,6 @@ describe('signing out', () => {
     await signOut();
     signedInAnew();
     network = true;
-    expect(await meQuery.queryFn()).toEqual(me);
+    expect(await who()).toEqual(me);
   });
 });

@@ -1,21 +1,15 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Answer } from '@zabrik/contract';
 import { roleNames } from '@zabrik/contract/roles';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { call } from '../../app/api.ts';
-import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
+import { uncover } from '../../app/lock.ts';
 import { useOutbox } from '../../app/outbox.ts';
-import { signedInAnew } from '../../app/signOut.ts';
 import { useRoom } from '../../app/title.ts';
 import { Button } from '../../parts/Button.tsx';
-import { Field } from '../../parts/Field.tsx';
-import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
-import { NumberPad } from '../../parts/NumberPad.tsx';
-
-type Door = Answer<typeof api.access.door>;
-type Person = Door['people'][number];
+import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
+import { Pad, type Person } from './Pad.tsx';
 
 const initials = (name: string): string =>
   name
@@ -23,121 +17,6 @@ const initials = (name: string): string =>
     .map((word) => word.charAt(0))
     .join('')
     .slice(0, 2);
-
-function Pad({
-  person,
-  demoPin,
-  onBack,
-}: {
-  readonly person: Person;
-  readonly demoPin: string | null;
-  readonly onBack: () => void;
-}) {
-  const [pin, setPin] = useState('');
-  const [password, setPassword] = useState<string | undefined>(undefined);
-  const client = useQueryClient();
-  const navigate = useNavigate();
-  const from = (useLocation().state as { from?: string } | null)?.from ?? '/bench';
-  const signIn = useCommand(api.access.signIn, {
-    onDone: (me) => {
-      signedInAnew();
-      client.setQueryData(['me'], me);
-      void navigate(from, { replace: true });
-    },
-    onFailed: () => setPin(''),
-  });
-  const { send, pending } = signIn;
-  const enter = useCallback(() => {
-    if (pin.length >= 4 && !pending) send({ body: { personId: person.id, pin } });
-  }, [pin, pending, send, person.id]);
-  const add = useCallback((digit: string) => setPin((before) => (before.length < 6 ? before + digit : before)), []);
-
-  useEffect(() => {
-    if (password !== undefined) return undefined;
-    const onKey = (event: KeyboardEvent): void => {
-      if (/^\d$/.test(event.key)) add(event.key);
-      else if (event.key === 'Backspace') setPin((before) => before.slice(0, -1));
-      else if (event.key === 'Escape') onBack();
-      else if (event.key === 'Enter' && !(event.target instanceof HTMLButtonElement)) enter();
-      else return;
-      event.preventDefault();
-    };
-    addEventListener('keydown', onKey);
-    return () => removeEventListener('keydown', onKey);
-  }, [add, enter, onBack, password]);
-
-  return (
-    <section aria-label={`Sign in as ${person.name}`} className="mx-auto w-[360px]">
-      <h2 className="text-2xl font-bold">{person.name}</h2>
-      <p className="mb-4 text-ink-soft">{roleNames[person.role]}</p>
-      {password === undefined ? (
-        <>
-          <div
-            role="status"
-            aria-label={`${pin.length} digits typed`}
-            className="mb-4 flex h-14 items-center justify-center gap-3 rounded-plate border-[1.5px] border-ink bg-white"
-          >
-            {pin === '' ? (
-              <span className="text-ink-soft">PIN, four to six digits</span>
-            ) : (
-              Array.from(pin, (_, i) => <span key={`digit-${String(i)}`} className="size-4 rounded-full bg-ink" />)
-            )}
-          </div>
-          <NumberPad
-            label="PIN"
-            onDigit={add}
-            onBack={() => setPin((before) => before.slice(0, -1))}
-            onDone={enter}
-            doneLabel="Sign in"
-            doneDisabled={pin.length < 4 || pending}
-          />
-        </>
-      ) : (
-        <form
-          className="grid gap-3"
-          onSubmit={(event) => {
-            event.preventDefault();
-            send({ body: { personId: person.id, password } });
-          }}
-        >
-          <Field
-            label="Password"
-            type="password"
-            autoComplete="current-password"
-            value={password}
-            onChange={(event) => setPassword(event.target.value)}
-            autoFocus
-          />
-          <Button type="submit" look="strong" size="bench" disabled={password.length < 8 || pending}>
-            Sign in
-          </Button>
-        </form>
-      )}
-      <div className="mt-4 min-h-16">
-        {signIn.error !== null ? (
-          <Notice tone="alarm">{signIn.error.message}</Notice>
-        ) : (
-          demoPin !== null &&
-          password === undefined && <Notice tone="calm">Demo: the PIN is {demoPin} for everyone.</Notice>
-        )}
-      </div>
-      <div className="mt-3 flex gap-3">
-        <Button size="bench" className="flex-1" onClick={onBack}>
-          Someone else
-        </Button>
-        {person.hasPassword && (
-          <Button
-            size="bench"
-            className="flex-1"
-            onClick={() => setPassword((before) => (before === undefined ? '' : undefined))}
-          >
-            {password === undefined ? 'Use a password' : 'Use the PIN'}
-          </Button>
-        )}
-      </div>
-    </section>
-  );
-}
 
 /** How much of each person's work is kept on this tablet: it goes out under their own sign-in. */
 function useKeptOf(): (personId: string) => string | undefined {
@@ -158,6 +37,9 @@ function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: ((
   const [chosen, setChosen] = useState<Person | undefined>(undefined);
   const door = useQuery({ queryKey: ['door', slug], queryFn: () => call(api.access.door, { params: { slug } }) });
   const back = useCallback(() => setChosen(undefined), []);
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const from = (useLocation().state as { from?: string } | null)?.from ?? '/bench';
   const keptOf = useKeptOf();
   if (door.isPending) return <Loading />;
   if (door.isError) return <Failed error={door.error} again={() => void door.refetch()} />;
@@ -219,7 +101,16 @@ function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: ((
           </ul>
         </section>
       ) : (
-        <Pad person={chosen} demoPin={door.data.demoPin} onBack={back} />
+        <Pad
+          person={chosen}
+          demoPin={door.data.demoPin}
+          onBack={back}
+          onIn={(me) => {
+            client.setQueryData(['me'], me);
+            uncover(true);
+            void navigate(from, { replace: true });
+          }}
+        />
       )}
     </div>
   );
