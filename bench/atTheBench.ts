@@ -7,12 +7,13 @@ import { chromium } from '@playwright/test';
 import { allPlans } from '@zabrik/catalogue';
 import { believeShare, expectPieces } from '@zabrik/core';
 import { seededRandom } from '@zabrik/core/twin';
+import { type InTurn, inTurn } from './reference.ts';
 
 const percentile = (values: readonly number[], p: number): number =>
   [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * p))] ?? Number.NaN;
 
-/** Milliseconds to join 5,000 own records with the handbook and expect every piece of a plan of 20. Middle and slowest of 40 goes. */
-export function expectationTimes(): { readonly middle: number; readonly slowest: number } {
+/** Joining 5,000 own records with the handbook and expecting every piece of a plan of 20. */
+export async function expectationTimes(): Promise<InTurn> {
   const random = seededRandom('expectation');
   const base = allPlans[0]?.stages[0]?.pieces[0];
   if (base === undefined) throw new Error('no plan');
@@ -21,9 +22,7 @@ export function expectationTimes(): { readonly middle: number; readonly slowest:
     id: `p${i}`,
     records: Array.from({ length: 250 }, () => Math.max(0.01, 0.049 + 0.006 * random.normal())),
   }));
-  const times: number[] = [];
-  for (let go = 0; go < 40; go += 1) {
-    const before = performance.now();
+  return inTurn(() =>
     expectPieces(
       2_000_000,
       pieces.map((p) => ({
@@ -34,10 +33,8 @@ export function expectationTimes(): { readonly middle: number; readonly slowest:
         accumulates: false,
       })),
       { mean: 0.02, sd: 0.008 },
-    );
-    times.push(performance.now() - before);
-  }
-  return { middle: percentile(times, 0.5), slowest: Math.max(...times) };
+    ),
+  );
 }
 
 export interface Hands {
@@ -45,21 +42,13 @@ export interface Hands {
   readonly ribbonP95: number;
   readonly framesPerSecond: number;
   readonly longFrames: number;
+  /** The same of a page that does nothing else: a key that paints, a square that moves. */
+  readonly bareKeyMiddle: number;
+  readonly bareFramesPerSecond: number;
 }
 
-/** Presses the take key on a real bench and waits for the ribbon to be painted; then counts frames while the pan trembles. */
-export async function hands(base: string, cookie: string, breakdownId: string): Promise<Hands> {
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-dev-shm-usage'],
-  });
-  try {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
-    const [name = '', value = ''] = cookie.split('=');
-    await context.addCookies([{ name, value, url: base }]);
-    const page = await context.newPage();
-    // as text: what compiles this file would write its own helpers into a function
-    await page.addInitScript(`
+/** What every page here watches with: the time from a key until what it adds is painted, and the frames of five seconds. As text: what compiles this file would write its own helpers into a function. */
+const WATCH = `
       window.presses = [];
       addEventListener('keydown', (event) => {
         if (event.key !== ' ') return;
@@ -76,7 +65,28 @@ export async function hands(base: string, cookie: string, breakdownId: string): 
         const times = [];
         const step = (now) => { times.push(now); if (now - times[0] < 5000) requestAnimationFrame(step); else done(times); };
         requestAnimationFrame(step);
-      });`);
+      });`;
+const gapsOf = (times: readonly number[]): readonly number[] => times.slice(1).map((t, i) => t - (times[i] ?? t));
+const perSecond = (gaps: readonly number[]): number => (gaps.length * 1_000) / gaps.reduce((a, b) => a + b, 0);
+
+/** Presses the take key on a real bench and waits for the ribbon to be painted; then counts frames while the pan trembles. */
+export async function hands(base: string, bareBase: string, cookie: string, breakdownId: string): Promise<Hands> {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-dev-shm-usage'],
+  });
+  try {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
+    const [name = '', value = ''] = cookie.split('=');
+    await context.addCookies([{ name, value, url: base }]);
+    const page = await context.newPage();
+    await page.addInitScript(WATCH);
+    const bare = await context.newPage();
+    await bare.addInitScript(WATCH);
+    await bare.goto(`${bareBase}/keys`);
+    await bare.evaluate(
+      `addEventListener('keydown', (event) => { if (event.key === ' ') document.querySelector('figure').append(document.createElement('button')); })`,
+    );
     await page.goto(`${base}/bench/${breakdownId}`);
     await page.waitForSelector('button[aria-keyshortcuts="Space"]:not([disabled])');
     await page.waitForTimeout(1_000);
@@ -99,8 +109,16 @@ export async function hands(base: string, cookie: string, breakdownId: string): 
         .click();
       await page.keyboard.press(' ');
       await page.waitForTimeout(250);
+      await bare.bringToFront();
+      await bare.keyboard.press(' ');
+      await bare.waitForTimeout(100);
+      await page.bringToFront();
     }
-    const presses = await page.evaluate(() => (window as unknown as { presses: number[] }).presses);
+    const pressesOf = (of: typeof page): Promise<number[]> =>
+      of.evaluate(() => (window as unknown as { presses: number[] }).presses);
+    const framesOf = (of: typeof page): Promise<number[]> =>
+      of.evaluate(() => (window as unknown as { frames5: () => Promise<number[]> }).frames5());
+    const [presses, barePresses] = [await pressesOf(page), await pressesOf(bare)];
     let trembling = true;
     const tremble = (async () => {
       for (let i = 0; trembling; i += 1) {
@@ -111,15 +129,22 @@ export async function hands(base: string, cookie: string, breakdownId: string): 
         await new Promise((done) => setTimeout(done, 100));
       }
     })();
-    const frames = await page.evaluate(() => (window as unknown as { frames5: () => Promise<number[]> }).frames5());
+    const frames = gapsOf(await framesOf(page));
     trembling = false;
     await tremble;
-    const gaps = frames.slice(1).map((t, i) => t - (frames[i] ?? t));
+    await bare.bringToFront();
+    await bare.goto(`${bareBase}/frames`);
+    await bare.evaluate(
+      `requestAnimationFrame(function move(now) { document.querySelector('#moved').style.transform = 'translateX(' + (now % 300) + 'px)'; requestAnimationFrame(move); })`,
+    );
+    const bareFrames = gapsOf(await framesOf(bare));
     return {
       ribbonMiddle: percentile(presses, 0.5),
       ribbonP95: percentile(presses, 0.95),
-      framesPerSecond: (gaps.length * 1_000) / gaps.reduce((a, b) => a + b, 0),
-      longFrames: gaps.filter((g) => g > 25).length / gaps.length,
+      framesPerSecond: perSecond(frames),
+      longFrames: frames.filter((g) => g > 25).length / frames.length,
+      bareKeyMiddle: percentile(barePresses, 0.5),
+      bareFramesPerSecond: perSecond(bareFrames),
     };
   } finally {
     await browser.close();

@@ -7,6 +7,8 @@ export interface FirstScreen {
   readonly benchMs: number;
   /** The same when the tablet has opened it before: files kept by the service worker. */
   readonly againMs: number;
+  /** A page that carries as many bytes of script and mounts an empty React tree, opened in turn with the bench. */
+  readonly emptyMs: number;
 }
 
 const KB = 1_000;
@@ -33,6 +35,7 @@ async function usableAfter(page: Page, address: string, ready: string): Promise<
 
 export async function firstScreen(
   base: string,
+  bareBase: string,
   cookie: string,
   breakdownId: string,
   slowdown: number,
@@ -47,7 +50,7 @@ export async function firstScreen(
       '--disable-dev-shm-usage',
     ],
   });
-  const open = async (path: string, ready: string) => {
+  const open = async (address: string, ready: string) => {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
     const [name = '', value = ''] = cookie.split('=');
     await context.addCookies([{ name, value, url: base }]);
@@ -63,7 +66,7 @@ export async function firstScreen(
     session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
       if (scripts.has(requestId)) bytes += encodedDataLength;
     });
-    const ms = await usableAfter(page, `${base}${path}`, ready);
+    const ms = await usableAfter(page, address, ready);
     await page.waitForTimeout(300);
     await context.close();
     return { ms, kb: bytes / KB };
@@ -91,10 +94,15 @@ export async function firstScreen(
     return times.sort((a, b) => a - b);
   };
   try {
-    await open('/sign-in', 'h1'); // the browser's own start is not ours
-    const signIn = await open('/sign-in', 'h1');
+    await open(`${base}/sign-in`, 'h1'); // the browser's own start is not ours
+    const signIn = await open(`${base}/sign-in`, 'h1');
     const runs = [];
-    for (let i = 0; i < RUNS; i += 1) runs.push(await open(`/bench/${breakdownId}`, TAKE));
+    const empty: number[] = [];
+    for (let i = 0; i < RUNS; i += 1) {
+      runs.push(await open(`${base}/bench/${breakdownId}`, TAKE));
+      empty.push((await open(`${bareBase}/tree`, '#ready')).ms);
+    }
+    empty.sort((a, b) => a - b);
     runs.sort((a, b) => a.ms - b.ms);
     const again = await openAgain(`/bench/${breakdownId}`, TAKE);
     return {
@@ -102,6 +110,7 @@ export async function firstScreen(
       benchKb: runs[MIDDLE]?.kb ?? Number.NaN,
       benchMs: runs[MIDDLE]?.ms ?? Number.NaN,
       againMs: again[MIDDLE] ?? Number.NaN,
+      emptyMs: empty[MIDDLE] ?? Number.NaN,
     };
   } finally {
     await browser.close();

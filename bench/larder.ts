@@ -4,21 +4,21 @@ import { parseGs1, readPriceRows, traceDown, traceUp, writeGs1 } from '@zabrik/c
 import { seededRandom } from '@zabrik/core/twin';
 import pg from 'pg';
 import type { Session } from '../e2e/kitchenProcess.ts';
+import { barestServer, type InTurn, inTurn } from './reference.ts';
 
-const percentile = (values: readonly number[], p: number): number =>
-  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * p))] ?? Number.NaN;
+/** Box codes read at a go. */
+export const CODES = 2_000;
 
 export interface LarderTimes {
   readonly lots: number;
   readonly movements: number;
-  readonly firstMiddle: number;
-  readonly firstSlowest: number;
+  readonly first: InTurn;
   readonly framesPerSecond: number;
   readonly longFrames: number;
-  readonly traceMiddle: number;
-  readonly traceSlowest: number;
-  readonly recallReckoned: number;
-  readonly codesPerSecond: number;
+  readonly traces: InTurn;
+  readonly reckoned: InTurn;
+  /** Two thousand of them at a go. */
+  readonly codes: InTurn;
   readonly pricesMs: number;
 }
 
@@ -150,16 +150,6 @@ async function fillHouse(databaseUrl: string): Promise<{ readonly rootId: string
   }
 }
 
-const timesOf = async (goes: number, work: () => Promise<unknown>): Promise<number[]> => {
-  const times: number[] = [];
-  for (let i = 0; i < goes; i += 1) {
-    const before = performance.now();
-    await work();
-    times.push(performance.now() - before);
-  }
-  return times;
-};
-
 /** Frames while the list of 20,000 is scrolled by hand: a wheel turn every frame for five seconds. */
 async function scrolling(base: string, cookie: string): Promise<{ perSecond: number; late: number }> {
   const browser = await chromium.launch({
@@ -189,9 +179,9 @@ async function scrolling(base: string, cookie: string): Promise<{ perSecond: num
   }
 }
 
-function boxCodes(): number {
+function boxCodes(): Promise<InTurn> {
   const random = seededRandom('box codes');
-  const codes = Array.from({ length: 2_000 }, (_, i) =>
+  const codes = Array.from({ length: CODES }, (_, i) =>
     writeGs1([
       { ai: '01', raw: '99521234001013' },
       { ai: '3103', raw: String(random.whole(100, 20_000)).padStart(6, '0') },
@@ -199,14 +189,9 @@ function boxCodes(): number {
       { ai: '10', raw: `L${i}-${random.whole(1, 9_999)}` },
     ]),
   );
-  for (const code of codes) parseGs1(code, 2026); // warm
-  let done = 0;
-  const before = performance.now();
-  while (performance.now() - before < 1_000) {
+  return inTurn(() => {
     for (const code of codes) parseGs1(code, 2026);
-    done += codes.length;
-  }
-  return (done / (performance.now() - before)) * 1_000;
+  });
 }
 
 /** Reads and sends a list of 10,000 rows as the screen does: in parts of a thousand. Whole, milliseconds. */
@@ -241,28 +226,31 @@ export async function larderTimes(base: string, databaseUrl: string, chef: Sessi
   const page = (await list()) as { lots: unknown[]; total: number };
   if (page.lots.length !== 200) throw new Error('the larder is not full');
   // what the first painting waits for: the list and the sums of its groups, asked together as the screen does
-  const first = await timesOf(20, () => Promise.all([list(), chef.get('/api/v1/lot-groups?by=date')]));
+  const barest = await barestServer(databaseUrl);
+  const first = await inTurn(() => Promise.all([list(), chef.get('/api/v1/lot-groups?by=date')]), barest.ask, 20);
   const trace = () => chef.get(`/api/v1/lots/${rootId}/trace`);
   const family = (await trace()) as { lots: unknown[]; movements: Parameters<typeof traceDown>[1] };
   if (family.lots.length < DESCENDANTS) throw new Error(`only ${family.lots.length} descendants`);
-  await timesOf(4, trace); // a server that has been open for a while
-  const traces = await timesOf(20, trace);
-  const reckoned = await timesOf(10, async () => {
-    traceDown(rootId, family.movements);
-    traceUp(rootId, family.movements);
-  });
+  const traces = await inTurn(trace, barest.ask, 20);
+  await barest.stop();
+  const reckoned = await inTurn(
+    () => {
+      traceDown(rootId, family.movements);
+      traceUp(rootId, family.movements);
+    },
+    undefined,
+    10,
+  );
   const frames = await scrolling(base, chef.cookie);
   return {
     lots: page.total,
     movements,
-    firstMiddle: percentile(first, 0.5),
-    firstSlowest: Math.max(...first),
+    first,
     framesPerSecond: frames.perSecond,
     longFrames: frames.late,
-    traceMiddle: percentile(traces, 0.5),
-    traceSlowest: Math.max(...traces),
-    recallReckoned: percentile(reckoned, 0.5),
-    codesPerSecond: boxCodes(),
+    traces,
+    reckoned,
+    codes: await boxCodes(),
     pricesMs,
   };
 }

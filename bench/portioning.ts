@@ -2,16 +2,12 @@
 import { templateById } from '@zabrik/catalogue/portioning';
 import { type CutWish, fitProfile, type PieceTemplate, type PortionSize, planCuts } from '@zabrik/core';
 import { cutByLength, cutByRuler, drawFillet, seededRandom } from '@zabrik/core/twin';
-
-export interface Times {
-  readonly middle: number;
-  readonly p95: number;
-}
+import { type InTurn, inTurn } from './reference.ts';
 
 export interface PortioningTimes {
-  readonly twelve: Times;
-  readonly five: Times;
-  readonly fiveLimited: Times;
+  readonly twelve: InTurn;
+  readonly five: InTurn;
+  readonly fiveLimited: InTurn;
   readonly fillets: number;
   readonly rulerIn: number;
   readonly eyeIn: number;
@@ -45,19 +41,7 @@ const wish = (sizes: readonly PortionSize[]): CutWish => ({
   endMinorPerKg: 600,
 });
 
-export function timesOf(work: () => unknown): Times {
-  const times: number[] = [];
-  for (let i = 0; i < 60; i += 1) {
-    const before = performance.now();
-    work();
-    // the first tries warm the code up, as opening the screen does
-    if (i >= 20) times.push(performance.now() - before);
-  }
-  times.sort((a, b) => a - b);
-  return { middle: times[20] ?? Number.NaN, p95: times[37] ?? Number.NaN };
-}
-
-export function portioningTimes(): PortioningTimes {
+export async function portioningTimes(): Promise<PortioningTimes> {
   const loin = fitProfile(template('loin'), { massMg: 1_500_000, lengthMm: 520 });
   const two = wish([size('a', 150, 700, 6), size('b', 90, 400, 6)]);
   if (planCuts(loin, two).portions.length !== 12) throw new Error('not twelve portions');
@@ -87,9 +71,9 @@ export function portioningTimes(): PortioningTimes {
     theirsAway += eye.giveAwayMg;
   }
   return {
-    twelve: timesOf(() => planCuts(loin, two)),
-    five: timesOf(() => planCuts(side, five(null))),
-    fiveLimited: timesOf(() => planCuts(side, five(4))),
+    twelve: await inTurn(() => planCuts(loin, two)),
+    five: await inTurn(() => planCuts(side, five(null))),
+    fiveLimited: await inTurn(() => planCuts(side, five(4))),
     fillets: FILLETS,
     rulerIn: oursIn / ours,
     eyeIn: theirsIn / theirs,

@@ -2,13 +2,13 @@
 import { allUses, useById } from '@zabrik/catalogue';
 import { media } from '@zabrik/catalogue/heat';
 import { type CoolingBatch, coolingCurve, fitCooling, type OfferedLot, scaleUse } from '@zabrik/core';
-import { type Times, timesOf } from './portioning.ts';
+import { type InTurn, inTurn } from './reference.ts';
 
 export interface PotTimes {
-  readonly six: Times;
-  readonly fit: Times;
-  readonly scale: Times;
-  readonly all: Times;
+  readonly six: InTurn;
+  readonly fit: InTurn;
+  readonly scale: InTurn;
+  readonly all: InTurn;
   readonly uses: number;
 }
 
@@ -19,7 +19,7 @@ const pot: CoolingBatch = {
   setsAtC: 15,
 };
 
-export function potTimes(): PotTimes {
+export async function potTimes(): Promise<PotTimes> {
   const fumet = useById.get('fish-fumet');
   if (fumet === undefined) throw new Error('no fumet');
   const kinds = [...fumet.accepts, ...fumet.refuses.map((r) => r.category)];
@@ -40,11 +40,11 @@ export function potTimes(): PotTimes {
   return {
     uses: allUses.length,
     // a day's curve of each, as the screen draws them, one gelling
-    six: timesOf(() => media.slice(0, 6).map((m) => coolingCurve(pot, m, { minutes: 1_440 }))),
-    fit: timesOf(() => fitCooling(pot, cold, log)),
-    scale: timesOf(() => scaleUse(fumet, lots, { onHandMg: { vegetables: 500_000 }, vesselLitres: 30 })),
+    six: await inTurn(() => media.slice(0, 6).map((m) => coolingCurve(pot, m, { minutes: 1_440 }))),
+    fit: await inTurn(() => fitCooling(pot, cold, log)),
+    scale: await inTurn(() => scaleUse(fumet, lots, { onHandMg: { vegetables: 500_000 }, vesselLitres: 30 })),
     // every use against every lot, as the list of what lies ready asks
-    all: timesOf(() => {
+    all: await inTurn(() => {
       for (const use of allUses) {
         try {
           scaleUse(use, lots, { onHandMg: { vegetables: 500_000 }, vesselLitres: 30 });

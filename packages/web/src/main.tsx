@@ -1,8 +1,8 @@
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { App, isSending, ready } from './app/App.tsx';
 import { startOutbox } from './app/outbox.ts';
 import { watchTyping } from './app/update.ts';
+import { App, isSending, ready } from './shell/App.tsx';
 
 void startOutbox();
 const whenQuiet = watchTyping();

@@ -1,6 +1,6 @@
 import { cleanup, render } from '@testing-library/react';
 import { afterEach, expect, it } from 'vitest';
-import { roomOf } from './rooms.ts';
+import { roomOf } from '../shell/rooms.ts';
 import { useOpen, useRoom } from './title.ts';
 
 afterEach(cleanup);

@@ -3,7 +3,7 @@ import { call } from '../app/api.ts';
 import { useCommand } from '../app/command.ts';
 import { api } from '../app/endpoints.ts';
 import { useMay } from '../app/queries.ts';
-import { Button } from './Button.tsx';
+import { Button } from '../kit/Button.tsx';
 
 const useCautions = () =>
   useQuery({ queryKey: ['cautions'], queryFn: () => call(api.house.cautions, {}), staleTime: 600_000 });

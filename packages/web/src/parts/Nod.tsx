@@ -1,6 +1,6 @@
 import { Refused } from '../app/api.ts';
-import { Button } from './Button.tsx';
-import { Notice } from './Notice.tsx';
+import { Button } from '../kit/Button.tsx';
+import { Notice } from '../kit/Notice.tsx';
 
 interface Props {
   readonly error: Error | null;

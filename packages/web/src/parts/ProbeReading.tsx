@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useCommand } from '../app/command.ts';
 import { api } from '../app/endpoints.ts';
 import { useHouse } from '../app/queries.ts';
-import { Button } from './Button.tsx';
+import { Button } from '../kit/Button.tsx';
 import { useProbe } from './useProbe.ts';
 
 /** The probe's live figure, and a button that takes it once it is steady. In the demo, a hand that sticks it into something. */

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import { dismiss, type Waiting } from '../app/outbox.ts';
-import { Notice } from './Notice.tsx';
+import { Notice } from '../kit/Notice.tsx';
 
 /** What the server, or this device, would not take of what was said here: each stays until someone sends it again or lets it go. */
 export function RefusedHere({

@@ -1,7 +1,7 @@
 import { parseTemperature } from '@zabrik/core';
 import { useState } from 'react';
-import { Button } from './Button.tsx';
-import { inputLook } from './Field.tsx';
+import { Button } from '../kit/Button.tsx';
+import { inputLook } from '../kit/Field.tsx';
 import { ProbeReading } from './ProbeReading.tsx';
 
 interface Props {

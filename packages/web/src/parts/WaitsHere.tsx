@@ -2,7 +2,7 @@ import type { EndpointId } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
 import { Link } from 'react-router';
 import { useOutbox, useStuck, type Waiting } from '../app/outbox.ts';
-import { Notice } from './Notice.tsx';
+import { Notice } from '../kit/Notice.tsx';
 import { RefusedHere } from './RefusedHere.tsx';
 
 /** Mass a command is about, where it has one. */

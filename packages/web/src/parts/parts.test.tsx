@@ -1,8 +1,8 @@
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { dueWords } from '../app/dates.ts';
+import { NumberPad } from '../kit/NumberPad.tsx';
 import { trays } from './destinations.ts';
-import { NumberPad } from './NumberPad.tsx';
 import { Pan } from './Pan.tsx';
 import { Ribbon } from './Ribbon.tsx';
 import { Tray } from './Tray.tsx';

@@ -4,10 +4,10 @@ import { useCallback, useEffect, useState } from 'react';
 import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { signedInAnew } from '../../app/signOut.ts';
-import { Button } from '../../parts/Button.tsx';
-import { Field } from '../../parts/Field.tsx';
-import { Notice } from '../../parts/Notice.tsx';
-import { NumberPad } from '../../parts/NumberPad.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { Field } from '../../kit/Field.tsx';
+import { Notice } from '../../kit/Notice.tsx';
+import { NumberPad } from '../../kit/NumberPad.tsx';
 
 export type Person = Answer<typeof api.access.door>['people'][number];
 

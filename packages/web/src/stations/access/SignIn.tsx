@@ -7,8 +7,8 @@ import { api } from '../../app/endpoints.ts';
 import { uncover } from '../../app/lock.ts';
 import { useOutbox } from '../../app/outbox.ts';
 import { useRoom } from '../../app/title.ts';
-import { Button } from '../../parts/Button.tsx';
-import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { Empty, Failed, Loading } from '../../kit/Notice.tsx';
 import { Pad, type Person } from './Pad.tsx';
 
 const initials = (name: string): string =>

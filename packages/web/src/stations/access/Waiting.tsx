@@ -16,9 +16,9 @@ import {
   writeAsMine,
 } from '../../app/outbox.ts';
 import { useMay, useMe } from '../../app/queries.ts';
-import { Button } from '../../parts/Button.tsx';
-import { Field } from '../../parts/Field.tsx';
-import { Empty, Notice } from '../../parts/Notice.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { Field } from '../../kit/Field.tsx';
+import { Empty, Notice } from '../../kit/Notice.tsx';
 import { massOf } from '../../parts/WaitsHere.tsx';
 import { type LetGo, letGoHere, noteLetGo } from './letGo.ts';
 

@@ -5,8 +5,9 @@ import { api } from '../../app/endpoints.ts';
 import { useStuck, useWaitingAbout } from '../../app/outbox.ts';
 import { useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
-import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
+import { useKeys } from '../../parts/useKeys.ts';
 import { BenchFoot } from './BenchFoot.tsx';
 import { BenchHead } from './BenchHead.tsx';
 import { BenchPieces } from './BenchPieces.tsx';
@@ -19,7 +20,6 @@ import { CookedBar } from './CookedBar.tsx';
 import { Trays } from './Trays.tsx';
 import { useBench } from './useBench.ts';
 import { type BenchState, useBreakdown } from './useBreakdown.ts';
-import { useKeys } from './useKeys.ts';
 import { useTouchLetsGo } from './useTouchLetsGo.ts';
 
 const WIPE_MS = 3_000;

@@ -1,5 +1,5 @@
 import { formatMass } from '@zabrik/core';
-import { Button } from '../../parts/Button.tsx';
+import { Button } from '../../kit/Button.tsx';
 import { setBenchDevice, useBenchDevice } from './benchDevice.ts';
 import type { BenchFlow } from './useBench.ts';
 import type { BenchState } from './useBreakdown.ts';

@@ -9,11 +9,11 @@ import { ageWords, clockTime, dayAndTime, dayName, dueWords } from '../../app/da
 import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
+import { Button } from '../../kit/Button.tsx';
+import { Field } from '../../kit/Field.tsx';
+import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { BodyMap } from '../../parts/BodyMap.tsx';
-import { Button } from '../../parts/Button.tsx';
-import { Field } from '../../parts/Field.tsx';
 import { Nod } from '../../parts/Nod.tsx';
-import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
 import { restWords } from './benchWords.ts';
 

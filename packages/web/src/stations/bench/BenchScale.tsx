@@ -1,14 +1,14 @@
 import { formatMass, shortName } from '@zabrik/core';
 import type { ComponentProps } from 'react';
 import { useScale } from '../../app/live.ts';
-import { Button } from '../../parts/Button.tsx';
+import { Button } from '../../kit/Button.tsx';
 import { Pan } from '../../parts/Pan.tsx';
+import { SimulatedPan } from '../../parts/SimulatedPan.tsx';
 import { BenchPieces } from './BenchPieces.tsx';
 import { useBenchDevice } from './benchDevice.ts';
 import { unitName } from './benchWords.ts';
 import { GuardStrip } from './GuardStrip.tsx';
 import { Picking } from './Picking.tsx';
-import { SimulatedPan } from './SimulatedPan.tsx';
 import { TakeBar } from './TakeBar.tsx';
 import type { BenchFlow } from './useBench.ts';
 import type { BenchState } from './useBreakdown.ts';

@@ -1,6 +1,6 @@
 import { type Balance, formatMass, type PlanStage } from '@zabrik/core';
 import { useState } from 'react';
-import { Button } from '../../parts/Button.tsx';
+import { Button } from '../../kit/Button.tsx';
 import { ReasonRow } from './ReasonRow.tsx';
 
 interface Props {

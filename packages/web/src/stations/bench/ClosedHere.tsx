@@ -2,7 +2,7 @@ import type { EndpointId } from '@zabrik/contract';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { takeBack, type Waiting } from '../../app/outbox.ts';
-import { Button } from '../../parts/Button.tsx';
+import { Button } from '../../kit/Button.tsx';
 import { WaitsHere } from '../../parts/WaitsHere.tsx';
 
 interface Props {

@@ -3,8 +3,8 @@ import { formatTemperature, type PlanStage } from '@zabrik/core';
 import { useState } from 'react';
 import type { api } from '../../app/endpoints.ts';
 import { useHouse } from '../../app/queries.ts';
-import { Button } from '../../parts/Button.tsx';
-import { inputLook } from '../../parts/Field.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { inputLook } from '../../kit/Field.tsx';
 import { TakeTemperature } from '../../parts/TakeTemperature.tsx';
 
 export type Cooked = NonNullable<Ask<typeof api.bench.close>['body']['cooked']>;

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { Button } from '../../parts/Button.tsx';
-import { inputLook } from '../../parts/Field.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { inputLook } from '../../kit/Field.tsx';
 import type { BenchFlow } from './useBench.ts';
 
 /** What should have come before this piece, said before the harm is done: one touch says it is done, one skips it, and a note may follow. */

@@ -1,5 +1,5 @@
-import { Button } from '../../parts/Button.tsx';
-import { inputLook } from '../../parts/Field.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { inputLook } from '../../kit/Field.tsx';
 
 interface Props {
   readonly usual: readonly string[];

@@ -1,6 +1,6 @@
 import type { PlanStage, StepMark } from '@zabrik/core';
 import { Check, Minus } from 'lucide-react';
-import { Button } from '../../parts/Button.tsx';
+import { Button } from '../../kit/Button.tsx';
 
 interface Props {
   readonly stage: PlanStage;

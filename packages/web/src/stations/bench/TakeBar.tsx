@@ -1,7 +1,7 @@
 import { formatMass } from '@zabrik/core';
-import { Button } from '../../parts/Button.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { inputLook } from '../../kit/Field.tsx';
 import { trayName } from '../../parts/destinations.ts';
-import { inputLook } from '../../parts/Field.tsx';
 import type { BenchFlow } from './useBench.ts';
 
 /** The one big button and what stands beside it: taking a weight, typing one, and putting one right. */

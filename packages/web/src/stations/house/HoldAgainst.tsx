@@ -1,9 +1,9 @@
 import type { Limit } from '@zabrik/core';
 import { useState } from 'react';
 import { dayName } from '../../app/dates.ts';
-import { Button } from '../../parts/Button.tsx';
-import { inputLook } from '../../parts/Field.tsx';
-import { verdictTone, verdictWords } from '../pots/verdictWords.ts';
+import { Button } from '../../kit/Button.tsx';
+import { inputLook } from '../../kit/Field.tsx';
+import { verdictTone, verdictWords } from '../../parts/verdictWords.ts';
 import { askedOf, heldAgainst } from './heldAgainst.ts';
 
 /** A figure from a clipboard or a letter of the laboratory, held against the limit in front of you. Nothing is written down. */

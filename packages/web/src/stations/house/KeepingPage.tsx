@@ -9,8 +9,8 @@ import { api } from '../../app/endpoints.ts';
 import { useHouse, useMay, useMe } from '../../app/queries.ts';
 import { sizeWords } from '../../app/sizeWords.ts';
 import { useNow } from '../../app/useNow.ts';
-import { Button } from '../../parts/Button.tsx';
-import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { type Keeping, keepingWords } from './keepingWords.ts';
 
 const marks = { fine: '✓', attention: '!', alarm: '✗' } as const;

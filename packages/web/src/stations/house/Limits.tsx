@@ -8,11 +8,11 @@ import { dayAndTime } from '../../app/dates.ts';
 import { useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
 import { useMay } from '../../app/queries.ts';
-import { Button } from '../../parts/Button.tsx';
-import { Field, inputLook } from '../../parts/Field.tsx';
-import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { Field, inputLook } from '../../kit/Field.tsx';
+import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
-import { ReceiveHead } from '../receive/ReceiveHead.tsx';
 import { HoldAgainst } from './HoldAgainst.tsx';
 import { figureWords, topicName } from './limitWords.ts';
 

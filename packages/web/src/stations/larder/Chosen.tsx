@@ -5,8 +5,8 @@ import { useNavigate } from 'react-router';
 import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { useCatalogue, useHouse } from '../../app/queries.ts';
-import { Button } from '../../parts/Button.tsx';
-import { inputLook } from '../../parts/Field.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { inputLook } from '../../kit/Field.tsx';
 import { Nod } from '../../parts/Nod.tsx';
 import { PrintLabels } from './PrintLabels.tsx';
 

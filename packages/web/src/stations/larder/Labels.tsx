@@ -4,7 +4,7 @@ import { call } from '../../app/api.ts';
 import { dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useHouse } from '../../app/queries.ts';
-import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
+import { Empty, Failed, Loading } from '../../kit/Notice.tsx';
 import { LabelPreview } from './LabelPreview.tsx';
 import { LarderHead } from './LarderHead.tsx';
 

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { useLocation } from 'react-router';
-import { StationHead } from '../../parts/StationHead.tsx';
+import { StationHead } from '../../kit/StationHead.tsx';
 
 const rooms = [
   { to: '/larder', name: 'On hand' },

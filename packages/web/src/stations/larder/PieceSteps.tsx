@@ -1,5 +1,5 @@
 import { Minus, Plus } from 'lucide-react';
-import { Button } from '../../parts/Button.tsx';
+import { Button } from '../../kit/Button.tsx';
 
 interface Props {
   readonly of: number;

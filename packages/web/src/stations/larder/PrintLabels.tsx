@@ -3,9 +3,9 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
-import { Button } from '../../parts/Button.tsx';
-import { inputLook } from '../../parts/Field.tsx';
-import { Notice } from '../../parts/Notice.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { inputLook } from '../../kit/Field.tsx';
+import { Notice } from '../../kit/Notice.tsx';
 
 type Size = Ask<typeof api.larder.printLabels>['body']['size'];
 const sizes: readonly { readonly id: Size; readonly name: string }[] = [

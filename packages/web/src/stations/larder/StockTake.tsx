@@ -10,12 +10,12 @@ import { useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
-import { Button } from '../../parts/Button.tsx';
-import { inputLook } from '../../parts/Field.tsx';
-import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { inputLook } from '../../kit/Field.tsx';
+import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { SimulatedPan } from '../../parts/SimulatedPan.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
-import { SimulatedPan } from '../bench/SimulatedPan.tsx';
 import { LarderHead } from './LarderHead.tsx';
 import { type Counted, countedOf, linesOf, reasons, roundOf } from './stockTake.ts';
 

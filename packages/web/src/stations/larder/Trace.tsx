@@ -7,9 +7,9 @@ import { dayAndTime, dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
-import { Button } from '../../parts/Button.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { Failed, Loading } from '../../kit/Notice.tsx';
 import { clothOf, trayName } from '../../parts/destinations.ts';
-import { Failed, Loading } from '../../parts/Notice.tsx';
 import { Ribbon } from '../../parts/Ribbon.tsx';
 import { outName, type TraceRow, viewOf } from './traceWords.ts';
 

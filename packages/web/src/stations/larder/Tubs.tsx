@@ -8,9 +8,9 @@ import { useCommand } from '../../app/command.ts';
 import { dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
-import { Button } from '../../parts/Button.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Nod } from '../../parts/Nod.tsx';
-import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { LarderHead } from './LarderHead.tsx';
 

@@ -9,9 +9,9 @@ import { clockTime, dayAndTime, dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useMe } from '../../app/queries.ts';
 import { sizeWords } from '../../app/sizeWords.ts';
-import { Button } from '../../parts/Button.tsx';
-import { Field } from '../../parts/Field.tsx';
-import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { Field } from '../../kit/Field.tsx';
+import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 
 const kinds: readonly { readonly kind: AskedJob['kind']; readonly name: string; readonly what: string }[] = [
   {

@@ -7,11 +7,11 @@ import { call } from '../../app/api.ts';
 import { clockTime, dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
-import { Button } from '../../parts/Button.tsx';
-import { inputLook } from '../../parts/Field.tsx';
-import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { inputLook } from '../../kit/Field.tsx';
+import { Empty, Failed, Loading } from '../../kit/Notice.tsx';
+import { amountIn } from '../../parts/amountIn.ts';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
-import { amountIn } from '../pots/offers.ts';
 import { Files } from './Files.tsx';
 
 function Row({ b, money }: { readonly b: ClosedBreakdown; readonly money: (minor: number) => string }) {

@@ -17,10 +17,10 @@ import { clockTime, dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
-import { Button } from '../../parts/Button.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { inputLook } from '../../kit/Field.tsx';
+import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { clothOf, trayName } from '../../parts/destinations.ts';
-import { inputLook } from '../../parts/Field.tsx';
-import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { Ribbon } from '../../parts/Ribbon.tsx';
 
 const YieldRun = lazy(() => import('./YieldRun.tsx'));

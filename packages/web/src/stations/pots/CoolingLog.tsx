@@ -22,13 +22,13 @@ import { useEventLog } from '../../app/eventLog.ts';
 import { keep, type Waiting } from '../../app/outbox.ts';
 import { useMay } from '../../app/queries.ts';
 import { useNow } from '../../app/useNow.ts';
-import { Button } from '../../parts/Button.tsx';
-import { inputLook } from '../../parts/Field.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { inputLook } from '../../kit/Field.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { TakeTemperature } from '../../parts/TakeTemperature.tsx';
+import { verdictTone, verdictWords } from '../../parts/verdictWords.ts';
 import { CoolingChart } from './CoolingChart.tsx';
 import { longWords } from './coolingMethods.ts';
-import { verdictTone, verdictWords } from './verdictWords.ts';
 
 /** What the limit says of the log so far, by the worst that the readings allow. */
 function Judged({

@@ -10,19 +10,19 @@ import { dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { keep } from '../../app/outbox.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
-import { Button } from '../../parts/Button.tsx';
-import { inputLook } from '../../parts/Field.tsx';
-import { Failed, Loading } from '../../parts/Notice.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { inputLook } from '../../kit/Field.tsx';
+import { Failed, Loading } from '../../kit/Notice.tsx';
+import { NumField } from '../../kit/NumField.tsx';
 import { ProbeReading } from '../../parts/ProbeReading.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
-import { NumField } from '../bench/cutting/NumField.tsx';
+import { verdictWords } from '../../parts/verdictWords.ts';
 import { CoolingChart } from './CoolingChart.tsx';
 import { CoolingLog } from './CoolingLog.tsx';
 import { longWords, type Method, methodsFor } from './coolingMethods.ts';
 import { PotsHead } from './PotsHead.tsx';
 import { useHouseLimits } from './potQueries.ts';
 import { useLogs } from './useLogs.ts';
-import { verdictWords } from './verdictWords.ts';
 
 /** Below what it stands still: a strong stock gels at about 15 °C, a purée stands from the beginning. */
 const setsAt = { no: null, gels: 15, thick: 110 } as const;

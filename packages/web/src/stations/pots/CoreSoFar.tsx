@@ -16,9 +16,9 @@ import {
 } from '@zabrik/core';
 import { useState } from 'react';
 import { clockTime } from '../../app/dates.ts';
-import { Button } from '../../parts/Button.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { NumField } from '../../kit/NumField.tsx';
 import { TakeTemperature } from '../../parts/TakeTemperature.tsx';
-import { NumField } from '../bench/cutting/NumField.tsx';
 import { longWords } from './coolingMethods.ts';
 import { useHouseLimits } from './potQueries.ts';
 import type { AtStove } from './useStove.ts';

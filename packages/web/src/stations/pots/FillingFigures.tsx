@@ -2,7 +2,7 @@ import { fillingBands, foodOfIngredient, foodOfPiece } from '@zabrik/catalogue/c
 import { bladeWatts, type FillingPart, fillingBalance, formatMass, minutesInTheCold } from '@zabrik/core';
 import { useState } from 'react';
 import { useHouse } from '../../app/queries.ts';
-import { NumField } from '../bench/cutting/NumField.tsx';
+import { NumField } from '../../kit/NumField.tsx';
 import type { PotLot } from './offers.ts';
 import type { Scaling } from './useScaling.ts';
 

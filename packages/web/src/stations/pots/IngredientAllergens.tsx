@@ -1,6 +1,6 @@
 import { allergenWords, sayableAllergens, type UseIngredient } from '@zabrik/core';
 import { useId, useState } from 'react';
-import { Button } from '../../parts/Button.tsx';
+import { Button } from '../../kit/Button.tsx';
 
 interface Props {
   readonly ingredient: UseIngredient;

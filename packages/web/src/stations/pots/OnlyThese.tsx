@@ -1,5 +1,5 @@
 import { useCatalogue } from '../../app/queries.ts';
-import { Button } from '../../parts/Button.tsx';
+import { Button } from '../../kit/Button.tsx';
 import { oneTouches, type PotLot } from './offers.ts';
 import type { Scaling } from './useScaling.ts';
 

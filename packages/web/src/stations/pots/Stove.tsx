@@ -5,10 +5,10 @@ import { clockTime, dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse } from '../../app/queries.ts';
 import { countWords, useTick, useTimers } from '../../app/timers.ts';
-import { Empty, Failed, Loading } from '../../parts/Notice.tsx';
+import { Empty, Failed, Loading } from '../../kit/Notice.tsx';
+import { amountIn } from '../../parts/amountIn.ts';
+import { SimulatedPan } from '../../parts/SimulatedPan.tsx';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
-import { SimulatedPan } from '../bench/SimulatedPan.tsx';
-import { amountIn } from './offers.ts';
 import { PotsHead } from './PotsHead.tsx';
 import { useRuns } from './potQueries.ts';
 

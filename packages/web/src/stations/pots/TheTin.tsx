@@ -1,7 +1,7 @@
 import { curingKinds, mostNitrite } from '@zabrik/core';
 import { useHouse } from '../../app/queries.ts';
-import { Button } from '../../parts/Button.tsx';
-import { Field } from '../../parts/Field.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { cureOf, type Scaling } from './useScaling.ts';
 
 /** Which curing salt, by its label, and how much nitrite: the kinds differ tenfold, so none is taken for granted. */

@@ -15,8 +15,8 @@ import {
 } from '@zabrik/core';
 import { useState } from 'react';
 import { useTick } from '../../app/timers.ts';
-import { Button } from '../../parts/Button.tsx';
-import { inputLook } from '../../parts/Field.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { inputLook } from '../../kit/Field.tsx';
 import { PotDrawing } from './PotDrawing.tsx';
 import type { AtStove } from './useStove.ts';
 

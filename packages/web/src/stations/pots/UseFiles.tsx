@@ -1,7 +1,7 @@
 import { looksLikeUse, readRecipe, type Use } from '@zabrik/core';
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { Button } from '../../parts/Button.tsx';
+import { Button } from '../../kit/Button.tsx';
 import { blankUse } from './useDraft.ts';
 
 const MOST = 2_000_000;

@@ -2,7 +2,8 @@ import { allSpecies, useById } from '@zabrik/catalogue';
 import type { ListedUse, Lot } from '@zabrik/contract';
 import { grams, kilograms } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
-import { amountIn, byKind, goesByItself, isOffered, oneTouches, preselected, readMass, readyFor } from './offers.ts';
+import { amountIn } from '../../parts/amountIn.ts';
+import { byKind, goesByItself, isOffered, oneTouches, preselected, readMass, readyFor } from './offers.ts';
 
 const use = (id: string) => {
   const found = useById.get(id);

@@ -1,16 +1,7 @@
 import type { ListedUse, Lot, Tub } from '@zabrik/contract';
-import {
-  formatMass,
-  formsHistamine,
-  inKilograms,
-  type OfferedLot,
-  parseMass,
-  refusalOf,
-  roleIn,
-  type Species,
-  type Use,
-} from '@zabrik/core';
+import { formsHistamine, type OfferedLot, parseMass, refusalOf, roleIn, type Species, type Use } from '@zabrik/core';
 import { dayName, dueWords } from '../../app/dates.ts';
+import { amountIn } from '../../parts/amountIn.ts';
 
 /** A lot that could go in a pot; of a tub, what it holds. */
 export type PotLot = Lot & { readonly contents?: Tub['contents'] };
@@ -143,9 +134,5 @@ export const byKind = (uses: readonly ListedUse[]): readonly (readonly [Use['kin
     const mine = uses.filter((u) => u.use.kind === kind);
     return mine.length === 0 ? [] : [[kind, mine] as const];
   });
-
-/** So much of what comes out, as it is measured: a litre is taken as a kilogram. */
-export const amountIn = (measure: Use['output']['measure'], mg: number): string =>
-  measure === 'litres' ? `${inKilograms(mg).toFixed(1)} l` : formatMass(mg);
 
 export const amountOf = (use: Pick<Use, 'output'>, mg: number): string => amountIn(use.output.measure, mg);

@@ -11,10 +11,10 @@ import { dayAndTime, dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
-import { Button } from '../../parts/Button.tsx';
-import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
-import { ReceiveHead } from './ReceiveHead.tsx';
 import { smallPhoto } from './smallPhoto.ts';
 import { differenceWords } from './words.ts';
 

@@ -19,14 +19,14 @@ import { useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useCatalogue, useHouse } from '../../app/queries.ts';
-import { Button } from '../../parts/Button.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { Field, inputLook } from '../../kit/Field.tsx';
+import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Caution } from '../../parts/Caution.tsx';
-import { Field, inputLook } from '../../parts/Field.tsx';
 import { Nod } from '../../parts/Nod.tsx';
-import { Failed, Loading, Notice } from '../../parts/Notice.tsx';
 import { ProbeReading } from '../../parts/ProbeReading.tsx';
+import { SimulatedPan } from '../../parts/SimulatedPan.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
-import { SimulatedPan } from '../bench/SimulatedPan.tsx';
 import { AnimalPicker } from './AnimalPicker.tsx';
 import {
   bodyOf,

@@ -6,9 +6,9 @@ import { todayIn } from '../../app/dates.ts';
 import { useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
 import { useCatalogue } from '../../app/queries.ts';
-import { Button } from '../../parts/Button.tsx';
-import { Field, inputLook } from '../../parts/Field.tsx';
-import { Notice } from '../../parts/Notice.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { Field, inputLook } from '../../kit/Field.tsx';
+import { Notice } from '../../kit/Notice.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { useSuppliers } from './useSuppliers.ts';
 

@@ -1,5 +1,5 @@
 import type { UseFormRegister } from 'react-hook-form';
-import { Field, inputLook } from '../../parts/Field.tsx';
+import { Field, inputLook } from '../../kit/Field.tsx';
 import type { DeliveryInput, Papers as Kind } from './deliveryForm.ts';
 
 interface Props {

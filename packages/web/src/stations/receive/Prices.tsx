@@ -7,11 +7,11 @@ import { useCommand } from '../../app/command.ts';
 import { dayAndTime, dayName, todayIn } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
-import { Button } from '../../parts/Button.tsx';
-import { Field, inputLook } from '../../parts/Field.tsx';
-import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
-import { SearchBox } from '../../parts/SearchBox.tsx';
-import { ReceiveHead } from './ReceiveHead.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { Field, inputLook } from '../../kit/Field.tsx';
+import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { SearchBox } from '../../kit/SearchBox.tsx';
+import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { faultWords, type PriceFile, readPriceFile, readWith } from './readPriceFile.ts';
 import { useSuppliers } from './useSuppliers.ts';
 

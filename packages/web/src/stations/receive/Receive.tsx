@@ -11,12 +11,12 @@ import { clockTime, dayName, dueWords } from '../../app/dates.ts';
 import { hasDraft, useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay, useMe } from '../../app/queries.ts';
-import { Button } from '../../parts/Button.tsx';
-import { Empty, Failed, Loading, Notice } from '../../parts/Notice.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { LineForm } from './LineForm.tsx';
 import { NEW_ORDER, NewOrder } from './NewOrder.tsx';
-import { ReceiveHead } from './ReceiveHead.tsx';
 import { differenceWords } from './words.ts';
 
 interface WrittenProps {

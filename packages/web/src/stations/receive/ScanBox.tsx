@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
-import { inputLook } from '../../parts/Field.tsx';
+import { inputLook } from '../../kit/Field.tsx';
 import { type BoxRead, readBox } from './boxCode.ts';
 import type { DeliveryInput } from './deliveryForm.ts';
 

@@ -1,8 +1,8 @@
 import { refusalNames } from '@zabrik/contract/claim-words';
 import { figureWords, formatMass, parseMass } from '@zabrik/core';
 import { useState } from 'react';
-import { Button } from '../../parts/Button.tsx';
-import { Field, inputLook } from '../../parts/Field.tsx';
+import { Button } from '../../kit/Button.tsx';
+import { Field, inputLook } from '../../kit/Field.tsx';
 import type { RefusalReason } from './deliveryForm.ts';
 
 const isReason = (text: string): text is RefusalReason => text in refusalNames;

@@ -1,7 +1,7 @@
 import type { PieceTemplate, PortionsSetup } from '@zabrik/core';
 import { useState } from 'react';
+import { NumField } from '../../../kit/NumField.tsx';
 import { percentWords } from './cutWords.ts';
-import { NumField } from './NumField.tsx';
 import { useAnimals } from './usePlanner.ts';
 
 interface Props {

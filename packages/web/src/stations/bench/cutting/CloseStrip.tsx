@@ -1,9 +1,9 @@
 import type { Cutting } from '@zabrik/contract';
 import { formatMass, grams, inGrams } from '@zabrik/core';
 import { useState } from 'react';
-import { Button } from '../../../parts/Button.tsx';
+import { Button } from '../../../kit/Button.tsx';
+import { NumField } from '../../../kit/NumField.tsx';
 import { ReasonRow } from '../ReasonRow.tsx';
-import { NumField } from './NumField.tsx';
 import type { useCuttingClose } from './useCuttingClose.ts';
 
 const reasons = {

@@ -9,10 +9,10 @@ import { clockTime, dayAndTime, dayName, dueWords } from '../../../app/dates.ts'
 import { api } from '../../../app/endpoints.ts';
 import { keep, useOutbox } from '../../../app/outbox.ts';
 import { useMay, useMe } from '../../../app/queries.ts';
-import { Button } from '../../../parts/Button.tsx';
-import { Empty, Failed, Loading } from '../../../parts/Notice.tsx';
+import { Button } from '../../../kit/Button.tsx';
+import { Empty, Failed, Loading } from '../../../kit/Notice.tsx';
+import { SearchBox } from '../../../kit/SearchBox.tsx';
 import { MiniRibbon } from '../../../parts/Ribbon.tsx';
-import { SearchBox } from '../../../parts/SearchBox.tsx';
 import { cuttingKey } from './useCutting.ts';
 
 const kinds: readonly {

@@ -2,8 +2,8 @@ import { type CutWeight, formatMass, formatShare, givenAway, offSize } from '@za
 import { Link, useParams } from 'react-router';
 import { api } from '../../../app/endpoints.ts';
 import { useStuck, useWaitingAbout } from '../../../app/outbox.ts';
+import { Failed, Loading } from '../../../kit/Notice.tsx';
 import { clothOf } from '../../../parts/destinations.ts';
-import { Failed, Loading } from '../../../parts/Notice.tsx';
 import { RefusedHere } from '../../../parts/RefusedHere.tsx';
 import { ClosedHere } from '../ClosedHere.tsx';
 import { useTouchLetsGo } from '../useTouchLetsGo.ts';

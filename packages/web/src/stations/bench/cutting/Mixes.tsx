@@ -1,7 +1,7 @@
 import { RadioGroup } from 'radix-ui';
 import { moneyOf, useHouse } from '../../../app/queries.ts';
-import { Button } from '../../../parts/Button.tsx';
-import { Notice } from '../../../parts/Notice.tsx';
+import { Button } from '../../../kit/Button.tsx';
+import { Notice } from '../../../kit/Notice.tsx';
 import { endWords, faultWords, mixWords, thicknessWords } from './cutWords.ts';
 import type { Portions } from './usePortions.ts';
 

@@ -1,9 +1,9 @@
 import { usualCourses, usualMoulds } from '@zabrik/catalogue/portioning';
 import { formatMass, type Mould, type MouldSetup, planCase, planMould } from '@zabrik/core';
 import { useId, useState } from 'react';
-import { inputLook } from '../../../parts/Field.tsx';
+import { inputLook } from '../../../kit/Field.tsx';
+import { NumField } from '../../../kit/NumField.tsx';
 import { BoardFrame, Figures, useSetup } from './BoardFrame.tsx';
-import { NumField } from './NumField.tsx';
 import type { AtBoard } from './useCutting.ts';
 import { leftOn, useTake } from './useTake.ts';
 

@@ -1,8 +1,8 @@
 import type { ScaleReading } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
 import { useScale } from '../../../app/live.ts';
-import { Button } from '../../../parts/Button.tsx';
-import { inputLook } from '../../../parts/Field.tsx';
+import { Button } from '../../../kit/Button.tsx';
+import { inputLook } from '../../../kit/Field.tsx';
 import type { Taking } from './useTake.ts';
 
 const stateWords: Readonly<Record<ScaleReading['state'], string>> = {

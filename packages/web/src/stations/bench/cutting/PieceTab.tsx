@@ -1,9 +1,9 @@
 import { templatesFor } from '@zabrik/catalogue/portioning';
 import type { PieceMeasures, PieceTemplate, PortionsSetup } from '@zabrik/core';
-import { Button } from '../../../parts/Button.tsx';
+import { Button } from '../../../kit/Button.tsx';
+import { inputLook } from '../../../kit/Field.tsx';
+import { NumField } from '../../../kit/NumField.tsx';
 import { trayName } from '../../../parts/destinations.ts';
-import { inputLook } from '../../../parts/Field.tsx';
-import { NumField } from './NumField.tsx';
 
 const endTrays = ['filling', 'staff', 'portion', 'larder', 'stock', 'waste'] as const;
 

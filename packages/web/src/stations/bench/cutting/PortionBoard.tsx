@@ -1,9 +1,9 @@
 import { formatMass } from '@zabrik/core';
 import { useState } from 'react';
 import { useMay } from '../../../app/queries.ts';
-import { Button } from '../../../parts/Button.tsx';
-import { SimulatedPan } from '../SimulatedPan.tsx';
-import { useKeys } from '../useKeys.ts';
+import { Button } from '../../../kit/Button.tsx';
+import { SimulatedPan } from '../../../parts/SimulatedPan.tsx';
+import { useKeys } from '../../../parts/useKeys.ts';
 import { CloseStrip } from './CloseStrip.tsx';
 import { cm, percentWords } from './cutWords.ts';
 import { Mixes } from './Mixes.tsx';

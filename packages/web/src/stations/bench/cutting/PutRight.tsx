@@ -1,5 +1,5 @@
 import type { PortionSize } from '@zabrik/core';
-import { Button } from '../../../parts/Button.tsx';
+import { Button } from '../../../kit/Button.tsx';
 import type { Portions } from './usePortions.ts';
 
 /** What can be done with a weight that was picked from the list. */

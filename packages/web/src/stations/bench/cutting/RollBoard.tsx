@@ -9,10 +9,10 @@ import {
   usualLength,
 } from '@zabrik/core';
 import { useState } from 'react';
-import { inputLook } from '../../../parts/Field.tsx';
-import { Notice } from '../../../parts/Notice.tsx';
+import { inputLook } from '../../../kit/Field.tsx';
+import { Notice } from '../../../kit/Notice.tsx';
+import { NumField } from '../../../kit/NumField.tsx';
 import { BoardFrame, Figures, useSetup } from './BoardFrame.tsx';
-import { NumField } from './NumField.tsx';
 import { RollDrawing } from './RollDrawing.tsx';
 import type { AtBoard } from './useCutting.ts';
 import { useRolls } from './usePlanner.ts';

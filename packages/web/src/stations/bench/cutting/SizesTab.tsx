@@ -2,10 +2,10 @@ import { usualSizes } from '@zabrik/catalogue/portioning';
 import { type PieceTemplate, type PortionSize, type PortionsSetup, zones } from '@zabrik/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useHouse } from '../../../app/queries.ts';
-import { Button } from '../../../parts/Button.tsx';
-import { inputLook } from '../../../parts/Field.tsx';
+import { Button } from '../../../kit/Button.tsx';
+import { inputLook } from '../../../kit/Field.tsx';
+import { NumField } from '../../../kit/NumField.tsx';
 import { Animals } from './Animals.tsx';
-import { NumField } from './NumField.tsx';
 
 interface Props {
   readonly setup: PortionsSetup;

@@ -1,8 +1,8 @@
 import { type Destination, formatMass, planSlices, type SlicesSetup, shareSlices } from '@zabrik/core';
 import { useId, useState } from 'react';
-import { Button } from '../../../parts/Button.tsx';
+import { Button } from '../../../kit/Button.tsx';
+import { NumField } from '../../../kit/NumField.tsx';
 import { BoardFrame, Figures, useSetup } from './BoardFrame.tsx';
-import { NumField } from './NumField.tsx';
 import type { AtBoard } from './useCutting.ts';
 import { leftOn, useTake } from './useTake.ts';
 

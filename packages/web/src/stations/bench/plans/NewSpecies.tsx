@@ -4,9 +4,9 @@ import { useCommand } from '../../../app/command.ts';
 import { useDraft } from '../../../app/draft.ts';
 import { api } from '../../../app/endpoints.ts';
 import { useCatalogue } from '../../../app/queries.ts';
-import { Button } from '../../../parts/Button.tsx';
-import { Field, inputLook } from '../../../parts/Field.tsx';
-import { Notice } from '../../../parts/Notice.tsx';
+import { Button } from '../../../kit/Button.tsx';
+import { Field, inputLook } from '../../../kit/Field.tsx';
+import { Notice } from '../../../kit/Notice.tsx';
 import { StillHere } from '../../../parts/StillHere.tsx';
 import { idFrom } from './planDraft.ts';
 

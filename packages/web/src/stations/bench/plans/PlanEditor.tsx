@@ -1,7 +1,7 @@
 import { bodies, type CutPlan, type Species } from '@zabrik/core';
-import { Button } from '../../../parts/Button.tsx';
-import { Field } from '../../../parts/Field.tsx';
-import { Notice } from '../../../parts/Notice.tsx';
+import { Button } from '../../../kit/Button.tsx';
+import { Field } from '../../../kit/Field.tsx';
+import { Notice } from '../../../kit/Notice.tsx';
 import { SelectBox } from './editorParts.tsx';
 import type { Categories } from './PieceFields.tsx';
 import { newStage } from './planDraft.ts';

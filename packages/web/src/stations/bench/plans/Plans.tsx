@@ -7,10 +7,10 @@ import { useCommand } from '../../../app/command.ts';
 import { hasDraft } from '../../../app/draft.ts';
 import { api } from '../../../app/endpoints.ts';
 import { useCatalogue, useMay, useMe } from '../../../app/queries.ts';
+import { Button } from '../../../kit/Button.tsx';
+import { inputLook } from '../../../kit/Field.tsx';
+import { Empty, Failed, Loading, Notice } from '../../../kit/Notice.tsx';
 import { BodyMap } from '../../../parts/BodyMap.tsx';
-import { Button } from '../../../parts/Button.tsx';
-import { inputLook } from '../../../parts/Field.tsx';
-import { Empty, Failed, Loading, Notice } from '../../../parts/Notice.tsx';
 import { NEW_SPECIES, NewSpecies } from './NewSpecies.tsx';
 
 const nothing = new Set<string>();

@@ -1,6 +1,6 @@
 import { type CutPlan, formatShare, type PlanStage } from '@zabrik/core';
 import { useState } from 'react';
-import { Button } from '../../../parts/Button.tsx';
+import { Button } from '../../../kit/Button.tsx';
 import { NumberBox, Order, PerCent, TextBox } from './editorParts.tsx';
 import { type Categories, PieceFields } from './PieceFields.tsx';
 import {

@@ -1,5 +1,5 @@
 import type { CutPlan, Species } from '@zabrik/core';
-import { Button } from '../../../parts/Button.tsx';
+import { Button } from '../../../kit/Button.tsx';
 import { Chips, SelectBox, toggled } from './editorParts.tsx';
 import { replaced, without } from './planDraft.ts';
 

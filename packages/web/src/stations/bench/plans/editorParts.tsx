@@ -1,7 +1,7 @@
 /** The small parts a plan is edited with. */
 import { type ComponentProps, type ReactNode, useId } from 'react';
-import { Button } from '../../../parts/Button.tsx';
-import { inputLook } from '../../../parts/Field.tsx';
+import { Button } from '../../../kit/Button.tsx';
+import { inputLook } from '../../../kit/Field.tsx';
 
 const small = `${inputLook} h-10 py-1`;
 

@@ -1,8 +1,8 @@
 import { conduction, lethalityTargets } from '@zabrik/catalogue/heat';
 import { centreAt, equivalentMinutes, lethality, mixedTemperature, secondsUntilHot } from '@zabrik/core';
 import { useState } from 'react';
-import { inputLook } from '../../../parts/Field.tsx';
-import { NumField } from '../../bench/cutting/NumField.tsx';
+import { inputLook } from '../../../kit/Field.tsx';
+import { NumField } from '../../../kit/NumField.tsx';
 import { longWords } from '../coolingMethods.ts';
 import { LineOf } from './LineOf.tsx';
 import { Sum } from './Sum.tsx';

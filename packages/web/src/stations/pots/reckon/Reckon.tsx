@@ -1,6 +1,6 @@
 import { useSearchParams } from 'react-router';
 import { useHouse } from '../../../app/queries.ts';
-import { Loading } from '../../../parts/Notice.tsx';
+import { Loading } from '../../../kit/Notice.tsx';
 import { PotsHead } from '../PotsHead.tsx';
 import { CoreTime, PanMix } from './Heats.tsx';
 import { Evaporation, Reduction } from './Reductions.tsx';

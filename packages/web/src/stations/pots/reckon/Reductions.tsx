@@ -11,8 +11,8 @@ import {
   wallLoss,
 } from '@zabrik/core';
 import { useState } from 'react';
-import { inputLook } from '../../../parts/Field.tsx';
-import { NumField } from '../../bench/cutting/NumField.tsx';
+import { inputLook } from '../../../kit/Field.tsx';
+import { NumField } from '../../../kit/NumField.tsx';
 import { longWords } from '../coolingMethods.ts';
 import { PotDrawing } from '../PotDrawing.tsx';
 import { LineOf } from './LineOf.tsx';

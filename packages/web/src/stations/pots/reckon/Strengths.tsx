@@ -2,8 +2,8 @@ import { boneStrengths } from '@zabrik/catalogue/heat';
 import { stockStrength } from '@zabrik/core';
 import { useState } from 'react';
 import { useCatalogue } from '../../../app/queries.ts';
-import { inputLook } from '../../../parts/Field.tsx';
-import { NumField } from '../../bench/cutting/NumField.tsx';
+import { inputLook } from '../../../kit/Field.tsx';
+import { NumField } from '../../../kit/NumField.tsx';
 import { LineOf } from './LineOf.tsx';
 import { Sum } from './Sum.tsx';
 

@@ -1,7 +1,7 @@
 import { formatMass, grams, type Hollow, inGrams, SWELLS, stuffingFor, USUAL_FILLING } from '@zabrik/core';
 import { useState } from 'react';
-import { inputLook } from '../../../parts/Field.tsx';
-import { NumField } from '../../bench/cutting/NumField.tsx';
+import { inputLook } from '../../../kit/Field.tsx';
+import { NumField } from '../../../kit/NumField.tsx';
 import { useBoned } from '../potQueries.ts';
 import { Sum } from './Sum.tsx';
 

@@ -1,10 +1,10 @@
 import type { Ask } from '@zabrik/contract';
 import { parseMass } from '@zabrik/core';
 import { useState } from 'react';
-import { useCommand } from '../../app/command.ts';
-import { api } from '../../app/endpoints.ts';
-import { useChosenScale } from '../../app/live.ts';
-import { useHouse } from '../../app/queries.ts';
+import { useCommand } from '../app/command.ts';
+import { api } from '../app/endpoints.ts';
+import { useChosenScale } from '../app/live.ts';
+import { useHouse } from '../app/queries.ts';
 import { useKeys } from './useKeys.ts';
 
 type Body = Ask<typeof api.simulation.pan>['body'];

@@ -1,9 +1,9 @@
 import { type Query, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { Button } from '../parts/Button.tsx';
-import { Refused } from './api.ts';
-import { dayAndTime } from './dates.ts';
-import { useConnected } from './live.ts';
+import { Refused } from '../app/api.ts';
+import { dayAndTime } from '../app/dates.ts';
+import { useConnected } from '../app/live.ts';
+import { Button } from '../kit/Button.tsx';
 
 interface Old {
   /** Of when the oldest read on this screen is. */

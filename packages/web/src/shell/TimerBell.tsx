@@ -1,10 +1,10 @@
 import { Bell } from 'lucide-react';
 import { useEffect } from 'react';
 import { Link } from 'react-router';
-import { api } from './endpoints.ts';
-import { keep, useOutbox } from './outbox.ts';
-import { useMay } from './queries.ts';
-import { countWords, useTick, useTimers } from './timers.ts';
+import { api } from '../app/endpoints.ts';
+import { keep, useOutbox } from '../app/outbox.ts';
+import { useMay } from '../app/queries.ts';
+import { countWords, useTick, useTimers } from '../app/timers.ts';
 
 /** Two short tones; a browser that has not been touched yet stays silent, the bar still stands. */
 function ring(): void {

@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-quer
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { Refused } from './api.ts';
+import { Refused } from '../app/api.ts';
 import { Broken, onceAnew } from './Broken.tsx';
 import { OldReads } from './OldReads.tsx';
 

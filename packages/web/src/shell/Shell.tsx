@@ -3,24 +3,24 @@ import { formatShare } from '@zabrik/core';
 import { useCallback, useEffect, useRef } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import { Loading } from '../parts/Notice.tsx';
+import { takeAnswer } from '../app/afterSending.ts';
+import { call, Refused, SIGNED_OUT, SOMEONE_ELSE } from '../app/api.ts';
+import { datesAreOf } from '../app/dates.ts';
+import { api } from '../app/endpoints.ts';
+import { watchHands } from '../app/hands.ts';
+import { actsFor } from '../app/intents.ts';
+import { isConnected, listen, useConnected } from '../app/live.ts';
+import { coveredBefore, coverFor, uncover, useCovered, wasAtWork, watchCover } from '../app/lock.ts';
+import { onSent, useOutbox, worksAs } from '../app/outbox.ts';
+import { houseQuery, useFlow, useMe } from '../app/queries.ts';
+import { signOut } from '../app/signOut.ts';
+import { useRoom } from '../app/title.ts';
+import { Loading } from '../kit/Notice.tsx';
 import { Cover } from '../stations/access/Cover.tsx';
-import { takeAnswer } from './afterSending.ts';
-import { call, Refused, SIGNED_OUT, SOMEONE_ELSE } from './api.ts';
 import { Broken, onceAnew } from './Broken.tsx';
-import { datesAreOf } from './dates.ts';
-import { api } from './endpoints.ts';
-import { watchHands } from './hands.ts';
-import { actsFor } from './intents.ts';
-import { isConnected, listen, useConnected } from './live.ts';
-import { coveredBefore, coverFor, uncover, useCovered, wasAtWork, watchCover } from './lock.ts';
 import { OldReads } from './OldReads.tsx';
-import { onSent, useOutbox, worksAs } from './outbox.ts';
-import { houseQuery, useFlow, useMe } from './queries.ts';
 import { roomOf } from './rooms.ts';
-import { signOut } from './signOut.ts';
 import { TimerBell } from './TimerBell.tsx';
-import { useRoom } from './title.ts';
 
 const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
 
@@ -231,7 +231,7 @@ export function Shell() {
   useEffect(() => {
     // rare, and nothing waits for it: its script is fetched when the records were brought back
     if (me?.restored != null)
-      void import('./bringBack.ts').then(({ bringBack }) => bringBack(me)).catch(() => undefined);
+      void import('../app/bringBack.ts').then(({ bringBack }) => bringBack(me)).catch(() => undefined);
   }, [me]);
   useEffect(() => {
     if (personId === undefined) return undefined;

@@ -1,5 +1,5 @@
+import { screenFor } from '../app/screenAt.ts';
 import { screens } from '../stations/screens.ts';
-import { screenFor } from './screenAt.ts';
 
 /** What the screen at an address is called; undefined where none stands. */
 export const roomOf = (path: string): string | undefined => screenFor(screens, path)?.screen.title;

@@ -1,5 +1,5 @@
 import { NavLink } from 'react-router';
-import { useMay } from '../../app/queries.ts';
+import { useMay } from '../app/queries.ts';
 
 const rooms = [
   { to: '/receive', name: 'Deliveries' },

@@ -1,6 +1,6 @@
 import { readDecimal } from '@zabrik/core';
 import { useEffect, useRef, useState } from 'react';
-import { Field } from '../../../parts/Field.tsx';
+import { Field } from './Field.tsx';
 
 interface Props {
   readonly label: string;

@@ -4,18 +4,18 @@ import { persistQueryClientRestore, persistQueryClientSubscribe } from '@tanstac
 import { createStore, del, get, set } from 'idb-keyval';
 import { ErrorBoundary } from 'react-error-boundary';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { Refused } from '../app/api.ts';
+import { dropOldDrafts } from '../app/draft.ts';
+import { waitingNow } from '../app/outbox.ts';
+import { breakdownQuery, houseQuery, meQuery } from '../app/queries.ts';
+import { screenFor } from '../app/screenAt.ts';
+import { serializeReads } from '../app/serializeReads.ts';
 import { PlainHttp } from '../parts/PlainHttp.tsx';
 import { SignIn } from '../stations/access/SignIn.tsx';
 import { FIRST, screens } from '../stations/screens.ts';
-import { Refused } from './api.ts';
 import { Broken } from './Broken.tsx';
-import { dropOldDrafts } from './draft.ts';
-import { waitingNow } from './outbox.ts';
-import { breakdownQuery, houseQuery, meQuery } from './queries.ts';
 import { Shell } from './Shell.tsx';
 import { screen } from './screen.tsx';
-import { screenFor } from './screenAt.ts';
-import { serializeReads } from './serializeReads.ts';
 
 const client = new QueryClient({
   defaultOptions: {

@@ -1,8 +1,8 @@
 import { useEffect } from 'react';
 import type { FallbackProps } from 'react-error-boundary';
-import { Button } from '../parts/Button.tsx';
-import { Notice } from '../parts/Notice.tsx';
-import { useOutbox } from './outbox.ts';
+import { useOutbox } from '../app/outbox.ts';
+import { Button } from '../kit/Button.tsx';
+import { Notice } from '../kit/Notice.tsx';
 
 const RELOADED = 'zabrik-reloaded-at';
 const SOON_MS = 30_000;

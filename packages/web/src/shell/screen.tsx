@@ -1,5 +1,5 @@
 import { type ComponentType, lazy, Suspense, useState } from 'react';
-import { Loading } from '../parts/Notice.tsx';
+import { Loading } from '../kit/Notice.tsx';
 import { onceAnew } from './Broken.tsx';
 
 interface Screen {
