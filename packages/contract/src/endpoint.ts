@@ -1,8 +1,23 @@
 import type { z } from 'zod';
-import type { Route } from './routes.ts';
+import type { May } from './roles.ts';
+
+/** Where a request goes: the part of an endpoint a caller needs at run time. */
+export interface Route {
+  /** Its station and its name in it: `bench.weigh`. */
+  readonly id: string;
+  readonly method: 'get' | 'post' | 'delete';
+  /** Under /api/v1, with :name for each parameter. */
+  readonly path: string;
+  /**
+   * Changes something: needs an Idempotency-Key, and a repeat of the key gets the first answer. `may-wait`: nothing of its answer is needed to
+   * go on, so a tablet without the server keeps it and sends it later.
+   */
+  readonly command: boolean | 'may-wait';
+}
 
 /** One request and its answer. The only definition of it: the server validates with it, the web calls with it, the document shows it. */
 export interface Endpoint extends Route {
+  readonly may: May;
   readonly summary: string;
   readonly params?: z.ZodObject;
   readonly query?: z.ZodObject;
@@ -18,8 +33,6 @@ export interface Endpoint extends Route {
     | 'image/*';
   /** Takes more than the usual 100 kB, bytes. */
   readonly takesBytes?: number;
-  /** Needs nobody signed in. */
-  readonly open?: true;
 }
 
 type Parsed<T> = T extends z.ZodType ? z.output<T> : undefined;

@@ -10,12 +10,12 @@ import { receive } from './stations/receive.ts';
 import { simulation } from './stations/simulation.ts';
 
 export * from './endpoint.ts';
+export * from './light.ts';
 export * from './limits.ts';
 export * from './live.ts';
 export * from './plan.ts';
 export * from './problems.ts';
 export * from './roles.ts';
-export * from './routes.ts';
 export * from './stations/access.ts';
 export * from './stations/bench.ts';
 export * from './stations/cutting.ts';

@@ -2,7 +2,7 @@ import { createDocument, type ZodOpenApiPathsObject } from 'zod-openapi';
 import type { Endpoint } from './endpoint.ts';
 import { api } from './index.ts';
 import { problemSchema, problems } from './problems.ts';
-import { allowed, type EndpointId } from './roles.ts';
+import { groups } from './roles.ts';
 
 export const allEndpoints: readonly Endpoint[] = Object.values(api).flatMap((station) =>
   Object.values(station as Record<string, Endpoint>),
@@ -12,7 +12,7 @@ const pathsOf = (endpoints: readonly Endpoint[]): ZodOpenApiPathsObject => {
   const paths: ZodOpenApiPathsObject = {};
   for (const e of endpoints) {
     const path = `/api/v1${e.path.replace(/:(\w+)/g, '{$1}')}`;
-    const who = allowed[e.id as EndpointId];
+    const who = e.may === 'open' ? e.may : groups[e.may];
     paths[path] = {
       ...paths[path],
       [e.method]: {

@@ -2,7 +2,6 @@ import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import { id, instant, nothing, shortText, slug } from '../fields.ts';
 import { roles } from '../roles.ts';
-import { routes } from '../routes.ts';
 
 const person = z.strictObject({ id, name: shortText, role: z.enum(roles) });
 export const meSchema = z.strictObject({
@@ -19,13 +18,20 @@ const pin = z.string().regex(/^\d{4,6}$/, 'four to six digits');
 
 export const access = {
   houses: endpoint({
-    ...routes.access.houses,
+    id: 'access.houses',
+    method: 'get',
+    path: '/houses',
+    command: false,
+    may: 'open',
     summary: 'The houses on this machine',
     answer: z.strictObject({ houses: z.array(z.strictObject({ slug, name: shortText })) }),
-    open: true,
   }),
   door: endpoint({
-    ...routes.access.door,
+    id: 'access.door',
+    method: 'get',
+    path: '/houses/:slug/door',
+    command: false,
+    may: 'open',
     summary: 'Who can sign in to a house',
     params: z.strictObject({ slug }),
     answer: z.strictObject({
@@ -33,35 +39,53 @@ export const access = {
       people: z.array(person.extend({ hasPassword: z.boolean() })),
       demoPin: pin.nullable().describe('only in the demo, where everyone has the same PIN'),
     }),
-    open: true,
   }),
   signIn: endpoint({
-    ...routes.access.signIn,
+    id: 'access.signIn',
+    method: 'post',
+    path: '/session',
+    command: false,
+    may: 'open',
     summary: 'Sign in with a PIN, or with a password',
     body: z.union([
       z.strictObject({ personId: id, pin }),
       z.strictObject({ personId: id, password: z.string().min(8).max(200) }),
     ]),
     answer: meSchema,
-    open: true,
   }),
   me: endpoint({
-    ...routes.access.me,
+    id: 'access.me',
+    method: 'get',
+    path: '/session',
+    command: false,
+    may: 'everyone',
     summary: 'Who is signed in',
     answer: meSchema,
   }),
   signOut: endpoint({
-    ...routes.access.signOut,
+    id: 'access.signOut',
+    method: 'delete',
+    path: '/session',
+    command: false,
+    may: 'everyone',
     summary: 'Sign out',
     answer: nothing,
   }),
   stillHere: endpoint({
-    ...routes.access.stillHere,
+    id: 'access.stillHere',
+    method: 'post',
+    path: '/session/here',
+    command: false,
+    may: 'everyone',
     summary: 'Somebody touches this tablet: the session goes on, within the shift',
     answer: z.strictObject({ until: instant }),
   }),
   signedIn: endpoint({
-    ...routes.access.signedIn,
+    id: 'access.signedIn',
+    method: 'get',
+    path: '/sessions',
+    command: false,
+    may: 'everyone',
     summary: 'Where one is signed in; for the head chef where everybody is',
     answer: z.strictObject({
       sessions: z.array(
@@ -70,13 +94,21 @@ export const access = {
     }),
   }),
   signOutPerson: endpoint({
-    ...routes.access.signOutPerson,
+    id: 'access.signOutPerson',
+    method: 'delete',
+    path: '/people/:personId/sessions',
+    command: false,
+    may: 'everyone',
     summary: 'Sign out everywhere: oneself, or for the head chef anybody of the house',
     params: z.strictObject({ personId: id }),
     answer: z.strictObject({ ended: z.int().nonnegative() }),
   }),
   known: endpoint({
-    ...routes.access.known,
+    id: 'access.known',
+    method: 'post',
+    path: '/commands/known',
+    command: false,
+    may: 'everyone',
     summary: 'Which of these commands the records do not know: asked by a tablet after a restore',
     body: z.strictObject({ keys: z.array(id).min(1).max(500) }),
     answer: z.strictObject({ unknown: z.array(id) }),

@@ -15,7 +15,6 @@ import {
   share,
   slug,
 } from '../fields.ts';
-import { routes } from '../routes.ts';
 
 const mm = z.number().min(0).max(3_000).describe('millimetres');
 const ratio = z.number().min(0).max(1);
@@ -217,18 +216,30 @@ export const restingSchema = z.strictObject({
 
 export const cutting = {
   list: endpoint({
-    ...routes.cutting.list,
+    id: 'cutting.list',
+    method: 'get',
+    path: '/cuttings',
+    command: false,
+    may: 'everyone',
     summary: 'What is being cut to weight now, and rolls that rest',
     answer: z.strictObject({ open: z.array(cuttingHeadSchema), resting: z.array(restingSchema) }),
   }),
   read: endpoint({
-    ...routes.cutting.read,
+    id: 'cutting.read',
+    method: 'get',
+    path: '/cuttings/:cuttingId',
+    command: false,
+    may: 'everyone',
     summary: 'A cutting with everything weighed so far',
     params: z.strictObject({ cuttingId: id }),
     answer: cuttingSchema,
   }),
   start: endpoint({
-    ...routes.cutting.start,
+    id: 'cutting.start',
+    method: 'post',
+    path: '/cuttings',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Put lots on the board to be cut to weight, rolled, sliced or filled into moulds',
     body: z.strictObject({
       id: id.describe('made by the client, so that weights can follow before the answer is here'),
@@ -243,14 +254,22 @@ export const cutting = {
     answer: cuttingHeadSchema,
   }),
   event: endpoint({
-    ...routes.cutting.event,
+    id: 'cutting.event',
+    method: 'post',
+    path: '/cuttings/:cuttingId/events',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Write down measures, a wish, a weight, or that a weight does not count',
     params: z.strictObject({ cuttingId: id }),
     body: z.strictObject({ at: instant, body: cuttingEventBody }),
     answer: cuttingEventSchema,
   }),
   close: endpoint({
-    ...routes.cutting.close,
+    id: 'cutting.close',
+    method: 'post',
+    path: '/cuttings/:cuttingId/close',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Make lots of what was weighed; what was not cut goes back',
     params: z.strictObject({ cuttingId: id }),
     body: z.strictObject({
@@ -274,14 +293,22 @@ export const cutting = {
     }),
   }),
   cancel: endpoint({
-    ...routes.cutting.cancel,
+    id: 'cutting.cancel',
+    method: 'post',
+    path: '/cuttings/:cuttingId/cancel',
+    command: true,
+    may: 'bench',
     summary: 'Put it back uncut: only while nothing counts as weighed',
     params: z.strictObject({ cuttingId: id }),
     body: z.strictObject({}),
     answer: nothing,
   }),
   learnt: endpoint({
-    ...routes.cutting.learnt,
+    id: 'cutting.learnt',
+    method: 'get',
+    path: '/cutting-forms',
+    command: false,
+    may: 'everyone',
     summary: 'The house’s own form of a species’ pieces, how well it foretells, and the sizes wanted last',
     query: z.strictObject({ templateId: slug, category: slug.optional(), species: slug.optional() }),
     answer: z.strictObject({

@@ -4,7 +4,6 @@ import { endpoint } from '../endpoint.ts';
 import { amountMinor, id, instant, massMg, note, nothing, share, shortText, slug } from '../fields.ts';
 import { limitSchema } from '../limits.ts';
 import { planHeadSchema, speciesSchema } from '../plan.ts';
-import { routes } from '../routes.ts';
 import { burnerSchema, vesselSchema } from './pots.ts';
 
 export const scaleSchema = z.strictObject({
@@ -141,12 +140,20 @@ const limitChange = z.strictObject({
 
 export const house = {
   read: endpoint({
-    ...routes.house.read,
+    id: 'house.read',
+    method: 'get',
+    path: '/house',
+    command: false,
+    may: 'everyone',
     summary: 'The house’s own settings',
     answer: houseSchema,
   }),
   flow: endpoint({
-    ...routes.house.flow,
+    id: 'house.flow',
+    method: 'get',
+    path: '/flow',
+    command: false,
+    may: 'everyone',
     summary: 'The one figure that matters now at each station',
     answer: z.strictObject({
       receivedToday: z.int(),
@@ -159,7 +166,11 @@ export const house = {
     }),
   }),
   catalogue: endpoint({
-    ...routes.house.catalogue,
+    id: 'house.catalogue',
+    method: 'get',
+    path: '/catalogue',
+    command: false,
+    may: 'everyone',
     summary: 'Species, cut plans and piece categories',
     answer: z.strictObject({
       species: z.array(speciesSchema),
@@ -181,7 +192,11 @@ export const house = {
     }),
   }),
   limits: endpoint({
-    ...routes.house.limits,
+    id: 'house.limits',
+    method: 'get',
+    path: '/limits',
+    command: false,
+    may: 'everyone',
     summary: 'The limits the house selected, each with its document, and who selected them and why',
     query: z.strictObject({ profile: z.string().max(64).optional().describe('another profile, to look at') }),
     answer: z.strictObject({
@@ -198,13 +213,21 @@ export const house = {
     }),
   }),
   saveLimits: endpoint({
-    ...routes.house.saveLimits,
+    id: 'house.saveLimits',
+    method: 'post',
+    path: '/limits',
+    command: true,
+    may: 'head-chef',
     summary: 'Select a profile, and change figures of it, with who and why',
     body: z.strictObject({ profileId: z.string().min(1).max(64), changes: z.array(limitChange).max(100), note }),
     answer: nothing,
   }),
   cautions: endpoint({
-    ...routes.house.cautions,
+    id: 'house.cautions',
+    method: 'get',
+    path: '/cautions',
+    command: false,
+    may: 'everyone',
     summary: 'The usual cautions, and which of them this person has seen today',
     answer: z.strictObject({
       standing: z.string(),
@@ -213,13 +236,21 @@ export const house = {
     }),
   }),
   saveViewers: endpoint({
-    ...routes.house.saveViewers,
+    id: 'house.saveViewers',
+    method: 'post',
+    path: '/viewers',
+    command: true,
+    may: 'head-chef',
     summary: 'What viewers may see of costs',
     body: z.strictObject({ seeCosts: z.boolean() }),
     answer: nothing,
   }),
   keeping: endpoint({
-    ...routes.house.keeping,
+    id: 'house.keeping',
+    method: 'get',
+    path: '/keeping',
+    command: false,
+    may: 'chefs',
     summary: 'The backups of this machine, newest first, and when they were last rehearsed',
     answer: z.strictObject({
       backups: z.array(
@@ -239,7 +270,11 @@ export const house = {
     }),
   }),
   seeCaution: endpoint({
-    ...routes.house.seeCaution,
+    id: 'house.seeCaution',
+    method: 'post',
+    path: '/cautions/seen',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Someone has read a caution',
     body: z.strictObject({ cautionId: z.string().min(1).max(64), about: shortText.nullable() }),
     answer: nothing,

@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import { day, id, instant, nothing, shortText } from '../fields.ts';
-import { routes } from '../routes.ts';
 
 /** Work that takes longer than one waits for: asked for, made beside everything else, fetched when it is there. */
 export const askedJobSchema = z.discriminatedUnion('kind', [
@@ -41,25 +40,41 @@ export type Job = z.output<typeof jobSchema>;
 
 export const jobs = {
   list: endpoint({
-    ...routes.jobs.list,
+    id: 'jobs.list',
+    method: 'get',
+    path: '/jobs',
+    command: false,
+    may: 'chefs',
     summary: 'Files asked for, the latest first: those one may fetch',
     answer: z.strictObject({ jobs: z.array(jobSchema) }),
   }),
   ask: endpoint({
-    ...routes.jobs.ask,
+    id: 'jobs.ask',
+    method: 'post',
+    path: '/jobs',
+    command: true,
+    may: 'chefs',
     summary: 'Ask for a file that takes a while to make',
     body: askedJobSchema,
     answer: jobSchema,
   }),
   callOff: endpoint({
-    ...routes.jobs.callOff,
+    id: 'jobs.callOff',
+    method: 'post',
+    path: '/jobs/:jobId/call-off',
+    command: true,
+    may: 'chefs',
     summary: 'Stop making it, or throw away what was made',
     params: z.strictObject({ jobId: id }),
     body: z.strictObject({}),
     answer: jobSchema,
   }),
   file: endpoint({
-    ...routes.jobs.file,
+    id: 'jobs.file',
+    method: 'get',
+    path: '/jobs/:jobId/file',
+    command: false,
+    may: 'chefs',
     summary: 'The file of a job that is done',
     params: z.strictObject({ jobId: id }),
     file: 'application/octet-stream',

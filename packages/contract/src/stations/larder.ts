@@ -19,7 +19,6 @@ import {
   slug,
   temperatureCentiC,
 } from '../fields.ts';
-import { routes } from '../routes.ts';
 import { takeOutSinks, wasteReasons } from '../waysOut.ts';
 
 export const lotKinds = ['delivery', 'piece', 'batch', 'tub', 'goods'] as const;
@@ -209,7 +208,11 @@ export const labelSizes = ['57x32', '62x40', '100x50', 'a4-24', 'a4-65'] as cons
 
 export const larder = {
   list: endpoint({
-    ...routes.larder.list,
+    id: 'larder.list',
+    method: 'get',
+    path: '/lots',
+    command: false,
+    may: 'everyone',
     summary: 'What is on hand, earliest date first',
     query: z.strictObject({
       cursor,
@@ -235,7 +238,11 @@ export const larder = {
     answer: z.strictObject({ lots: z.array(lotSchema), next: z.string().nullable(), total: z.int() }),
   }),
   read: endpoint({
-    ...routes.larder.read,
+    id: 'larder.read',
+    method: 'get',
+    path: '/lots/:lotId',
+    command: false,
+    may: 'everyone',
     summary: 'One lot with its parents, what it became, and every entry on it',
     params: z.strictObject({ lotId: id }),
     answer: lotSchema.extend({
@@ -263,7 +270,11 @@ export const larder = {
     }),
   }),
   trace: endpoint({
-    ...routes.larder.trace,
+    id: 'larder.trace',
+    method: 'get',
+    path: '/lots/:lotId/trace',
+    command: false,
+    may: 'everyone',
     summary: 'Everything a lot was made from and everything it went into, with the movements that stand between them',
     params: z.strictObject({ lotId: id }),
     answer: z.strictObject({
@@ -274,7 +285,11 @@ export const larder = {
     }),
   }),
   takeOut: endpoint({
-    ...routes.larder.takeOut,
+    id: 'larder.takeOut',
+    method: 'post',
+    path: '/lots/:lotId/take-out',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Take mass out of a lot: served, to the staff, or thrown away with a reason',
     params: z.strictObject({ lotId: id }),
     body: z
@@ -298,7 +313,11 @@ export const larder = {
     answer: z.strictObject({ movementId: id, leftMg: z.int().min(0), leftPieces: z.int().min(0) }),
   }),
   groups: endpoint({
-    ...routes.larder.groups,
+    id: 'larder.groups',
+    method: 'get',
+    path: '/lot-groups',
+    command: false,
+    may: 'everyone',
     summary: 'What is on hand, added up by place, date, destination, species or supplier',
     query: z.strictObject({ by: z.enum(lotGroups) }),
     answer: z.strictObject({
@@ -314,20 +333,32 @@ export const larder = {
     }),
   }),
   keep: endpoint({
-    ...routes.larder.keep,
+    id: 'larder.keep',
+    method: 'post',
+    path: '/lots/:lotId/keep',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Move, freeze, thaw, open, date, reserve or hold a lot, or a part of it',
     params: z.strictObject({ lotId: id }),
     body: keepBody,
     answer: z.strictObject({ lotId: id, code: z.string(), eventId: id, useBy: day.nullable(), says: z.string() }),
   }),
   undoKeep: endpoint({
-    ...routes.larder.undoKeep,
+    id: 'larder.undoKeep',
+    method: 'post',
+    path: '/lot-events/:eventId/undo',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Put a lot back to how it was kept before',
     params: z.strictObject({ eventId: id }),
     answer: z.strictObject({ lotId: id, useBy: day.nullable() }),
   }),
   split: endpoint({
-    ...routes.larder.split,
+    id: 'larder.split',
+    method: 'post',
+    path: '/lots/:lotId/split',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Part a lot: what is taken becomes a lot of its own with the same dates',
     params: z.strictObject({ lotId: id }),
     body: z.strictObject({
@@ -338,18 +369,30 @@ export const larder = {
     answer: z.strictObject({ movementId: id, lotId: id, code: z.string() }),
   }),
   merge: endpoint({
-    ...routes.larder.merge,
+    id: 'larder.merge',
+    method: 'post',
+    path: '/merges',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Put lots of one kind together: the oldest date wins, all parents are kept',
     body: z.strictObject({ lotIds: z.array(id).min(2).max(50), nod }),
     answer: z.strictObject({ movementId: id, lotId: id, code: z.string(), useBy: day.nullable() }),
   }),
   tubs: endpoint({
-    ...routes.larder.tubs,
+    id: 'larder.tubs',
+    method: 'get',
+    path: '/tubs',
+    command: false,
+    may: 'everyone',
     summary: 'Collecting tubs: what is in them, and whether a pot is due',
     answer: z.strictObject({ tubs: z.array(tubSchema) }),
   }),
   startTub: endpoint({
-    ...routes.larder.startTub,
+    id: 'larder.startTub',
+    method: 'post',
+    path: '/tubs',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Start a collecting tub for a use, with the first lots in it',
     body: z.strictObject({
       useId: slug,
@@ -364,7 +407,11 @@ export const larder = {
     answer: z.strictObject({ movementId: id, lotId: id, code: z.string() }),
   }),
   fill: endpoint({
-    ...routes.larder.fill,
+    id: 'larder.fill',
+    method: 'post',
+    path: '/tubs/:lotId/fill',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Put lots into a tub: the oldest date wins',
     params: z.strictObject({ lotId: id }),
     body: z.strictObject({
@@ -377,7 +424,11 @@ export const larder = {
     answer: z.strictObject({ movementId: id, lotId: id, massMg, useBy: day.nullable(), due: z.boolean() }),
   }),
   count: endpoint({
-    ...routes.larder.count,
+    id: 'larder.count',
+    method: 'post',
+    path: '/stock-takes',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Write down a round through the larder: what the scale says, and why it differs',
     body: z.strictObject({
       placeId: placeId.nullable(),
@@ -401,13 +452,21 @@ export const larder = {
     takesBytes: 400_000,
   }),
   stockTakes: endpoint({
-    ...routes.larder.stockTakes,
+    id: 'larder.stockTakes',
+    method: 'get',
+    path: '/stock-takes',
+    command: false,
+    may: 'everyone',
     summary: 'Rounds through the larder, newest first',
     query: z.strictObject({ limit }),
     answer: z.strictObject({ stockTakes: z.array(stockTakeSchema) }),
   }),
   printLabels: endpoint({
-    ...routes.larder.printLabels,
+    id: 'larder.printLabels',
+    method: 'post',
+    path: '/labels',
+    command: true,
+    may: 'bench',
     summary: 'Print labels for lots on the label printer',
     body: z.strictObject({
       lots: z
@@ -422,7 +481,11 @@ export const larder = {
     answer: z.strictObject({ job: z.string(), labels: z.int(), reprints: z.int() }),
   }),
   labelPdf: endpoint({
-    ...routes.larder.labelPdf,
+    id: 'larder.labelPdf',
+    method: 'get',
+    path: '/labels.pdf',
+    command: false,
+    may: 'everyone',
     summary: 'Labels as a PDF, to look at or to print on sheets; it does not count as printed',
     file: 'application/pdf',
     query: z.strictObject({
@@ -432,7 +495,11 @@ export const larder = {
     answer: nothing,
   }),
   printed: endpoint({
-    ...routes.larder.printed,
+    id: 'larder.printed',
+    method: 'get',
+    path: '/labels/printed',
+    command: false,
+    may: 'everyone',
     summary: 'What came out of the label printer lately',
     answer: z.strictObject({
       latest: z.array(labelContentSchema).describe('the labels printed last, as they would come out now'),
@@ -442,7 +509,11 @@ export const larder = {
     }),
   }),
   showPrinted: endpoint({
-    ...routes.larder.showPrinted,
+    id: 'larder.showPrinted',
+    method: 'get',
+    path: '/labels/printed/:job',
+    command: false,
+    may: 'everyone',
     summary: 'What came out for one job',
     file: 'application/pdf',
     params: z.strictObject({ job: z.string().regex(/^\d{1,9}$/) }),

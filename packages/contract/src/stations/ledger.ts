@@ -17,7 +17,6 @@ import {
   signedMassMg,
   slug,
 } from '../fields.ts';
-import { routes } from '../routes.ts';
 import { benchEventSchema, breakdownHeadSchema, breakdownStates, weighingSchema } from './bench.ts';
 
 const shares = z.strictObject({
@@ -152,31 +151,51 @@ export type YieldSheet = z.output<typeof yieldSheetSchema>;
 
 export const ledger = {
   list: endpoint({
-    ...routes.ledger.list,
+    id: 'ledger.list',
+    method: 'get',
+    path: '/ledger/breakdowns',
+    command: false,
+    may: 'everyone',
     summary: 'Closed breakdowns, newest first',
     query: z.strictObject({ cursor, limit, species: slug.optional() }),
     answer: z.strictObject({ breakdowns: z.array(closedBreakdownSchema), next: z.string().nullable() }),
   }),
   sheet: endpoint({
-    ...routes.ledger.sheet,
+    id: 'ledger.sheet',
+    method: 'get',
+    path: '/ledger/breakdowns/:breakdownId',
+    command: false,
+    may: 'everyone',
     summary: 'The yield sheet of one breakdown, costed under each school',
     params: z.strictObject({ breakdownId: id }),
     answer: yieldSheetSchema,
   }),
   cuttings: endpoint({
-    ...routes.ledger.cuttings,
+    id: 'ledger.cuttings',
+    method: 'get',
+    path: '/ledger/cuttings',
+    command: false,
+    may: 'everyone',
     summary: 'Cuttings to weight that are done, newest first',
     query: z.strictObject({ cursor, limit }),
     answer: z.strictObject({ cuttings: z.array(closedCuttingSchema), next: z.string().nullable() }),
   }),
   batches: endpoint({
-    ...routes.ledger.batches,
+    id: 'ledger.batches',
+    method: 'get',
+    path: '/ledger/batches',
+    command: false,
+    may: 'everyone',
     summary: 'Batches that are done, newest first',
     query: z.strictObject({ cursor, limit }),
     answer: z.strictObject({ batches: z.array(closedBatchSchema), next: z.string().nullable() }),
   }),
   exportCsv: endpoint({
-    ...routes.ledger.exportCsv,
+    id: 'ledger.exportCsv',
+    method: 'get',
+    path: '/ledger/movements.csv',
+    command: false,
+    may: 'chefs',
     summary: 'Every posting of a time as CSV (RFC 4180)',
     file: 'text/csv',
     query: z.strictObject({
@@ -190,14 +209,22 @@ export const ledger = {
     answer: nothing,
   }),
   exportEpcis: endpoint({
-    ...routes.ledger.exportEpcis,
+    id: 'ledger.exportEpcis',
+    method: 'get',
+    path: '/ledger/movements.jsonld',
+    command: false,
+    may: 'chefs',
     summary: 'The movements that stand as EPCIS 2.0 events in JSON-LD; of one lot’s family or of a time',
     file: 'application/ld+json',
     query: z.strictObject({ from: day.optional(), until: day.optional(), lot: id.optional() }),
     answer: nothing,
   }),
   reverse: endpoint({
-    ...routes.ledger.reverse,
+    id: 'ledger.reverse',
+    method: 'post',
+    path: '/movements/:movementId/reverse',
+    command: true,
+    may: 'chefs',
     summary: 'Take an entry back by its counter-entry',
     params: z.strictObject({ movementId: id }),
     body: z.strictObject({ reason: note }),

@@ -17,7 +17,6 @@ import {
 } from '../fields.ts';
 import { limitSchema } from '../limits.ts';
 import { useSchema } from '../plan.ts';
-import { routes } from '../routes.ts';
 
 export const runStates = ['planned', 'on', 'done', 'called-off'] as const;
 
@@ -197,12 +196,20 @@ export type Boned = z.output<typeof bonedSchema>;
 
 export const pots = {
   uses: endpoint({
-    ...routes.pots.uses,
+    id: 'pots.uses',
+    method: 'get',
+    path: '/uses',
+    command: false,
+    may: 'everyone',
     summary: 'What can be made: the handbook’s uses, the house’s own in their place, and what its batches gave',
     answer: z.strictObject({ uses: z.array(listedUseSchema) }),
   }),
   useVersions: endpoint({
-    ...routes.pots.useVersions,
+    id: 'pots.useVersions',
+    method: 'get',
+    path: '/uses/:useId/versions',
+    command: false,
+    may: 'everyone',
     summary: 'Every version of a use: the house’s, the latest first, and the handbook’s last',
     params: z.strictObject({ useId: slug }),
     answer: z.strictObject({
@@ -212,7 +219,11 @@ export const pots = {
     }),
   }),
   saveUse: endpoint({
-    ...routes.pots.saveUse,
+    id: 'pots.saveUse',
+    method: 'post',
+    path: '/uses',
+    command: true,
+    may: 'chefs',
     summary: 'The house’s own version of a use, or a use of its own',
     body: z.strictObject({
       use: useSchema,
@@ -223,19 +234,31 @@ export const pots = {
     answer: listedUseSchema,
   }),
   list: endpoint({
-    ...routes.pots.list,
+    id: 'pots.list',
+    method: 'get',
+    path: '/runs',
+    command: false,
+    may: 'everyone',
     summary: 'Batches: those on, those planned, then the latest done',
     query: z.strictObject({ cursor, limit }),
     answer: z.strictObject({ runs: z.array(runSchema), next: z.string().nullable() }),
   }),
   read: endpoint({
-    ...routes.pots.read,
+    id: 'pots.read',
+    method: 'get',
+    path: '/runs/:runId',
+    command: false,
+    may: 'everyone',
     summary: 'A batch whole, with what was written down at the stove',
     params: z.strictObject({ runId: id }),
     answer: wholeRunSchema,
   }),
   timers: endpoint({
-    ...routes.pots.timers,
+    id: 'pots.timers',
+    method: 'get',
+    path: '/run-timers',
+    command: false,
+    may: 'everyone',
     summary: 'Timers that run or ring, of every batch',
     answer: z.strictObject({
       at: instant.describe('the server’s clock'),
@@ -243,7 +266,11 @@ export const pots = {
     }),
   }),
   plan: endpoint({
-    ...routes.pots.plan,
+    id: 'pots.plan',
+    method: 'post',
+    path: '/runs',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Plan a batch from the lots chosen, scaled to what there is or to what is wanted',
     body: z.strictObject({
       useId: slug,
@@ -264,14 +291,22 @@ export const pots = {
     }),
   }),
   event: endpoint({
-    ...routes.pots.event,
+    id: 'pots.event',
+    method: 'post',
+    path: '/runs/:runId/events',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Something done, read or set at the stove',
     params: z.strictObject({ runId: id }),
     body: z.strictObject({ at: instant, body: runEventBodySchema }),
     answer: runEventSchema,
   }),
   finish: endpoint({
-    ...routes.pots.finish,
+    id: 'pots.finish',
+    method: 'post',
+    path: '/runs/:runId/finish',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'The batch is done: weighed output, spent solids, and one balanced movement',
     params: z.strictObject({ runId: id }),
     body: z.strictObject({
@@ -294,24 +329,40 @@ export const pots = {
     answer: runSchema,
   }),
   cancel: endpoint({
-    ...routes.pots.cancel,
+    id: 'pots.cancel',
+    method: 'post',
+    path: '/runs/:runId/cancel',
+    command: true,
+    may: 'bench',
     summary: 'Call off a batch that is not done',
     params: z.strictObject({ runId: id }),
     body: z.strictObject({}),
     answer: nothing,
   }),
   boned: endpoint({
-    ...routes.pots.boned,
+    id: 'pots.boned',
+    method: 'get',
+    path: '/boned',
+    command: false,
+    may: 'everyone',
     summary: 'Boned-out birds and trotters that wait to be filled, each with what came out of it',
     answer: z.strictObject({ boned: z.array(bonedSchema) }),
   }),
   coolings: endpoint({
-    ...routes.pots.coolings,
+    id: 'pots.coolings',
+    method: 'get',
+    path: '/coolings',
+    command: false,
+    may: 'everyone',
     summary: 'What cools or freezes now, and the latest that did',
     answer: z.strictObject({ open: z.array(coolingSchema), closed: z.array(coolingSchema) }),
   }),
   startCooling: endpoint({
-    ...routes.pots.startCooling,
+    id: 'pots.startCooling',
+    method: 'post',
+    path: '/coolings',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Begin a log of cooling or freezing',
     body: z.strictObject({
       id,
@@ -327,14 +378,22 @@ export const pots = {
     answer: coolingSchema,
   }),
   readCooling: endpoint({
-    ...routes.pots.readCooling,
+    id: 'pots.readCooling',
+    method: 'post',
+    path: '/coolings/:coolingId/readings',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'A reading of what cools',
     params: z.strictObject({ coolingId: id }),
     body: z.strictObject({ at: instant, centiC: temperatureCentiC, source: z.enum(['probe', 'typed']) }),
     answer: coolingSchema,
   }),
   closeCooling: endpoint({
-    ...routes.pots.closeCooling,
+    id: 'pots.closeCooling',
+    method: 'post',
+    path: '/coolings/:coolingId/close',
+    command: 'may-wait',
+    may: 'bench',
     summary: 'Close a log; outside its limit, with what was done about it',
     params: z.strictObject({ coolingId: id }),
     body: z.strictObject({ outcome: note.nullable() }),

@@ -1,12 +1,15 @@
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import { id, massMg, massOrNoneMg, slug, temperatureCentiC } from '../fields.ts';
-import { routes } from '../routes.ts';
 
 /** Present only in the demo and in tests: the hand that puts things on the simulated scale and the probe into them. */
 export const simulation = {
   pan: endpoint({
-    ...routes.simulation.pan,
+    id: 'simulation.pan',
+    method: 'post',
+    path: '/simulation/pan',
+    command: false,
+    may: 'bench',
     summary:
       'Put a load on the simulated pan: any mass, the next true piece of the hidden animal of a breakdown, or a portion cut near a mark',
     body: z.discriminatedUnion('what', [
@@ -31,7 +34,11 @@ export const simulation = {
     answer: z.strictObject({ massMg: massOrNoneMg }),
   }),
   probe: endpoint({
-    ...routes.simulation.probe,
+    id: 'simulation.probe',
+    method: 'post',
+    path: '/simulation/probe',
+    command: false,
+    may: 'bench',
     summary: 'Stick the simulated probe into something of this temperature',
     body: z.strictObject({ centiC: temperatureCentiC }),
     answer: z.strictObject({ centiC: temperatureCentiC }),

@@ -1,5 +1,10 @@
-import type { EndpointId, api as withShapes } from '@zabrik/contract';
-import { type Route, routes } from '@zabrik/contract/routes';
+import type { EndpointId, Route, api as withShapes } from '@zabrik/contract';
+import { routes } from '@zabrik/contract/routes';
+
+/** A route of this version of the app. */
+interface Known extends Route {
+  readonly id: EndpointId;
+}
 
 /**
  * The contract as the browser needs it: routes at run time, shapes for the compiler alone. The server checks every request and
@@ -7,14 +12,14 @@ import { type Route, routes } from '@zabrik/contract/routes';
  */
 export const api = routes as unknown as typeof withShapes;
 
-const byId: ReadonlyMap<string, Route> = new Map(
+const byId: ReadonlyMap<string, Known> = new Map(
   Object.values(routes)
-    .flatMap((station): readonly Route[] => Object.values(station))
+    .flatMap((station): readonly Known[] => Object.values(station))
     .map((route) => [route.id, route]),
 );
 
 /** The route of that name. Errors: a sentence, for one that this version of the app does not have. */
-export function routeOf(id: EndpointId): Route {
+export function routeOf(id: EndpointId): Known {
   const route = byId.get(id);
   if (route === undefined) throw new Error(`This version of the app does not know ${id}.`);
   return route;

@@ -219,7 +219,14 @@ const commandOf = <E extends Endpoint>(
   { says, about, key = uuidv7() }: Spoken,
 ): CommandRecord => {
   const { params = {}, body } = ask as { readonly params?: Readonly<Record<string, string>>; readonly body?: unknown };
-  return { key, endpoint: endpoint.id, params, body, about: about ?? Object.values(params)[0] ?? key, says };
+  return {
+    key,
+    endpoint: endpoint.id as EndpointId,
+    params,
+    body,
+    about: about ?? Object.values(params)[0] ?? key,
+    says,
+  };
 };
 
 /**
