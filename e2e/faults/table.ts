@@ -31,7 +31,7 @@ export interface Run {
 
 export const commitNow = (): string => {
   const git = (...args: string[]): string => execFileSync('git', args, { cwd: ROOT, encoding: 'utf8' }).trim();
-  return `${git('rev-parse', '--short', 'HEAD')}${git('status', '--porcelain', '--untracked-files=no') === '' ? '' : ' and changes'}`;
+  return `${git('rev-parse', '--short', 'HEAD')}${git('status', '--porcelain', '--untracked-files=no', '--', ':!docs/faults.md') === '' ? '' : ' and changes'}`;
 };
 
 const SHELF = `${ROOT}.zabrik/faults`;
