@@ -1,3 +1,4 @@
+import { readFigure } from '../quantity/number.ts';
 import type { Use, UseStep } from './use.ts';
 
 /** A duration as ISO 8601 writes it. */
@@ -60,6 +61,7 @@ const minutesIn = (iso: unknown): number | undefined => {
   return Number(match[1] ?? 0) * 1_440 + Number(match[2] ?? 0) * 60 + Number(match[3] ?? 0) || undefined;
 };
 
+/** Grams in each unit that a line may name; a litre counts as a kilogram. */
 const UNITS: Readonly<Record<string, number>> = {
   g: 1,
   gram: 1,
@@ -69,15 +71,19 @@ const UNITS: Readonly<Record<string, number>> = {
   l: 1_000,
   litre: 1_000,
   litres: 1_000,
+  oz: 28.349_523_125,
+  lb: 453.592_37,
 };
 
-/** "1.2 kg frames" as a name and grams; a litre counts as a kilogram. */
+/** "1.2 kg frames" as a name and grams. Of "1,200" nobody who writes grams means 1.2, and nobody who writes kilograms 1,200. */
 const readIngredient = (line: string): { name: string; grams: number | undefined } => {
-  const match = /^\s*([\d.,]+)\s*([a-zA-Z]+)?\s+(.*)$/.exec(line);
+  const match = /^\s*([\d.,½¼¾⅓⅔ /’']+?)\s*([a-zA-Z]+)\s+(.*)$/.exec(line);
   const unit = UNITS[(match?.[2] ?? '').toLowerCase()];
-  if (match === null || unit === undefined) return { name: line.trim(), grams: undefined };
-  const amount = Number((match[1] ?? '').replace(',', '.'));
-  return { name: (match[3] ?? '').trim(), grams: Number.isFinite(amount) ? amount * unit : undefined };
+  const figure = readFigure(match?.[1] ?? '');
+  if (match === null || unit === undefined || figure === undefined) return { name: line.trim(), grams: undefined };
+  const amount =
+    figure.kind === 'one' ? figure.value : unit === 1 && figure.sign === ',' ? figure.thousands : figure.decimal;
+  return { name: (match[3] ?? '').trim(), grams: amount * unit };
 };
 
 /**

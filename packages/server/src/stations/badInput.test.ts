@@ -427,6 +427,12 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
   ],
   [api.pots.closeCooling, async () => ({ params: { coolingId: uuidv7() }, body: { outcome: 'x' } })],
   [api.ledger.reverse, async () => ({ params: { movementId: uuidv7() }, body: { reason: 'x' } })],
+  [
+    api.jobs.ask,
+    async () => ({ body: { kind: 'movements-csv', from: '2026-11-01', until: '2026-11-30', cells: 'raw' } }),
+  ],
+  [api.jobs.ask, async () => ({ body: { kind: 'movements-epcis', from: '2026-11-01', until: '2026-11-30' } })],
+  [api.jobs.ask, async () => ({ body: { kind: 'house-file' } })],
   [api.access.signIn, async () => ({ body: { personId: kitchen.personOf('Jory Pellam'), pin: '1357' } })],
   [api.simulation.pan, async () => ({ body: { what: 'load', massMg: 5, scale: 'bench' } })],
   [
@@ -461,7 +467,12 @@ describe('bad input of every field', () => {
     const withBody = allEndpoints.filter((e) => e.body !== undefined).map((e) => e.id);
     const tried = new Set<string>(commands.map(([e]) => e.id));
     // nothing stands in the body of these
-    expect(withBody.filter((id) => !tried.has(id))).toEqual(['bench.cancel', 'cutting.cancel', 'pots.cancel']);
+    expect(withBody.filter((id) => !tried.has(id))).toEqual([
+      'bench.cancel',
+      'cutting.cancel',
+      'pots.cancel',
+      'jobs.callOff',
+    ]);
   });
 
   it.each(commands.map(([e, make], i) => [`${i + 1} ${e.id}`, e, make] as const))(
