@@ -79,7 +79,10 @@ describe('files to take along', () => {
     await client.invalidateQueries({ queryKey: ['jobs'] });
     await waitFor(() => expect(clicked).toHaveBeenCalledTimes(1));
     expect(clicked).toHaveBeenCalledWith(`/api/v1/jobs/${done.id}/file`, 'movements-home.csv');
+    // the list changes again, by someone else's file
+    jobs = [job({ id: '019a0000-0000-7000-8000-00000000000b' }), done];
     await client.invalidateQueries({ queryKey: ['jobs'] });
+    await screen.findByText('waits its turn');
     expect(clicked).toHaveBeenCalledTimes(1);
   });
 
