@@ -81,9 +81,70 @@ function pidOf(part: string): number | undefined {
   return found === undefined ? undefined : Number(found);
 }
 
+/** What a shell may have in it that the demo was started from. */
+const demos = { ZABRIK_SIMULATED: '1', ZABRIK_DEMO_PIN: '2468' };
+
+/** Under serve the door says no PIN, and nobody loads a simulated pan, whatever the shell has in it. */
+async function nothingOfTheDemo(api: string): Promise<void> {
+  const get = async (path: string): Promise<Record<string, unknown>> =>
+    (await (await fetch(`${api}${path}`)).json()) as Record<string, unknown>;
+  const [house] = (await get('/houses'))['houses'] as { slug: string }[];
+  const door = await get(`/houses/${house?.slug}/door`);
+  assert.equal(door['demoPin'], null);
+  const people = door['people'] as { id: string; role: string }[];
+  const headers = { 'content-type': 'application/json', origin: new URL(api).origin };
+  const signIn = await fetch(`${api}/session`, {
+    method: 'POST',
+    headers,
+    body: JSON.stringify({ personId: people.find((p) => p.role === 'butcher')?.id, pin: demos.ZABRIK_DEMO_PIN }),
+  });
+  assert.equal(signIn.status, 200, 'a house that was the demo keeps its people and their PINs');
+  const pan = await fetch(`${api}/simulation/pan`, {
+    method: 'POST',
+    headers: {
+      ...headers,
+      cookie: signIn.headers
+        .getSetCookie()
+        .map((c) => c.split(';')[0])
+        .join('; '),
+    },
+    body: JSON.stringify({ what: 'load', massMg: 1_000 }),
+  });
+  assert.equal(pan.status, 404);
+  say('serve: no PIN at the door, no simulated pan');
+}
+
+/** On a machine that has nothing yet, serve makes nothing and says so. */
+function nothingMade(): void {
+  const bare = join(away, 'bare');
+  const own = {
+    ...env,
+    ...demos,
+    ZABRIK_STATE: bare,
+    ZABRIK_BACKUPS: join(bare, 'backups'),
+    DB_HOME: join(bare, 'pg'),
+  };
+  const run = (file: string, ...args: string[]) => spawnSync(file, args, { cwd: ROOT, env: own, encoding: 'utf8' });
+  try {
+    const served = run(join(ROOT, 'zabrik'), 'serve');
+    assert.notEqual(served.status, 0);
+    assert.match(served.stdout + served.stderr, /no house stands in this database/);
+    run('scripts/db.sh', 'start');
+    const tables = run('scripts/db.sh', 'psql', '-d', 'zabrik', '-Atc', "select to_regclass('house')").stdout.trim();
+    assert.equal(tables, '', 'not even a table was made');
+    say('serve on an empty database: nothing made, and it says so');
+  } finally {
+    run('scripts/db.sh', 'remove');
+  }
+}
+
 /** serve, and what comes back by itself when the server or the database is killed; then nothing is left of it. */
 async function supervised(): Promise<void> {
-  const serve = spawn(join(ROOT, 'zabrik'), ['serve'], { cwd: away, env, stdio: ['ignore', 'pipe', 'pipe'] });
+  const serve = spawn(join(ROOT, 'zabrik'), ['serve'], {
+    cwd: away,
+    env: { ...env, ...demos },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
   let told = '';
   for (const out of [serve.stdout, serve.stderr]) out.on('data', (chunk: Buffer) => (told += chunk.toString()));
   const ready = async (): Promise<boolean> => {
@@ -105,6 +166,7 @@ async function supervised(): Promise<void> {
   try {
     await until('ready', ready);
     await until('it says where', () => told.includes('on this machine'));
+    await nothingOfTheDemo(`http://127.0.0.1:${readFileSync(join(state, 'port'), 'utf8')}/api/v1`);
     const server = pidOf('dist/main.js');
     assert.ok(server !== undefined, 'a server runs');
     process.kill(server, 'SIGKILL');
@@ -218,6 +280,7 @@ try {
   assert.throws(() => db('status'), 'a database found stopped is left stopped');
   say('a database found stopped is left stopped');
   await supervised();
+  nothingMade();
   writeFileSync(join(away, 'empty.dump'), '');
   assert.ok(!zabrik('restore', 'empty.dump').ok);
 } finally {

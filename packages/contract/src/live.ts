@@ -19,6 +19,10 @@ export type Topic = (typeof topics)[number];
 export const changedSchema = z.strictObject({ topics: z.array(z.enum(topics)), ids: z.array(z.string()) });
 export type Changed = z.output<typeof changedSchema>;
 
+/** Event `progress`: how far a command is that takes a while. `command` is its key, `done` of `of` what it is made of, labels say. */
+export const progressSchema = z.strictObject({ command: z.string(), done: z.int().min(0), of: z.int().min(1) });
+export type Progress = z.output<typeof progressSchema>;
+
 /**
  * Event `scale`: a reading of the bench scale. `settled` counts how often the pan came to rest: a weight is taken once per count.
  * `away`: the scale does not answer.

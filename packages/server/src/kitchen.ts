@@ -1,4 +1,4 @@
-import type { Role, Topic } from '@zabrik/contract';
+import type { Progress, Role, Topic } from '@zabrik/contract';
 import type { Logger } from 'pino';
 import type { Sequelize, Transaction } from 'sequelize';
 import type { Config } from './config.ts';
@@ -32,6 +32,8 @@ export interface Kitchen {
   readonly jobs: Pick<Jobs, 'nudge'>;
   /** Tells every open screen of a house what to read again. Call it after the commit. */
   readonly announce: (houseId: string, topics: readonly Topic[], ids?: readonly string[]) => void;
+  /** Tells them how far a command is that takes a while. */
+  readonly tell: (houseId: string, progress: Progress) => void;
 }
 
 /** A command inside its transaction. */

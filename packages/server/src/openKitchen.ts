@@ -74,6 +74,7 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
     putsBack,
     jobs,
     announce: (houseId, topics, ids) => announcer.announce(houseId, topics, ids),
+    tell: (houseId, progress) => announcer.tell(houseId, progress),
   };
   const stalls = watchStalls(log);
   const stopThinning = keepThin(db, clock, (err) => log.warn({ err }, 'old answers could not be forgotten'));

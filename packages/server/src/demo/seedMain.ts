@@ -28,6 +28,7 @@ if ((await HouseRow.count()) === 0) {
     putsBack,
     jobs: { nudge: () => undefined },
     announce: () => undefined,
+    tell: () => undefined,
   };
   await seedDemo(kitchen, config.demoPin ?? '2468', breakdowns, (line) => process.stdout.write(`  ${line}\n`));
   process.stdout.write('  made\n');

@@ -171,28 +171,36 @@ export function mountCommand<E extends Endpoint>(
 
 /**
  * A command with something to do outside the database first, such as printing: that is done without a transaction open and without a row
- * locked, and not at all when the key was answered before. What it throws leaves nothing written.
+ * locked, and not at all when the key was answered before. The same key come again while that is being done waits for it and does not
+ * do it twice (in this process; a balancer that holds a person to one process keeps it so). What it throws leaves nothing written.
  */
 export function mountPrepared<E extends Endpoint, P>(
   kitchen: Kitchen,
   router: Router,
   e: E,
   topics: readonly Topic[],
-  prepare: (who: Who, asked: Asked<E>) => Promise<P>,
+  prepare: (who: Who, asked: Asked<E>, commandId: string) => Promise<P>,
   work: (command: InCommand, asked: Asked<E>, prepared: P) => Promise<Answer<E>>,
 ): void {
+  const being = new Map<string, Promise<Answer<E>>>();
   at(router, e, async (request, response) => {
     const who = permitted(e, request);
     const commandId = commandKey(request);
     const question = asked(e, request);
-    const answer = await forHouse(who.houseId, async () => {
-      const before = await answeredBefore<Answer<E>>(kitchen.db, who, commandId, fingerprintOf(e.id, question));
-      if (before !== undefined) return before;
-      const prepared = await prepare(who, question);
-      return runCommand(kitchen, who, commandId, e.id, question, waitedOf(request), (command) =>
-        work(command, question, prepared),
-      );
-    });
+    const mark = fingerprintOf(e.id, question);
+    const mine = [who.houseId, who.personId, commandId, mark].join(' ');
+    const once = (): Promise<Answer<E>> =>
+      forHouse(who.houseId, async () => {
+        const before = await answeredBefore<Answer<E>>(kitchen.db, who, commandId, mark);
+        if (before !== undefined) return before;
+        const prepared = await prepare(who, question, commandId);
+        return runCommand(kitchen, who, commandId, e.id, question, waitedOf(request), (command) =>
+          work(command, question, prepared),
+        );
+      });
+    const doing = being.get(mine) ?? once().finally(() => being.delete(mine));
+    being.set(mine, doing);
+    const answer = await doing;
     kitchen.announce(who.houseId, topics);
     send(e, response, answer);
   });

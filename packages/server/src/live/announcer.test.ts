@@ -56,7 +56,7 @@ it('listens over one line after tries that were let in and cut off before they l
   cutAll();
   await vi.waitFor(() => expect(cuts).toBeGreaterThanOrEqual(2), 30_000);
   cutting = false;
-  await vi.waitFor(() => expect(heard).toHaveBeenCalledWith('resync'), 30_000);
+  await vi.waitFor(() => expect(heard).toHaveBeenCalledWith({ event: 'resync', data: {} }), 30_000);
   await wait(1_500); // longer than two retries
   expect(open.size).toBe(1);
   heard.mockClear();

@@ -1,4 +1,4 @@
-import { type Changed, changedSchema, type Topic } from '@zabrik/contract';
+import { type Changed, changedSchema, type Progress, progressSchema, type Topic } from '@zabrik/contract';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { z } from 'zod';
@@ -9,9 +9,17 @@ const LINE = 'zabrik live';
 const GATHER_MS = 15;
 const RETRY_MS = 500;
 
-const message = z.object({ house: z.string(), changed: changedSchema });
+const said = z.discriminatedUnion('event', [
+  z.object({ event: z.literal('changed'), data: changedSchema }),
+  z.object({ event: z.literal('progress'), data: progressSchema }),
+]);
+const message = z.object({ house: z.string(), said });
 
-type Listener = (changed: Changed | 'resync') => void;
+const RESYNC = { event: 'resync', data: {} } as const;
+/** What a house's screens are told: an event of the live line with its data. */
+export type Said = z.output<typeof said> | typeof RESYNC;
+
+type Listener = (said: Said) => void;
 
 /**
  * Tells every open screen of a house what changed, across server processes, by LISTEN/NOTIFY.
@@ -25,6 +33,8 @@ export class Announcer {
   readonly #log: Logger;
   readonly #listeners = new Map<string, Set<Listener>>();
   readonly #waiting = new Map<string, { topics: Set<Topic>; ids: Set<string> }>();
+  /** By command: only how far it is now is worth saying. */
+  readonly #progress = new Map<string, { readonly house: string; readonly data: Progress }>();
   #client: pg.Client | undefined;
   #timer: NodeJS.Timeout | undefined;
   #retry: NodeJS.Timeout | undefined;
@@ -47,6 +57,16 @@ export class Announcer {
     for (const topic of topics) waiting.topics.add(topic);
     for (const id of ids) waiting.ids.add(id);
     this.#waiting.set(houseId, waiting);
+    this.#soon();
+  }
+
+  /** Tells a house's screens how far a command is. */
+  tell(houseId: string, progress: Progress): void {
+    this.#progress.set(progress.command, { house: houseId, data: progress });
+    this.#soon();
+  }
+
+  #soon(): void {
     this.#timer ??= setTimeout(() => {
       this.#timer = undefined;
       this.#sending = this.#sending.then(() => this.#send());
@@ -69,13 +89,18 @@ export class Announcer {
   }
 
   async #send(): Promise<void> {
-    const all = [...this.#waiting];
+    const all: z.output<typeof message>[] = [];
+    for (const [house, { topics, ids }] of this.#waiting) {
+      const data: Changed = { topics: [...topics], ids: [...ids].slice(0, 50) };
+      all.push({ house, said: { event: 'changed', data } });
+    }
+    for (const { house, data } of this.#progress.values()) all.push({ house, said: { event: 'progress', data } });
     this.#waiting.clear();
-    for (const [house, { topics, ids }] of all) {
-      const changed: Changed = { topics: [...topics], ids: [...ids].slice(0, 50) };
+    this.#progress.clear();
+    for (const one of all) {
       try {
         if (this.#client === undefined) throw new Error('not listening just now');
-        await this.#client.query('select pg_notify($1, $2)', [CHANNEL, JSON.stringify({ house, changed })]);
+        await this.#client.query('select pg_notify($1, $2)', [CHANNEL, JSON.stringify(one)]);
       } catch (error) {
         this.#log.warn({ err: error }, 'could not announce a change; screens read again when they reconnect');
       }
@@ -118,11 +143,11 @@ export class Announcer {
 
   #hear(payload: string): void {
     if (payload === '*') {
-      for (const listeners of this.#listeners.values()) for (const listener of listeners) listener('resync');
+      for (const listeners of this.#listeners.values()) for (const listener of listeners) listener(RESYNC);
       return;
     }
     const read = message.safeParse(JSON.parse(payload));
     if (!read.success) return;
-    for (const listener of this.#listeners.get(read.data.house) ?? []) listener(read.data.changed);
+    for (const listener of this.#listeners.get(read.data.house) ?? []) listener(read.data.said);
   }
 }

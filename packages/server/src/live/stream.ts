@@ -10,7 +10,6 @@ const BEAT_MS = 3_000;
 const MOST_UNREAD = 256 * 1_024;
 
 const inWords = (event: string, data: object): string => `event: ${event}\ndata: ${JSON.stringify(data)}\n\n`;
-const RESYNC = inWords('resync', {});
 const BEAT = inWords('beat', {});
 /** What is said to many screens is worded once. */
 const said = new WeakMap<object, string>();
@@ -20,7 +19,7 @@ const worded = (event: string, data: object): string => {
   return words;
 };
 
-/** GET /api/v1/live: server-sent events `changed`, `resync`, `scale` and `beat`, for the house of whoever is signed in, as long as they are. */
+/** GET /api/v1/live: server-sent events `changed`, `progress`, `resync`, `scale` and `beat`, for the house of whoever is signed in, as long as they are. */
 export const stream =
   (
     announcer: Announcer,
@@ -40,10 +39,8 @@ export const stream =
       if (response.destroyed) return;
       response.write(words);
     };
-    write(RESYNC);
-    const forget = [
-      announcer.subscribe(who.houseId, (changed) => write(changed === 'resync' ? RESYNC : worded('changed', changed))),
-    ];
+    write(inWords('resync', {}));
+    const forget = [announcer.subscribe(who.houseId, ({ event, data }) => write(worded(event, data)))];
     for (const scale of devicesOf(who.houseId).scales.values()) {
       write(worded('scale', scale.latest));
       forget.push(scale.subscribe((reading) => write(worded('scale', reading))));

@@ -15,12 +15,14 @@ export interface Drawing {
 }
 
 export type Drawn =
+  | { readonly id: number; readonly labels: number }
   | { readonly id: number; readonly pdf: Uint8Array }
   | { readonly id: number; readonly failed: { readonly code: string | undefined; readonly message: string } };
 
 interface Asked {
   readonly done: (pdf: Uint8Array) => void;
   readonly failed: (error: Error) => void;
+  readonly drawn: (labels: number) => void;
 }
 
 // from its source the thread needs what reads TypeScript; built, it lies beside the program that was started
@@ -49,6 +51,10 @@ const thread = (): Worker => {
   const now = begin();
   now.on('message', (drawn: Drawn) => {
     const waiting = asked.get(drawn.id);
+    if ('labels' in drawn) {
+      waiting?.drawn(drawn.labels);
+      return;
+    }
     asked.delete(drawn.id);
     if (asked.size === 0) now.unref();
     if ('pdf' in drawn) waiting?.done(drawn.pdf);
@@ -66,7 +72,7 @@ const thread = (): Worker => {
 /**
  * Draws labels as a PDF on a thread of their own, one job after the other, so that a scale, a weight and a screen do not wait for them.
  *
- * Shapes  contents and copies: of the same length, a label and how many of it.
+ * Shapes  contents and copies: of the same length, a label and how many of it. `drawn` is told now and then how many labels there are by now.
  * Errors  `label_too_small`, as labelSheet.
  */
 export function drawLabels(
@@ -74,11 +80,12 @@ export function drawLabels(
   copies: readonly number[],
   size: LabelSize,
   american: boolean,
+  drawn: (labels: number) => void = () => undefined,
 ): Promise<Uint8Array> {
   return new Promise((done, failed) => {
     const now = thread();
     last += 1;
-    asked.set(last, { done, failed });
+    asked.set(last, { done, failed, drawn });
     now.ref();
     now.postMessage({ id: last, contents, copies, size, american } satisfies Drawing);
   });

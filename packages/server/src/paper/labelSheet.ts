@@ -47,11 +47,16 @@ export const papers: Readonly<Record<LabelSize, Paper>> = {
   },
 };
 
-/** Labels as a PDF, in the order given: a page each on a roll, side by side on a sheet. Errors: `label_too_small` of the core. */
+/**
+ * Labels as a PDF, in the order given: a page each on a roll, side by side on a sheet. `drawn` is told after each how many there are by now.
+ *
+ * Errors  `label_too_small` of the core.
+ */
 export async function labelSheet(
   contents: readonly LabelContent[],
   size: LabelSize,
   words: LabelWords,
+  drawn: (labels: number) => void = () => undefined,
 ): Promise<Uint8Array> {
   const paper = papers[size];
   const { document, width, write } = await newDocument(
@@ -61,8 +66,9 @@ export async function labelSheet(
   const [labelWidth, labelHeight] = paper.label.map((mm) => mm * MM) as [number, number];
   const perPage = paper.columns * paper.rows;
   const squares = new Map<string, Awaited<ReturnType<typeof document.embedPng>>>();
-  for (const { element } of contents) {
-    if (squares.has(element)) continue;
+  const squareOf = async ({ element }: LabelContent) => {
+    const before = squares.get(element);
+    if (before !== undefined) return before;
     const png = await bwip.toBuffer({
       bcid: 'gs1datamatrix',
       text: `(${element.slice(0, 2)})${element.slice(2)}`,
@@ -70,8 +76,10 @@ export async function labelSheet(
       paddingwidth: 0,
       paddingheight: 0,
     });
-    squares.set(element, await document.embedPng(png));
-  }
+    const embedded = await document.embedPng(png);
+    squares.set(element, embedded);
+    return embedded;
+  };
   const laid = new Map<LabelContent, ReturnType<typeof layLabel>>();
   let page = document.addPage([pageWidth, pageHeight]);
   for (const [i, content] of contents.entries()) {
@@ -84,14 +92,13 @@ export async function labelSheet(
     laid.set(content, { lines, square });
     for (const line of lines)
       write(page, line.text, { x: left + line.x, y: top - line.y, size: line.size, bold: line.bold });
-    const image = squares.get(content.element);
-    if (image !== undefined)
-      page.drawImage(image, {
-        x: left + square.x,
-        y: top - square.y - square.side,
-        width: square.side,
-        height: square.side,
-      });
+    page.drawImage(await squareOf(content), {
+      x: left + square.x,
+      y: top - square.y - square.side,
+      width: square.side,
+      height: square.side,
+    });
+    drawn(i + 1);
   }
   return document.save();
 }

@@ -5,12 +5,21 @@ import { labelWords } from '@zabrik/core';
 import type { Drawing, Drawn } from './drawLabels.ts';
 import { labelSheet } from './labelSheet.ts';
 
+/** How often it says how far it is. */
+const TELL_MS = 200;
+
 // of this thread alone: where the machine has no time for both, a weight comes before a label
 setPriority(0, constants.priority.PRIORITY_BELOW_NORMAL);
 
 parentPort?.on('message', ({ id, contents, copies, size, american }: Drawing) => {
   const all = contents.flatMap((content, i) => Array<typeof content>(copies[i] ?? 1).fill(content));
-  labelSheet(all, size, labelWords(american)).then(
+  let toldAt = Number.NEGATIVE_INFINITY;
+  const drawn = (labels: number): void => {
+    if (performance.now() - toldAt < TELL_MS) return;
+    toldAt = performance.now();
+    parentPort?.postMessage({ id, labels } satisfies Drawn);
+  };
+  labelSheet(all, size, labelWords(american), drawn).then(
     (pdf) => parentPort?.postMessage({ id, pdf } satisfies Drawn, [pdf.buffer as ArrayBuffer]),
     (error: unknown) => {
       const code = error instanceof Error && 'code' in error ? String(error.code) : undefined;

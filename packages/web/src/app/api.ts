@@ -3,6 +3,7 @@ import { noteDone } from './done.ts';
 import { takeEarly } from './early.ts';
 import { intentOf, keyOf, settled } from './intents.ts';
 import { noteAnswered, uncovered } from './lock.ts';
+import { patience } from './progress.ts';
 
 /** A refusal of the server, with the sentence to show and the field to put right where there is one. */
 export class Refused extends Error {
@@ -60,6 +61,21 @@ export async function send(
   body: unknown,
   { key, personId, waitedMs }: Marks = {},
 ): Promise<unknown> {
+  const patient = patience(LATE_MS, key);
+  try {
+    return await sendWhile(patient.signal, method, url, body, { key, personId, waitedMs });
+  } finally {
+    patient.end();
+  }
+}
+
+async function sendWhile(
+  signal: AbortSignal,
+  method: string,
+  url: string,
+  body: unknown,
+  { key, personId, waitedMs }: Marks,
+): Promise<unknown> {
   let response: Response;
   try {
     const early = method === 'get' ? takeEarly(url) : undefined;
@@ -73,7 +89,7 @@ export async function send(
           ...(waitedMs === undefined ? {} : { 'zabrik-waited': String(waitedMs) }),
         },
         ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-        signal: AbortSignal.timeout(LATE_MS),
+        signal,
       }));
   } catch {
     throw new Unreachable();

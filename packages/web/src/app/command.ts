@@ -1,9 +1,11 @@
 import { useMutation } from '@tanstack/react-query';
-import type { Answer, Ask, Endpoint } from '@zabrik/contract';
+import type { Answer, Ask, Endpoint, Progress } from '@zabrik/contract';
 import { useEffect, useRef } from 'react';
 import { call } from './api.ts';
 import { NotKept, type Outcome } from './asked.ts';
+import { intentOf, openKeyOf } from './intents.ts';
 import { keepAndAsk, type Spoken } from './outbox.ts';
+import { useProgress } from './progress.ts';
 
 /** What a screen does once something came of a command. */
 interface Afterwards<E extends Endpoint> {
@@ -22,6 +24,8 @@ export interface Command<E extends Endpoint> {
   /** What has to be made ready first, as a photograph, comes as a promise: when it fails, the command has failed. */
   readonly send: (ask: Ask<E> | Promise<Ask<E>>) => void;
   readonly pending: boolean;
+  /** How far it is, where the server says so. */
+  readonly progress: Progress | undefined;
   readonly error: Error | null;
   /** What was sent last. */
   readonly last: Ask<E> | undefined;
@@ -69,11 +73,13 @@ export function useCommand<E extends Endpoint>(
     },
     onError: (why) => onFailed?.(why),
   });
+  const last = variables instanceof Promise ? undefined : variables;
   return {
     send: mutate,
     pending: isPending,
+    progress: useProgress(() => (isPending && last !== undefined ? openKeyOf(intentOf(endpoint.id, last)) : undefined)),
     error,
-    last: variables instanceof Promise ? undefined : variables,
+    last,
     answer: data?.outcome.kept === false ? data.outcome.answer : undefined,
     kept: data?.outcome.kept === true,
     reset,

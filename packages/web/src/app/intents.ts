@@ -63,6 +63,9 @@ export function keyOf(intent: string): string {
   return key;
 }
 
+/** The key an intent went out under and was not answered for certain, if there is one. */
+export const openKeyOf = (intent: string): string | undefined => read()[intent]?.key;
+
 /** It was answered for certain: done, or refused. Meant once more, it is another command. */
 export function settled(intent: string): void {
   const { [intent]: _, ...others } = read();

@@ -1,7 +1,8 @@
 import type { QueryClient } from '@tanstack/react-query';
-import type { Changed, ScaleReading } from '@zabrik/contract';
+import type { Changed, Progress, ScaleReading } from '@zabrik/contract';
 import { useSyncExternalStore } from 'react';
 import { drain } from './outbox.ts';
+import { noteProgress } from './progress.ts';
 
 const FIRST_RESYNC_MS = 2_000;
 const BENCH = 'bench';
@@ -125,6 +126,7 @@ export function listen(client: QueryClient): () => void {
       }
       void client.invalidateQueries({ queryKey: ['flow'] });
     });
+    on('progress', (data) => noteProgress(JSON.parse(data) as Progress));
     on('scale', (data) => {
       read(JSON.parse(data) as ScaleReading);
       tell();

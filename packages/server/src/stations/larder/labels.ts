@@ -94,6 +94,7 @@ export async function printSheets(
   kitchen: Kitchen,
   who: Who,
   { body }: PrintAsked,
+  commandId: string,
 ): Promise<Answer<typeof api.larder.printLabels>> {
   const house = await readHouse(who.houseId);
   const copies = new Map(body.lots.map((l) => [l.lotId, l.copies]));
@@ -101,7 +102,10 @@ export async function printSheets(
   const contents = rows.map((row) => contentOf(row, house, who.name));
   const each = rows.map((row) => copies.get(row.id) ?? 1);
   const labels = each.reduce((sum, n) => sum + n, 0);
-  const pdf = await drawLabels(contents, each, body.size, await isAmerican(kitchen, house));
+  const tell = (done: number): void => kitchen.tell(who.houseId, { command: commandId, done, of: labels });
+  tell(0);
+  const pdf = await drawLabels(contents, each, body.size, await isAmerican(kitchen, house), tell);
+  tell(labels);
   const name = rows.length === 1 ? `${rows[0]?.code} ${rows[0]?.name}` : `${rows[0]?.code} and ${rows.length - 1} more`;
   const job = await print(kitchen.devicesOf(who.houseId).printer, name, labels, pdf);
   return {

@@ -101,7 +101,7 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
     router,
     api.larder.printLabels,
     ['lots'],
-    (who, asked) => printSheets(kitchen, who, asked),
+    (who, asked, commandId) => printSheets(kitchen, who, asked, commandId),
     (command, asked, printed) => notePrinted(kitchen, command, asked, printed),
   );
 }

@@ -1,4 +1,4 @@
-import type { Ask } from '@zabrik/contract';
+import type { Ask, Progress } from '@zabrik/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useCommand } from '../../app/command.ts';
@@ -6,6 +6,7 @@ import { api } from '../../app/endpoints.ts';
 import { Button } from '../../kit/Button.tsx';
 import { inputLook } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
+import { ProgressBar } from '../../kit/ProgressBar.tsx';
 
 type Size = Ask<typeof api.larder.printLabels>['body']['size'];
 const sizes: readonly { readonly id: Size; readonly name: string }[] = [
@@ -23,6 +24,14 @@ const kept = (): Size => {
     return '62x40';
   }
 };
+
+/** What the printing of labels is at: they are drawn one by one, then the printer takes them. */
+export function howFar(progress: Progress | undefined): string {
+  if (progress === undefined) return 'Asking for the labels.';
+  const { done, of } = progress;
+  if (done < of) return `${done} of ${of} labels drawn. You can go on working meanwhile.`;
+  return of === 1 ? 'Drawn. The printer has it.' : `All ${of} drawn. The printer has them.`;
+}
 
 /** Prints labels of lots on the label printer, or opens them as a PDF for sheets. */
 export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: string; readonly labels: number }[] }) {
@@ -82,7 +91,16 @@ export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: s
           Look at them as PDF
         </a>
       </div>
-      {before > 0 && print.answer === undefined && (
+      {print.pending && (
+        <div className="mt-2 max-w-md">
+          <p className="text-[15px]">{howFar(print.progress)}</p>
+          <ProgressBar
+            label="How far the labels are"
+            doneRatio={print.progress === undefined ? null : print.progress.done / print.progress.of}
+          />
+        </div>
+      )}
+      {before > 0 && print.answer === undefined && !print.pending && (
         <p className="mt-1 text-[14px] text-ink-soft">
           {before === 1 ? 'One of them has' : `${before} of them have`} a label already: the new one says it is a
           reprint.

@@ -118,7 +118,7 @@ describe('files to take along', () => {
     jobs = [job({ state: 'working', doneRatio: 0.426, bytes: 52_000 })];
     open();
     const row = (await screen.findByText('being made, 42 %, 52 kB so far')).closest('li') as HTMLElement;
-    expect(within(row).getByRole<HTMLProgressElement>('progressbar').value).toBeCloseTo(0.426);
+    expect(within(row).getByRole('progressbar').getAttribute('aria-valuenow')).toBe('42');
     expect(within(row).queryByRole('link')).toBeNull();
     fireEvent.click(button('Call off: Movements, CSV'));
     await waitFor(() => expect(sent[0]?.path).toContain(`/jobs/${job().id}/call-off`));

@@ -12,6 +12,7 @@ import { sizeWords } from '../../app/sizeWords.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { ProgressBar } from '../../kit/ProgressBar.tsx';
 
 const kinds: readonly { readonly kind: AskedJob['kind']; readonly name: string; readonly what: string }[] = [
   {
@@ -70,13 +71,7 @@ function Row({ job, again }: { readonly job: Job; readonly again: () => void }) 
       <div className="min-w-56 flex-1">
         <p className="font-head text-[16px] font-semibold">{name}</p>
         <p className={`text-[15px] ${job.state === 'failed' ? 'text-alarm' : 'text-ink-soft'}`}>{standWords(job)}</p>
-        {going(job) && (
-          <progress
-            className="mt-1.5 block h-2 w-full max-w-md accent-flow"
-            aria-label={`${name}: how far it is`}
-            {...(job.doneRatio === null ? {} : { value: job.doneRatio })}
-          />
-        )}
+        {going(job) && <ProgressBar label={`${name}: how far it is`} doneRatio={job.doneRatio} />}
         {off.error !== null && <Notice tone="alarm">{off.error.message}</Notice>}
       </div>
       <p className="text-[14px] text-ink-soft">

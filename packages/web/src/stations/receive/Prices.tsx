@@ -10,6 +10,7 @@ import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field, inputLook } from '../../kit/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { ProgressBar } from '../../kit/ProgressBar.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
 import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { faultWords, type PriceFile, readPriceFile, readWith } from './readPriceFile.ts';
@@ -151,14 +152,7 @@ function ReadIn({ file, done }: { readonly file: PriceFile; readonly done: () =>
         >
           {send.isPending ? `${sent} of ${read?.rows.length ?? 0} sent…` : `Read in ${read?.rows.length ?? 0} prices`}
         </Button>
-        {send.isPending && (
-          <progress
-            className="h-3 flex-1 accent-ink"
-            value={sent}
-            max={read?.rows.length ?? 1}
-            aria-label="Rows sent"
-          />
-        )}
+        {send.isPending && <ProgressBar label="Rows sent" doneRatio={sent / (read?.rows.length ?? 1)} />}
         <Button onClick={done}>Not this file</Button>
       </div>
     </section>
