@@ -20,7 +20,13 @@ const fetchAppAtOnce: Plugin = {
 };
 
 const CHARTS =
-  /[\\/]node_modules[\\/](?:recharts|d3-|victory-vendor|@reduxjs|redux|react-redux|immer|reselect|decimal\.js-light|es-toolkit|internmap)/;
+  /[\\/]node_modules[\\/](?:recharts|d3-|victory-vendor|@reduxjs|redux|react-redux|immer|eventemitter3|reselect|decimal\.js-light|es-toolkit|internmap)/;
+
+/** The station whose screens alone need a module; none for the bench's, which comes first. */
+const stationOf = (id: string): string | undefined =>
+  /[\\/]core[\\/]src[\\/](pots|heat)[\\/]/.test(id)
+    ? 'pots'
+    : /[\\/]web[\\/]src[\\/]stations[\\/](pots|receive|larder|ledger|house|access)[\\/]/.exec(id)?.[1];
 
 export default defineConfig({
   plugins: [
@@ -65,10 +71,12 @@ export default defineConfig({
             // two screens draw charts, each when asked for: no other screen should wait for the library
             {
               name: 'shared',
-              test: (id: string) => !CHARTS.test(id),
+              test: (id: string) => !CHARTS.test(id) && stationOf(id) === undefined,
               minShareCount: 2,
               priority: 1,
             },
+            // what only the screens of one station share comes with that station
+            { name: (id: string) => stationOf(id) ?? null, minShareCount: 2 },
           ],
         },
       },

@@ -7,12 +7,9 @@ import { askEarly } from './app/early.ts';
 import { screenFor } from './app/screenAt.ts';
 import { FIRST, screens } from './stations/screens.ts';
 
-// the sign-in stands in the app itself
-if (location.pathname !== '/sign-in') {
-  const found = screenFor(screens, location.pathname) ?? screenFor(screens, FIRST);
-  askEarly(found?.params['breakdownId'], found?.screen.path);
-  void found?.screen.script();
-}
+const found = screenFor(screens, location.pathname) ?? screenFor(screens, FIRST);
+if (found?.screen.bare !== true) askEarly(found?.params['breakdownId'], found?.screen.path);
+void found?.screen.script();
 void import('./main.tsx').catch((error: unknown) => {
   // before there is an app to say it: a page that stays white tells nobody anything
   const root = document.getElementById('root');

@@ -5,6 +5,8 @@ export interface ScreenAt {
   /** With :name for each part that is an id. */
   readonly path: string;
   readonly title: string;
+  /** It stands alone, without the bar of stations, and nobody need be signed in. */
+  readonly bare?: boolean;
   readonly script: () => Promise<{ default: ComponentType }>;
 }
 

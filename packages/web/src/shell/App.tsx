@@ -2,16 +2,15 @@ import { createAsyncStoragePersister } from '@tanstack/query-async-storage-persi
 import { type Query, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { persistQueryClientRestore, persistQueryClientSubscribe } from '@tanstack/react-query-persist-client';
 import { createStore, del, get, set } from 'idb-keyval';
-import { ErrorBoundary } from 'react-error-boundary';
-import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { createBrowserRouter, Navigate, type RouteObject, RouterProvider, ScrollRestoration } from 'react-router';
+
 import { Refused } from '../app/api.ts';
 import { dropOldDrafts } from '../app/draft.ts';
 import { waitingNow } from '../app/outbox.ts';
 import { breakdownQuery, houseQuery, meQuery } from '../app/queries.ts';
-import { screenFor } from '../app/screenAt.ts';
+import { type ScreenAt, screenFor } from '../app/screenAt.ts';
 import { serializeReads } from '../app/serializeReads.ts';
 import { PlainHttp } from '../parts/PlainHttp.tsx';
-import { SignIn } from '../stations/access/SignIn.tsx';
 import { FIRST, screens } from '../stations/screens.ts';
 import { Broken } from './Broken.tsx';
 import { Shell } from './Shell.tsx';
@@ -48,9 +47,9 @@ const drawn = new Map(screens.map(({ script }) => script).map((script) => [scrip
 /** Done when the script and the reads that the address needs are here, so that the first drawing is the screen itself. */
 export function ready(path: string): Promise<unknown> {
   dropOldDrafts();
-  if (path === '/sign-in') return Promise.resolve();
   const found = screenFor(screens, path) ?? screenFor(screens, FIRST);
-  const reads: Promise<unknown>[] = [client.prefetchQuery(meQuery), client.prefetchQuery(houseQuery)];
+  const reads: Promise<unknown>[] =
+    found?.screen.bare === true ? [] : [client.prefetchQuery(meQuery), client.prefetchQuery(houseQuery)];
   if (found !== undefined) reads.push(drawn.get(found.screen.script)?.load() ?? Promise.resolve());
   const breakdownId = found?.screen.path.startsWith('/bench/') === true ? found.params['breakdownId'] : undefined;
   if (breakdownId !== undefined) reads.push(client.prefetchQuery(breakdownQuery(breakdownId)));
@@ -78,23 +77,35 @@ void persistQueryClientRestore(kept).finally(() => persistQueryClientSubscribe(k
 export const isSending = (): boolean => client.isMutating() > 0 || waitingNow().some((w) => w.onDisk === false);
 
 const Nothing = () => null;
+const routeOf = ({ path, script }: ScreenAt): RouteObject => ({
+  path,
+  Component: drawn.get(script)?.Screen ?? Nothing,
+});
+
+const router = createBrowserRouter([
+  {
+    ErrorBoundary: Broken,
+    children: [
+      ...screens.filter(({ bare }) => bare === true).map(routeOf),
+      {
+        element: (
+          <>
+            <Shell />
+            <ScrollRestoration />
+          </>
+        ),
+        children: [
+          { ErrorBoundary: Broken, children: screens.filter(({ bare }) => bare !== true).map(routeOf) },
+          { path: '*', element: <Navigate to={FIRST} replace /> },
+        ],
+      },
+    ],
+  },
+]);
 
 export const App = () => (
   <QueryClientProvider client={client}>
     <PlainHttp />
-    <ErrorBoundary FallbackComponent={Broken}>
-      <BrowserRouter>
-        <Routes>
-          <Route path="/sign-in" element={<SignIn />} />
-          <Route element={<Shell />}>
-            {screens.map(({ path, script }) => {
-              const { Screen = Nothing } = drawn.get(script) ?? {};
-              return <Route key={path} path={path} element={<Screen />} />;
-            })}
-            <Route path="*" element={<Navigate to={FIRST} replace />} />
-          </Route>
-        </Routes>
-      </BrowserRouter>
-    </ErrorBoundary>
+    <RouterProvider router={router} />
   </QueryClientProvider>
 );

@@ -1,5 +1,5 @@
 import { useEffect } from 'react';
-import type { FallbackProps } from 'react-error-boundary';
+import { useLocation, useNavigate, useRouteError } from 'react-router';
 import { useOutbox } from '../app/outbox.ts';
 import { Button } from '../kit/Button.tsx';
 import { Notice } from '../kit/Notice.tsx';
@@ -26,12 +26,16 @@ export function onceAnew(error: unknown, reload: () => void = () => location.rel
 }
 
 /** What stands where a screen broke: what is kept, and the way back. The bar above goes on working. */
-export function Broken({ error, resetErrorBoundary }: FallbackProps) {
+export function Broken() {
+  const error = useRouteError();
+  const navigate = useNavigate();
+  const { pathname, search } = useLocation();
   const waiting = useOutbox().length;
   const missing = isMissingScript(error);
   useEffect(() => {
     // the words for whoever looks into it; the cook reads the sentence above
     console.error(error);
+    onceAnew(error);
   }, [error]);
   return (
     <div className="grid max-w-2xl gap-4 p-6">
@@ -46,7 +50,7 @@ export function Broken({ error, resetErrorBoundary }: FallbackProps) {
         What was typed into this screen and not sent has to be typed again.
       </Notice>
       <div className="flex flex-wrap gap-3">
-        <Button look="strong" size="bench" onClick={resetErrorBoundary}>
+        <Button look="strong" size="bench" onClick={() => void navigate(`${pathname}${search}`, { replace: true })}>
           Open it again
         </Button>
         <Button size="bench" onClick={() => location.reload()}>

@@ -1,7 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { formatShare } from '@zabrik/core';
 import { useCallback, useEffect, useRef } from 'react';
-import { ErrorBoundary } from 'react-error-boundary';
 import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { takeAnswer } from '../app/afterSending.ts';
 import { call, Refused, SIGNED_OUT, SOMEONE_ELSE } from '../app/api.ts';
@@ -16,11 +15,16 @@ import { houseQuery, useFlow, useMe } from '../app/queries.ts';
 import { signOut } from '../app/signOut.ts';
 import { useRoom } from '../app/title.ts';
 import { Loading } from '../kit/Notice.tsx';
-import { Cover } from '../stations/access/Cover.tsx';
-import { Broken, onceAnew } from './Broken.tsx';
 import { OldReads } from './OldReads.tsx';
 import { roomOf } from './rooms.ts';
+import { screen } from './screen.tsx';
 import { TimerBell } from './TimerBell.tsx';
+
+/** Until its script is here nothing of the page is seen either. */
+const { Screen: Cover, load: loadCover } = screen(
+  () => import('../stations/access/Cover.tsx'),
+  <div className="fixed inset-0 z-40 bg-ground" role="status" aria-label="Still you?" />,
+);
 
 const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
 
@@ -236,7 +240,11 @@ export function Shell() {
   useEffect(() => {
     if (personId === undefined) return undefined;
     const later = setTimeout(
-      () => void import('../stations/essentials.ts').then(({ readEssentials }) => readEssentials(client)),
+      () =>
+        void Promise.allSettled([
+          loadCover(),
+          import('../stations/essentials.ts').then(({ readEssentials }) => readEssentials(client)),
+        ]),
       ESSENTIALS_AFTER_MS,
     );
     return () => clearTimeout(later);
@@ -283,9 +291,7 @@ export function Shell() {
       </div>
       <OldReads />
       <main id="work" inert={covered} className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
-        <ErrorBoundary FallbackComponent={Broken} onError={(error) => onceAnew(error)} resetKeys={[location.pathname]}>
-          <Outlet />
-        </ErrorBoundary>
+        <Outlet />
       </main>
     </div>
   );

@@ -1,6 +1,6 @@
 import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query';
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import { ErrorBoundary } from 'react-error-boundary';
+import { createMemoryRouter, Outlet, RouterProvider } from 'react-router';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { Refused } from '../app/api.ts';
 import { Broken, onceAnew } from './Broken.tsx';
@@ -39,22 +39,31 @@ describe('what stands on a screen', () => {
 });
 
 describe('a screen that breaks', () => {
-  it('says what is kept, and opens again', () => {
+  it('says what is kept, opens again, and leaves the bar above as it is', async () => {
     vi.spyOn(console, 'error').mockImplementation(() => undefined);
     let broken = true;
     const Screen = () => {
       if (broken) throw new Error('cannot read properties of undefined');
       return <p>the board</p>;
     };
-    render(
-      <ErrorBoundary FallbackComponent={Broken}>
-        <Screen />
-      </ErrorBoundary>,
+    const Bar = () => (
+      <>
+        <p>the bar</p>
+        <Outlet />
+      </>
     );
-    expect(screen.getByRole('alert').textContent).toMatch(/Everything that was saved is saved/);
+    const router = createMemoryRouter([
+      {
+        Component: Bar,
+        children: [{ ErrorBoundary: Broken, children: [{ path: '*', Component: Screen }] }],
+      },
+    ]);
+    render(<RouterProvider router={router} />);
+    expect((await screen.findByRole('alert')).textContent).toMatch(/Everything that was saved is saved/);
+    expect(screen.getByText('the bar')).toBeTruthy();
     broken = false;
     fireEvent.click(screen.getByRole('button', { name: 'Open it again' }));
-    expect(screen.getByText('the board')).toBeTruthy();
+    expect(await screen.findByText('the board')).toBeTruthy();
   });
 
   it('loads the page anew once for a script that is gone, and not for anything else', () => {

@@ -12,7 +12,7 @@ interface Props {
 }
 
 /** Over a page whose person has been away: nothing of it is seen or touched until they are back, and nothing of it is lost. */
-export function Cover({ me: { person, house }, onIn, onBack }: Props) {
+export default function Cover({ me: { person, house }, onIn, onBack }: Props) {
   const door = useQuery({
     queryKey: ['door', house.slug],
     queryFn: () => call(api.access.door, { params: { slug: house.slug } }),

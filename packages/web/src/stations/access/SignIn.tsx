@@ -116,7 +116,7 @@ function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: ((
   );
 }
 
-export function SignIn() {
+export default function SignIn() {
   useRoom('Sign in');
   const [slug, setSlug] = useState<string | undefined>(undefined);
   const houses = useQuery({ queryKey: ['houses'], queryFn: () => call(api.access.houses, {}) });

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { api } from '../../app/endpoints.ts';
 import { useHouse } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { TakeTemperature } from '../../parts/TakeTemperature.tsx';
 
 export type Cooked = NonNullable<Ask<typeof api.bench.close>['body']['cooked']>;
@@ -47,21 +47,16 @@ export function CookedBar({ stage, pending, onClose, onBack }: Props) {
         <span className="figure text-xl" data-testid="core-read">
           {coreCentiC === null ? 'core not read' : formatTemperature(coreCentiC)}
         </span>
-        <label className="flex items-center gap-2 text-[15px] font-semibold">
-          It stands in
-          <select
-            className={`${inputLook} h-14 w-auto! font-normal`}
-            value={placeId}
-            onChange={(e) => setPlaceId(e.target.value)}
-          >
-            <option value="">the usual place</option>
-            {house?.places.map((p) => (
-              <option key={p.id} value={p.id}>
-                {p.name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="It stands in"
+          beside
+          big
+          fit
+          value={placeId}
+          onValue={setPlaceId}
+          none="the usual place"
+          options={house?.places.map((p) => ({ value: p.id, name: p.name }))}
+        />
       </div>
       {cooks.adds !== undefined && (
         <div className="flex flex-wrap items-center gap-2">

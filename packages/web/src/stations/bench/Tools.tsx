@@ -7,6 +7,7 @@ import { chooseScale, useChosenScale } from '../../app/live.ts';
 import { useHouse } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { inputLook } from '../../kit/Field.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { trayName, trays } from '../../parts/destinations.ts';
 import { setBenchDevice, useBenchDevice } from './benchDevice.ts';
 import type { BenchFlow } from './useBench.ts';
@@ -129,18 +130,13 @@ export function Tools({
       <section aria-label="Note to a tray" className="grid gap-2">
         <h3 className="text-[15px] font-semibold">Note to a tray</h3>
         <div className="grid grid-cols-[110px_minmax(0,1fr)] gap-2">
-          <select
+          <Select
             aria-label="Tray"
-            className={`${inputLook} h-12`}
+            className="h-12"
             value={tray}
-            onChange={(event) => setTray(event.target.value as Destination)}
-          >
-            {trays.map((t) => (
-              <option key={t.id} value={t.id}>
-                {t.name}
-              </option>
-            ))}
-          </select>
+            onValue={setTray}
+            options={trays.map((t) => ({ value: t.id, name: t.name }))}
+          />
           <input
             aria-label="Note"
             placeholder="for Wednesday’s pie"

@@ -11,6 +11,7 @@ import { useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field, inputLook } from '../../kit/Field.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { HoldAgainst } from './HoldAgainst.tsx';
@@ -166,20 +167,16 @@ export default function Limits() {
         </nav>
         <section className="bg-sheet px-5 py-4" aria-label="Limits">
           <div className="flex flex-wrap items-center gap-3">
-            <select
+            <Select
               aria-label="Profile"
-              className={`${inputLook} h-12 w-auto! max-w-full text-[17px] font-semibold`}
+              fit
+              className="h-12 max-w-full text-[17px] font-semibold"
               value={data.profileId}
-              onChange={(event) => {
-                draft.put({ profile: event.target.value, changes: {} });
+              onValue={(value) => {
+                draft.put({ profile: value, changes: {} });
               }}
-            >
-              {data.profiles.map((p) => (
-                <option key={p.id} value={p.id}>
-                  {p.title}
-                </option>
-              ))}
-            </select>
+              options={data.profiles.map((p) => ({ value: p.id, name: p.title }))}
+            />
             {data.selected ? (
               <span className="font-semibold text-calm">selected by your house</span>
             ) : (

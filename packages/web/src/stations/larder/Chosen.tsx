@@ -7,6 +7,7 @@ import { api } from '../../app/endpoints.ts';
 import { useCatalogue, useHouse } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { inputLook } from '../../kit/Field.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { Nod } from '../../parts/Nod.tsx';
 import { PrintLabels } from './PrintLabels.tsx';
 
@@ -78,20 +79,14 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
             startTub(false);
           }}
         >
-          <label className="flex items-center gap-2">
-            collects for
-            <select
-              className={`${inputLook} h-11 w-auto!`}
-              value={use.id}
-              onChange={(event) => setUseId(event.target.value)}
-            >
-              {uses.map((u) => (
-                <option key={u.id} value={u.id}>
-                  {u.title}
-                </option>
-              ))}
-            </select>
-          </label>
+          <Select
+            label="collects for"
+            beside
+            fit
+            value={use.id}
+            onValue={setUseId}
+            options={uses.map((u) => ({ value: u.id, name: u.title }))}
+          />
           <input
             aria-label="Name of the tub"
             placeholder={`Tub for ${use.title.toLowerCase()}`}

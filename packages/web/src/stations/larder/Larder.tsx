@@ -7,9 +7,9 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
-import { inputLook } from '../../kit/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { clothOf, trays } from '../../parts/destinations.ts';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { Chosen } from './Chosen.tsx';
@@ -104,7 +104,6 @@ export default function Larder() {
     () => ({ house, species: catalogue?.species ?? [], goods: catalogue?.goods ?? [] }),
     [house, catalogue],
   );
-  const select = `${inputLook} h-11 w-auto! py-0`;
   return (
     <div
       className={`grid min-h-0 flex-1 ${lotId === undefined ? 'grid-cols-1' : 'lg:grid-cols-[minmax(0,1fr)_420px]'}`}
@@ -123,43 +122,28 @@ export default function Larder() {
           />
         </LarderHead>
         <div className="flex flex-wrap items-center gap-2 border-b border-line px-4 py-2">
-          <select
+          <Select
             aria-label="In which order"
-            className={select}
+            fit
             value={by}
-            onChange={(event) => set('by', event.target.value)}
-          >
-            {groupings.map((g) => (
-              <option key={g.id} value={g.id}>
-                {g.name}
-              </option>
-            ))}
-          </select>
-          <select
+            onValue={(value) => set('by', value)}
+            options={groupings.map((g) => ({ value: g.id, name: g.name }))}
+          />
+          <Select
             aria-label="Which place"
-            className={select}
+            fit
             value={place}
-            onChange={(event) => set('place', event.target.value)}
-          >
-            <option value="">every place</option>
-            {house?.places.map((p) => (
-              <option key={p.id} value={p.id}>
-                {p.name}
-              </option>
-            ))}
-          </select>
-          <select
+            onValue={(value) => set('place', value)}
+            none="every place"
+            options={house?.places.map((p) => ({ value: p.id, name: p.name }))}
+          />
+          <Select
             aria-label="Which lots"
-            className={select}
+            fit
             value={shown}
-            onChange={(event) => set('show', event.target.value === 'all' ? undefined : event.target.value)}
-          >
-            {shows.map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.name}
-              </option>
-            ))}
-          </select>
+            onValue={(value) => set('show', value === 'all' ? undefined : value)}
+            options={shows.map((s) => ({ value: s.id, name: s.name }))}
+          />
           <ToggleGroup.Root
             type="single"
             aria-label="Only one tray"

@@ -6,8 +6,9 @@ import { dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useCatalogue, useHouse } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { Field, inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { Nod } from '../../parts/Nod.tsx';
 import { ProbeReading } from '../../parts/ProbeReading.tsx';
@@ -175,24 +176,15 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
               keep({ kind: doing, placeId: to.id, massMg: massMg === lot.massMg ? null : (massMg ?? null) });
           }}
         >
-          <div>
-            <label htmlFor="keep-place" className="mb-1 block text-[15px] font-semibold">
-              {doing === 'move' ? 'To' : doing === 'freeze' ? 'Into' : 'Thaw in'}
-            </label>
-            <select
-              id="keep-place"
-              className={`${inputLook} h-11`}
-              value={to?.id ?? ''}
-              onChange={(event) => setPlace(event.target.value)}
-            >
-              {fits.map((p) => (
-                <option key={p.id} value={p.id}>
-                  {p.name}
-                  {p.holds === 'any' ? '' : p.holds === 'ready' ? ' (ready to eat)' : ' (raw)'}
-                </option>
-              ))}
-            </select>
-          </div>
+          <Select
+            label={doing === 'move' ? 'To' : doing === 'freeze' ? 'Into' : 'Thaw in'}
+            value={to?.id ?? ''}
+            onValue={setPlace}
+            options={fits.map((p) => ({
+              value: p.id,
+              name: `${p.name}${p.holds === 'any' ? '' : p.holds === 'ready' ? ' (ready to eat)' : ' (raw)'}`,
+            }))}
+          />
           {partField('How much')}
           <p className="col-span-2 text-[14px] text-ink-soft">
             {doing === 'freeze' &&

@@ -14,6 +14,7 @@ import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field, inputLook } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { trayName } from '../../parts/destinations.ts';
 import { WaitsHere } from '../../parts/WaitsHere.tsx';
@@ -88,21 +89,12 @@ function TakeOut({ lot, money }: { readonly lot: LotRead; readonly money: (minor
           onChange={(event) => setMass(event.target.value)}
         />
         <div>
-          <label htmlFor="waste-reason" className="mb-1 block text-[15px] font-semibold">
-            If thrown away
-          </label>
-          <select
-            id="waste-reason"
-            className={`${inputLook} h-11`}
+          <Select
+            label="If thrown away"
             value={reason}
-            onChange={(event) => setReason(event.target.value as typeof reason)}
-          >
-            {wasteReasons.map((r) => (
-              <option key={r} value={r}>
-                {reasonNames[r]}
-              </option>
-            ))}
-          </select>
+            onValue={setReason}
+            options={wasteReasons.map((r) => ({ value: r, name: reasonNames[r] }))}
+          />
         </div>
       </div>
       <div className="mt-3 flex gap-2">

@@ -7,6 +7,7 @@ import { Button } from '../../kit/Button.tsx';
 import { inputLook } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
 import { ProgressBar } from '../../kit/ProgressBar.tsx';
+import { Select } from '../../kit/Select.tsx';
 
 type Size = Ask<typeof api.larder.printLabels>['body']['size'];
 const sizes: readonly { readonly id: Size; readonly name: string }[] = [
@@ -43,12 +44,11 @@ export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: s
   return (
     <div className="mt-3">
       <div className="flex flex-wrap items-center gap-2">
-        <select
+        <Select
           aria-label="Label size"
-          className={`${inputLook} h-11 w-auto!`}
+          fit
           value={size}
-          onChange={(event) => {
-            const next = sizes.find((s) => s.id === event.target.value)?.id ?? '62x40';
+          onValue={(next) => {
             setSize(next);
             try {
               localStorage.setItem(KEPT, next);
@@ -56,13 +56,8 @@ export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: s
               // a browser that keeps nothing asks again next time
             }
           }}
-        >
-          {sizes.map((s) => (
-            <option key={s.id} value={s.id}>
-              {s.name}
-            </option>
-          ))}
-        </select>
+          options={sizes.map((s) => ({ value: s.id, name: s.name }))}
+        />
         <label className="flex items-center gap-2">
           <span>of each</span>
           <input

@@ -13,6 +13,7 @@ import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { inputLook } from '../../kit/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { SimulatedPan } from '../../parts/SimulatedPan.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
@@ -205,22 +206,17 @@ export default function StockTake() {
     <div className="grid flex-1 content-start lg:grid-cols-[minmax(0,1fr)_320px]">
       <section aria-label="Stock-take" className="flex min-w-0 flex-col bg-sheet lg:h-[calc(100dvh-52px)]">
         <LarderHead>
-          <select
+          <Select
             aria-label="Which place is counted"
-            className={`${inputLook} h-11 w-auto!`}
+            fit
             value={place?.id ?? ''}
-            onChange={(event) => {
-              draft.set({ ...nothingCounted, placeId: event.target.value });
+            onValue={(value) => {
+              draft.set({ ...nothingCounted, placeId: value });
               setFrom(undefined);
               write.reset();
             }}
-          >
-            {house?.places.map((p) => (
-              <option key={p.id} value={p.id}>
-                {p.name}
-              </option>
-            ))}
-          </select>
+            options={house?.places.map((p) => ({ value: p.id, name: p.name }))}
+          />
           <span className="ml-auto">
             <SimulatedPan />
           </span>

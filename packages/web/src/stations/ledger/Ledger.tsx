@@ -8,8 +8,8 @@ import { clockTime, dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
 import { Empty, Failed, Loading } from '../../kit/Notice.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { amountIn } from '../../parts/amountIn.ts';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
 import { Files } from './Files.tsx';
@@ -318,21 +318,15 @@ export default function Ledger() {
           ))}
         </fieldset>
         {shown === 'breakdowns' && (
-          <label className="ml-auto flex items-center gap-2">
-            Animal
-            <select
-              className={`${inputLook} h-11 w-52!`}
-              value={species}
-              onChange={(event) => setSpecies(event.target.value)}
-            >
-              <option value="">all</option>
-              {cuttable.map((s) => (
-                <option key={s.id} value={s.id}>
-                  {s.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <Select
+            label="Animal"
+            beside
+            className="ml-auto"
+            value={species}
+            onValue={setSpecies}
+            none="all"
+            options={cuttable.map((s) => ({ value: s.id, name: s.name }))}
+          />
         )}
       </div>
       {shown === 'breakdowns' && <Breakdowns species={species} />}

@@ -9,6 +9,7 @@ import { useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { inputLook } from '../../kit/Field.tsx';
 import { NumField } from '../../kit/NumField.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { FillingFigures } from './FillingFigures.tsx';
 import { OnlyThese } from './OnlyThese.tsx';
 import { amountOf, goesByItself, offerOf, type PotLot } from './offers.ts';
@@ -248,21 +249,14 @@ function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House |
       ))}
       {use.litresPerKg !== undefined && (
         <div className="mt-3 flex items-end gap-4">
-          <label className="flex-1 text-[15px] font-semibold">
-            Pot
-            <select
-              className={`${inputLook} mt-1 h-11 font-normal`}
-              value={s.vesselId}
-              onChange={(event) => s.setVesselId(event.target.value)}
-            >
-              <option value="">large enough</option>
-              {house?.vessels.map((v) => (
-                <option key={v.id} value={v.id}>
-                  {v.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <Select
+            label="Pot"
+            className="flex-1"
+            value={s.vesselId}
+            onValue={s.setVesselId}
+            none="large enough"
+            options={house?.vessels.map((v) => ({ value: v.id, name: v.name }))}
+          />
           {s.vessel?.shape !== undefined && (
             <PotDrawing shape={s.vessel.shape} litres={raw * use.litresPerKg} width={190} />
           )}

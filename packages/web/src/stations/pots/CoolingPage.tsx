@@ -14,6 +14,7 @@ import { Button } from '../../kit/Button.tsx';
 import { inputLook } from '../../kit/Field.tsx';
 import { Failed, Loading } from '../../kit/Notice.tsx';
 import { NumField } from '../../kit/NumField.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { ProbeReading } from '../../parts/ProbeReading.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { verdictWords } from '../../parts/verdictWords.ts';
@@ -235,33 +236,23 @@ export default function CoolingPage() {
             )}
           </div>
           <div className="grid gap-3 md:grid-cols-2">
-            <label className="text-[15px] font-semibold">
-              Limit
-              <select
-                className={`${inputLook} mt-1 h-11 font-normal`}
-                value={limit?.id ?? ''}
-                onChange={(event) => setLimitId(event.target.value)}
-              >
-                {offered.map((l) => (
-                  <option key={l.id} value={l.id}>
-                    {l.citation.document}: {l.product}
-                  </option>
-                ))}
-              </select>
-            </label>
+            <Select
+              label="Limit"
+              value={limit?.id ?? ''}
+              onValue={setLimitId}
+              options={offered.map((l) => ({ value: l.id, name: `${l.citation.document}: ${l.product}` }))}
+            />
             {kind === 'cooling' && (
-              <label className="text-[15px] font-semibold">
-                How thick
-                <select
-                  className={`${inputLook} mt-1 h-11 font-normal`}
-                  value={sets}
-                  onChange={(event) => setSets(event.target.value as typeof sets)}
-                >
-                  <option value="no">moves by itself: a thin stock</option>
-                  <option value="gels">gels as it cools: a strong stock</option>
-                  <option value="thick">stands still: a purée, a ragù, rice</option>
-                </select>
-              </label>
+              <Select
+                label="How thick"
+                value={sets}
+                onValue={setSets}
+                options={[
+                  { value: 'no', name: 'moves by itself: a thin stock' },
+                  { value: 'gels', name: 'gels as it cools: a strong stock' },
+                  { value: 'thick', name: 'stands still: a purée, a ragù, rice' },
+                ]}
+              />
             )}
           </div>
           {may && (

@@ -17,6 +17,7 @@ import { useState } from 'react';
 import { useTick } from '../../app/timers.ts';
 import { Button } from '../../kit/Button.tsx';
 import { inputLook } from '../../kit/Field.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { PotDrawing } from './PotDrawing.tsx';
 import type { AtStove } from './useStove.ts';
 
@@ -108,32 +109,20 @@ export function ToTheMark({ stove, house, may }: Props) {
       {mark === undefined ? (
         <div className="grid gap-2">
           <div className="grid grid-cols-2 gap-2">
-            <select
+            <Select
               aria-label="Pan"
-              className={`${inputLook} h-11`}
               value={panId}
-              onChange={(e) => setPanId(e.target.value)}
-            >
-              <option value="">which pan</option>
-              {pans.map((v) => (
-                <option key={v.id} value={v.id}>
-                  {v.name}
-                </option>
-              ))}
-            </select>
-            <select
+              onValue={setPanId}
+              none="which pan"
+              options={pans.map((v) => ({ value: v.id, name: v.name }))}
+            />
+            <Select
               aria-label="Burner"
-              className={`${inputLook} h-11`}
               value={burnerId}
-              onChange={(e) => setBurnerId(e.target.value)}
-            >
-              <option value="">which burner</option>
-              {house?.burners.map((b) => (
-                <option key={b.id} value={b.id}>
-                  {b.name}
-                </option>
-              ))}
-            </select>
+              onValue={setBurnerId}
+              none="which burner"
+              options={house?.burners.map((b) => ({ value: b.id, name: b.name }))}
+            />
           </div>
           <div className="flex flex-wrap gap-2">
             {run.use.marks.map((m) => (

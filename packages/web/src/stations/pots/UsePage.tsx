@@ -16,6 +16,7 @@ import { Button } from '../../kit/Button.tsx';
 import { Field, inputLook } from '../../kit/Field.tsx';
 import { Failed, Loading } from '../../kit/Notice.tsx';
 import { NumField } from '../../kit/NumField.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { HowMade } from './HowMade.tsx';
 import { IngredientAllergens } from './IngredientAllergens.tsx';
@@ -68,16 +69,12 @@ function StepFields({
           className="grid grid-cols-[24px_110px_1fr_84px_auto] items-center gap-2 max-md:grid-cols-[24px_1fr]"
         >
           <span className="figure text-ink-soft">{i + 1}</span>
-          <select
+          <Select
             aria-label={`Kind of step ${i + 1}`}
-            className={`${inputLook} h-11`}
             value={step.kind}
-            onChange={(e) => change(i, { ...step, kind: e.target.value as UseStep['kind'] })}
-          >
-            {stepKinds.map((k) => (
-              <option key={k}>{k}</option>
-            ))}
-          </select>
+            onValue={(value) => change(i, { ...step, kind: value })}
+            options={stepKinds.map((k) => ({ value: k, name: k }))}
+          />
           <input
             aria-label={`Step ${i + 1}`}
             className={`${inputLook} h-11`}
@@ -343,52 +340,42 @@ function Editor({
         <legend className="mb-1 text-lg font-bold">Steps</legend>
         <StepFields steps={use.steps} onSteps={(steps) => put({ steps })} />
         <div className="mt-2 grid gap-3 md:grid-cols-2">
-          <label className="block text-[15px] font-semibold">
-            Cooked through in
-            <select
-              className={`${inputLook} mt-1 h-11 font-normal`}
-              value={use.steps.findIndex((s) => s.kills === true)}
-              onChange={(e) => {
-                const at = Number(e.target.value);
-                put({
-                  steps: use.steps.map((s, i) => {
-                    const { kills: _, ...step } = s;
-                    return i === at ? { ...step, kills: true as const } : step;
-                  }),
-                });
-              }}
-            >
-              <option value={-1}>no step: it keeps no longer than what goes in</option>
-              {use.steps.map((s, i) => (
-                <option key={`${s.kind}${s.text}`} value={i}>
-                  {i + 1}: {s.text.slice(0, 60)}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label className="block text-[15px] font-semibold">
-            Its core is judged as
-            <select
-              className={`${inputLook} mt-1 h-11 font-normal`}
-              value={use.cooksAs ?? ''}
-              onChange={(e) => {
-                const { cooksAs: _, ...rest } = use;
-                const as = cookedAs.find((c) => c === e.target.value);
-                typed.put({ use: as === undefined ? rest : { ...rest, cooksAs: as } });
-              }}
-            >
-              <option value="">asked at the stove</option>
-              {cookedAs.map((c) => (
-                <option key={c} value={c}>
-                  {c === 'whole'
-                    ? 'whole pieces'
-                    : c === 'minced'
-                      ? 'minced, pierced or injected'
-                      : 'stuffed, or a stuffing'}
-                </option>
-              ))}
-            </select>
-          </label>
+          <Select
+            label="Cooked through in"
+            value={String(use.steps.findIndex((s) => s.kills === true))}
+            onValue={(value) => {
+              const at = Number(value);
+              put({
+                steps: use.steps.map((s, i) => {
+                  const { kills: _, ...step } = s;
+                  return i === at ? { ...step, kills: true as const } : step;
+                }),
+              });
+            }}
+            options={[
+              { value: '-1', name: 'no step: it keeps no longer than what goes in' },
+              ...use.steps.map((s, i) => ({ value: String(i), name: `${i + 1}: ${s.text.slice(0, 60)}` })),
+            ]}
+          />
+          <Select
+            label="Its core is judged as"
+            value={use.cooksAs ?? ''}
+            onValue={(value) => {
+              const { cooksAs: _, ...rest } = use;
+              const as = cookedAs.find((c) => c === value);
+              typed.put({ use: as === undefined ? rest : { ...rest, cooksAs: as } });
+            }}
+            none="asked at the stove"
+            options={cookedAs.map((c) => ({
+              value: c,
+              name:
+                c === 'whole'
+                  ? 'whole pieces'
+                  : c === 'minced'
+                    ? 'minced, pierced or injected'
+                    : 'stuffed, or a stuffing',
+            }))}
+          />
         </div>
       </fieldset>
       <div className="flex flex-wrap items-end gap-3">

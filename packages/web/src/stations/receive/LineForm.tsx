@@ -20,8 +20,9 @@ import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useCatalogue, useHouse } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { Field, inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { Nod } from '../../parts/Nod.tsx';
 import { ProbeReading } from '../../parts/ProbeReading.tsx';
@@ -476,26 +477,14 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
         </div>
       </div>
       <div className="grid grid-cols-4 gap-x-4 gap-y-3">
-        <div>
-          <label htmlFor="supplier" className="mb-1 block text-[15px] font-semibold">
-            Supplier
-          </label>
-          <select
-            id="supplier"
-            className={`${inputLook} h-11`}
-            aria-invalid={error('supplierId') !== undefined}
-            disabled={supplierId !== undefined}
-            {...register('supplierId')}
-          >
-            <option value="">who brought it</option>
-            {suppliers.data.suppliers.map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.name}
-              </option>
-            ))}
-          </select>
-          {error('supplierId') !== undefined && <p className="mt-1 text-[14px] text-alarm">{error('supplierId')}</p>}
-        </div>
+        <Select
+          label="Supplier"
+          error={error('supplierId')}
+          {...register('supplierId')}
+          disabled={supplierId !== undefined}
+          none="who brought it"
+          options={suppliers.data.suppliers.map((s) => ({ value: s.id, name: s.name }))}
+        />
         <Field label="Invoice number" error={error('invoiceNumber')} {...register('invoiceNumber')} />
         <Field label="How many" inputMode="numeric" error={error('animals')} {...register('animals')} />
         <Field label="Origin" error={error('origin')} {...register('origin')} />

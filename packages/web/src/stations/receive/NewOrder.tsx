@@ -9,6 +9,7 @@ import { useCatalogue } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field, inputLook } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { useSuppliers } from './useSuppliers.ts';
 
@@ -92,19 +93,13 @@ export function NewOrder({ done }: { readonly done: () => void }) {
       }}
     >
       <StillHere draft={draft} />
-      <select
+      <Select
         aria-label="Of which supplier"
-        className={`${inputLook} h-11`}
         value={supplierId}
-        onChange={(event) => draft.put({ supplierId: event.target.value })}
-      >
-        <option value="">of which supplier</option>
-        {suppliers.data?.suppliers.map((s) => (
-          <option key={s.id} value={s.id}>
-            {s.name}
-          </option>
-        ))}
-      </select>
+        onValue={(value) => draft.put({ supplierId: value })}
+        none="of which supplier"
+        options={suppliers.data?.suppliers.map((s) => ({ value: s.id, name: s.name }))}
+      />
       <Field
         label="Expected on"
         type="date"
@@ -127,19 +122,13 @@ export function NewOrder({ done }: { readonly done: () => void }) {
         ))}
       </ul>
       <div className="grid grid-cols-[minmax(0,1fr)_84px_auto] gap-2">
-        <select
+        <Select
           aria-label="What"
-          className={`${inputLook} h-11`}
           value={what}
-          onChange={(event) => draft.put({ what: event.target.value })}
-        >
-          <option value="">what</option>
-          {items.map((i) => (
-            <option key={i.value} value={i.value}>
-              {i.name}
-            </option>
-          ))}
-        </select>
+          onValue={(value) => draft.put({ what: value })}
+          none="what"
+          options={items.map((i) => ({ value: i.value, name: i.name }))}
+        />
         <input
           aria-label="How much"
           placeholder="5 kg"

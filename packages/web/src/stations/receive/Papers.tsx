@@ -1,5 +1,6 @@
 import type { UseFormRegister } from 'react-hook-form';
-import { Field, inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
+import { Select } from '../../kit/Select.tsx';
 import type { DeliveryInput, Papers as Kind } from './deliveryForm.ts';
 
 interface Props {
@@ -20,19 +21,12 @@ function Choice({
   readonly register: Props['register'];
 }) {
   return (
-    <div>
-      <label htmlFor={`papers-${name}`} className="mb-1 block text-[15px] font-semibold">
-        {label}
-      </label>
-      <select id={`papers-${name}`} className={`${inputLook} h-11`} {...register(name)}>
-        <option value="">not said</option>
-        {options.map(([value, text]) => (
-          <option key={value} value={value}>
-            {text}
-          </option>
-        ))}
-      </select>
-    </div>
+    <Select
+      label={label}
+      {...register(name)}
+      none="not said"
+      options={options.map(([value, text]) => ({ value, name: text }))}
+    />
   );
 }
 

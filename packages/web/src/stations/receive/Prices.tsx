@@ -8,10 +8,11 @@ import { dayAndTime, dayName, todayIn } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { Field, inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { ProgressBar } from '../../kit/ProgressBar.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
+import { Select } from '../../kit/Select.tsx';
 import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { faultWords, type PriceFile, readPriceFile, readWith } from './readPriceFile.ts';
 import { useSuppliers } from './useSuppliers.ts';
@@ -61,21 +62,15 @@ function ReadIn({ file, done }: { readonly file: PriceFile; readonly done: () =>
     },
   });
   const column = (label: string, value: number, set: (n: number) => void, optional: boolean) => (
-    <label className="block text-[15px] font-semibold">
-      {label}
-      <select
-        className={`${inputLook} mt-1 h-11 font-normal`}
-        value={value}
-        onChange={(event) => set(Number(event.target.value))}
-      >
-        <option value={-1}>{optional ? 'none: all by the kilogram' : 'which column?'}</option>
-        {file.columns.map((c) => (
-          <option key={c.at} value={c.at}>
-            {c.name}
-          </option>
-        ))}
-      </select>
-    </label>
+    <Select
+      label={label}
+      value={String(value)}
+      onValue={(at) => set(Number(at))}
+      options={[
+        { value: '-1', name: optional ? 'none: all by the kilogram' : 'which column?' },
+        ...file.columns.map((c) => ({ value: String(c.at), name: c.name })),
+      ]}
+    />
   );
   return (
     <section aria-label="Price list to read in" className="rounded-plate border-[1.5px] border-ink bg-white p-4">
@@ -84,21 +79,13 @@ function ReadIn({ file, done }: { readonly file: PriceFile; readonly done: () =>
         {column('Item', item, setItem, false)}
         {column('Price', price, setPrice, false)}
         {column('Unit', unit, setUnit, true)}
-        <label className="block text-[15px] font-semibold">
-          Supplier
-          <select
-            className={`${inputLook} mt-1 h-11 font-normal`}
-            value={supplierId}
-            onChange={(event) => setSupplierId(event.target.value)}
-          >
-            <option value="">whose list?</option>
-            {suppliers.data?.suppliers.map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="Supplier"
+          value={supplierId}
+          onValue={setSupplierId}
+          none="whose list?"
+          options={suppliers.data?.suppliers.map((s) => ({ value: s.id, name: s.name }))}
+        />
         <Field
           label="Counts from"
           type="date"

@@ -2,7 +2,8 @@ import { refusalNames } from '@zabrik/contract/claim-words';
 import { figureWords, formatMass, parseMass } from '@zabrik/core';
 import { useState } from 'react';
 import { Button } from '../../kit/Button.tsx';
-import { Field, inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
+import { Select } from '../../kit/Select.tsx';
 import type { RefusalReason } from './deliveryForm.ts';
 
 const isReason = (text: string): text is RefusalReason => text in refusalNames;
@@ -43,25 +44,15 @@ export function Verdict({ netMg, busy, onAccept, onRefuse }: Props) {
       aria-label="Refuse"
       className="grid w-full grid-cols-[1.2fr_1fr_auto_auto_auto] items-end gap-3 rounded-plate border-2 border-alarm bg-alarm-soft p-3"
     >
-      <div>
-        <label htmlFor="refuse-why" className="mb-1 block text-[15px] font-semibold">
-          Why
-        </label>
-        <select
-          id="refuse-why"
-          className={`${inputLook} h-14`}
-          value={reason}
-          onChange={(event) => {
-            if (isReason(event.target.value)) setReason(event.target.value);
-          }}
-        >
-          {Object.entries(refusalNames).map(([id, name]) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
-      </div>
+      <Select
+        label="Why"
+        big
+        value={reason}
+        onValue={(value) => {
+          if (isReason(value)) setReason(value);
+        }}
+        options={Object.entries(refusalNames).map(([id, name]) => ({ value: id, name }))}
+      />
       <Field
         label="Goes back, of it"
         unit="g"

@@ -1,8 +1,8 @@
 import { usualCourses, usualMoulds } from '@zabrik/catalogue/portioning';
 import { formatMass, type Mould, type MouldSetup, planCase, planMould } from '@zabrik/core';
 import { useId, useState } from 'react';
-import { inputLook } from '../../../kit/Field.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
+import { Select } from '../../../kit/Select.tsx';
 import { BoardFrame, Figures, useSetup } from './BoardFrame.tsx';
 import type { AtBoard } from './useCutting.ts';
 import { leftOn, useTake } from './useTake.ts';
@@ -244,24 +244,18 @@ export function MouldBoard({ board }: { readonly board: AtBoard }) {
         </p>
       )}
       <div className="mt-4 grid grid-cols-4 gap-3 max-md:grid-cols-2">
-        <label className="block text-[15px] font-semibold">
-          Mould
-          <select
-            className={`${inputLook} mt-1 h-11`}
-            value={known?.id ?? 'own'}
-            onChange={(event) => {
-              const next = usualMoulds.find((m) => m.id === event.target.value);
-              if (next !== undefined) change({ mould: next.mould });
-            }}
-          >
-            {usualMoulds.map((m) => (
-              <option key={m.id} value={m.id}>
-                {m.name}
-              </option>
-            ))}
-            {known === undefined && <option value="own">your own</option>}
-          </select>
-        </label>
+        <Select
+          label="Mould"
+          value={known?.id ?? 'own'}
+          onValue={(id) => {
+            const next = usualMoulds.find((m) => m.id === id);
+            if (next !== undefined) change({ mould: next.mould });
+          }}
+          options={[
+            ...usualMoulds.map((m) => ({ value: m.id, name: m.name })),
+            ...(known === undefined ? [{ value: 'own', name: 'your own' }] : []),
+          ]}
+        />
         {dimensions[mould.kind].map(([key, label]) => (
           <NumField
             key={key}
@@ -305,20 +299,12 @@ export function MouldBoard({ board }: { readonly board: AtBoard }) {
           value={setup.cookLossShare * 100}
           onValue={(p) => change({ cookLossShare: p / 100 })}
         />
-        <label className="block text-[15px] font-semibold">
-          Served as
-          <select
-            className={`${inputLook} mt-1 h-11`}
-            value={setup.courseId}
-            onChange={(event) => change({ courseId: event.target.value })}
-          >
-            {setup.courses.map((c) => (
-              <option key={c.id} value={c.id}>
-                {c.name}, {c.grams} g
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="Served as"
+          value={setup.courseId}
+          onValue={(value) => change({ courseId: value })}
+          options={setup.courses.map((c) => ({ value: c.id, name: `${c.name}, ${c.grams} g` }))}
+        />
         {course !== undefined && (
           <NumField
             label={`A ${course.name}`}

@@ -1,8 +1,8 @@
 import { templatesFor } from '@zabrik/catalogue/portioning';
 import type { PieceMeasures, PieceTemplate, PortionsSetup } from '@zabrik/core';
 import { Button } from '../../../kit/Button.tsx';
-import { inputLook } from '../../../kit/Field.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
+import { Select } from '../../../kit/Select.tsx';
 import { trayName } from '../../../parts/destinations.ts';
 
 const endTrays = ['filling', 'staff', 'portion', 'larder', 'stock', 'waste'] as const;
@@ -93,20 +93,12 @@ export function PieceTab(props: Props) {
       <p className="text-[13px] text-ink-soft">
         Length and weight are enough. Each width or thickness makes the marks surer. {learnt}
       </p>
-      <label className="block text-[15px] font-semibold">
-        Form
-        <select
-          className={`${inputLook} mt-1 h-11`}
-          value={setup.templateId}
-          onChange={(event) => onSetup({ ...setup, templateId: event.target.value })}
-        >
-          {templatesFor(category).map((t) => (
-            <option key={t.id} value={t.id}>
-              {t.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Select
+        label="Form"
+        value={setup.templateId}
+        onValue={(value) => onSetup({ ...setup, templateId: value })}
+        options={templatesFor(category).map((t) => ({ value: t.id, name: t.name }))}
+      />
       <div className="grid grid-cols-2 gap-2">
         <NumField
           label="Knife slants"
@@ -146,20 +138,12 @@ export function PieceTab(props: Props) {
           value={setup.clingMg / 1_000}
           onValue={(g) => onSetup({ ...setup, clingMg: Math.round(g * 1_000) })}
         />
-        <label className="block text-[15px] font-semibold">
-          Ends go to
-          <select
-            className={`${inputLook} mt-1 h-11`}
-            value={setup.endTo}
-            onChange={(event) => onSetup({ ...setup, endTo: event.target.value as PortionsSetup['endTo'] })}
-          >
-            {endTrays.map((t) => (
-              <option key={t} value={t}>
-                {trayName(t).toLowerCase()}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="Ends go to"
+          value={setup.endTo}
+          onValue={(value) => onSetup({ ...setup, endTo: value })}
+          options={endTrays.map((t) => ({ value: t, name: trayName(t).toLowerCase() }))}
+        />
       </div>
     </div>
   );

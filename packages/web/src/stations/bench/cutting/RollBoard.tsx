@@ -9,9 +9,9 @@ import {
   usualLength,
 } from '@zabrik/core';
 import { useState } from 'react';
-import { inputLook } from '../../../kit/Field.tsx';
 import { Notice } from '../../../kit/Notice.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
+import { Select } from '../../../kit/Select.tsx';
 import { BoardFrame, Figures, useSetup } from './BoardFrame.tsx';
 import { RollDrawing } from './RollDrawing.tsx';
 import type { AtBoard } from './useCutting.ts';
@@ -227,30 +227,22 @@ export function RollBoard({ board }: { readonly board: AtBoard }) {
           value={setup.dripShare * 100}
           onValue={(p) => change({ dripShare: p / 100 })}
         />
-        <label className="block text-[15px] font-semibold">
-          Wrapped in
-          <select
-            className={`${inputLook} mt-1 h-11`}
-            value={wrap.kind}
-            onChange={(event) => {
-              const kind = event.target.value;
-              change({
-                wrap:
-                  kind === 'flap'
-                    ? { kind, widthMm: 180, lengthMm: 220 }
-                    : kind === 'sheet'
-                      ? { kind, widthMm: 40, lengthMm: 250, thicknessMm: 2 }
-                      : { kind: 'none' },
-              });
-            }}
-          >
-            {wraps.map((w) => (
-              <option key={w.id} value={w.id}>
-                {w.name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="Wrapped in"
+          value={wrap.kind}
+          onValue={(value) => {
+            const kind = value;
+            change({
+              wrap:
+                kind === 'flap'
+                  ? { kind, widthMm: 180, lengthMm: 220 }
+                  : kind === 'sheet'
+                    ? { kind, widthMm: 40, lengthMm: 250, thicknessMm: 2 }
+                    : { kind: 'none' },
+            });
+          }}
+          options={wraps.map((w) => ({ value: w.id, name: w.name }))}
+        />
         {wrap.kind !== 'none' && (
           <>
             <NumField

@@ -5,8 +5,9 @@ import { useDraft } from '../../../app/draft.ts';
 import { api } from '../../../app/endpoints.ts';
 import { useCatalogue } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
-import { Field, inputLook } from '../../../kit/Field.tsx';
+import { Field } from '../../../kit/Field.tsx';
 import { Notice } from '../../../kit/Notice.tsx';
+import { Select } from '../../../kit/Select.tsx';
 import { StillHere } from '../../../parts/StillHere.tsx';
 import { idFrom } from './planDraft.ts';
 
@@ -109,32 +110,18 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
         maxLength={80}
         onChange={(event) => draft.put({ scientific: event.target.value })}
       />
-      <label className="block text-[15px] font-semibold">
-        Kind
-        <select
-          className={`${inputLook} mt-1 h-11 font-normal`}
-          value={group}
-          onChange={(e) => draft.put({ group: e.target.value })}
-        >
-          {groups.map(([value, says]) => (
-            <option key={value} value={value}>
-              {says}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="block text-[15px] font-semibold">
-        Allergen
-        <select
-          className={`${inputLook} mt-1 h-11 font-normal`}
-          value={allergen}
-          onChange={(e) => draft.put({ allergen: e.target.value as typeof allergen })}
-        >
-          {allergens.map((a) => (
-            <option key={a}>{a}</option>
-          ))}
-        </select>
-      </label>
+      <Select
+        label="Kind"
+        value={group}
+        onValue={(value) => draft.put({ group: value })}
+        options={groups.map(([value, says]) => ({ value, name: says }))}
+      />
+      <Select
+        label="Allergen"
+        value={allergen}
+        onValue={(value) => draft.put({ allergen: value })}
+        options={allergens.map((a) => ({ value: a, name: a }))}
+      />
       <Field
         label="Comes as"
         value={form}

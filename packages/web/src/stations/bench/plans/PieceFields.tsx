@@ -1,13 +1,14 @@
 import type { Answer } from '@zabrik/contract';
 import { destinations, type PlanPiece, type PlanStage } from '@zabrik/core';
 import type { api } from '../../../app/endpoints.ts';
+import { Select } from '../../../kit/Select.tsx';
 import { trayName } from '../../../parts/destinations.ts';
-import { Chips, NumberBox, PerCent, SelectBox, TextBox, toggled } from './editorParts.tsx';
+import { Chips, NumberBox, PerCent, TextBox, toggled } from './editorParts.tsx';
 import { replaced, withText } from './planDraft.ts';
 
 export type Categories = Answer<typeof api.house.catalogue>['categories'];
 
-const TRAYS = destinations.map((d) => [d, trayName(d)] as const);
+const TRAYS = destinations.map((d) => ({ value: d, name: trayName(d) }));
 const KINDS = ['main cut', 'picked bit by bit'] as const;
 
 interface Props {
@@ -54,7 +55,8 @@ export function PieceFields({ piece, later, categories, onChange }: Props) {
           value={piece.share.sd}
           onValue={(sd) => onChange({ ...piece, share: { ...piece.share, sd: Math.min(0.49, sd) } })}
         />
-        <SelectBox
+        <Select
+          dense
           label="goes to"
           className="w-32"
           options={TRAYS}
@@ -68,10 +70,11 @@ export function PieceFields({ piece, later, categories, onChange }: Props) {
             })
           }
         />
-        <SelectBox
+        <Select
+          dense
           label="kind"
           className="w-56"
-          options={categories.map((c) => [c.id, c.label] as const)}
+          options={categories.map((c) => ({ value: c.id, name: c.label }))}
           value={piece.category}
           onValue={(category) =>
             onChange({
@@ -82,10 +85,12 @@ export function PieceFields({ piece, later, categories, onChange }: Props) {
           }
         />
         {later.length > 0 && (
-          <SelectBox
+          <Select
+            dense
             label="goes on to"
             className="w-36"
-            options={[['', 'nothing'], ...later.map((s) => [s.id, s.name] as const)]}
+            none="nothing"
+            options={later.map((s) => ({ value: s.id, name: s.name }))}
             value={piece.next ?? ''}
             onValue={(next) => onChange(withText(piece, 'next', next))}
           />

@@ -2,7 +2,7 @@ import { bodies, type CutPlan, type Species } from '@zabrik/core';
 import { Button } from '../../../kit/Button.tsx';
 import { Field } from '../../../kit/Field.tsx';
 import { Notice } from '../../../kit/Notice.tsx';
-import { SelectBox } from './editorParts.tsx';
+import { Select } from '../../../kit/Select.tsx';
 import type { Categories } from './PieceFields.tsx';
 import { newStage } from './planDraft.ts';
 import { StageFields } from './StageFields.tsx';
@@ -47,17 +47,15 @@ export function PlanEditor({ draft, onChange, species, categories, saving, refus
           maxLength={120}
           onChange={(e) => onChange({ ...draft, title: e.target.value })}
         />
-        <SelectBox
+        <Select
           label="Drawing"
-          tall
-          options={DRAWINGS}
+          options={DRAWINGS.map(([value, name]) => ({ value, name }))}
           value={draft.body}
           onValue={(body) => onChange({ ...draft, body })}
         />
-        <SelectBox
+        <Select
           label="Skill"
-          tall
-          options={SKILLS}
+          options={SKILLS.map(([value, name]) => ({ value, name }))}
           value={SKILLS[draft.skill - 1]?.[0] ?? '2'}
           onValue={(skill) => onChange({ ...draft, skill: skillOf[skill] })}
         />

@@ -1,6 +1,7 @@
 import type { CutPlan, Species } from '@zabrik/core';
 import { Button } from '../../../kit/Button.tsx';
-import { Chips, SelectBox, toggled } from './editorParts.tsx';
+import { Select } from '../../../kit/Select.tsx';
+import { Chips, toggled } from './editorParts.tsx';
 import { replaced, without } from './planDraft.ts';
 
 interface Props {
@@ -23,13 +24,14 @@ export function StartsFields({ draft, species, onChange }: Props) {
         const known = species.find((s) => s.id === start.species);
         return (
           <div key={start.species} className="grid items-start gap-4 md:grid-cols-[256px_1fr_auto]">
-            <SelectBox
+            <Select
+              dense
               label={i === 0 ? 'Shares are written for' : 'also for'}
               value={start.species}
               options={[
-                [start.species, known?.name ?? start.species] as const,
-                ...others.map((s) => [s.id, s.name] as const),
-              ].sort(([, a], [, b]) => a.localeCompare(b))}
+                { value: start.species, name: known?.name ?? start.species },
+                ...others.map((s) => ({ value: s.id, name: s.name })),
+              ].sort((a, b) => a.name.localeCompare(b.name))}
               onValue={(id) => {
                 const next = asBought(species.find((s) => s.id === id));
                 if (next !== undefined) onChange({ ...draft, starts: replaced(draft.starts, i, next) });

@@ -1,4 +1,5 @@
 /** The small parts a plan is edited with. */
+
 import { type ComponentProps, type ReactNode, useId } from 'react';
 import { Button } from '../../../kit/Button.tsx';
 import { inputLook } from '../../../kit/Field.tsx';
@@ -92,37 +93,6 @@ export function PerCent({ value, onValue, ...rest }: Common<number>) {
       onValue={(perCent) => onValue(Math.max(0.0001, Math.min(0.999, perCent / 100)))}
       {...rest}
     />
-  );
-}
-
-export function SelectBox<T extends string>({
-  label,
-  value,
-  onValue,
-  options,
-  className,
-  tall = false,
-}: Common<T> & { readonly options: readonly (readonly [T, string])[]; readonly tall?: boolean }) {
-  return (
-    <Labelled label={label} className={className}>
-      {(id) => (
-        <select
-          id={id}
-          className={tall ? `${inputLook} h-11` : small}
-          value={value}
-          onChange={(e) => {
-            const chosen = options.find(([option]) => option === e.target.value);
-            if (chosen !== undefined) onValue(chosen[0]);
-          }}
-        >
-          {options.map(([option, name]) => (
-            <option key={option} value={option}>
-              {name}
-            </option>
-          ))}
-        </select>
-      )}
-    </Labelled>
   );
 }
 

@@ -1,8 +1,8 @@
 import { conduction, lethalityTargets } from '@zabrik/catalogue/heat';
 import { centreAt, equivalentMinutes, lethality, mixedTemperature, secondsUntilHot } from '@zabrik/core';
 import { useState } from 'react';
-import { inputLook } from '../../../kit/Field.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
+import { optionsOf, Select } from '../../../kit/Select.tsx';
 import { longWords } from '../coolingMethods.ts';
 import { LineOf } from './LineOf.tsx';
 import { Sum } from './Sum.tsx';
@@ -141,50 +141,17 @@ export function CoreTime() {
     >
       <NumField label="Thick" unit="mm" value={thick} min={2} max={300} decimals={0} onValue={setThick} />
       <NumField label="It is at" unit="°C" value={from} min={-5} max={60} onValue={setFrom} />
-      <label className="col-span-2 text-[15px] font-semibold">
-        Form
-        <select
-          className={`${inputLook} mt-1 h-11 font-normal`}
-          value={shape}
-          onChange={(e) => setShape(e.target.value as typeof shape)}
-        >
-          {Object.entries(shapes).map(([id, name]) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="col-span-2 text-[15px] font-semibold">
-        In
-        <select
-          className={`${inputLook} mt-1 h-11 font-normal`}
-          value={medium}
-          onChange={(e) => setMedium(e.target.value as typeof medium)}
-        >
-          {Object.entries(around).map(([id, name]) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Select label="Form" className="col-span-2" value={shape} onValue={setShape} options={optionsOf(shapes)} />
+      <Select label="In" className="col-span-2" value={medium} onValue={setMedium} options={optionsOf(around)} />
       <NumField label="At" unit="°C" value={bathC} min={20} max={250} onValue={setBathC} />
       <NumField label="Core to" unit="°C" value={core} min={0} max={100} onValue={setCore} />
-      <label className="col-span-2 text-[15px] font-semibold">
-        Target
-        <select
-          className={`${inputLook} mt-1 h-11 font-normal`}
-          value={targetId}
-          onChange={(e) => setTargetId(e.target.value)}
-        >
-          {lethalityTargets.map((t) => (
-            <option key={t.id} value={t.id}>
-              {t.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Select
+        label="Target"
+        className="col-span-2"
+        value={targetId}
+        onValue={setTargetId}
+        options={lethalityTargets.map((t) => ({ value: t.id, name: t.name }))}
+      />
     </Sum>
   );
 }

@@ -11,8 +11,8 @@ import {
   wallLoss,
 } from '@zabrik/core';
 import { useState } from 'react';
-import { inputLook } from '../../../kit/Field.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
+import { Select } from '../../../kit/Select.tsx';
 import { longWords } from '../coolingMethods.ts';
 import { PotDrawing } from '../PotDrawing.tsx';
 import { LineOf } from './LineOf.tsx';
@@ -32,16 +32,13 @@ function Choose({
   readonly onPick: (id: string) => void;
 }) {
   return (
-    <label className="col-span-2 text-[15px] font-semibold">
-      {label}
-      <select className={`${inputLook} mt-1 h-11 font-normal`} value={value} onChange={(e) => onPick(e.target.value)}>
-        {options.map((o) => (
-          <option key={o.id} value={o.id}>
-            {o.name}
-          </option>
-        ))}
-      </select>
-    </label>
+    <Select
+      label={label}
+      className="col-span-2"
+      value={value}
+      onValue={onPick}
+      options={options.map((o) => ({ value: o.id, name: o.name }))}
+    />
   );
 }
 

@@ -10,8 +10,8 @@ import {
   saltForBrine,
 } from '@zabrik/core';
 import { useState } from 'react';
-import { inputLook } from '../../../kit/Field.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
+import { Select } from '../../../kit/Select.tsx';
 import { longWords } from '../coolingMethods.ts';
 import { LineOf } from './LineOf.tsx';
 import { Sum } from './Sum.tsx';
@@ -114,23 +114,16 @@ export function Boil() {
       equation="minutes ∝ weight^⅔ between known sizes; salt = litres · grams a litre"
       source="Sizes and minutes: kitchen practice, no single document. The sea has about 35 g a litre."
     >
-      <label className="col-span-2 text-[15px] font-semibold">
-        What
-        <select
-          className={`${inputLook} mt-1 h-11 font-normal`}
-          value={animal}
-          onChange={(e) => {
-            setAnimal(e.target.value);
-            setGrams(boilSizes[e.target.value]?.[0]?.grams ?? 500);
-          }}
-        >
-          {Object.keys(boilSizes).map((id) => (
-            <option key={id} value={id}>
-              {names[id] ?? id}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Select
+        label="What"
+        className="col-span-2"
+        value={animal}
+        onValue={(value) => {
+          setAnimal(value);
+          setGrams(boilSizes[value]?.[0]?.grams ?? 500);
+        }}
+        options={Object.keys(boilSizes).map((id) => ({ value: id, name: names[id] ?? id }))}
+      />
       <NumField label="One weighs" unit="g" value={grams} min={3} max={5_000} decimals={0} onValue={setGrams} />
       <NumField label="Water" unit="l" value={litres} min={0.5} max={200} onValue={setLitres} />
       <NumField label="Salt" unit="g/l" value={perLitre} min={0} max={60} decimals={0} onValue={setPerLitre} />

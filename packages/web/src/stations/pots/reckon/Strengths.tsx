@@ -2,8 +2,8 @@ import { boneStrengths } from '@zabrik/catalogue/heat';
 import { stockStrength } from '@zabrik/core';
 import { useState } from 'react';
 import { useCatalogue } from '../../../app/queries.ts';
-import { inputLook } from '../../../kit/Field.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
+import { Select } from '../../../kit/Select.tsx';
 import { LineOf } from './LineOf.tsx';
 import { Sum } from './Sum.tsx';
 
@@ -50,16 +50,13 @@ export function Strength() {
       equation="g/l = Σ kg · what a kilo gives · (1 − e^(−t/τ)) ÷ litres left"
       source="What bones give and how fast: estimates of this project, good to a factor of about 1.6 either way; they set softly from about 10 g/l, firmly from 20, hard from 40 (kitchen practice with leaf gelatin)."
     >
-      <label className="col-span-2 text-[15px] font-semibold">
-        Bones
-        <select className={`${inputLook} mt-1 h-11 font-normal`} value={kind} onChange={(e) => setKind(e.target.value)}>
-          {Object.keys(boneStrengths).map((id) => (
-            <option key={id} value={id}>
-              {label(id)}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Select
+        label="Bones"
+        className="col-span-2"
+        value={kind}
+        onValue={setKind}
+        options={Object.keys(boneStrengths).map((id) => ({ value: id, name: label(id) }))}
+      />
       <NumField label="Of them" unit="kg" value={kg} min={0.1} max={300} onValue={setKg} />
       <NumField label="Trotters" unit="kg" value={trotter} max={50} onValue={setTrotter} />
       <NumField label="For" unit="h" value={hours} min={0.1} max={72} onValue={setHours} />

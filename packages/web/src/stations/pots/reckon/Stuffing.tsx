@@ -1,7 +1,7 @@
 import { formatMass, grams, type Hollow, inGrams, SWELLS, stuffingFor, USUAL_FILLING } from '@zabrik/core';
 import { useState } from 'react';
-import { inputLook } from '../../../kit/Field.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
+import { Select } from '../../../kit/Select.tsx';
 import { useBoned } from '../potQueries.ts';
 import { Sum } from './Sum.tsx';
 
@@ -44,43 +44,34 @@ export function Stuffing() {
       source={`Volume of what came out; densities typical (estimate). It swells by ${SWELLS.bread * 100} % with soaked bread, ${SWELLS.grain * 100} % with raw grain; the range beside it is the cut plan’s: kitchen practice.`}
     >
       {(data?.boned.length ?? 0) > 0 && (
-        <label className="col-span-2 text-[15px] font-semibold">
-          Boned out, in the larder
-          <select
-            className={`${inputLook} mt-1 h-11 font-normal`}
-            value={lotId}
-            onChange={(event) => {
-              const chosen = data?.boned.find((b) => b.lotId === event.target.value);
-              setLotId(event.target.value);
-              if (chosen === undefined) return;
-              setBoned(Math.round(inGrams(chosen.bonedMg)));
-              setFlesh(Math.round(inGrams(chosen.fleshOutMg)));
-              setWhole(Math.round(inGrams(chosen.bonedMg + chosen.bonesMg + chosen.fleshOutMg)));
-            }}
-          >
-            <option value="">by figures</option>
-            {data?.boned.map((b) => (
-              <option key={b.lotId} value={b.lotId}>
-                {b.code} {b.name}, {formatMass(b.bonedMg)}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="Boned out, in the larder"
+          className="col-span-2"
+          value={lotId}
+          onValue={(value) => {
+            const chosen = data?.boned.find((b) => b.lotId === value);
+            setLotId(value);
+            if (chosen === undefined) return;
+            setBoned(Math.round(inGrams(chosen.bonedMg)));
+            setFlesh(Math.round(inGrams(chosen.fleshOutMg)));
+            setWhole(Math.round(inGrams(chosen.bonedMg + chosen.bonesMg + chosen.fleshOutMg)));
+          }}
+          none="by figures"
+          options={data?.boned.map((b) => ({ value: b.lotId, name: `${b.code} ${b.name}, ${formatMass(b.bonedMg)}` }))}
+        />
       )}
       <NumField label="Whole" unit="g" value={whole} min={50} max={20_000} decimals={0} onValue={typed(setWhole)} />
       <NumField label="Boned" unit="g" value={boned} min={30} max={20_000} decimals={0} onValue={typed(setBoned)} />
       <NumField label="Flesh out" unit="g" value={flesh} max={10_000} decimals={0} onValue={typed(setFlesh)} />
-      <label className="text-[15px] font-semibold">
-        With
-        <select
-          className={`${inputLook} mt-1 h-11 font-normal`}
-          value={dry}
-          onChange={(event) => setDry(event.target.value === 'grain' ? 'grain' : 'bread')}
-        >
-          <option value="bread">soaked bread</option>
-          <option value="grain">raw grain</option>
-        </select>
-      </label>
+      <Select
+        label="With"
+        value={dry}
+        onValue={(value) => setDry(value === 'grain' ? 'grain' : 'bread')}
+        options={[
+          { value: 'bread', name: 'soaked bread' },
+          { value: 'grain', name: 'raw grain' },
+        ]}
+      />
     </Sum>
   );
 }
