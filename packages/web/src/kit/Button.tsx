@@ -15,6 +15,13 @@ const looks = {
   alarm: 'bg-white text-alarm border-alarm hover:bg-alarm-soft disabled:text-ink-soft disabled:border-line',
 } as const;
 
+/** The key that does the same. */
+export const HotkeyMark = ({ hotkey }: { readonly hotkey: string }) => (
+  <kbd className="rounded border border-current px-1.5 font-text text-[12px] leading-5 font-normal opacity-80">
+    {hotkey}
+  </kbd>
+);
+
 export function Button({
   look = 'quiet',
   size = 'desk',
@@ -34,11 +41,7 @@ export function Button({
       {...rest}
     >
       {children}
-      {hotkey !== undefined && (
-        <kbd className="rounded border border-current px-1.5 font-text text-[12px] leading-5 font-normal opacity-80">
-          {hotkey}
-        </kbd>
-      )}
+      {hotkey !== undefined && <HotkeyMark hotkey={hotkey} />}
     </button>
   );
 }

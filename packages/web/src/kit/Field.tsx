@@ -1,31 +1,59 @@
-import { type InputHTMLAttributes, type ReactNode, useId } from 'react';
+import { type ComponentProps, type ReactNode, useId } from 'react';
 
-interface Props extends InputHTMLAttributes<HTMLInputElement> {
-  readonly label: string;
+interface Props extends ComponentProps<'input'> {
+  /** Stands above it; without one it needs an aria-label, or a label around it. */
+  readonly label?: string;
   readonly unit?: string;
   readonly error?: string | undefined;
   readonly hint?: ReactNode;
   readonly action?: ReactNode;
   readonly big?: boolean;
+  /** Small, for long forms at a desk. */
+  readonly dense?: boolean;
 }
 
 export const inputLook =
   'w-full rounded-md border-[1.5px] border-line-strong bg-white px-3 py-2 aria-invalid:border-alarm';
 
-/** A labelled input with its unit, a hint, and the refusal under it in words. */
-export function Field({ label, unit, error, hint, action, big = false, className = '', ...rest }: Props) {
-  const id = useId();
+/** An input with its label, its unit, a hint, and the refusal under it in words. It takes what react-hook-form registers. */
+export function Field({
+  label,
+  unit,
+  error,
+  hint,
+  action,
+  big = false,
+  dense = false,
+  className = '',
+  id: given,
+  ...rest
+}: Props) {
+  const own = useId();
+  const id = given ?? own;
   const describes = error !== undefined ? `${id}-error` : hint !== undefined ? `${id}-hint` : undefined;
+  if (label === undefined)
+    return (
+      <input
+        id={id}
+        className={`${inputLook} ${big ? 'figure h-14 text-2xl' : dense ? 'h-10 py-1' : 'h-11'} ${className}`}
+        aria-invalid={error !== undefined}
+        autoComplete="off"
+        {...rest}
+      />
+    );
   return (
     <div className={className}>
-      <label htmlFor={id} className="mb-1 block text-[15px] font-semibold">
+      <label
+        htmlFor={id}
+        className={dense ? 'mb-0.5 block text-[13px] text-ink-soft' : 'mb-1 block text-[15px] font-semibold'}
+      >
         {label}
       </label>
       <div className="flex items-stretch gap-2">
         <div className="relative min-w-0 flex-1">
           <input
             id={id}
-            className={`${inputLook} ${big ? 'figure h-14 text-2xl' : 'h-11'} ${unit === undefined ? '' : 'pr-12'}`}
+            className={`${inputLook} ${big ? 'figure h-14 text-2xl' : dense ? 'h-10 py-1' : 'h-11'} ${unit === undefined ? '' : 'pr-12'}`}
             aria-invalid={error !== undefined}
             aria-describedby={describes}
             autoComplete="off"

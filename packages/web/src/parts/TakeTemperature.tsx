@@ -1,7 +1,7 @@
 import { parseTemperature } from '@zabrik/core';
 import { useState } from 'react';
 import { Button } from '../kit/Button.tsx';
-import { inputLook } from '../kit/Field.tsx';
+import { Field } from '../kit/Field.tsx';
 import { ProbeReading } from './ProbeReading.tsx';
 
 interface Props {
@@ -31,11 +31,11 @@ export function TakeTemperature({ label, onTake }: Props) {
           setTyped('');
         }}
       >
-        <input
+        <Field
           aria-label={label}
           placeholder="typed, °C"
           inputMode="decimal"
-          className={`${inputLook} h-14 w-28!`}
+          className="h-14 w-28!"
           value={typed}
           onChange={(event) => setTyped(event.target.value)}
         />

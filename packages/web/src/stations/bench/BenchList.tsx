@@ -12,6 +12,7 @@ import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 import { BodyMap } from '../../parts/BodyMap.tsx';
 import { Nod } from '../../parts/Nod.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
@@ -175,12 +176,12 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
         <fieldset className="border-0 p-0">
           <legend className="mb-2 text-[15px] font-semibold">How much of it?</legend>
           <div className="flex flex-wrap items-end gap-3">
-            <Button size="bench" look={all ? 'strong' : 'quiet'} aria-pressed={all} onClick={() => setAll(true)}>
+            <Toggle on={all} size="bench" onPress={() => setAll(true)}>
               All {lot.pieces}, {formatMass(lot.massMg)}
-            </Button>
-            <Button size="bench" look={all ? 'quiet' : 'strong'} aria-pressed={!all} onClick={() => setAll(false)}>
+            </Toggle>
+            <Toggle on={!all} size="bench" onPress={() => setAll(false)}>
               Some
-            </Button>
+            </Toggle>
             {!all && (
               <>
                 <Field
@@ -219,16 +220,16 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
           <legend className="mb-2 text-[15px] font-semibold">How are they weighed?</legend>
           <div className="flex flex-wrap gap-3">
             {ways.map(({ id, name, says }) => (
-              <button
+              <Toggle
                 key={id}
-                type="button"
-                aria-pressed={way === id}
-                onClick={() => setWay(way === id ? null : id)}
-                className={`min-h-14 max-w-60 rounded-plate border-[1.5px] px-4 py-1.5 text-left leading-tight ${way === id ? 'border-ink bg-ink text-white' : 'border-line-strong bg-white'}`}
+                on={way === id}
+                size="bench"
+                className="max-w-60 text-left leading-tight"
+                onPress={() => setWay(way === id ? null : id)}
               >
                 <span className="block font-head font-semibold">{name}</span>
                 <span className="block text-[13px]">{says}</span>
-              </button>
+              </Toggle>
             ))}
           </div>
         </fieldset>

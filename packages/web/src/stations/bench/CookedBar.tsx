@@ -5,6 +5,7 @@ import type { api } from '../../app/endpoints.ts';
 import { useHouse } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Select } from '../../kit/Select.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 import { TakeTemperature } from '../../parts/TakeTemperature.tsx';
 
 export type Cooked = NonNullable<Ask<typeof api.bench.close>['body']['cooked']>;
@@ -25,8 +26,6 @@ export function CookedBar({ stage, pending, onClose, onBack }: Props) {
   const [added, setAdded] = useState<readonly string[]>([]);
   const [placeId, setPlaceId] = useState('');
   if (cooks === undefined) return null;
-  const chip =
-    'min-h-14 rounded-md border-[1.5px] border-line-strong bg-white px-4 font-head text-[17px] font-semibold aria-pressed:border-ink aria-pressed:bg-flow aria-pressed:text-white';
   const close = (thenCool: boolean): void => {
     if (through !== undefined)
       onClose({ through, coreCentiC, added: [...added], placeId: placeId === '' ? null : placeId }, thenCool);
@@ -35,12 +34,12 @@ export function CookedBar({ stage, pending, onClose, onBack }: Props) {
     <section aria-label="What was cooked" className="grid gap-3 border-t-4 border-attention bg-[#fff7e0] px-4 py-3">
       <div className="flex flex-wrap items-center gap-3">
         <strong className="font-head text-[19px]">It was {cooks.word}. Is it cooked through?</strong>
-        <button type="button" className={chip} aria-pressed={through === true} onClick={() => setThrough(true)}>
+        <Toggle on={through === true} size="bench" onPress={() => setThrough(true)}>
           Cooked through{cooks.through ? ', as usual' : ''}
-        </button>
-        <button type="button" className={chip} aria-pressed={through === false} onClick={() => setThrough(false)}>
+        </Toggle>
+        <Toggle on={through === false} size="bench" onPress={() => setThrough(false)}>
           Still raw inside{cooks.through ? '' : ', as usual'}
-        </button>
+        </Toggle>
       </div>
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
         <TakeTemperature label="Core as read" onTake={setCore} />
@@ -62,15 +61,13 @@ export function CookedBar({ stage, pending, onClose, onBack }: Props) {
         <div className="flex flex-wrap items-center gap-2">
           <span className="font-semibold">Went in with it:</span>
           {cooks.adds.map((a) => (
-            <button
+            <Toggle
               key={a.id}
-              type="button"
-              className={`${chip} min-h-11! text-[15px]!`}
-              aria-pressed={added.includes(a.id)}
-              onClick={() => setAdded(added.includes(a.id) ? added.filter((x) => x !== a.id) : [...added, a.id])}
+              on={added.includes(a.id)}
+              onPress={() => setAdded(added.includes(a.id) ? added.filter((x) => x !== a.id) : [...added, a.id])}
             >
               {a.name}
-            </button>
+            </Toggle>
           ))}
         </div>
       )}

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import type { BenchFlow } from './useBench.ts';
 
 /** What should have come before this piece, said before the harm is done: one touch says it is done, one skips it, and a note may follow. */
@@ -19,11 +19,11 @@ export function GuardStrip({ flow }: { readonly flow: BenchFlow }) {
         }}
       >
         <span className="truncate text-[15px]">{skipped.step.title}: skipped.</span>
-        <input
+        <Field
           aria-label="Why it was skipped"
           placeholder="why, if you like"
           maxLength={120}
-          className={`${inputLook} h-11 min-w-0! flex-1`}
+          className="min-w-0! flex-1"
           value={note}
           onChange={(event) => setNote(event.target.value)}
         />

@@ -1,5 +1,5 @@
-import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 
 interface Props {
   readonly usual: readonly string[];
@@ -11,20 +11,14 @@ interface Props {
 export const ReasonRow = ({ usual, reason, onReason }: Props) => (
   <>
     {usual.map((r) => (
-      <Button
-        key={r}
-        size="bench"
-        look={reason === r ? 'strong' : 'quiet'}
-        aria-pressed={reason === r}
-        onClick={() => onReason(r)}
-      >
+      <Toggle key={r} on={reason === r} size="bench" onPress={() => onReason(r)}>
         {r}
-      </Button>
+      </Toggle>
     ))}
-    <input
+    <Field
       aria-label="Another reason"
       placeholder="another reason"
-      className={`${inputLook} h-14 min-w-40! flex-1`}
+      className="h-14 min-w-40! flex-1"
       maxLength={500}
       value={reason}
       onChange={(event) => onReason(event.target.value)}

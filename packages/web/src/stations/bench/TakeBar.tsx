@@ -1,6 +1,6 @@
 import { formatMass } from '@zabrik/core';
 import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { trayName } from '../../parts/destinations.ts';
 import type { BenchFlow } from './useBench.ts';
 
@@ -17,12 +17,12 @@ export function TakeBar({ flow, may }: { readonly flow: BenchFlow; readonly may:
           flow.takeTyped();
         }}
       >
-        <input
+        <Field
           aria-label={typing.for === 'split' ? 'Grams to split off' : 'Weight, typed'}
           autoFocus
           inputMode="decimal"
           placeholder={typing.for === 'split' ? 'grams to split off' : 'grams'}
-          className={`${inputLook} figure h-16 min-w-0! flex-1 text-2xl`}
+          className="figure h-16 min-w-0! flex-1 text-2xl"
           value={typing.text}
           onChange={(event) => flow.setTyping({ ...typing, text: event.target.value })}
           onKeyDown={(event) => {

@@ -6,8 +6,9 @@ import { api } from '../../app/endpoints.ts';
 import { chooseScale, useChosenScale } from '../../app/live.ts';
 import { useHouse } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Select } from '../../kit/Select.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 import { trayName, trays } from '../../parts/destinations.ts';
 import { setBenchDevice, useBenchDevice } from './benchDevice.ts';
 import type { BenchFlow } from './useBench.ts';
@@ -112,18 +113,18 @@ export function Tools({
       {(house?.scales.length ?? 0) > 1 && (
         <section aria-label="Scale to weigh on" className="grid grid-cols-2 gap-2">
           {house?.scales.map((s) => (
-            <button
+            <Toggle
               key={s.id}
-              type="button"
-              aria-pressed={s.id === scale}
-              onClick={() => chooseScale(s.id)}
-              className={`min-h-14 rounded-plate border-[1.5px] px-3 text-left leading-tight ${s.id === scale ? 'border-ink bg-ink text-white' : 'border-line-strong bg-white'}`}
+              on={s.id === scale}
+              size="bench"
+              className="text-left leading-tight"
+              onPress={() => chooseScale(s.id)}
             >
               <span className="block font-head font-semibold">{s.name}</span>
               <span className="block text-[13px]">
                 to {s.maxMg / 1_000_000} kg, in {s.intervalMg / 1_000} g
               </span>
-            </button>
+            </Toggle>
           ))}
         </section>
       )}
@@ -137,11 +138,11 @@ export function Tools({
             onValue={setTray}
             options={trays.map((t) => ({ value: t.id, name: t.name }))}
           />
-          <input
+          <Field
             aria-label="Note"
             placeholder="for Wednesday’s pie"
             maxLength={120}
-            className={`${inputLook} h-12`}
+            className="h-12"
             value={text}
             onChange={(event) => setText(event.target.value)}
             onKeyDown={(event) => {

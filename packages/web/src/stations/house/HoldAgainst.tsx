@@ -2,7 +2,7 @@ import type { Limit } from '@zabrik/core';
 import { useState } from 'react';
 import { dayName } from '../../app/dates.ts';
 import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { verdictTone, verdictWords } from '../../parts/verdictWords.ts';
 import { askedOf, heldAgainst } from './heldAgainst.ts';
 
@@ -25,15 +25,15 @@ export function HoldAgainst({ limit }: { readonly limit: Limit }) {
       aria-label={`A figure held against ${limit.product}`}
     >
       {asked.map((a) => (
-        <label key={a.id} className="block text-[14px] font-semibold">
-          {a.name}, {a.unit}
-          <input
-            className={`${inputLook} mt-0.5 block h-11 ${a.id === 'results' ? 'w-56!' : 'w-28!'}`}
-            inputMode={a.id === 'day' ? 'text' : 'decimal'}
-            value={typed[a.id] ?? ''}
-            onChange={(event) => setTyped((before) => ({ ...before, [a.id]: event.target.value }))}
-          />
-        </label>
+        <Field
+          key={a.id}
+          label={`${a.name}, ${a.unit}`}
+          dense
+          className={a.id === 'results' ? 'w-56' : 'w-32'}
+          inputMode={a.id === 'day' ? 'text' : 'decimal'}
+          value={typed[a.id] ?? ''}
+          onChange={(event) => setTyped((before) => ({ ...before, [a.id]: event.target.value }))}
+        />
       ))}
       <Button className="h-11" onClick={() => setOpen(false)}>
         Close

@@ -9,9 +9,10 @@ import { useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
 import { useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { Field, inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Select } from '../../kit/Select.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { HoldAgainst } from './HoldAgainst.tsx';
@@ -71,9 +72,9 @@ function LimitRow({
         {!editing && !unsure && <HoldAgainst limit={limit} />}
         {editing && figure !== undefined && !unsure && (
           <div className="mt-1 grid grid-cols-[92px_minmax(0,1fr)] gap-2">
-            <input
+            <Field
               aria-label={`${limit.id}: your figure`}
-              className={`${inputLook} h-10`}
+              dense
               inputMode="decimal"
               placeholder={String(figure)}
               value={change?.figure ?? ''}
@@ -83,9 +84,9 @@ function LimitRow({
                 )
               }
             />
-            <input
+            <Field
               aria-label={`${limit.id}: why`}
-              className={`${inputLook} h-10`}
+              dense
               placeholder="why, and who says so"
               value={change?.why ?? ''}
               disabled={change === undefined}
@@ -153,14 +154,9 @@ export default function Limits() {
           <ul>
             {topics.map((t) => (
               <li key={t}>
-                <button
-                  type="button"
-                  aria-pressed={t === topic}
-                  className="min-h-10 w-full rounded-md px-3 text-left text-[15px] hover:bg-sheet aria-pressed:bg-ink aria-pressed:text-white"
-                  onClick={() => setTopic(t)}
-                >
+                <Toggle on={t === topic} shape="line" onPress={() => setTopic(t)}>
                   {topicName(t)}
-                </button>
+                </Toggle>
               </li>
             ))}
           </ul>

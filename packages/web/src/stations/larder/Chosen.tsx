@@ -6,7 +6,7 @@ import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { useCatalogue, useHouse } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Select } from '../../kit/Select.tsx';
 import { Nod } from '../../parts/Nod.tsx';
 import { PrintLabels } from './PrintLabels.tsx';
@@ -87,10 +87,10 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
             onValue={setUseId}
             options={uses.map((u) => ({ value: u.id, name: u.title }))}
           />
-          <input
+          <Field
             aria-label="Name of the tub"
             placeholder={`Tub for ${use.title.toLowerCase()}`}
-            className={`${inputLook} h-11 w-64!`}
+            className="w-64!"
             maxLength={120}
             value={name}
             onChange={(event) => setName(event.target.value)}

@@ -9,6 +9,7 @@ import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
 import { Select } from '../../kit/Select.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { Nod } from '../../parts/Nod.tsx';
 import { ProbeReading } from '../../parts/ProbeReading.tsx';
@@ -156,15 +157,9 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
     <section aria-label="Keep" className="rounded-plate border border-line bg-white p-3">
       <div className="grid grid-cols-5 gap-1.5">
         {doable(lot, trim !== undefined).map((d) => (
-          <button
-            key={d}
-            type="button"
-            aria-pressed={doing === d}
-            className="min-h-12 rounded-md border-[1.5px] border-line-strong bg-white px-1 font-head text-[15px] font-semibold hover:border-ink aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-white"
-            onClick={() => choose(d)}
-          >
+          <Toggle key={d} on={doing === d} className="min-h-12" onPress={() => choose(d)}>
             {d === 'hold' && lot.held !== null ? 'Let go' : names[d]}
-          </button>
+          </Toggle>
         ))}
       </div>
       {(doing === 'move' || doing === 'freeze' || doing === 'thaw') && (

@@ -5,6 +5,7 @@ import { Snowflake } from 'lucide-react';
 import { memo, useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import { ageWords, dayName, dueWords } from '../../app/dates.ts';
+import { Check } from '../../kit/Check.tsx';
 import { clothOf, trayName } from '../../parts/destinations.ts';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
 import { type Grouping, groupName, type Known, keptWords } from './larderWords.ts';
@@ -54,13 +55,7 @@ const Row = memo(function Row({ lot, heaviest, open, picked, beside, cost, onPic
       className={`${beside ? narrow : wide} relative h-full border-b border-line ${open ? 'bg-calm-soft' : picked ? 'bg-[#fff7e0]' : 'bg-sheet hover:bg-sheet-soft'}`}
     >
       <span className="relative z-1 grid h-full place-items-center">
-        <input
-          type="checkbox"
-          aria-label={`Choose ${lot.code} ${lot.name}`}
-          className="size-5 accent-ink"
-          checked={picked}
-          onChange={() => onPick(lot)}
-        />
+        <Check aria-label={`Choose ${lot.code} ${lot.name}`} checked={picked} onChange={() => onPick(lot)} />
       </span>
       <span className={`pr-2 leading-tight whitespace-nowrap ${tones[due.tone]}`}>
         {due.text}

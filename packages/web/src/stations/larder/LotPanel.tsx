@@ -12,7 +12,7 @@ import { useWaitingAbout, type Waiting } from '../../app/outbox.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
-import { Field, inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
 import { Select } from '../../kit/Select.tsx';
 import { Caution } from '../../parts/Caution.tsx';
@@ -357,11 +357,11 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
                     reverse.send({ params: { movementId: e.movementId }, body: { reason } });
                   }}
                 >
-                  <input
+                  <Field
                     aria-label="Why"
                     autoFocus
                     placeholder="why"
-                    className={`${inputLook} h-10`}
+                    dense
                     value={reason}
                     onChange={(event) => setReason(event.target.value)}
                   />

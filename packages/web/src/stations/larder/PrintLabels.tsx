@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
 import { ProgressBar } from '../../kit/ProgressBar.tsx';
 import { Select } from '../../kit/Select.tsx';
@@ -58,16 +58,15 @@ export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: s
           }}
           options={sizes.map((s) => ({ value: s.id, name: s.name }))}
         />
-        <label className="flex items-center gap-2">
-          <span>of each</span>
-          <input
-            className={`${inputLook} h-11 w-16!`}
-            inputMode="numeric"
-            aria-invalid={!count}
-            value={copies}
-            onChange={(event) => setCopies(event.target.value)}
-          />
-        </label>
+        <label htmlFor="of-each">of each</label>
+        <Field
+          id="of-each"
+          className="w-16!"
+          inputMode="numeric"
+          aria-invalid={!count}
+          value={copies}
+          onChange={(event) => setCopies(event.target.value)}
+        />
         <Button
           look="strong"
           disabled={!count || print.pending}

@@ -11,9 +11,10 @@ import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Select } from '../../kit/Select.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 import { SimulatedPan } from '../../parts/SimulatedPan.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
@@ -75,9 +76,9 @@ function Line({ lot, counted, onCount }: LineProps) {
             {scale.state === 'away' ? '–' : formatCount(inGrams(scale.netMg))}
           </span>
         </Button>
-        <input
+        <Field
           aria-label={`${lot.code}: counted, grams`}
-          className={`${inputLook} figure h-12 w-28! text-right`}
+          className="figure h-12 w-28! text-right"
           inputMode="text"
           placeholder={lot.pieces > 1 ? 'g, or 19 pc' : 'grams'}
           aria-invalid={text.trim() !== '' && mg === undefined}
@@ -102,21 +103,15 @@ function Line({ lot, counted, onCount }: LineProps) {
             {formatMass(Math.abs(mg - seen.massMg))}
           </span>
           {reasons.map((r) => (
-            <button
-              key={r}
-              type="button"
-              aria-pressed={counted?.reason === r}
-              className="min-h-10 rounded-full border-[1.5px] border-line-strong bg-white px-3 text-[14px] aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-white"
-              onClick={() => set({ reason: r })}
-            >
+            <Toggle key={r} on={counted?.reason === r} shape="pill" onPress={() => set({ reason: r })}>
               {r}
-            </button>
+            </Toggle>
           ))}
-          <input
+          <Field
             aria-label={`${lot.code}: why it differs`}
             placeholder="or in your words"
             maxLength={120}
-            className={`${inputLook} h-10 min-w-40! flex-1`}
+            className="h-10 min-w-40! flex-1"
             value={counted?.reason ?? ''}
             onChange={(event) => set({ reason: event.target.value })}
           />
@@ -273,11 +268,11 @@ export default function StockTake() {
                 `, ${round.differing} differ by ${formatMass(round.differenceMg)}${round.unexplained.length > 0 ? `; ${round.unexplained.length} want a reason` : ''}`}
               {round.unreadable.length > 0 && `; ${round.unreadable.length} cannot be read`}
             </p>
-            <input
+            <Field
               aria-label="Note on this round"
               placeholder="note"
               maxLength={500}
-              className={`${inputLook} h-12 w-52!`}
+              className="h-12 w-52!"
               value={note}
               onChange={(event) => draft.put({ note: event.target.value })}
             />

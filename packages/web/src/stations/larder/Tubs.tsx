@@ -9,6 +9,7 @@ import { dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
+import { Check } from '../../kit/Check.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Nod } from '../../parts/Nod.tsx';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
@@ -102,25 +103,22 @@ function TubCard({ tub }: { readonly tub: Tub }) {
           <legend className="mb-1 text-[15px] font-semibold">Could go in now</legend>
           <div className="flex flex-wrap gap-2">
             {tub.offers.map((o) => (
-              <label
+              <Check
                 key={o.id}
-                className="flex min-h-11 cursor-pointer items-center gap-2 rounded-md border-[1.5px] border-line-strong bg-white px-3 has-checked:border-ink has-checked:bg-calm-soft has-focus-visible:outline-3 has-focus-visible:outline-attention"
-              >
-                <input
-                  type="checkbox"
-                  className="size-5 accent-ink"
-                  checked={picked.includes(o.id)}
-                  onChange={() =>
-                    setPicked((before) =>
-                      before.includes(o.id) ? before.filter((id) => id !== o.id) : [...before, o.id],
-                    )
-                  }
-                />
-                <span>
-                  <span className="figure text-[14px]">{o.code}</span> {o.name}{' '}
-                  <span className="figure">{formatMass(o.massMg)}</span>
-                </span>
-              </label>
+                labelClass="min-h-11 cursor-pointer items-center gap-2 rounded-md border-[1.5px] border-line-strong bg-white px-3 has-checked:border-ink has-checked:bg-calm-soft has-focus-visible:outline-3 has-focus-visible:outline-attention"
+                checked={picked.includes(o.id)}
+                onChange={() =>
+                  setPicked((before) =>
+                    before.includes(o.id) ? before.filter((id) => id !== o.id) : [...before, o.id],
+                  )
+                }
+                label={
+                  <span>
+                    <span className="figure text-[14px]">{o.code}</span> {o.name}{' '}
+                    <span className="figure">{formatMass(o.massMg)}</span>
+                  </span>
+                }
+              />
             ))}
           </div>
           <Button

@@ -10,6 +10,7 @@ import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Empty, Failed, Loading } from '../../kit/Notice.tsx';
 import { Select } from '../../kit/Select.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 import { amountIn } from '../../parts/amountIn.ts';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
 import { Files } from './Files.tsx';
@@ -307,14 +308,13 @@ export default function Ledger() {
         <h1 className="text-2xl font-bold">Ledger</h1>
         <fieldset className="flex flex-wrap gap-1.5 border-0 p-0" aria-label="What is listed">
           {mine.map((k) => (
-            <Button
+            <Toggle
               key={k.id}
-              aria-pressed={shown === k.id}
-              look={shown === k.id ? 'strong' : 'quiet'}
-              onClick={() => setParams(k.id === 'breakdowns' ? {} : { show: k.id }, { replace: true })}
+              on={shown === k.id}
+              onPress={() => setParams(k.id === 'breakdowns' ? {} : { show: k.id }, { replace: true })}
             >
               {k.name}
-            </Button>
+            </Toggle>
           ))}
         </fieldset>
         {shown === 'breakdowns' && (

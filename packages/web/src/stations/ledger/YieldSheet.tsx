@@ -18,7 +18,7 @@ import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { clothOf, trayName } from '../../parts/destinations.ts';
 import { Ribbon } from '../../parts/Ribbon.tsx';
@@ -305,11 +305,11 @@ function TakeBack({ movementId, breakdownId }: { readonly movementId: string; re
         reverse.send({ params: { movementId }, body: { reason: reason.trim() } });
       }}
     >
-      <input
+      <Field
         aria-label="Why it is reopened"
         autoFocus
         placeholder="why"
-        className={`${inputLook} h-10 w-56!`}
+        className="h-10 w-56!"
         value={reason}
         onChange={(event) => setReason(event.target.value)}
       />

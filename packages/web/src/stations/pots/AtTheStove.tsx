@@ -10,7 +10,7 @@ import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { countWords, useTick, useTimers } from '../../app/timers.ts';
 import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading } from '../../kit/Notice.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
@@ -226,11 +226,11 @@ function Notes({ stove }: { readonly stove: AtStove }) {
             setWater('');
           }}
         >
-          <input
+          <Field
             aria-label="Topped up with water, litres"
             placeholder="water, l"
             inputMode="decimal"
-            className={`${inputLook} h-11 w-24!`}
+            className="w-24!"
             value={water}
             onChange={(event) => setWater(event.target.value)}
           />
@@ -247,10 +247,9 @@ function Notes({ stove }: { readonly stove: AtStove }) {
             setText('');
           }}
         >
-          <input
+          <Field
             aria-label="Note"
             placeholder="a note"
-            className={`${inputLook} h-11`}
             value={text}
             onChange={(event) => setText(event.target.value)}
           />

@@ -7,9 +7,11 @@ import { dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
+import { Check } from '../../kit/Check.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { NumField } from '../../kit/NumField.tsx';
 import { Select } from '../../kit/Select.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 import { FillingFigures } from './FillingFigures.tsx';
 import { OnlyThese } from './OnlyThese.tsx';
 import { amountOf, goesByItself, offerOf, type PotLot } from './offers.ts';
@@ -32,24 +34,24 @@ function Wishes({ use, s }: { readonly use: Use; readonly s: Scaling }) {
         aria-label="What is wanted"
       >
         {kinds.map((k) => (
-          <button
+          <Toggle
             key={k.id}
-            type="button"
-            aria-pressed={s.wish.kind === k.id}
-            className="min-h-11 border-r border-line px-3 font-head text-[15px] font-semibold last:border-r-0 aria-pressed:bg-ink aria-pressed:text-white"
-            onClick={() => s.setWish({ kind: k.id, amount: s.wish.amount })}
+            on={s.wish.kind === k.id}
+            shape="part"
+            className="font-head font-semibold"
+            onPress={() => s.setWish({ kind: k.id, amount: s.wish.amount })}
           >
             {k.name}
-          </button>
+          </Toggle>
         ))}
       </fieldset>
       {s.wish.kind !== 'all' && (
         <span className="flex items-center gap-1.5">
-          <input
+          <Field
             aria-label={
               s.wish.kind === 'mass' ? (use.output.measure === 'litres' ? 'Litres' : 'Kilograms') : 'How many'
             }
-            className={`${inputLook} figure h-11 w-24! text-lg`}
+            className="figure w-24! text-lg"
             inputMode="decimal"
             value={s.wish.amount}
             onChange={(event) => s.setWish({ kind: s.wish.kind, amount: event.target.value })}
@@ -105,12 +107,12 @@ function Questions({ listed, s }: { readonly listed: ListedUse; readonly s: Scal
               aria-label={q.question}
             >
               {q.ways.map((w) => (
-                <button
+                <Toggle
                   key={w.id}
-                  type="button"
-                  aria-pressed={s.ways.includes(w.id)}
-                  className="min-h-11 border-r border-line px-3 text-left text-[15px] last:border-r-0 aria-pressed:bg-ink aria-pressed:text-white"
-                  onClick={() =>
+                  on={s.ways.includes(w.id)}
+                  shape="part"
+                  className="text-left"
+                  onPress={() =>
                     s.choose(
                       q.ways.map((other) => other.id),
                       w.id,
@@ -118,7 +120,7 @@ function Questions({ listed, s }: { readonly listed: ListedUse; readonly s: Scal
                   }
                 >
                   {w.name}
-                </button>
+                </Toggle>
               ))}
             </fieldset>
             <span className="min-w-40 flex-1 text-[14px] leading-snug text-ink-soft">{chosen?.gives}</span>
@@ -140,11 +142,11 @@ function LotRow({ lot, s, may }: { readonly lot: PotLot; readonly s: Scaling; re
   return (
     <li>
       <label
+        htmlFor={`take-${lot.id}`}
         className={`grid min-h-13 cursor-pointer grid-cols-[22px_1fr_auto] items-center gap-3 rounded-md border-[1.5px] px-3 py-1.5 ${refusal !== undefined ? 'border-dashed border-line-strong bg-sheet-soft text-ink-soft' : on ? 'border-ink bg-white' : 'border-line bg-white'}`}
       >
-        <input
-          type="checkbox"
-          className="size-5 accent-flow"
+        <Check
+          id={`take-${lot.id}`}
           disabled={refusal !== undefined || !may}
           checked={on}
           onChange={() => s.turn(lot)}
@@ -227,11 +229,11 @@ function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House |
                   </td>
                   <td className="py-1 pl-2">
                     {i.id !== 'water' && (
-                      <input
+                      <Field
                         aria-label={`${i.name} there is, grams`}
                         placeholder="there is, g"
                         inputMode="decimal"
-                        className={`${inputLook} h-9 px-2 py-1 text-[14px]`}
+                        className="h-9 px-2 py-1 text-[14px]"
                         value={s.onHand[i.id] ?? ''}
                         onChange={(event) => s.setOnHand(i.id, event.target.value)}
                       />

@@ -23,7 +23,7 @@ import { keep, type Waiting } from '../../app/outbox.ts';
 import { useMay } from '../../app/queries.ts';
 import { useNow } from '../../app/useNow.ts';
 import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { TakeTemperature } from '../../parts/TakeTemperature.tsx';
 import { verdictTone, verdictWords } from '../../parts/verdictWords.ts';
@@ -246,10 +246,10 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
           <TakeTemperature label={`Temperature of ${cooling.name} as read`} onTake={say} />
           <div className="flex flex-wrap items-center gap-2">
             {verdict !== 'within' && (
-              <input
+              <Field
                 aria-label="What was done about it"
                 placeholder="what was done: reheated at once, thrown away, ..."
-                className={`${inputLook} h-11 min-w-56 flex-1`}
+                className="min-w-56 flex-1"
                 value={outcome}
                 onChange={(event) => setOutcome(event.target.value)}
               />

@@ -11,10 +11,11 @@ import { api } from '../../app/endpoints.ts';
 import { keep } from '../../app/outbox.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading } from '../../kit/Notice.tsx';
 import { NumField } from '../../kit/NumField.tsx';
 import { Select } from '../../kit/Select.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 import { ProbeReading } from '../../parts/ProbeReading.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { verdictWords } from '../../parts/verdictWords.ts';
@@ -184,34 +185,32 @@ export default function CoolingPage() {
               aria-label="What is logged"
             >
               {(['cooling', 'freezing'] as const).map((k) => (
-                <button
+                <Toggle
                   key={k}
-                  type="button"
-                  aria-pressed={kind === k}
-                  className="min-h-11 px-3 font-head text-[15px] font-semibold aria-pressed:bg-ink aria-pressed:text-white"
-                  onClick={() => {
+                  on={kind === k}
+                  shape="part"
+                  className="font-head font-semibold"
+                  onPress={() => {
                     setKind(k);
                     setFromC(k === 'cooling' ? 85 : 2);
                     setRead(undefined);
                   }}
                 >
                   {k === 'cooling' ? 'Cool it' : 'Freeze for parasites'}
-                </button>
+                </Toggle>
               ))}
             </fieldset>
           </div>
           <div className="grid grid-cols-2 gap-3 md:grid-cols-5">
             {lot.data === undefined && (
-              <label className="col-span-2 text-[15px] font-semibold">
-                What
-                <input
-                  className={`${inputLook} mt-1 h-11 font-normal`}
-                  placeholder={kind === 'cooling' ? 'brown stock' : 'salmon, for raw'}
-                  value={name}
-                  maxLength={120}
-                  onChange={(event) => setName(event.target.value)}
-                />
-              </label>
+              <Field
+                label="What"
+                className="col-span-2"
+                placeholder={kind === 'cooling' ? 'brown stock' : 'salmon, for raw'}
+                value={name}
+                maxLength={120}
+                onChange={(event) => setName(event.target.value)}
+              />
             )}
             <NumField
               label={kind === 'cooling' ? 'Litres' : 'Kilograms'}

@@ -18,6 +18,7 @@ import { useState } from 'react';
 import { clockTime } from '../../app/dates.ts';
 import { Button } from '../../kit/Button.tsx';
 import { NumField } from '../../kit/NumField.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 import { TakeTemperature } from '../../parts/TakeTemperature.tsx';
 import { longWords } from './coolingMethods.ts';
 import { useHouseLimits } from './potQueries.ts';
@@ -135,8 +136,6 @@ interface WhatIsInProps {
 function WhatIsIn({ stove, known, onDone }: WhatIsInProps) {
   const [foods, setFoods] = useState<readonly Food[]>(known.foods.filter((f) => f !== 'unknown'));
   const [how, setHow] = useState<CookedAs | undefined>(known.how);
-  const chip =
-    'min-h-11 rounded-md border-[1.5px] border-line-strong bg-white px-3 text-[15px] aria-pressed:border-ink aria-pressed:bg-flow aria-pressed:text-white';
   return (
     <fieldset className="mt-2 min-w-0 rounded-md border-[1.5px] border-attention bg-[#fff7e0] p-2.5">
       <legend className="px-1 text-[15px] font-semibold">What raw is in it?</legend>
@@ -145,22 +144,20 @@ function WhatIsIn({ stove, known, onDone }: WhatIsInProps) {
       </p>
       <div className="flex flex-wrap gap-1.5">
         {asked.map((food) => (
-          <button
+          <Toggle
             key={food}
-            type="button"
-            className={chip}
-            aria-pressed={foods.includes(food)}
-            onClick={() => setFoods(foods.includes(food) ? foods.filter((f) => f !== food) : [...foods, food])}
+            on={foods.includes(food)}
+            onPress={() => setFoods(foods.includes(food) ? foods.filter((f) => f !== food) : [...foods, food])}
           >
             {foodNames[food]}
-          </button>
+          </Toggle>
         ))}
       </div>
       <div className="mt-2 flex flex-wrap gap-1.5">
         {cookedAs.map((as) => (
-          <button key={as} type="button" className={chip} aria-pressed={how === as} onClick={() => setHow(as)}>
+          <Toggle key={as} on={how === as} onPress={() => setHow(as)}>
             {cookedAsNames[as]}
-          </button>
+          </Toggle>
         ))}
       </div>
       <Button

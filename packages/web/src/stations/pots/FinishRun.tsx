@@ -14,6 +14,8 @@ import { api } from '../../app/endpoints.ts';
 import { useConnected, useScale } from '../../app/live.ts';
 import { keep } from '../../app/outbox.ts';
 import { Button } from '../../kit/Button.tsx';
+import { Check } from '../../kit/Check.tsx';
+import { Choice } from '../../kit/Choice.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { amountOf, readMass } from './offers.ts';
@@ -180,42 +182,30 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
         )}
       </div>
       {bones && (
-        <label className="mt-2 flex min-h-11 items-center gap-2.5">
-          <input
-            type="checkbox"
-            className="size-5 accent-flow"
-            checked={wash}
-            onChange={() => draft.put({ wash: !wash })}
-          />
-          Bones go to a second wash
-        </label>
+        <Check
+          label="Bones go to a second wash"
+          labelClass="mt-2 min-h-11"
+          checked={wash}
+          onChange={() => draft.put({ wash: !wash })}
+        />
       )}
       {ways.length > 0 && (
-        <fieldset className="mt-2 min-w-0 border-0 p-0">
-          <legend className="text-[15px] font-semibold">How it is kept</legend>
-          <div className="flex flex-wrap gap-2">
-            {ways.map((k) => (
-              <label
-                key={k.as}
-                className="flex min-h-11 cursor-pointer items-center rounded-md border-[1.5px] border-line-strong bg-white px-3 has-checked:border-ink has-checked:bg-flow has-checked:text-white has-focus-visible:outline-3 has-focus-visible:outline-attention"
-              >
-                <input
-                  type="radio"
-                  name="kept-as"
-                  className="sr-only"
-                  checked={k.as === keptHow}
-                  onChange={() => draft.put({ as: k.as })}
-                />
-                {keptAsNames[k.as]}, {k.days < 1 ? 'today' : `${k.days} ${k.days === 1 ? 'day' : 'days'}`}
-              </label>
-            ))}
-          </div>
+        <div className="mt-2">
+          <Choice
+            legend="How it is kept"
+            options={ways.map((k) => ({
+              value: k.as,
+              name: `${keptAsNames[k.as]}, ${k.days < 1 ? 'today' : `${k.days} ${k.days === 1 ? 'day' : 'days'}`}`,
+            }))}
+            value={keptHow}
+            onValue={(as) => draft.put({ as })}
+          />
           {run.use.ready && !startsClock(run.use as Use) && (
             <p className="mt-1 text-[14px] text-ink-soft">
               Nothing here is cooked through: it keeps no longer than what went in.
             </p>
           )}
-        </fieldset>
+        </div>
       )}
       <div className="mt-2 flex flex-wrap gap-2">
         <Button

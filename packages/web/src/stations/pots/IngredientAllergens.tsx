@@ -1,6 +1,7 @@
 import { allergenWords, sayableAllergens, type UseIngredient } from '@zabrik/core';
 import { useId, useState } from 'react';
 import { Button } from '../../kit/Button.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 
 interface Props {
   readonly ingredient: UseIngredient;
@@ -36,15 +37,14 @@ export function IngredientAllergens({ ingredient, onSay }: Props) {
           <legend className="sr-only">Allergens of {ingredient.name}</legend>
           <div className="flex flex-wrap gap-1.5">
             {sayableAllergens.map((allergen) => (
-              <button
+              <Toggle
                 key={allergen}
-                type="button"
-                aria-pressed={has.includes(allergen)}
-                className={`min-h-11 rounded-md border-[1.5px] border-line-strong bg-white px-2.5 text-[14px] aria-pressed:border-ink aria-pressed:bg-flow aria-pressed:text-white ${allergen.includes('/') ? 'border-dashed' : ''}`}
-                onClick={() => toggle(allergen)}
+                on={has.includes(allergen)}
+                className={`${allergen.includes('/') ? 'border-dashed' : ''}`}
+                onPress={() => toggle(allergen)}
               >
                 {allergen.includes('/') ? allergen.split('/')[1]?.replaceAll('-', ' ') : allergen}
-              </button>
+              </Toggle>
             ))}
             <Button className="h-11" onClick={() => onSay([])}>
               None of them

@@ -1,5 +1,6 @@
 import { useCatalogue } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 import { oneTouches, type PotLot } from './offers.ts';
 import type { Scaling } from './useScaling.ts';
 
@@ -17,15 +18,9 @@ export function OnlyThese({ s, lots }: { readonly s: Scaling; readonly lots: rea
   return (
     <fieldset className="mb-2 flex flex-wrap gap-1.5 border-0 p-0" aria-label="Only these">
       {touches.map(({ name, lotIds }) => (
-        <Button
-          key={name}
-          className="h-11 px-3"
-          aria-pressed={isOn(lotIds)}
-          look={isOn(lotIds) ? 'strong' : 'quiet'}
-          onClick={() => s.only(lotIds)}
-        >
+        <Toggle key={name} on={isOn(lotIds)} onPress={() => s.only(lotIds)}>
           {name}
-        </Button>
+        </Toggle>
       ))}
       {s.chosen.length > 0 && (
         <Button className="h-11 px-3" onClick={() => s.only(new Set())}>

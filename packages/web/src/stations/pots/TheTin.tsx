@@ -1,7 +1,7 @@
 import { curingKinds, mostNitrite } from '@zabrik/core';
 import { useHouse } from '../../app/queries.ts';
-import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 import { cureOf, type Scaling } from './useScaling.ts';
 
 /** Which curing salt, by its label, and how much nitrite: the kinds differ tenfold, so none is taken for granted. */
@@ -24,14 +24,13 @@ export function TheTin({ s }: { readonly s: Scaling }) {
         swap them.
       </span>
       {curingKinds.map((k) => (
-        <Button
+        <Toggle
           key={k.id}
-          aria-pressed={tin.kind === k.id}
-          look={tin.kind === k.id ? 'strong' : 'quiet'}
-          onClick={() => setTin({ ...tin, kind: k.id, percent: k.low === k.high ? String(k.low * 100) : '' })}
+          on={tin.kind === k.id}
+          onPress={() => setTin({ ...tin, kind: k.id, percent: k.low === k.high ? String(k.low * 100) : '' })}
         >
           {k.name}
-        </Button>
+        </Toggle>
       ))}
       <Field
         label="Nitrite in it, by the label"

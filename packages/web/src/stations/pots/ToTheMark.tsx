@@ -16,7 +16,7 @@ import {
 import { useState } from 'react';
 import { useTick } from '../../app/timers.ts';
 import { Button } from '../../kit/Button.tsx';
-import { inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Select } from '../../kit/Select.tsx';
 import { PotDrawing } from './PotDrawing.tsx';
 import type { AtStove } from './useStove.ts';
@@ -36,16 +36,15 @@ interface FigureProps {
 
 /** A figure typed beside the stove; what it is stands above it, also once something is typed. */
 const Figure = ({ label, caption, value, onValue }: FigureProps) => (
-  <label className="min-w-0 text-[13px] text-ink-soft">
-    {caption}
-    <input
-      aria-label={label}
-      inputMode="decimal"
-      className={`${inputLook} h-11 text-[16px] text-ink`}
-      value={value}
-      onChange={(e) => onValue(e.target.value)}
-    />
-  </label>
+  <Field
+    label={caption}
+    dense
+    className="min-w-0"
+    aria-label={label}
+    inputMode="decimal"
+    value={value}
+    onChange={(e) => onValue(e.target.value)}
+  />
 );
 
 /** "Reduce to 11 cm in this pan": the line on the pan, what stands in it now, and how long it still takes, learnt at each reading. */

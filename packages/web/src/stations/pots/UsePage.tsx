@@ -13,7 +13,8 @@ import { api } from '../../app/endpoints.ts';
 import { useCatalogue, useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
-import { Field, inputLook } from '../../kit/Field.tsx';
+import { Check } from '../../kit/Check.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading } from '../../kit/Notice.tsx';
 import { NumField } from '../../kit/NumField.tsx';
 import { Select } from '../../kit/Select.tsx';
@@ -75,9 +76,8 @@ function StepFields({
             onValue={(value) => change(i, { ...step, kind: value })}
             options={stepKinds.map((k) => ({ value: k, name: k }))}
           />
-          <input
+          <Field
             aria-label={`Step ${i + 1}`}
-            className={`${inputLook} h-11`}
             maxLength={400}
             value={step.text}
             onChange={(e) => change(i, { ...step, text: e.target.value })}
@@ -237,22 +237,20 @@ function Editor({
           {catalogue?.categories
             .filter((c) => c.useWithinHours > 0)
             .map((c) => (
-              <label key={c.id} className="flex min-h-9 items-center gap-2">
-                <input
-                  type="checkbox"
-                  className="size-5 accent-flow"
-                  checked={use.accepts.includes(c.id)}
-                  onChange={() =>
-                    put({
-                      accepts: use.accepts.includes(c.id)
-                        ? use.accepts.filter((x) => x !== c.id)
-                        : [...use.accepts, c.id],
-                      refuses: use.refuses.filter((r) => r.category !== c.id),
-                    })
-                  }
-                />
-                {c.label}
-              </label>
+              <Check
+                key={c.id}
+                label={c.label}
+                labelClass="min-h-9"
+                checked={use.accepts.includes(c.id)}
+                onChange={() =>
+                  put({
+                    accepts: use.accepts.includes(c.id)
+                      ? use.accepts.filter((x) => x !== c.id)
+                      : [...use.accepts, c.id],
+                    refuses: use.refuses.filter((r) => r.category !== c.id),
+                  })
+                }
+              />
             ))}
         </div>
       </fieldset>

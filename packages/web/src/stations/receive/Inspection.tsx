@@ -1,5 +1,6 @@
 import { adviseInspection, type InspectionAnswer, type InspectionClass } from '@zabrik/core';
 import { Eye, Hand, Thermometer, Wind } from 'lucide-react';
+import { Toggle } from '../../kit/Toggle.tsx';
 
 const senses = { look: Eye, smell: Wind, press: Hand, measure: Thermometer } as const;
 const senseNames = { look: 'look', smell: 'smell', press: 'press', measure: 'measure' } as const;
@@ -51,24 +52,24 @@ export function Inspection({ inspection, answers, onAnswer, tags }: Props) {
                   {answer === false ? p.bad : p.good}
                 </span>
               </span>
-              <button
-                type="button"
+              <Toggle
                 aria-label={`${p.ask}: yes, ${p.good}`}
-                aria-pressed={answer === true}
-                className="min-h-14 rounded-md border-[1.5px] border-line-strong bg-white font-head font-semibold aria-pressed:border-calm aria-pressed:bg-calm aria-pressed:text-white"
-                onClick={() => onAnswer({ pointId: p.id, good: true })}
+                on={answer === true}
+                size="bench"
+                tone="calm"
+                onPress={() => onAnswer({ pointId: p.id, good: true })}
               >
                 yes
-              </button>
-              <button
-                type="button"
+              </Toggle>
+              <Toggle
                 aria-label={`${p.ask}: no, ${p.bad}`}
-                aria-pressed={answer === false}
-                className="min-h-14 rounded-md border-[1.5px] border-line-strong bg-white font-head font-semibold aria-pressed:border-alarm aria-pressed:bg-alarm aria-pressed:text-white"
-                onClick={() => onAnswer({ pointId: p.id, good: false })}
+                on={answer === false}
+                size="bench"
+                tone="alarm"
+                onPress={() => onAnswer({ pointId: p.id, good: false })}
               >
                 no
-              </button>
+              </Toggle>
             </li>
           );
         })}

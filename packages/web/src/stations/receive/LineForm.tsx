@@ -20,9 +20,11 @@ import { api } from '../../app/endpoints.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useCatalogue, useHouse } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
+import { Choice } from '../../kit/Choice.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Select } from '../../kit/Select.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { Nod } from '../../parts/Nod.tsx';
 import { ProbeReading } from '../../parts/ProbeReading.tsx';
@@ -242,12 +244,12 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
           <legend className="mb-1 text-[15px] font-semibold">Expected of {order.supplierName}</legend>
           <div className="flex flex-wrap gap-2">
             {order.lines.map((l) => (
-              <button
+              <Toggle
                 key={l.position}
-                type="button"
-                aria-pressed={position === l.position}
-                className={`min-h-14 rounded-md border-[1.5px] px-3 text-left leading-tight aria-pressed:border-ink aria-pressed:bg-flow aria-pressed:text-white ${l.cameMg >= l.massMg * 0.9 ? 'border-line bg-sheet text-ink-soft' : 'border-line-strong bg-white'}`}
-                onClick={() => {
+                on={position === l.position}
+                size="bench"
+                className={`text-left leading-tight ${l.cameMg >= l.massMg * 0.9 ? 'border-line bg-sheet text-ink-soft' : ''}`}
+                onPress={() => {
                   draft.put({ position: l.position });
                   setValue('goods', l.goods ?? '');
                   setValue('species', l.species ?? '', { shouldValidate: true });
@@ -270,7 +272,7 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
                   {formatMass(l.massMg)}
                   {l.cameMg > 0 && `, ${formatMass(l.cameMg)} came`}
                 </span>
-              </button>
+              </Toggle>
             ))}
           </div>
         </fieldset>
@@ -296,68 +298,41 @@ export function LineForm({ deliveryId, order, supplierId, onLine }: Props) {
           />
           {error('species') !== undefined && <p className="mt-1 text-[14px] text-alarm">{error('species')}</p>}
           {species !== undefined && (
-            <fieldset className="mt-3 min-w-0 border-0 p-0">
-              <legend className="mb-1 text-[15px] font-semibold">How it came</legend>
-              <div className="flex flex-wrap gap-2">
-                {species.forms
-                  .filter((f) => f.purchase)
-                  .map((f) => (
-                    <label
-                      key={f.id}
-                      className="flex min-h-11 cursor-pointer items-center rounded-md border-[1.5px] border-line-strong bg-white px-3 has-checked:border-ink has-checked:bg-flow has-checked:text-white has-focus-visible:outline-3 has-focus-visible:outline-attention"
-                    >
-                      <input
-                        type="radio"
-                        value={f.id}
-                        className="sr-only"
-                        {...register('form', {
-                          onChange: () => {
-                            // a lobster is alive, its cooked tail is not
-                            if (typed.came === 'live' || typed.came === 'fresh')
-                              setValue('came', cameUsually(species, f.id));
-                          },
-                        })}
-                      />
-                      {f.name}
-                    </label>
-                  ))}
-              </div>
-              {error('form') !== undefined && <p className="mt-1 text-[14px] text-alarm">{error('form')}</p>}
-            </fieldset>
+            <Choice
+              legend="How it came"
+              error={error('form')}
+              className="mt-3"
+              options={species.forms.filter((f) => f.purchase).map((f) => ({ value: f.id, name: f.name }))}
+              {...register('form', {
+                onChange: (event: { target: { value: string } }) => {
+                  // a lobster is alive, its cooked tail is not
+                  if (typed.came === 'live' || typed.came === 'fresh')
+                    setValue('came', cameUsually(species, event.target.value));
+                },
+              })}
+            />
           )}
           {raised !== null && (
             <fieldset className="mt-2 min-w-0 border-0 p-0">
               <legend className="sr-only">Wild or raised</legend>
               <div className="flex flex-wrap gap-2">
                 {(['wild', 'farmed'] as const).map((how) => (
-                  <button
-                    key={how}
-                    type="button"
-                    aria-pressed={raised === how}
-                    className="min-h-10 rounded-full border-[1.5px] border-line-strong bg-white px-3 text-[15px] aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-white"
-                    onClick={() => setValue('raised', how)}
-                  >
+                  <Toggle key={how} on={raised === how} shape="pill" onPress={() => setValue('raised', how)}>
                     {how === 'wild' ? 'wild, shot' : 'farmed'}
-                  </button>
+                  </Toggle>
                 ))}
               </div>
             </fieldset>
           )}
           {(species !== undefined || typed.goods !== '') && (
-            <fieldset className="mt-2 min-w-0 border-0 p-0">
-              <legend className="sr-only">Fresh, live, frozen or packed</legend>
-              <div className="flex flex-wrap gap-2">
-                {cameNames.map((c) => (
-                  <label
-                    key={c.id}
-                    className="flex min-h-10 cursor-pointer items-center rounded-full border-[1.5px] border-line-strong bg-white px-3 text-[15px] has-checked:border-ink has-checked:bg-ink has-checked:text-white has-focus-visible:outline-3 has-focus-visible:outline-attention"
-                  >
-                    <input type="radio" value={c.id} className="sr-only" {...register('came')} />
-                    {c.name}
-                  </label>
-                ))}
-              </div>
-            </fieldset>
+            <Choice
+              legend="Fresh, live, frozen or packed"
+              quiet
+              round
+              className="mt-2"
+              options={cameNames.map((c) => ({ value: c.id, name: c.name }))}
+              {...register('came')}
+            />
           )}
         </div>
         <div>

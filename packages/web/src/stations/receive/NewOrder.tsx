@@ -7,7 +7,7 @@ import { useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
 import { useCatalogue } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { Field, inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
 import { Select } from '../../kit/Select.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
@@ -129,10 +129,9 @@ export function NewOrder({ done }: { readonly done: () => void }) {
           none="what"
           options={items.map((i) => ({ value: i.value, name: i.name }))}
         />
-        <input
+        <Field
           aria-label="How much"
           placeholder="5 kg"
-          className={`${inputLook} h-11`}
           value={mass}
           onChange={(event) => draft.put({ mass: event.target.value })}
           onKeyDown={(event) => {

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
-import { inputLook } from '../../kit/Field.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { type BoxRead, readBox } from './boxCode.ts';
 import type { DeliveryInput } from './deliveryForm.ts';
 
@@ -49,9 +49,9 @@ export function ScanBox({ onRead }: { readonly onRead: (fills: Partial<DeliveryI
       </label>
       <div className="relative">
         <ScanBarcode size={20} className="absolute top-3 left-3 text-ink-soft" aria-hidden="true" />
-        <input
+        <Field
           id="scan-box"
-          className={`${inputLook} h-11 pl-10`}
+          className="pl-10"
           placeholder="scan a box or a label, or type its code"
           autoComplete="off"
           value={text}

@@ -3,6 +3,7 @@ import { formatMass } from '@zabrik/core';
 import { type ReactNode, useState } from 'react';
 import { useMay } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
+import { Toggle } from '../../../kit/Toggle.tsx';
 import { SimulatedPan } from '../../../parts/SimulatedPan.tsx';
 import { useKeys } from '../../../parts/useKeys.ts';
 import { CloseStrip } from './CloseStrip.tsx';
@@ -107,16 +108,15 @@ export function BoardFrame({ board, taking, says, wantedMg, big, lines, line, on
             aria-label="What is on the pan"
           >
             {lines.map((l, i) => (
-              <Button
+              <Toggle
                 key={l.id}
-                className="min-h-12 flex-1 px-2"
-                look={l.id === line ? 'strong' : 'quiet'}
-                aria-pressed={l.id === line}
                 hotkey={String(i + 1)}
-                onClick={() => onLine(l.id)}
+                on={l.id === line}
+                className="min-h-12 flex-1"
+                onPress={() => onLine(l.id)}
               >
                 {l.name}
-              </Button>
+              </Toggle>
             ))}
             {panTo !== undefined && (
               <Button

@@ -12,6 +12,7 @@ import { useMay, useMe } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Empty, Failed, Loading } from '../../../kit/Notice.tsx';
 import { SearchBox } from '../../../kit/SearchBox.tsx';
+import { Toggle } from '../../../kit/Toggle.tsx';
 import { MiniRibbon } from '../../../parts/Ribbon.tsx';
 import { cuttingKey } from './useCutting.ts';
 
@@ -260,12 +261,11 @@ export default function CutList() {
         <PastDate asks={asks} />
         <fieldset className="border-0 p-0 mb-4 grid grid-cols-4 gap-2.5 max-md:grid-cols-2" aria-label="What is made">
           {kinds.map((k) => (
-            <button
+            <Toggle
               key={k.id}
-              type="button"
-              aria-pressed={wanted === k.id}
-              className={`min-h-16 rounded-plate border-[1.5px] px-3 py-2 text-left ${wanted === k.id ? 'border-ink bg-ink text-white' : 'border-line-strong bg-white hover:border-ink'}`}
-              onClick={() => {
+              on={wanted === k.id}
+              className="min-h-16 py-2 text-left font-normal"
+              onPress={() => {
                 const next = new URLSearchParams(params);
                 next.set('as', k.id);
                 setParams(next, { replace: true });
@@ -275,7 +275,7 @@ export default function CutList() {
               <span className={`block text-[13px] ${wanted === k.id ? 'text-white/85' : 'text-ink-soft'}`}>
                 {k.says}
               </span>
-            </button>
+            </Toggle>
           ))}
         </fieldset>
         {chosen.length > 0 && may && (

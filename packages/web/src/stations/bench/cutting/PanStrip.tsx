@@ -2,7 +2,7 @@ import type { ScaleReading } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
 import { useScale } from '../../../app/live.ts';
 import { Button } from '../../../kit/Button.tsx';
-import { inputLook } from '../../../kit/Field.tsx';
+import { Field } from '../../../kit/Field.tsx';
 import type { Taking } from './useTake.ts';
 
 const stateWords: Readonly<Record<ScaleReading['state'], string>> = {
@@ -66,12 +66,12 @@ export function PanStrip({
             taking.takeTyped();
           }}
         >
-          <input
+          <Field
             autoFocus
             aria-label="Weight in grams"
             placeholder="grams"
             inputMode="decimal"
-            className={`${inputLook} figure h-12 text-xl`}
+            className="figure h-12 text-xl"
             value={typing}
             onChange={(event) => taking.setTyping(event.target.value)}
           />

@@ -2,6 +2,7 @@ import { formatMass } from '@zabrik/core';
 import { useState } from 'react';
 import { useMay } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
+import { Toggle } from '../../../kit/Toggle.tsx';
 import { SimulatedPan } from '../../../parts/SimulatedPan.tsx';
 import { useKeys } from '../../../parts/useKeys.ts';
 import { CloseStrip } from './CloseStrip.tsx';
@@ -244,24 +245,17 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
         <Button size="bench" hotkey="l" disabled={mark === undefined} onClick={() => flow.toggleLock(mark)}>
           {mark !== undefined && flow.locked.has(mark) ? 'Unlock' : 'Lock'}
         </Button>
-        <Button
-          size="bench"
-          hotkey="t"
-          aria-pressed={trueScale.on}
-          look={trueScale.on ? 'strong' : 'quiet'}
-          onClick={trueScale.toggle}
-        >
+        <Toggle hotkey="t" on={trueScale.on} size="bench" onPress={trueScale.toggle}>
           True size
-        </Button>
-        <Button
-          size="bench"
+        </Toggle>
+        <Toggle
           hotkey="f"
-          aria-pressed={flow.setup.tail === 'fold'}
-          look={flow.setup.tail === 'fold' ? 'strong' : 'quiet'}
-          onClick={() => flow.change({ ...flow.setup, tail: flow.setup.tail === 'fold' ? 'end' : 'fold' })}
+          on={flow.setup.tail === 'fold'}
+          size="bench"
+          onPress={() => flow.change({ ...flow.setup, tail: flow.setup.tail === 'fold' ? 'end' : 'fold' })}
         >
           Fold tail
-        </Button>
+        </Toggle>
         {flow.byHand && (
           <Button size="bench" hotkey="r" onClick={flow.reckon}>
             Reckon

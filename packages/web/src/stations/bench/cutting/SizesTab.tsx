@@ -3,8 +3,9 @@ import { type PieceTemplate, type PortionSize, type PortionsSetup, zones } from 
 import { Plus, Trash2 } from 'lucide-react';
 import { useHouse } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
-import { inputLook } from '../../../kit/Field.tsx';
+import { Field } from '../../../kit/Field.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
+import { Toggle } from '../../../kit/Toggle.tsx';
 import { Animals } from './Animals.tsx';
 
 interface Props {
@@ -53,9 +54,9 @@ function OneSize({
   return (
     <fieldset className="rounded-plate border border-line bg-white p-2.5" aria-label={size.name}>
       <div className="mb-2 flex items-center gap-2">
-        <input
+        <Field
           aria-label="Name of the size"
-          className={`${inputLook} h-11 font-head font-semibold`}
+          className="font-head font-semibold"
           value={size.name}
           maxLength={60}
           onChange={(event) => {
@@ -123,19 +124,18 @@ function OneSize({
           {zones.map((zone) => {
             const on = from.length === 0 || from.includes(zone);
             return (
-              <button
+              <Toggle
                 key={zone}
-                type="button"
-                aria-pressed={on}
-                className={`min-h-11 flex-1 rounded-md border text-[14px] ${on ? 'border-ink bg-calm-soft font-semibold' : 'border-line bg-white text-ink-soft'}`}
-                onClick={() => {
+                on={on}
+                className="flex-1"
+                onPress={() => {
                   const now = from.length === 0 ? [...zones] : [...from];
                   const next = now.includes(zone) ? now.filter((z) => z !== zone) : [...now, zone];
                   onChange({ ...size, from: next.length === 0 || next.length === zones.length ? [] : next });
                 }}
               >
                 {zoneNames[zone]}
-              </button>
+              </Toggle>
             );
           })}
         </fieldset>

@@ -1,7 +1,7 @@
 import { type Destination, formatMass, planSlices, type SlicesSetup, shareSlices } from '@zabrik/core';
 import { useId, useState } from 'react';
-import { Button } from '../../../kit/Button.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
+import { Toggle } from '../../../kit/Toggle.tsx';
 import { BoardFrame, Figures, useSetup } from './BoardFrame.tsx';
 import type { AtBoard } from './useCutting.ts';
 import { leftOn, useTake } from './useTake.ts';
@@ -253,14 +253,13 @@ export function SliceBoard({ board }: { readonly board: AtBoard }) {
         )}
       </div>
       <div className="mt-4">
-        <Button
+        <Toggle
+          on={split}
           className="min-h-12"
-          aria-pressed={split}
-          look={split ? 'strong' : 'quiet'}
-          onClick={() => change({ ways: split ? usual(board).ways : usualWays.map((w) => ({ ...w, share: 1 / 3 })) })}
+          onPress={() => change({ ways: split ? usual(board).ways : usualWays.map((w) => ({ ...w, share: 1 / 3 })) })}
         >
           {split ? 'All the same way' : 'Parts go different ways'}
-        </Button>
+        </Toggle>
         {split && (
           <ul className="mt-3 grid grid-cols-3 gap-3 max-md:grid-cols-1">
             {setup.ways.map((way, i) => (

@@ -5,6 +5,7 @@ import { useDraft } from '../../../app/draft.ts';
 import { api } from '../../../app/endpoints.ts';
 import { useCatalogue } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
+import { Check } from '../../../kit/Check.tsx';
 import { Field } from '../../../kit/Field.tsx';
 import { Notice } from '../../../kit/Notice.tsx';
 import { Select } from '../../../kit/Select.tsx';
@@ -136,18 +137,17 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
         onChange={(e) => draft.put({ typical: e.target.value })}
       />
       {isFish && (
-        <label className="col-span-2 flex min-h-11 items-center gap-2.5 text-[15px]">
-          <input
-            type="checkbox"
-            className="size-5 accent-flow"
-            checked={histamine}
-            onChange={(event) => draft.put({ said: event.target.checked })}
-          />
-          <span>
-            <strong>Histamine forms in it when it warms up</strong>, as in tuna, mackerel, sardine, anchovy, mahi-mahi.
-            Not sure: leave it ticked.
-          </span>
-        </label>
+        <Check
+          labelClass="col-span-2 min-h-11 text-[15px]"
+          checked={histamine}
+          onChange={(event) => draft.put({ said: event.target.checked })}
+          label={
+            <span>
+              <strong>Histamine forms in it when it warms up</strong>, as in tuna, mackerel, sardine, anchovy,
+              mahi-mahi. Not sure: leave it ticked.
+            </span>
+          }
+        />
       )}
       <div className="col-span-2 flex gap-3">
         <Button

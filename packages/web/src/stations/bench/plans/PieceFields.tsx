@@ -30,7 +30,6 @@ export function PieceFields({ piece, later, categories, onChange }: Props) {
         <TextBox
           label="Piece"
           className="min-w-48 flex-1"
-          inputClass="font-semibold"
           maxLength={60}
           value={piece.name}
           onValue={(name) => onChange({ ...piece, name })}

@@ -8,7 +8,7 @@ import { hasDraft } from '../../../app/draft.ts';
 import { api } from '../../../app/endpoints.ts';
 import { useCatalogue, useMay, useMe } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
-import { inputLook } from '../../../kit/Field.tsx';
+import { Field } from '../../../kit/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../../kit/Notice.tsx';
 import { BodyMap } from '../../../parts/BodyMap.tsx';
 import { NEW_SPECIES, NewSpecies } from './NewSpecies.tsx';
@@ -112,11 +112,11 @@ export default function Plans() {
           {found.length} of {catalogue.data.plans.length}
         </p>
         <div className="ml-auto w-64">
-          <input
+          <Field
             type="search"
             aria-label="Search plans"
             placeholder="plan or animal"
-            className={`${inputLook} h-10`}
+            dense
             value={search}
             onChange={(event) => setSearch(event.target.value)}
           />

@@ -44,7 +44,6 @@ export function StageFields({ draft, index, stage, categories, onChange }: Props
         <TextBox
           label={`Stage ${index + 1}`}
           className="min-w-56 flex-1"
-          inputClass="font-head text-lg font-bold"
           maxLength={120}
           value={stage.name}
           onValue={(name) => change({ name })}

@@ -20,13 +20,7 @@ export function StepFields({ step, stage, onChange }: Props) {
   const pieceName = (id: string): string => stage.pieces.find((p) => p.id === id)?.name ?? id;
   return (
     <div className="grid grid-cols-2 gap-2">
-      <TextBox
-        label="Step"
-        inputClass="font-semibold"
-        maxLength={200}
-        value={step.title}
-        onValue={(title) => onChange({ ...step, title })}
-      />
+      <TextBox label="Step" maxLength={200} value={step.title} onValue={(title) => onChange({ ...step, title })} />
       {TEXTS.map(([key, label]) => (
         <TextBox
           key={key}

@@ -1,31 +1,9 @@
 /** The small parts a plan is edited with. */
 
-import { type ComponentProps, type ReactNode, useId } from 'react';
+import type { ComponentProps } from 'react';
 import { Button } from '../../../kit/Button.tsx';
-import { inputLook } from '../../../kit/Field.tsx';
-
-const small = `${inputLook} h-10 py-1`;
-
-/** A small label over its control, which gets the id it is named by. */
-function Labelled({
-  label,
-  className = '',
-  children,
-}: {
-  readonly label: string;
-  readonly className?: string | undefined;
-  readonly children: (id: string) => ReactNode;
-}) {
-  const id = useId();
-  return (
-    <div className={className}>
-      <label htmlFor={id} className="mb-0.5 block text-[13px] text-ink-soft">
-        {label}
-      </label>
-      {children(id)}
-    </div>
-  );
-}
+import { Field } from '../../../kit/Field.tsx';
+import { Toggle } from '../../../kit/Toggle.tsx';
 
 interface Common<T> {
   readonly label: string;
@@ -35,51 +13,20 @@ interface Common<T> {
   readonly className?: string;
 }
 
-export function TextBox({
-  label,
-  value,
+export const TextBox = ({
   onValue,
-  className,
-  inputClass = '',
   maxLength = 500,
-}: Common<string> & { readonly inputClass?: string; readonly maxLength?: number }) {
-  return (
-    <Labelled label={label} className={className}>
-      {(id) => (
-        <input
-          id={id}
-          className={`${small} ${inputClass}`}
-          value={value}
-          maxLength={maxLength}
-          onChange={(e) => onValue(e.target.value)}
-        />
-      )}
-    </Labelled>
-  );
-}
+  ...rest
+}: Common<string> & { readonly maxLength?: number; readonly dense?: boolean }) => (
+  <Field dense maxLength={maxLength} onChange={(e) => onValue(e.target.value)} {...rest} />
+);
 
-export function NumberBox({
-  label,
-  value,
+export const NumberBox = ({
   onValue,
-  className,
-  ...limits
-}: Common<number> & Pick<ComponentProps<'input'>, 'min' | 'max' | 'step'>) {
-  return (
-    <Labelled label={label} className={className}>
-      {(id) => (
-        <input
-          id={id}
-          className={`${small} text-right`}
-          type="number"
-          value={value}
-          onChange={(e) => onValue(Number(e.target.value))}
-          {...limits}
-        />
-      )}
-    </Labelled>
-  );
-}
+  ...rest
+}: Common<number> & Pick<ComponentProps<'input'>, 'min' | 'max' | 'step'>) => (
+  <Field dense type="number" onChange={(e) => onValue(Number(e.target.value))} {...rest} />
+);
 
 /** A share typed as per cent. An empty field counts as next to nothing until something is typed. */
 export function PerCent({ value, onValue, ...rest }: Common<number>) {
@@ -150,15 +97,9 @@ export function Chips<T extends string>({
         {all.map((item) => {
           const on = chosen.includes(item);
           return (
-            <button
-              key={item}
-              type="button"
-              aria-pressed={on}
-              onClick={() => onToggle(item)}
-              className={`min-h-8 rounded-md border px-2 text-[13px] ${on ? 'border-ink bg-ink text-white' : 'border-line-strong bg-white'}`}
-            >
+            <Toggle key={item} on={on} size="small" onPress={() => onToggle(item)}>
               {nameOf(item)}
-            </button>
+            </Toggle>
           );
         })}
       </div>

@@ -1,6 +1,7 @@
 import { useSearchParams } from 'react-router';
 import { useHouse } from '../../../app/queries.ts';
 import { Loading } from '../../../kit/Notice.tsx';
+import { Toggle } from '../../../kit/Toggle.tsx';
 import { PotsHead } from '../PotsHead.tsx';
 import { CoreTime, PanMix } from './Heats.tsx';
 import { Evaporation, Reduction } from './Reductions.tsx';
@@ -34,14 +35,13 @@ export default function Reckon() {
           <ul className="grid gap-1.5 max-lg:grid-cols-3">
             {sums.map((s) => (
               <li key={s.id}>
-                <button
-                  type="button"
-                  aria-pressed={s.id === on}
-                  className="min-h-12 w-full rounded-md border-[1.5px] border-line-strong bg-white px-3 text-left font-head text-[16px] font-semibold hover:border-ink aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-white"
-                  onClick={() => setParams({ sum: s.id }, { replace: true })}
+                <Toggle
+                  on={s.id === on}
+                  className="min-h-12 w-full text-left"
+                  onPress={() => setParams({ sum: s.id }, { replace: true })}
                 >
                   {s.name}
-                </button>
+                </Toggle>
               </li>
             ))}
           </ul>
