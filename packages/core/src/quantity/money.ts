@@ -25,11 +25,11 @@ export function minorDigits(currency: string): number {
 }
 
 /**
- * "£4.18", "-£0.30": as many decimals as the currency has, the sign before the mark. A currency without a mark of its own is written out:
+ * "£4.18", "−£0.30": as many decimals as the currency has, the sign before the mark. A currency without a mark of its own is written out:
  * "CHF 4.18", "JPY 418".
  */
 export const formatMoney = (amount: number, currency = 'GBP'): string => {
-  const minus = Math.round(amount) < 0 ? '-' : '';
+  const minus = Math.round(amount) < 0 ? '−' : '';
   const decimals = minorDigits(currency);
   return `${minus}${signs[currency] ?? `${currency} `}${formatCount(Math.abs(Math.round(amount)) / 10 ** decimals, decimals)}`;
 };

@@ -154,6 +154,8 @@ describe('money', () => {
     expect(parseMoney('£1,031.46')).toBe(103_146);
     expect(parseMoney('12.5')).toBe(1_250);
     expect(formatMoney(418)).toBe('£4.18');
+    expect(formatMoney(-30)).toBe('−£0.30'); // with the minus a mass has
+    expect(formatMoney(-0.4)).toBe('£0.00');
     // ISO 4217: the yen has no minor unit, the Kuwaiti dinar a thousand
     expect(formatMoney(1_250, 'JPY')).toBe('JPY 1,250');
     expect(formatMoney(1_250, 'KWD')).toBe('KWD 1.250');

@@ -1,0 +1,164 @@
+/** Every part of the kit in every state, to look at while building: /kit on the development server alone. */
+import { type ReactNode, useState } from 'react';
+import { Button } from './Button.tsx';
+import { Check } from './Check.tsx';
+import { Choice } from './Choice.tsx';
+import { Field } from './Field.tsx';
+import { Empty, Failed, Loading, Notice } from './Notice.tsx';
+import { NumberPad } from './NumberPad.tsx';
+import { NumField } from './NumField.tsx';
+import { ProgressBar } from './ProgressBar.tsx';
+import { SearchBox } from './SearchBox.tsx';
+import { Select } from './Select.tsx';
+import { Toggle } from './Toggle.tsx';
+
+const Part = ({ name, children }: { readonly name: string; readonly children: ReactNode }) => (
+  <section className="rounded-plate border border-line bg-sheet p-4">
+    <h2 className="mb-3 font-head text-[17px] font-bold">{name}</h2>
+    {children}
+  </section>
+);
+
+const trays = [
+  { value: 'portion', name: 'portions' },
+  { value: 'stock', name: 'stock' },
+  { value: 'filling', name: 'filling, sausage and everything else that is minced first' },
+] as const;
+type Tray = (typeof trays)[number]['value'];
+
+export default function KitPage() {
+  const [text, setText] = useState('Hake');
+  const [mass, setMass] = useState<number | null>(1_372);
+  const [tray, setTray] = useState<Tray>('stock');
+  const [on, setOn] = useState(true);
+  const [ticked, setTicked] = useState(true);
+  const [typed, setTyped] = useState('');
+  const [digits, setDigits] = useState('');
+  return (
+    <main className="grid gap-4 p-4 lg:grid-cols-2 xl:grid-cols-3">
+      <Part name="Button">
+        <div className="flex flex-wrap gap-2">
+          <Button look="strong">Close the stage</Button>
+          <Button look="plain">Plain</Button>
+          <Button>Quiet</Button>
+          <Button look="alarm">Throw away</Button>
+          <Button look="strong" disabled>
+            Not now
+          </Button>
+          <Button look="strong" size="bench" hotkey="p">
+            At the bench
+          </Button>
+        </div>
+      </Part>
+      <Part name="Toggle: on or off">
+        <div className="flex flex-wrap items-center gap-2">
+          <Toggle on={on} onPress={() => setOn(!on)}>
+            Plate
+          </Toggle>
+          <Toggle on={!on} onPress={() => setOn(!on)}>
+            The other
+          </Toggle>
+          <Toggle on={on} shape="pill" onPress={() => setOn(!on)}>
+            Pill
+          </Toggle>
+          <Toggle on={on} size="small" onPress={() => setOn(!on)}>
+            Small
+          </Toggle>
+          <Toggle on={on} tone="calm" onPress={() => setOn(!on)}>
+            Good
+          </Toggle>
+          <Toggle on={!on} tone="alarm" onPress={() => setOn(!on)}>
+            Bad
+          </Toggle>
+          <Toggle on={on} size="bench" hotkey="t" onPress={() => setOn(!on)}>
+            At the bench
+          </Toggle>
+          <Toggle on={false} disabled onPress={() => setOn(!on)}>
+            Not now
+          </Toggle>
+          <span className="flex rounded-md border-[1.5px] border-line-strong bg-white">
+            <Toggle on={on} shape="part" onPress={() => setOn(true)}>
+              One
+            </Toggle>
+            <Toggle on={!on} shape="part" onPress={() => setOn(false)}>
+              Two
+            </Toggle>
+          </span>
+          <Toggle on={on} shape="line" onPress={() => setOn(!on)}>
+            A line of a list
+          </Toggle>
+        </div>
+      </Part>
+      <Part name="Field">
+        <div className="grid grid-cols-2 gap-3">
+          <Field label="Name" value={text} onChange={(event) => setText(event.target.value)} />
+          <Field label="With a unit" unit="g" inputMode="decimal" defaultValue="2,860" />
+          <Field label="With a hint" hint="Empty: the usual life" type="date" />
+          <Field label="Refused" defaultValue="1,37 2" error="1,372 can be read in two ways: write 1372 or 1.372." />
+          <Field label="Big" big unit="g" defaultValue="412" />
+          <Field label="Off" disabled defaultValue="nobody may" />
+          <Field label="Small, at a desk" dense defaultValue="frame" />
+          <Field aria-label="Without a label" placeholder="5 kg" />
+        </div>
+      </Part>
+      <Part name="NumField: a number within bounds, comma or point">
+        <div className="grid grid-cols-2 gap-3">
+          <NumField label="Weight" unit="g" value={mass} min={1} max={5_000} onValue={setMass} />
+          <NumField label="Out of bounds" unit="°C" value={120} min={-5} max={100} onValue={() => undefined} />
+        </div>
+      </Part>
+      <Part name="Select: one of a list">
+        <div className="grid grid-cols-2 gap-3">
+          <Select label="Goes to" value={tray} onValue={setTray} options={trays} />
+          <Select label="Nothing chosen" none="which tray" options={trays} defaultValue="" />
+          <Select label="Refused" none="which tray" options={trays} error="Say where it goes." defaultValue="" />
+          <Select label="Small" dense options={trays} defaultValue="stock" />
+          <Select label="Beside" beside fit options={trays.slice(0, 2)} defaultValue="stock" />
+          <Select label="Being read" none="wait" options={undefined} disabled />
+        </div>
+      </Part>
+      <Part name="Choice: one of a few">
+        <div className="grid gap-3">
+          <Choice legend="How it came" options={trays} value={tray} onValue={setTray} />
+          <Choice legend="Round" round options={trays.slice(0, 2)} value={tray} onValue={setTray} />
+          <Choice legend="Refused" options={trays.slice(0, 2)} value={undefined} onValue={setTray} error="Say which." />
+        </div>
+      </Part>
+      <Part name="Check: a tick">
+        <Check label="Bones go to a second wash" checked={ticked} onChange={() => setTicked(!ticked)} />
+        <Check label="Nobody may" disabled />
+      </Part>
+      <Part name="ProgressBar">
+        {[0, 0.42, 1, null].map((doneRatio) => (
+          <ProgressBar key={String(doneRatio)} label="How far it is" doneRatio={doneRatio} />
+        ))}
+      </Part>
+      <Part name="Notice">
+        <div className="grid gap-2">
+          <Notice tone="calm">Two labels printed.</Notice>
+          <Notice tone="attention">Frame weighs 300 g more than yours usually do.</Notice>
+          <Notice tone="alarm">There is less of it than you take out.</Notice>
+        </div>
+      </Part>
+      <Part name="Nothing there, being read, failed">
+        <Empty title="Nothing is kept yet">What is cut and put aside stands here.</Empty>
+        <Loading />
+        <Failed error={new Error('No connection to the kitchen’s server.')} again={() => undefined} />
+      </Part>
+      <Part name="SearchBox">
+        <SearchBox value={typed} onValue={setTyped} label="Search" placeholder="name, code, supplier" />
+      </Part>
+      <Part name="NumberPad">
+        <output className="figure mb-2 block text-2xl">{digits === '' ? 'nothing typed' : digits}</output>
+        <NumberPad
+          label="Digits"
+          onDigit={(digit) => setDigits(digits + digit)}
+          onBack={() => setDigits(digits.slice(0, -1))}
+          onDone={() => setDigits('')}
+          doneLabel="Done"
+          doneDisabled={digits === ''}
+        />
+      </Part>
+    </main>
+  );
+}
