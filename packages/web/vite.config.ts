@@ -22,11 +22,13 @@ const fetchAppAtOnce: Plugin = {
 const CHARTS =
   /[\\/]node_modules[\\/](?:recharts|d3-|victory-vendor|@reduxjs|redux|react-redux|immer|eventemitter3|reselect|decimal\.js-light|es-toolkit|internmap)/;
 
-/** The station whose screens alone need a module; none for the bench's, which comes first. */
+/** Whose screens alone need a module; none for what the bench needs, which comes first. */
 const stationOf = (id: string): string | undefined =>
   /[\\/]core[\\/]src[\\/](pots|heat)[\\/]/.test(id)
     ? 'pots'
-    : /[\\/]web[\\/]src[\\/]stations[\\/](pots|receive|larder|ledger|house|access)[\\/]/.exec(id)?.[1];
+    : /[\\/](?:react-(?:radio-group|progress)|kit[\\/](?:ProgressBar|Choice|SearchBox|Check)\.tsx)/.test(id)
+      ? 'kit'
+      : /[\\/]web[\\/]src[\\/]stations[\\/](pots|receive|larder|ledger|house|access)[\\/]/.exec(id)?.[1];
 
 export default defineConfig({
   plugins: [

@@ -1,3 +1,4 @@
+import { linearRegression, sumNthPowerDeviations } from 'simple-statistics';
 import { mustBeFigures } from '../refusal.ts';
 import { LATENT_AT_BOIL, WATERY_HEAT } from './water.ts';
 
@@ -57,18 +58,16 @@ export function believeRate(
   const first = readings[0];
   if (first === undefined || readings.length < 2) return { kgPerHour: prior, sd: priorSd, readings: 0 };
   const noise = readingSd ?? 0.03 * first.kg;
-  const n = readings.length;
-  const meanT = readings.reduce((s, r) => s + r.minute / 60, 0) / n;
-  const meanM = readings.reduce((s, r) => s + r.kg, 0) / n;
-  const sxx = readings.reduce((s, r) => s + (r.minute / 60 - meanT) ** 2, 0);
-  if (sxx === 0) return { kgPerHour: prior, sd: priorSd, readings: 0 };
-  const slope = -readings.reduce((s, r) => s + (r.minute / 60 - meanT) * (r.kg - meanM), 0) / sxx;
-  const variance = noise ** 2 / sxx;
+  const hours = readings.map((r) => r.minute / 60);
+  const spread = sumNthPowerDeviations(hours, 2);
+  if (spread === 0) return { kgPerHour: prior, sd: priorSd, readings: 0 };
+  const slope = -linearRegression(readings.map((r) => [r.minute / 60, r.kg])).m;
+  const variance = noise ** 2 / spread;
   const weight = priorSd ** 2 / (priorSd ** 2 + variance);
   return {
     kgPerHour: Math.max(0, prior + weight * (slope - prior)),
     sd: Math.sqrt((priorSd ** 2 * variance) / (priorSd ** 2 + variance)),
-    readings: n,
+    readings: readings.length,
   };
 }
 

@@ -1,3 +1,4 @@
+import { mean, standardDeviation } from 'simple-statistics';
 import { Refusal } from '../refusal.ts';
 import { massBetween, type PieceProfile } from './pieceProfile.ts';
 
@@ -41,9 +42,8 @@ const judge = (profiles: readonly PieceProfile[], laid: readonly Laid[]): Paired
     const own = sections(profile, rollMm);
     for (let i = 0; i < STEPS; i += 1) areaMm2[i] = (areaMm2[i] ?? 0) + (own[turned ? STEPS - 1 - i : i] ?? 0);
   }
-  const mean = areaMm2.reduce((sum, a) => sum + a, 0) / STEPS;
-  const variance = areaMm2.reduce((sum, a) => sum + (a - mean) ** 2, 0) / STEPS;
-  return { laid, massMg, unevenness: mean > 0 ? Math.sqrt(variance) / mean : 0, areaMm2 };
+  const even = mean(areaMm2);
+  return { laid, massMg, unevenness: even > 0 ? standardDeviation(areaMm2) / even : 0, areaMm2 };
 };
 
 /** The best way to lay these pieces together: every way of turning them is tried, the first stays as it is. */

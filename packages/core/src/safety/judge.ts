@@ -1,3 +1,4 @@
+import { mean } from 'simple-statistics';
 import type {
   CookPoints,
   FreezeTreatment,
@@ -102,8 +103,7 @@ export function judgeSamples({ value: { n, c, m, M, rule } }: SamplingPlan, resu
   if (above > c || results.some((r) => r > M)) return 'outside';
   if (!results.every(Number.isFinite)) return 'not-shown';
   if (results.length < n) return 'open';
-  const mean = results.reduce((sum, r) => sum + r, 0) / results.length;
-  return rule?.startsWith('mean') === true && mean > m ? 'outside' : 'within';
+  return rule?.startsWith('mean') === true && mean([...results]) > m ? 'outside' : 'within';
 }
 
 /**

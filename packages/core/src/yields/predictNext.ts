@@ -1,3 +1,5 @@
+import { median, medianAbsoluteDeviation } from 'simple-statistics';
+
 /** One figure that was seen before: a piece's share of an animal or a batch's yield, on the log or logit scale. */
 export interface SeenBefore {
   readonly value: number;
@@ -53,17 +55,11 @@ export function tQuantile(freedom: number, z: number): number {
   return z + g1 / freedom + g2 / freedom ** 2 + g3 / freedom ** 3;
 }
 
-const median = (sorted: readonly number[]): number => {
-  const mid = sorted.length >> 1;
-  const upper = sorted[mid] ?? 0;
-  return sorted.length % 2 === 1 ? upper : ((sorted[mid - 1] ?? 0) + upper) / 2;
-};
-
 /** Pulls records beyond three robust sds in to that fence, so that one mis-weighed fish does not move the house. */
-function winsorise(values: readonly number[], floorSd: number): number[] {
-  const centre = median([...values].sort((a, b) => a - b));
-  const mad = median(values.map((v) => Math.abs(v - centre)).sort((a, b) => a - b));
-  const fence = 3 * Math.max(1.4826 * mad, floorSd / 2);
+function clipAtThreeMads(values: number[], floorSd: number): number[] {
+  if (values.length === 0) return [];
+  const centre = median(values);
+  const fence = 3 * Math.max(1.4826 * medianAbsoluteDeviation(values), floorSd / 2);
   return values.map((v) => Math.min(centre + fence, Math.max(centre - fence, v)));
 }
 
@@ -95,7 +91,7 @@ interface Group {
 export function predictNext(handbook: Handbook, seen: readonly SeenBefore[]): Prediction {
   const group = (other: boolean): Group => {
     const mine = seen.flatMap((r, i) => (r.other === other ? [{ ...r, counts: 0.5 ** (i / handbook.halfLife) }] : []));
-    const values = winsorise(
+    const values = clipAtThreeMads(
       mine.map((r) => r.value),
       handbook.sd,
     );

@@ -59,7 +59,11 @@ export function NumField({
       {...(className === undefined ? {} : { className })}
       inputMode="decimal"
       value={text}
-      error={fine(number) || none ? undefined : `${String(min).replace('-', '−')} to ${max}${unit === undefined ? '' : ` ${unit}`}`}
+      error={
+        fine(number) || none
+          ? undefined
+          : `${String(min).replace('-', '−')} to ${max}${unit === undefined ? '' : ` ${unit}`}`
+      }
       hint={hint}
       onFocus={(event) => {
         editing.current = true;
