@@ -1,7 +1,7 @@
 /** What the pots must hold: six vessels side by side while a finger is on the figure, and 200 lots scaled at every touch. */
-import { allUses, useById } from '@zabrik/catalogue';
+import { allRecipes, recipeById } from '@zabrik/catalogue';
 import { media } from '@zabrik/catalogue/heat';
-import { type CoolingBatch, coolingCurve, fitCooling, type OfferedLot, scaleUse } from '@zabrik/core';
+import { type CoolingBatch, coolingCurve, fitCooling, type OfferedLot, scaleRecipe } from '@zabrik/core';
 import { type InTurn, inTurn } from './reference.ts';
 
 export interface PotTimes {
@@ -9,7 +9,7 @@ export interface PotTimes {
   readonly fit: InTurn;
   readonly scale: InTurn;
   readonly all: InTurn;
-  readonly uses: number;
+  readonly recipes: number;
 }
 
 const pot: CoolingBatch = {
@@ -20,7 +20,7 @@ const pot: CoolingBatch = {
 };
 
 export async function potTimes(): Promise<PotTimes> {
-  const fumet = useById.get('fish-fumet');
+  const fumet = recipeById.get('fish-fumet');
   if (fumet === undefined) throw new Error('no fumet');
   const kinds = [...fumet.accepts, ...fumet.refuses.map((r) => r.category)];
   const lots = Array.from(
@@ -38,16 +38,16 @@ export async function potTimes(): Promise<PotTimes> {
   if (cold === undefined) throw new Error('no cold room');
   const log = [0, 15, 30, 60, 90].map((minute) => ({ minute, C: 85 - 0.25 * minute }));
   return {
-    uses: allUses.length,
+    recipes: allRecipes.length,
     // a day's curve of each, as the screen draws them, one gelling
     six: await inTurn(() => media.slice(0, 6).map((m) => coolingCurve(pot, m, { minutes: 1_440 }))),
     fit: await inTurn(() => fitCooling(pot, cold, log)),
-    scale: await inTurn(() => scaleUse(fumet, lots, { onHandMg: { vegetables: 500_000 }, vesselLitres: 30 })),
+    scale: await inTurn(() => scaleRecipe(fumet, lots, { onHandMg: { vegetables: 500_000 }, vesselLitres: 30 })),
     // every use against every lot, as the list of what lies ready asks
     all: await inTurn(() => {
-      for (const use of allUses) {
+      for (const recipe of allRecipes) {
         try {
-          scaleUse(use, lots, { onHandMg: { vegetables: 500_000 }, vesselLitres: 30 });
+          scaleRecipe(recipe, lots, { onHandMg: { vegetables: 500_000 }, vesselLitres: 30 });
         } catch {
           // nothing of these goes in: that is an answer as well
         }

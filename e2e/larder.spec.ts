@@ -453,7 +453,7 @@ test('what is typed is there again: after a reload, after another screen, and af
       fields: [value('Why this profile, and who says so', 'The inspector, on Tuesday')],
     },
     {
-      at: '/pots/uses/fish-fumet',
+      at: '/pots/recipes/fish-fumet',
       open: () => Promise.resolve(),
       fields: [value('What changed, and why', 'less wine')],
     },

@@ -93,20 +93,20 @@ test('frames to fumet: scaled, run, strained, costed to the penny, cooled in tim
   await expect(page.getByTestId('comes-out')).toHaveText('2.0 l');
   await expect(page.getByText('Limited by what is wanted')).toBeVisible();
   await axe(page, 'scaling');
-  const runId = await plan(page);
-  const run = await get<{
+  const batchId = await plan(page);
+  const batch = await get<{
     baseMg: number;
     inputs: { lotId: string; massMg: number }[];
     ingredients: { id: string; massMg: number }[];
-  }>(page, `/runs/${runId}`);
-  const before = await Promise.all(run.inputs.map((i) => get<LotSeen>(page, `/lots/${i.lotId}`)));
+  }>(page, `/batches/${batchId}`);
+  const before = await Promise.all(batch.inputs.map((i) => get<LotSeen>(page, `/lots/${i.lotId}`)));
   const { lots: dry } = await get<{ lots: LotSeen[] }>(page, '/lots?kind=goods&limit=200');
 
   // a timer set here rings on a second screen within a second of its time
   const second = await browser.newPage();
   await signInByTouch(second, 'Tobin Arkwell');
   const due = Date.now() + 6_000;
-  await post(page, `/runs/${runId}/events`, {
+  await post(page, `/batches/${batchId}/events`, {
     at: new Date().toISOString(),
     body: { kind: 'timer', step: 0, label: 'soak', dueAt: new Date(due).toISOString() },
   });
@@ -122,7 +122,7 @@ test('frames to fumet: scaled, run, strained, costed to the penny, cooled in tim
   await page.getByRole('button', { name: 'Skimmed' }).click();
   await allSteps(page);
   await page.getByLabel('Strained').fill('1.9');
-  await page.getByLabel('Bones thrown away').fill(String(Math.round((run.baseMg * 0.8) / 1_000)));
+  await page.getByLabel('Bones thrown away').fill(String(Math.round((batch.baseMg * 0.8) / 1_000)));
   await page.getByLabel('Hands-on time').fill('20');
   await page.getByRole('button', { name: 'Batch done' }).click();
   await expect(page.getByTestId('cost-per')).toBeVisible();
@@ -133,21 +133,24 @@ test('frames to fumet: scaled, run, strained, costed to the penny, cooled in tim
     labourMinorPerHour: number;
     energyMinorPerKwh: number;
   }>(page, '/house');
-  const goods = await get<{ outputLot: { id: string; costMinor: number }; movementId: string }>(page, `/runs/${runId}`);
-  const bones = run.inputs.reduce((sum, i, n) => {
+  const goods = await get<{ outputLot: { id: string; costMinor: number }; movementId: string }>(
+    page,
+    `/batches/${batchId}`,
+  );
+  const bones = batch.inputs.reduce((sum, i, n) => {
     const lot = before[n];
     if (lot === undefined) throw new Error('a lot is gone');
     return sum + (i.massMg >= lot.massMg ? lot.costMinor : Math.round((lot.costMinor * i.massMg) / lot.massMg));
   }, 0);
   const fumet = await get<LotSeen>(page, `/lots/${goods.outputLot.id}`);
-  const inKg = (run.baseMg + run.ingredients.reduce((s, i) => s + i.massMg, 0)) / 1e6;
-  const lostKg = inKg - 1.9 - Math.round((run.baseMg * 0.8) / 1_000) / 1_000;
+  const inKg = (batch.baseMg + batch.ingredients.reduce((s, i) => s + i.massMg, 0)) / 1e6;
+  const lostKg = inKg - 1.9 - Math.round((batch.baseMg * 0.8) / 1_000) / 1_000;
   const fuel = Math.round(((inKg * 4 * 80 + lostKg * 2_256.5) / 3_600 / 0.5) * house.energyMinorPerKwh);
   const work = Math.round((20 / 60) * house.labourMinorPerHour);
   // wine and vegetables come out of the larder at what they stood for there; water is free
   const left = await Promise.all(dry.map((l) => get<LotSeen>(page, `/lots/${l.id}`)));
   const taken = dry.map((l, n) => ({ ...l, takenMg: l.massMg - (left[n]?.massMg ?? 0) })).filter((l) => l.takenMg > 0);
-  const dryMg = run.ingredients.reduce((sum, i) => sum + (i.id === 'water' ? 0 : i.massMg), 0);
+  const dryMg = batch.ingredients.reduce((sum, i) => sum + (i.id === 'water' ? 0 : i.massMg), 0);
   expect(taken.reduce((sum, l) => sum + l.takenMg, 0)).toBe(dryMg);
   const besides = taken.reduce((sum, l) => sum + Math.round((l.costMinor * l.takenMg) / l.massMg), 0);
   expect(besides).toBeGreaterThan(0);
@@ -227,7 +230,7 @@ test('frames to fumet: scaled, run, strained, costed to the penny, cooled in tim
 
 test('trim to mousseline by keyboard: its balance, the cold clock, raw and cooked kept apart', async ({ page }) => {
   await signInByKeyboard(page, 'Ines Calloway');
-  await page.goto('/pots?use=fish-mousseline');
+  await page.goto('/pots?recipe=fish-mousseline');
   await expect(page.getByRole('list', { name: 'Refused' })).toContainText(/Brown crab.*Cooked already/s);
   const balance = page.getByRole('region', { name: 'Balance' });
   await expect(balance).toContainText('Protein');
@@ -414,10 +417,10 @@ test('every sum of the stove is three touches away, with its equation one more; 
     await expect(page.getByText('=').first()).toBeVisible();
     await axe(page, name);
   }
-  await page.goto('/pots/uses/fish-fumet');
+  await page.goto('/pots/recipes/fish-fumet');
   await page.getByLabel('Name', { exact: true }).fill('House fumet');
   await page.getByLabel('What changed, and why').fill('its name');
-  await axe(page, 'use');
+  await axe(page, 'recipe');
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'As schema.org Recipe' }).click();
   const file = await (await download).path();

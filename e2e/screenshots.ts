@@ -126,12 +126,12 @@ test('pictures', async ({ page }) => {
   await shot(page, 'labels');
 
   await page.getByRole('link', { name: /^Pots/ }).click();
-  await page.goto('/pots?use=fish-mousseline');
+  await page.goto('/pots?recipe=fish-mousseline');
   await page.getByTestId('cold-clock').waitFor();
   await page.setViewportSize({ width: 1280, height: 1240 });
   await shot(page, 'filling');
   await page.setViewportSize({ width: 1280, height: 800 });
-  await page.goto('/pots?use=fish-fumet');
+  await page.goto('/pots?recipe=fish-fumet');
   await page.getByRole('combobox', { name: 'Pot' }).selectOption('pot-12');
   await shot(page, 'pots');
   await page.getByRole('button', { name: 'Plan this batch' }).click();
@@ -232,27 +232,27 @@ test('what can hurt a guest, on one sheet', async ({ page }) => {
   await signInByTouch(page, 'Maren Ostle');
 
   // guinea fowl cooked to its core, read at 66 and 71 degrees: what each profile says of it
-  const plan = (useId: string, lotId: string, more: object = {}) =>
-    asked(page, '/runs', { useId, lotIds: [lotId], vesselId: null, onHandMg: {}, ...more });
+  const plan = (recipeId: string, lotId: string, more: object = {}) =>
+    asked(page, '/batches', { recipeId, lotIds: [lotId], vesselId: null, onHandMg: {}, ...more });
   // the pictures before this one have frames on a stove: they are called off
-  const { runs } = (await asked(page, '/runs?limit=50')) as { runs: readonly { id: string; state: string }[] };
-  for (const run of runs)
-    if (run.state === 'planned' || run.state === 'on') await asked(page, `/runs/${run.id}/cancel`, {});
+  const { batches } = (await asked(page, '/batches?limit=50')) as { batches: readonly { id: string; state: string }[] };
+  for (const batch of batches)
+    if (batch.state === 'planned' || batch.state === 'on') await asked(page, `/batches/${batch.id}/cancel`, {});
   // some of it lies on a board or is promised to a pot by now: the first that can go in
-  const begun = async (useId: string, categories: readonly string[], more: object = {}) => {
+  const begun = async (recipeId: string, categories: readonly string[], more: object = {}) => {
     for (const category of categories)
       for (const lot of await lotsOf(page, `category=${category}`)) {
-        const run = await plan(useId, lot.id, more).catch(() => undefined);
-        if (run !== undefined) return run;
+        const batch = await plan(recipeId, lot.id, more).catch(() => undefined);
+        if (batch !== undefined) return batch;
       }
-    throw new Error(`nothing is left for ${useId}`);
+    throw new Error(`nothing is left for ${recipeId}`);
   };
   const cooking = await begun('cooked-to-core', ['poultry-portion']);
   const steps = (
-    (await asked(page, `/runs/${String(cooking['id'])}`))['use'] as { steps: { kind: string; kills?: boolean }[] }
+    (await asked(page, `/batches/${String(cooking['id'])}`))['recipe'] as { steps: { kind: string; kills?: boolean }[] }
   ).steps;
-  const say = (run: unknown, body: object, minutesAgo = 0) =>
-    asked(page, `/runs/${String(run)}/events`, {
+  const say = (batch: unknown, body: object, minutesAgo = 0) =>
+    asked(page, `/batches/${String(batch)}/events`, {
       at: new Date(Date.now() - minutesAgo * 60_000).toISOString(),
       body,
     });
@@ -320,7 +320,7 @@ test('what can hurt a guest, on one sheet', async ({ page }) => {
   // bones sweated in butter: milk on the label of what they gave
   const fumet = await begun('fish-fumet', ['flatfish-frame', 'white-fish-frame'], { ways: ['sweat'] });
   await say(fumet['id'], { kind: 'start' }, 60);
-  const made = await asked(page, `/runs/${String(fumet['id'])}/finish`, {
+  const made = await asked(page, `/batches/${String(fumet['id'])}/finish`, {
     outputMg: 120_000,
     spentMg: null,
     note: null,

@@ -1,5 +1,5 @@
-import { allCategories, allPlans, allSpecies, allUses, categoryById, speciesById } from '@zabrik/catalogue';
-import { cutPlanSchema, speciesSchema, useSchema } from '@zabrik/contract';
+import { allCategories, allPlans, allRecipes, allSpecies, categoryById, speciesById } from '@zabrik/catalogue';
+import { cutPlanSchema, recipeSchema, speciesSchema } from '@zabrik/contract';
 import { destinations, inputsOf, stageShares } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
 
@@ -8,7 +8,7 @@ describe('catalogue files', () => {
     for (const species of allSpecies)
       expect(speciesSchema.safeParse(species).error?.message ?? species.id).toBe(species.id);
     for (const plan of allPlans) expect(cutPlanSchema.safeParse(plan).error?.message ?? plan.id).toBe(plan.id);
-    for (const use of allUses) expect(useSchema.safeParse(use).error?.message ?? use.id).toBe(use.id);
+    for (const recipe of allRecipes) expect(recipeSchema.safeParse(recipe).error?.message ?? recipe.id).toBe(recipe.id);
     expect(new Set(allSpecies.map((s) => s.id)).size).toBe(allSpecies.length);
     expect(allSpecies.length).toBeGreaterThanOrEqual(55);
     expect(allPlans.length).toBeGreaterThanOrEqual(40);
@@ -89,8 +89,12 @@ describe('catalogue files', () => {
         }
       }
     }
-    for (const use of allUses)
-      for (const id of [...use.accepts, ...use.refuses.map((r) => r.category), ...use.caps.map((c) => c.category)])
+    for (const recipe of allRecipes)
+      for (const id of [
+        ...recipe.accepts,
+        ...recipe.refuses.map((r) => r.category),
+        ...recipe.caps.map((c) => c.category),
+      ])
         expect(categoryById.get(id)?.id).toBe(id);
   });
 
@@ -106,7 +110,7 @@ describe('catalogue files', () => {
 
   it('refuse every never-eaten kind in every use', () => {
     const never = allCategories.filter((c) => c.useWithinHours === 0).map((c) => c.id);
-    for (const use of allUses) for (const id of use.accepts) expect(never).not.toContain(id);
+    for (const recipe of allRecipes) for (const id of recipe.accepts) expect(never).not.toContain(id);
   });
 });
 

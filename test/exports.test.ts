@@ -1,6 +1,6 @@
 /** What leaves the house, against what others publish: the JSON schema of EPCIS 2.0, and RFC 4180. */
 import { readFileSync } from 'node:fs';
-import { allSpecies, allUses } from '@zabrik/catalogue';
+import { allRecipes, allSpecies } from '@zabrik/catalogue';
 import { epcisDocument, isKnownAllergen, type TracedMovement } from '@zabrik/core';
 import { Ajv } from 'ajv';
 import formats from 'ajv-formats';
@@ -111,7 +111,7 @@ describe('EPCIS', () => {
   it('holds for any movements', () => {
     const any = fc.array(
       fc.record({
-        kind: fc.constantFrom('receive', 'close-stage', 'run', 'merge', 'split', 'fill', 'take-out', 'count'),
+        kind: fc.constantFrom('receive', 'close-stage', 'batch', 'merge', 'split', 'fill', 'take-out', 'count'),
         ins: fc.array(fc.integer({ min: 1, max: 9e9 }), { maxLength: 3 }),
         outs: fc.array(fc.integer({ min: 1, max: 9e9 }), { maxLength: 3 }),
         sink: fc.constantFrom('served', 'staff', 'waste', 'loss', 'count', 'supplier'),
@@ -159,7 +159,7 @@ describe('allergens of the catalogue', () => {
   // EU Annex II, from memory: see core/trace/allergens.ts
   it('are all on the list that is declared', () => {
     for (const s of allSpecies) if (s.allergen !== 'none') expect(isKnownAllergen(`${s.allergen}/${s.id}`)).toBe(true);
-    for (const u of allUses)
+    for (const u of allRecipes)
       for (const id of [...u.allergens, ...u.ingredients.flatMap((i) => i.allergens)])
         expect(isKnownAllergen(id), `${u.id} ${id}`).toBe(true);
   });

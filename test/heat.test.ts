@@ -351,8 +351,8 @@ const checks: Readonly<Record<string, (c: Check) => Readonly<Record<string, numb
 };
 
 describe('the handbook’s checks of heat', () => {
-  const run = file.checks.filter((c) => checks[c.id] !== undefined);
-  it.each(run.map((c) => [c.id, c.title, c] as const))('%s: %s', (_, __, c) => {
+  const batch = file.checks.filter((c) => checks[c.id] !== undefined);
+  it.each(batch.map((c) => [c.id, c.title, c] as const))('%s: %s', (_, __, c) => {
     const got = checks[c.id]?.(c) ?? {};
     for (const [name, value] of Object.entries(got)) {
       const wanted = c.expected[name];

@@ -1,6 +1,6 @@
 /** What limits cover, what cooking and cooling logs show, how long a batch keeps and where its mass went: against the documents, by section. */
 import { readFileSync } from 'node:fs';
-import { allSpecies, allUses, limitProfiles, speciesById, useById } from '@zabrik/catalogue';
+import { allRecipes, allSpecies, limitProfiles, recipeById, speciesById } from '@zabrik/catalogue';
 import {
   allergenWords,
   type BatchOut,
@@ -20,12 +20,12 @@ import {
   limitsFor,
   limitTasks,
   markOf,
+  type Recipe,
   receivingLimit,
   type ShelfLife,
   startsClock,
   storageLimit,
   type TemperatureLog,
-  type Use,
   waysKept,
   withWays,
 } from '@zabrik/core';
@@ -46,8 +46,8 @@ const limit = <K extends Limit['kind']>(id: string, kind: K): Extract<Limit, { k
   if (found?.kind !== kind) throw new Error(id);
   return found as Extract<Limit, { kind: K }>;
 };
-const use = (id: string): Use => {
-  const found = useById.get(id);
+const recipe = (id: string): Recipe => {
+  const found = recipeById.get(id);
   if (found === undefined) throw new Error(id);
   return found;
 };
@@ -116,7 +116,7 @@ describe('cooking', () => {
   });
 
   it('is carried by every use that cooks through: how, and where it kills', () => {
-    for (const u of allUses.filter((u) => ['filling', 'preserve', 'staff-dish'].includes(u.kind) && startsClock(u)))
+    for (const u of allRecipes.filter((u) => ['filling', 'preserve', 'staff-dish'].includes(u.kind) && startsClock(u)))
       expect(u.cooksAs, u.id).toBeDefined();
   });
 });
@@ -273,7 +273,7 @@ describe('receiving and storing', () => {
 describe('the date of a batch', () => {
   const today = '2026-11-29';
   const date = (id: string, profileId: string, earliest: string | null, as?: string) => {
-    const u = use(id);
+    const u = recipe(id);
     const ways = waysKept(u, profileId);
     const keep = as === undefined ? ways[0] : ways.find((k) => k.as === as);
     const made = limitsFor(profile(profileId), 'shelf_life', 'made', 'ready')[0];
@@ -319,7 +319,7 @@ describe('the date of a batch', () => {
   });
 
   it('has one voice: what a recipe says in days is what its usual state says', () => {
-    for (const u of allUses) {
+    for (const u of allRecipes) {
       const [usual] = waysKept(u, 'uk');
       if (usual !== undefined) expect(u.shelfLifeDays, u.id).toBe(usual.days);
     }
@@ -335,13 +335,13 @@ describe('where the mass of a batch went', () => {
     out: Partial<BatchOut> & { outputMg: number },
   ) =>
     batchBalance(
-      use(id),
+      recipe(id),
       { baseMg: baseG * g, ingredients: Object.entries(parts).map(([id_, x]) => ({ id: id_, massMg: x * g })) },
       { besideMg: 0, spentMg: null, ...out },
     );
 
   it('water and salt are poured away and do not become crab', () => {
-    const u = use('crustacean-boil');
+    const u = recipe('crustacean-boil');
     expect(withWays(u, [], { water: 8, salt: 0.28 }).output.mean).toBe(u.output.mean);
     expect(balance('crustacean-boil', 3_600, { water: 28_800, salt: 720 }, { outputMg: 3_400 * g })).toMatchObject({
       pouredMg: 29_520 * g,
@@ -355,7 +355,7 @@ describe('where the mass of a batch went', () => {
   });
 
   it('vegetables left out of a fumet take nothing off it, and water still makes more of it', () => {
-    const u = use('fish-fumet');
+    const u = recipe('fish-fumet');
     expect(withWays(u, [], { vegetables: 0 }).output.mean).toBe(u.output.mean);
     expect(withWays(u, [], { water: 1.2 }).output.mean).toBeCloseTo(u.output.mean + 0.2, 12);
     const b = balance('fish-fumet', 1_000, { water: 1_000, vegetables: 120, 'white-wine': 100 }, { outputMg: 900 * g });
@@ -368,7 +368,7 @@ describe('where the mass of a batch went', () => {
   it('adds up to what went in, whatever came out', () => {
     fc.assert(
       fc.property(
-        fc.constantFrom(...allUses),
+        fc.constantFrom(...allRecipes),
         fc.nat(9_000),
         fc.nat(30_000),
         fc.nat(20_000),
@@ -396,7 +396,7 @@ describe('where the mass of a batch went', () => {
       expected: number,
       mark: string,
     ) => {
-      const u = use(id);
+      const u = recipe(id);
       const m = u.marks.find((x) => x.name === mark);
       if (m === undefined) throw new Error(mark);
       return markOf(
@@ -413,7 +413,7 @@ describe('where the mass of a batch went', () => {
     expect(litres('demi', 0.8, { 'brown-sauce': 0.8 }, 0.8, 'half')).toBeCloseTo(0.8, 12);
     expect(litres('fish-fumet', 3, { water: 3 }, 2.7, 'sauce base')).toBeCloseTo(1.35, 12);
     // and what a reduction is expected to give is what its mark says, within its own range
-    for (const u of allUses.filter((x) => x.kind === 'reduction'))
+    for (const u of allRecipes.filter((x) => x.kind === 'reduction'))
       for (const m of u.marks) {
         const plain = withWays(u, []);
         const went = { baseMg: 1, ingredients: plain.ingredients.map((i) => ({ id: i.id, massMg: i.perBase })) };
@@ -423,7 +423,7 @@ describe('where the mass of a batch went', () => {
   });
 
   it('no recipe gives more than goes into it', () => {
-    for (const u of allUses) {
+    for (const u of allRecipes) {
       const chosen = u.questions.map((q) => q.ways.map((w) => w.id));
       const every = chosen.reduce<string[][]>((all, ways) => all.flatMap((a) => ways.map((w) => [...a, w])), [[]]);
       for (const ways of every) {
@@ -470,7 +470,7 @@ describe('allergens of what the steps use', () => {
     [/\bcelery\b/i, 'celery'],
   ];
   it('stand among its ingredients, in the way in which the step stands', () => {
-    for (const u of allUses)
+    for (const u of allRecipes)
       for (const step of u.steps)
         for (const way of step.ways ?? [''])
           for (const [word, group] of words) {
@@ -483,7 +483,7 @@ describe('allergens of what the steps use', () => {
   });
 
   it('name the cereal and the nut, as EU law asks', () => {
-    for (const u of allUses)
+    for (const u of allRecipes)
       for (const id of [...u.allergens, ...u.ingredients.flatMap((i) => i.allergens)])
         expect(['gluten', 'nuts'], `${u.id}`).not.toContain(id);
     expect(allergenWords(['gluten/wheat', 'fish/cod', 'fish/hake', 'milk'])).toEqual([

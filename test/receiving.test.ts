@@ -2,8 +2,8 @@
 import {
   allCautions,
   allGoods,
+  allRecipes,
   allSpecies,
-  allUses,
   categoryById,
   frozenDays,
   inspectionById,
@@ -40,7 +40,7 @@ const limit = (id: string): Limit => {
 
 describe('goods', () => {
   it('fit their schema, name allergens and ingredients that exist, and say where their trim share is from', () => {
-    const ingredients = new Set(allUses.flatMap((u) => u.ingredients.map((i) => i.id)));
+    const ingredients = new Set(allRecipes.flatMap((u) => u.ingredients.map((i) => i.id)));
     for (const g of allGoods) {
       expect(goodsSchema.safeParse(g).error?.message ?? g.id).toBe(g.id);
       for (const a of g.allergens) expect(isKnownAllergen(a), a).toBe(true);

@@ -23,7 +23,7 @@ export function books(kitchen: KitchenProcess): Counts {
       `with held as (
        select i.lot_id, i.breakdown_id as holder_id, i.mass_mg from breakdown_input i join breakdown o on o.id = i.breakdown_id and o.state = 'open'
        union all select i.lot_id, i.cutting_id, i.mass_mg from cutting_input i join cutting o on o.id = i.cutting_id and o.state = 'open'
-       union all select i.lot_id, i.run_id, i.mass_mg from run_input i join run r on r.id = i.run_id and r.state in ('planned', 'on'))
+       union all select i.lot_id, i.batch_id, i.mass_mg from batch_input i join batch r on r.id = i.batch_id and r.state in ('planned', 'on'))
        select (select count(*) from held full join reservation r using (lot_id, holder_id) where held.mass_mg is distinct from r.mass_mg)
          + (select count(*) from lot_balance b left join (select lot_id, sum(mass_mg) as mass from reservation group by 1) r using (lot_id)
             where b.reserved_mg <> coalesce(r.mass, 0) or b.reserved_mg > b.mass_mg)`,

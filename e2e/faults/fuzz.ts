@@ -166,7 +166,7 @@ export async function fuzz(
   for (const path of [
     '/lots?limit=100',
     '/breakdowns',
-    '/runs',
+    '/batches',
     '/deliveries?limit=30',
     '/cuttings',
     '/orders',

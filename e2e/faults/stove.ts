@@ -43,13 +43,13 @@ export async function stove(kitchen: KitchenProcess): Promise<Counts> {
       if (!reply.ok) throw new Error(`${path} ${reply.status} ${await reply.text()}`);
       return (await reply.json()) as { id: string };
     };
-    const plan = { useId: 'fish-fumet', lotIds: [lots[0]?.id], vesselId: null, onHandMg: {} };
-    const run = await sent('/api/v1/runs', plan);
+    const plan = { recipeId: 'fish-fumet', lotIds: [lots[0]?.id], vesselId: null, onHandMg: {} };
+    const batch = await sent('/api/v1/batches', plan);
     const timer = { kind: 'timer', step: 0, label: 'soak', dueAt };
-    const { id } = await sent(`/api/v1/runs/${run.id}/events`, { at: new Date().toISOString(), body: timer });
+    const { id } = await sent(`/api/v1/batches/${batch.id}/events`, { at: new Date().toISOString(), body: timer });
     const stands = async (): Promise<boolean> => {
       for (;;) {
-        const said = (await session.get('/api/v1/run-timers').catch(() => undefined)) as
+        const said = (await session.get('/api/v1/batch-timers').catch(() => undefined)) as
           | { timers?: { id: string; dueAt: string }[] }
           | undefined;
         if (said?.timers !== undefined) return said.timers.some((t) => t.id === id && t.dueAt === dueAt);

@@ -1,13 +1,13 @@
-/** The handbook that ships with the app: species, cut plans, uses, piece categories. Data in ../data, provenance beside each figure. */
+/** The handbook that ships with the app: species, cut plans, recipes, piece categories. Data in ../data, provenance beside each figure. */
 import type {
   CutPlan,
   InspectionClass,
   LimitProfile,
   PlaceKind,
   Provenance,
+  Recipe,
   Species,
   TubPurpose,
-  Use,
 } from '@zabrik/core';
 import categoriesFile from '../data/categories.json' with { type: 'json' };
 import cautionsFile from '../data/cautions.json' with { type: 'json' };
@@ -19,7 +19,7 @@ import limitsFile from '../data/limits.json' with { type: 'json' };
 import neverFile from '../data/never.json' with { type: 'json' };
 import speciesFile from '../data/species.json' with { type: 'json' };
 import { planFiles } from './planFiles.ts';
-import { useFiles } from './useFiles.ts';
+import { recipeFiles } from './recipeFiles.ts';
 
 /** A kind of piece. `useWithinHours`: at 0 to 3 °C after cutting (estimate); 0 means to the bin at once. */
 export interface PieceCategory {
@@ -39,7 +39,7 @@ export interface Goods {
   readonly place: PlaceKind;
   readonly allergens: readonly string[];
   readonly ready?: boolean;
-  /** The ingredient of the uses that it can be. */
+  /** The ingredient of the recipes that it can be. */
   readonly ingredient?: string;
   readonly trim?: {
     readonly mean: number;
@@ -62,9 +62,12 @@ export interface Caution {
 // JSON modules type their strings as string; catalogue.test.ts checks every file against the contract's schemas
 export const allSpecies = speciesFile.species as readonly Species[];
 export const allPlans = planFiles as readonly CutPlan[];
-/** Pieces that go in nothing, whatever the batch: added to what each use refuses by itself. */
-export const neverIn: Use['refuses'] = neverFile.never;
-export const allUses = (useFiles as readonly Use[]).map((use) => ({ ...use, refuses: [...use.refuses, ...neverIn] }));
+/** Pieces that go in nothing, whatever the batch: added to what each recipe refuses by itself. */
+export const neverIn: Recipe['refuses'] = neverFile.never;
+export const allRecipes = (recipeFiles as readonly Recipe[]).map((recipe) => ({
+  ...recipe,
+  refuses: [...recipe.refuses, ...neverIn],
+}));
 /** Limits as three documents publish them, recalled from memory: each says how sure we are of it. The house chooses one. */
 export const limitProfiles = limitsFile.profiles as readonly unknown[] as readonly LimitProfile[];
 export const allCategories: readonly PieceCategory[] = categoriesFile.categories;
@@ -80,13 +83,13 @@ const byId = <T extends { readonly id: string }>(items: readonly T[]): ReadonlyM
 
 export const speciesById = byId(allSpecies);
 export const planById = byId(allPlans);
-export const useById = byId(allUses);
+export const recipeById = byId(allRecipes);
 export const categoryById = byId(allCategories);
 export const goodsById = byId(allGoods);
 
-/** What a collecting tub may be for: every use, and what is collected without one. */
+/** What a collecting tub may be for: every recipe, and what is collected without one. */
 export const tubPurposes = new Map<string, TubPurpose>([
-  ...allUses.map((use): [string, TubPurpose] => [use.id, use]),
+  ...allRecipes.map((recipe): [string, TubPurpose] => [recipe.id, recipe]),
   ...collectionsFile.collections.map((c): [string, TubPurpose] => [
     c.id,
     { ...c, refuses: [], caps: [], enoughMg: c.enoughGrams * 1_000 },

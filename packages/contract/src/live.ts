@@ -6,7 +6,7 @@ export const topics = [
   'breakdowns',
   'cuttings',
   'lots',
-  'runs',
+  'batches',
   'coolings',
   'house',
   'catalogue',

@@ -1,4 +1,4 @@
-/** The published shape of catalogue files: cut plans, species, uses. The compiler holds them to the core's types. */
+/** The published shape of catalogue files: cut plans, species, recipes. The compiler holds them to the core's types. */
 import {
   bodies,
   type CutPlan,
@@ -6,10 +6,10 @@ import {
   destinations,
   keptAs,
   provenances,
+  type Recipe,
+  recipeKinds,
   type Species,
   stepKinds,
-  type Use,
-  useKinds,
 } from '@zabrik/core';
 import { z } from 'zod';
 
@@ -185,10 +185,10 @@ const step = z.strictObject({
   kills: z.literal(true).exactOptional(),
 });
 
-export const useSchema: z.ZodType<Use, Use> = z.strictObject({
+export const recipeSchema: z.ZodType<Recipe, Recipe> = z.strictObject({
   id: key,
   version: z.int().min(1),
-  kind: z.enum(useKinds),
+  kind: z.enum(recipeKinds),
   title: z.string().min(1).max(80),
   baseName: z.string().min(1).max(40),
   accepts: z.array(key),

@@ -160,7 +160,7 @@ export const house = {
       openBreakdowns: z.int(),
       lotsOnHand: z.int(),
       lotsDueToday: z.int(),
-      runsPlanned: z.int(),
+      batchesPlanned: z.int(),
       lastMainShare: z.number().nullable(),
       at: instant,
     }),

@@ -59,9 +59,9 @@ export const lotSchema = z.strictObject({
   reservedFor: z.string().nullable(),
   held: z.string().nullable().describe('why nothing may leave it'),
   goods: slug.nullable().describe('what of the vegetables and dry goods it is'),
-  tubUse: slug.nullable().describe('the use a collecting tub fills up for'),
+  tubRecipe: slug.nullable().describe('the recipe a collecting tub fills up for'),
   potKind: z.string().describe('the kind of piece it is to a pot; empty for none'),
-  useId: slug.nullable().describe('the use whose batch it is'),
+  recipeId: slug.nullable().describe('the recipe whose batch it is'),
   labels: z.int().describe('how often a label was printed'),
 });
 export type Lot = z.output<typeof lotSchema>;
@@ -179,7 +179,7 @@ export const stockTakeSchema = z.strictObject({
 
 export const tubSchema = lotSchema.extend({
   contents: z.array(z.strictObject({ category: z.string(), label: z.string(), massMg: z.number() })),
-  useTitle: z.string(),
+  recipeTitle: z.string(),
   usableMg: z.int(),
   enoughMg: z.int(),
   due: z.boolean().describe('there is enough for a pot'),
@@ -393,9 +393,9 @@ export const larder = {
     path: '/tubs',
     command: 'may-wait',
     may: 'bench',
-    summary: 'Start a collecting tub for a use, with the first lots in it',
+    summary: 'Start a collecting tub for a recipe, with the first lots in it',
     body: z.strictObject({
-      useId: slug,
+      recipeId: slug,
       name: shortText,
       placeId,
       from: z

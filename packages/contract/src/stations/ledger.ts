@@ -78,7 +78,7 @@ export type ClosedCutting = z.output<typeof closedCuttingSchema>;
 
 /** A batch that is done: what went in, what came out. */
 export const closedBatchSchema = z.strictObject({
-  runId: id,
+  batchId: id,
   title: z.string(),
   measure: z.enum(['litres', 'mass']),
   by: z.string(),

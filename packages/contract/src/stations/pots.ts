@@ -1,4 +1,4 @@
-import { cookedAs, foods, keptAs, limitVerdicts, useKinds } from '@zabrik/core';
+import { cookedAs, foods, keptAs, limitVerdicts, recipeKinds } from '@zabrik/core';
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import {
@@ -16,9 +16,9 @@ import {
   temperatureCentiC,
 } from '../fields.ts';
 import { limitSchema } from '../limits.ts';
-import { useSchema } from '../plan.ts';
+import { recipeSchema } from '../plan.ts';
 
-export const runStates = ['planned', 'on', 'done', 'called-off'] as const;
+export const batchStates = ['planned', 'on', 'done', 'called-off'] as const;
 
 export const wantSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('mass'), massMg }),
@@ -34,13 +34,13 @@ const timerSchema = z.strictObject({
   dueAt: instant,
 });
 
-export const runSchema = z.strictObject({
+export const batchSchema = z.strictObject({
   id,
-  state: z.enum(runStates),
-  useId: slug,
+  state: z.enum(batchStates),
+  recipeId: slug,
   version: z.int(),
   title: z.string(),
-  kind: z.enum(useKinds),
+  kind: z.enum(recipeKinds),
   measure: z.enum(['litres', 'mass']).describe('how what comes out is measured; a litre is taken as a kilogram'),
   ways: z.array(slug).describe('the ways chosen, where cooks disagree'),
   inputs: z.array(
@@ -72,9 +72,9 @@ export const runSchema = z.strictObject({
   startedAt: instant.nullable(),
   doneAt: instant.nullable(),
 });
-export type Run = z.output<typeof runSchema>;
+export type Batch = z.output<typeof batchSchema>;
 
-export const runEventBodySchema = z.discriminatedUnion('kind', [
+export const batchEventBodySchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('start') }),
   z.strictObject({ kind: z.literal('step'), step: z.int().min(0).max(60), skipped: z.boolean() }),
   z.strictObject({
@@ -105,24 +105,24 @@ export const runEventBodySchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('note'), text: note }),
   z.strictObject({ kind: z.literal('back'), eventId: id }),
 ]);
-export const runEventSchema = z.strictObject({ id, at: instant, by: z.string(), body: runEventBodySchema });
+export const batchEventSchema = z.strictObject({ id, at: instant, by: z.string(), body: batchEventBodySchema });
 
-export const wholeRunSchema = runSchema.extend({
-  use: useSchema.describe('as it was when planned, the ways chosen'),
-  events: z.array(runEventSchema),
+export const wholeBatchSchema = batchSchema.extend({
+  recipe: recipeSchema.describe('as it was when planned, the ways chosen'),
+  events: z.array(batchEventSchema),
 });
-export type WholeRun = z.output<typeof wholeRunSchema>;
+export type WholeBatch = z.output<typeof wholeBatchSchema>;
 
-export const listedUseSchema = z.strictObject({
-  use: useSchema,
+export const listedRecipeSchema = z.strictObject({
+  recipe: recipeSchema,
   own: z.boolean().describe('changed or made by this house'),
   retired: z.boolean(),
   changed: z.strictObject({ by: z.string(), at: instant, note: z.string() }).nullable(),
   batches: z
-    .array(z.strictObject({ runId: id, ways: z.array(slug), ratio: z.number(), baseMg: massMg, at: instant }))
+    .array(z.strictObject({ batchId: id, ways: z.array(slug), ratio: z.number(), baseMg: massMg, at: instant }))
     .describe('what this house’s own batches gave, the latest first; output over base'),
 });
-export type ListedUse = z.output<typeof listedUseSchema>;
+export type ListedRecipe = z.output<typeof listedRecipeSchema>;
 
 const vesselShape = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -195,85 +195,85 @@ export const bonedSchema = z.strictObject({
 export type Boned = z.output<typeof bonedSchema>;
 
 export const pots = {
-  uses: endpoint({
-    id: 'pots.uses',
+  recipes: endpoint({
+    id: 'pots.recipes',
     method: 'get',
-    path: '/uses',
+    path: '/recipes',
     command: false,
     may: 'everyone',
-    summary: 'What can be made: the handbook’s uses, the house’s own in their place, and what its batches gave',
-    answer: z.strictObject({ uses: z.array(listedUseSchema) }),
+    summary: 'What can be made: the handbook’s recipes, the house’s own in their place, and what its batches gave',
+    answer: z.strictObject({ recipes: z.array(listedRecipeSchema) }),
   }),
-  useVersions: endpoint({
-    id: 'pots.useVersions',
+  recipeVersions: endpoint({
+    id: 'pots.recipeVersions',
     method: 'get',
-    path: '/uses/:useId/versions',
+    path: '/recipes/:recipeId/versions',
     command: false,
     may: 'everyone',
-    summary: 'Every version of a use: the house’s, the latest first, and the handbook’s last',
-    params: z.strictObject({ useId: slug }),
+    summary: 'Every version of a recipe: the house’s, the latest first, and the handbook’s last',
+    params: z.strictObject({ recipeId: slug }),
     answer: z.strictObject({
       versions: z.array(
-        z.strictObject({ use: useSchema, by: z.string().nullable(), at: instant.nullable(), note: z.string() }),
+        z.strictObject({ recipe: recipeSchema, by: z.string().nullable(), at: instant.nullable(), note: z.string() }),
       ),
     }),
   }),
-  saveUse: endpoint({
-    id: 'pots.saveUse',
+  saveRecipe: endpoint({
+    id: 'pots.saveRecipe',
     method: 'post',
-    path: '/uses',
+    path: '/recipes',
     command: true,
     may: 'chefs',
-    summary: 'The house’s own version of a use, or a use of its own',
+    summary: 'The house’s own version of a recipe, or a recipe of its own',
     body: z.strictObject({
-      use: useSchema,
+      recipe: recipeSchema,
       from: z.int().min(0).describe('the version it was changed from; 0 for a new one'),
       retired: z.boolean(),
       note,
     }),
-    answer: listedUseSchema,
+    answer: listedRecipeSchema,
   }),
   list: endpoint({
     id: 'pots.list',
     method: 'get',
-    path: '/runs',
+    path: '/batches',
     command: false,
     may: 'everyone',
     summary: 'Batches: those on, those planned, then the latest done',
     query: z.strictObject({ cursor, limit }),
-    answer: z.strictObject({ runs: z.array(runSchema), next: z.string().nullable() }),
+    answer: z.strictObject({ batches: z.array(batchSchema), next: z.string().nullable() }),
   }),
   read: endpoint({
     id: 'pots.read',
     method: 'get',
-    path: '/runs/:runId',
+    path: '/batches/:batchId',
     command: false,
     may: 'everyone',
     summary: 'A batch whole, with what was written down at the stove',
-    params: z.strictObject({ runId: id }),
-    answer: wholeRunSchema,
+    params: z.strictObject({ batchId: id }),
+    answer: wholeBatchSchema,
   }),
   timers: endpoint({
     id: 'pots.timers',
     method: 'get',
-    path: '/run-timers',
+    path: '/batch-timers',
     command: false,
     may: 'everyone',
     summary: 'Timers that run or ring, of every batch',
     answer: z.strictObject({
       at: instant.describe('the server’s clock'),
-      timers: z.array(timerSchema.extend({ runId: id, title: z.string() })),
+      timers: z.array(timerSchema.extend({ batchId: id, title: z.string() })),
     }),
   }),
   plan: endpoint({
     id: 'pots.plan',
     method: 'post',
-    path: '/runs',
+    path: '/batches',
     command: 'may-wait',
     may: 'bench',
     summary: 'Plan a batch from the lots chosen, scaled to what there is or to what is wanted',
     body: z.strictObject({
-      useId: slug,
+      recipeId: slug,
       lotIds: z.array(id).min(1).max(200),
       vesselId: slug.nullable(),
       onHandMg: z.record(z.string().max(40), massOrNoneMg),
@@ -286,29 +286,29 @@ export const pots = {
         .default(null)
         .describe('the curing salt in the tin by its label, and the sodium nitrite aimed at, mg per kg of the mix'),
     }),
-    answer: runSchema.extend({
+    answer: batchSchema.extend({
       refused: z.array(z.strictObject({ lotId: id, reason: z.string() })),
     }),
   }),
   event: endpoint({
     id: 'pots.event',
     method: 'post',
-    path: '/runs/:runId/events',
+    path: '/batches/:batchId/events',
     command: 'may-wait',
     may: 'bench',
     summary: 'Something done, read or set at the stove',
-    params: z.strictObject({ runId: id }),
-    body: z.strictObject({ at: instant, body: runEventBodySchema }),
-    answer: runEventSchema,
+    params: z.strictObject({ batchId: id }),
+    body: z.strictObject({ at: instant, body: batchEventBodySchema }),
+    answer: batchEventSchema,
   }),
   finish: endpoint({
     id: 'pots.finish',
     method: 'post',
-    path: '/runs/:runId/finish',
+    path: '/batches/:batchId/finish',
     command: 'may-wait',
     may: 'bench',
     summary: 'The batch is done: weighed output, spent solids, and one balanced movement',
-    params: z.strictObject({ runId: id }),
+    params: z.strictObject({ batchId: id }),
     body: z.strictObject({
       outputMg: massMg,
       spentMg: massOrNoneMg
@@ -320,22 +320,22 @@ export const pots = {
         .array(z.strictObject({ id: slug, massMg, kept: z.boolean() }))
         .max(8)
         .default([])
-        .describe('by-products of the use that were weighed: a lot each, or thrown away'),
+        .describe('by-products of the recipe that were weighed: a lot each, or thrown away'),
       keptAs: z.enum(keptAs).nullable().default(null).describe('the state it is kept in; null: the usual one'),
       labourMinutes: z.number().min(0).max(2_880).nullable().default(null).describe('hands-on time'),
       at: instant.nullable().default(null).describe('when it was strained, by the tablet’s clock; null: now'),
       note: note.nullable(),
     }),
-    answer: runSchema,
+    answer: batchSchema,
   }),
   cancel: endpoint({
     id: 'pots.cancel',
     method: 'post',
-    path: '/runs/:runId/cancel',
+    path: '/batches/:batchId/cancel',
     command: true,
     may: 'bench',
     summary: 'Call off a batch that is not done',
-    params: z.strictObject({ runId: id }),
+    params: z.strictObject({ batchId: id }),
     body: z.strictObject({}),
     answer: nothing,
   }),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Use } from '../pots/use.ts';
+import type { Recipe } from '../pots/recipe.ts';
 import type { TracedMovement } from '../trace/lineage.ts';
 import { potDue, tubContents } from './tub.ts';
 
@@ -54,7 +54,7 @@ describe('enough for a pot', () => {
     accepts: ['frame', 'head'],
     caps: [{ category: 'head', maxShare: 0.2, reason: 'cloudy' }],
     litresPerKg: 2.5,
-  } as unknown as Use;
+  } as unknown as Recipe;
 
   it('is half of the smallest vessel, filled as far as it may be', () => {
     const contents = [{ kind: 'frame', massMg: 1_790_000 }];
@@ -68,7 +68,7 @@ describe('enough for a pot', () => {
     expect(potDue(stems, [{ kind: 'stem', massMg: 150_000 }], []).due).toBe(true);
   });
 
-  it('counts a capped kind only as far as the rest carries it, and what the use refuses not at all', () => {
+  it('counts a capped kind only as far as the rest carries it, and what the recipe refuses not at all', () => {
     const contents = [
       { kind: 'head', massMg: 5_000_000 },
       { kind: 'frame', massMg: 1_200_000 },

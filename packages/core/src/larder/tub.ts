@@ -1,6 +1,6 @@
 /** A collecting tub: many lots go in over days, and one day there is enough for a pot. */
 
-import type { Use } from '../pots/use.ts';
+import type { Recipe } from '../pots/recipe.ts';
 import type { TracedMovement } from '../trace/lineage.ts';
 import { eachAlone } from '../trace/stockTake.ts';
 
@@ -47,16 +47,16 @@ export function tubContents(
     .sort((a, b) => b.massMg - a.massMg || a.kind.localeCompare(b.kind));
 }
 
-/** What a tub collects for: a use, or a collection that only has to become enough. */
-export interface TubPurpose extends Pick<Use, 'id' | 'title' | 'accepts' | 'refuses' | 'caps'> {
+/** What a tub collects for: a recipe, or a collection that only has to become enough. */
+export interface TubPurpose extends Pick<Recipe, 'id' | 'title' | 'accepts' | 'refuses' | 'caps'> {
   readonly litresPerKg?: number;
   readonly gramsPerPlate?: number;
-  /** Where there is no use to reckon from. */
+  /** Where there is no recipe to reckon from. */
   readonly enoughMg?: number;
 }
 
 export interface PotDue {
-  /** What of the tub the use takes, caps and all. */
+  /** What of the tub the recipe takes, caps and all. */
   readonly usableMg: number;
   /** What the smallest pot wants to be worth lighting a burner for. */
   readonly enoughMg: number;
@@ -67,16 +67,16 @@ export interface PotDue {
 const WORTH_FILLING = 0.5;
 
 /**
- * Whether a tub has enough for a pot of a use: half of the smallest vessel, with its water and vegetables, as far as it may be filled.
+ * Whether a tub has enough for a pot of a recipe: half of the smallest vessel, with its water and vegetables, as far as it may be filled.
  *
- * Shapes  contents: what the tub holds by piece category. litres: the house's vessels; a use that needs none wants ten plates, or 1 kg.
+ * Shapes  contents: what the tub holds by piece category. litres: the house's vessels; a recipe that needs none wants ten plates, or 1 kg.
  * Units   milligrams; litres; the fill is three quarters of the vessel's name.
  * @example a fumet of 2.5 l a kg of bones in a 12 l pot: 12 x 0.75 x 0.5 / 2.5 = 1.8 kg
  */
-export function potDue(use: TubPurpose, contents: readonly TubKind[], litres: readonly number[]): PotDue {
-  const accepted = contents.filter((c) => use.accepts.includes(c.kind));
+export function potDue(recipe: TubPurpose, contents: readonly TubKind[], litres: readonly number[]): PotDue {
+  const accepted = contents.filter((c) => recipe.accepts.includes(c.kind));
   const usableMg = accepted.reduce((sum, c) => {
-    const cap = use.caps.find((k) => k.category === c.kind);
+    const cap = recipe.caps.find((k) => k.category === c.kind);
     if (cap === undefined) return sum + c.massMg;
     const rest = accepted.reduce((s, o) => s + (o.kind === c.kind ? 0 : o.massMg), 0);
     return sum + (cap.maxShare >= 1 ? c.massMg : Math.min(c.massMg, (rest * cap.maxShare) / (1 - cap.maxShare)));
@@ -84,11 +84,11 @@ export function potDue(use: TubPurpose, contents: readonly TubKind[], litres: re
   const usable = litres.filter((l) => Number.isFinite(l) && l > 0);
   const smallest = usable.length === 0 ? undefined : Math.min(...usable);
   const enoughMg =
-    use.enoughMg ??
-    (use.litresPerKg !== undefined && use.litresPerKg > 0 && smallest !== undefined
-      ? Math.round(((smallest * 0.75 * WORTH_FILLING) / use.litresPerKg) * 1_000_000)
-      : use.gramsPerPlate !== undefined
-        ? use.gramsPerPlate * 10_000
+    recipe.enoughMg ??
+    (recipe.litresPerKg !== undefined && recipe.litresPerKg > 0 && smallest !== undefined
+      ? Math.round(((smallest * 0.75 * WORTH_FILLING) / recipe.litresPerKg) * 1_000_000)
+      : recipe.gramsPerPlate !== undefined
+        ? recipe.gramsPerPlate * 10_000
         : 1_000_000);
   return { usableMg: Math.floor(usableMg), enoughMg, due: usableMg >= enoughMg };
 }

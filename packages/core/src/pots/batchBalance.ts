@@ -1,5 +1,5 @@
 /** Where the mass of a batch went: into what it is for, beside it, strained out, poured away, or into the air. */
-import type { Use } from './use.ts';
+import type { Recipe } from './recipe.ts';
 
 export interface BatchIn {
   readonly baseMg: number;
@@ -31,21 +31,21 @@ export interface BatchBalance {
  * Keeps   output + beside + strained + poured + evaporated = in.
  * @example 3.6 kg of crab in 28.8 l of water with 0.7 kg of salt, 3.4 kg of boiled crab: 29.5 kg poured away, 0.2 kg into the air
  */
-export function batchBalance(use: Use, went: BatchIn, came: BatchOut): BatchBalance {
+export function batchBalance(recipe: Recipe, went: BatchIn, came: BatchOut): BatchBalance {
   const of = (becomes: 'strained' | 'poured'): number =>
     went.ingredients.reduce(
-      (sum, i) => sum + (use.ingredients.find((u) => u.id === i.id)?.becomes === becomes ? i.massMg : 0),
+      (sum, i) => sum + (recipe.ingredients.find((u) => u.id === i.id)?.becomes === becomes ? i.massMg : 0),
       0,
     );
   const inMg = went.baseMg + went.ingredients.reduce((sum, i) => sum + i.massMg, 0);
   const missingMg = inMg - came.outputMg - came.besideMg;
-  const solidsMg = of('strained') + (use.baseStrained === true ? went.baseMg : 0);
+  const solidsMg = of('strained') + (recipe.baseStrained === true ? went.baseMg : 0);
   const strainedMg = came.spentMg ?? Math.max(0, Math.min(missingMg, solidsMg));
   const pouredMg = Math.max(0, Math.min(missingMg - strainedMg, of('poured') - came.besideMg));
   return { inMg, strainedMg, pouredMg, evaporatedMg: missingMg - strainedMg - pouredMg };
 }
 
 /** The whole mass that a strength is a share of: what goes into a reduction, what comes out of a stock. Milligrams. */
-export const markOf = (use: Use, went: BatchIn, expectedMg: number, factor: number): number =>
+export const markOf = (recipe: Recipe, went: BatchIn, expectedMg: number, factor: number): number =>
   factor *
-  (use.kind === 'reduction' ? went.baseMg + went.ingredients.reduce((sum, i) => sum + i.massMg, 0) : expectedMg);
+  (recipe.kind === 'reduction' ? went.baseMg + went.ingredients.reduce((sum, i) => sum + i.massMg, 0) : expectedMg);

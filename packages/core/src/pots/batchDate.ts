@@ -1,24 +1,24 @@
 /** How long a batch keeps: by its recipe and the state it is kept in, by the profile, and by what went in. */
 import { addDays, lastDay } from '../safety/judge.ts';
 import type { ShelfLife } from '../safety/limit.ts';
-import type { KeptAs, Use, UseKeep } from './use.ts';
+import type { KeptAs, Recipe, RecipeKeep } from './recipe.ts';
 
 /** States a recipe may be kept in as this profile knows them, each once, the usual one first; frozen is the larder's to do. */
-export function waysKept(use: Use, profileId: string): readonly UseKeep[] {
-  const here = use.keeps.filter((k) => k.as !== 'frozen' && k.as !== 'hot' && appliesIn(k, profileId));
+export function waysKept(recipe: Recipe, profileId: string): readonly RecipeKeep[] {
+  const here = recipe.keeps.filter((k) => k.as !== 'frozen' && k.as !== 'hot' && appliesIn(k, profileId));
   const states = [...new Set(here.map((k) => k.as))];
   return states.flatMap((as) => {
     const same = here.filter((k) => k.as === as);
     // two rules for one state: the shorter
-    return same.reduce<UseKeep | undefined>((a, b) => (a === undefined || b.days < a.days ? b : a), undefined) ?? [];
+    return same.reduce<RecipeKeep | undefined>((a, b) => (a === undefined || b.days < a.days ? b : a), undefined) ?? [];
   });
 }
 
-const appliesIn = (keep: UseKeep, profileId: string): boolean =>
+const appliesIn = (keep: RecipeKeep, profileId: string): boolean =>
   keep.profiles === undefined || keep.profiles.includes(profileId);
 
 /** Whether making it starts a clock of its own: a step that kills what was in it. Only putting things together does not. */
-export const startsClock = (use: Use): boolean => use.steps.some((s) => s.kills === true);
+export const startsClock = (recipe: Recipe): boolean => recipe.steps.some((s) => s.kills === true);
 
 export interface BatchDate {
   readonly useBy: string;
@@ -39,13 +39,13 @@ export interface BatchDate {
  * @example crab of its last day in mayonnaise that keeps a day -> today
  */
 export function batchDate(
-  use: Use,
-  keep: UseKeep | undefined,
+  recipe: Recipe,
+  keep: RecipeKeep | undefined,
   today: string,
   earliest: string | null,
   limit: ShelfLife | undefined,
 ): BatchDate {
-  const days = keep?.days ?? use.shelfLifeDays;
+  const days = keep?.days ?? recipe.shelfLifeDays;
   // a day of keeping is one night: a thing of one day is used up tomorrow, of none today
   let date: BatchDate = {
     useBy: addDays(today, Math.floor(days)),
@@ -55,9 +55,9 @@ export function batchDate(
   };
   const chilled = keep === undefined || keep.as === 'chilled';
   if (
-    use.ready &&
+    recipe.ready &&
     limit !== undefined &&
-    use.category !== 'rendered-fat' &&
+    recipe.category !== 'rendered-fat' &&
     keep?.as !== 'dry' &&
     (chilled || limit.force !== 'guidance')
   ) {
@@ -65,7 +65,7 @@ export function batchDate(
     if (latest < date.useBy)
       date = { useBy: latest, by: 'limit', days: limit.value.max_days, maxC: limit.value.at_max_C ?? null };
   }
-  if (!startsClock(use) && earliest !== null && earliest < date.useBy)
+  if (!startsClock(recipe) && earliest !== null && earliest < date.useBy)
     date = { ...date, useBy: earliest, by: 'what went in' };
   return date;
 }

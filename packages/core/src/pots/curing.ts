@@ -1,7 +1,7 @@
 /** Curing salt in a batch: grams by the kind in the tin and the nitrite that is aimed at, never by habit. */
 import { mustBeFigures, Refusal } from '../refusal.ts';
+import { type Recipe, waysOf } from './recipe.ts';
 import { nitriteIon } from './salting.ts';
-import { type Use, waysOf } from './use.ts';
 
 /** The ingredient that is reckoned here. */
 export const CURING_SALT = 'curing-salt';
@@ -36,30 +36,30 @@ export function mostNitrite(profile: string): number {
 }
 
 /** Whether curing salt goes in with these ways, so that its kind and aim must be said. */
-export const asksForCure = (use: Use, chosen: readonly string[]): boolean =>
-  waysOf(use, chosen).some((w) => w.cures === true);
+export const asksForCure = (recipe: Recipe, chosen: readonly string[]): boolean =>
+  waysOf(recipe, chosen).some((w) => w.cures === true);
 
 /**
- * The use with its curing salt weighed in: so much that the whole mix holds the aim, and so much less plain salt that it is no saltier.
+ * The recipe with its curing salt weighed in: so much that the whole mix holds the aim, and so much less plain salt that it is no saltier.
  *
- * Shapes  use: with its ways chosen. Result: the same use, its shares of curing salt and salt changed.
+ * Shapes  recipe: with its ways chosen. Result: the same recipe, its shares of curing salt and salt changed.
  * Keeps   nitrite in the mix = aim; salt in all as before, unless the curing salt alone brings more.
  * Errors  `not_a_figure`: no figure, a share outside 0..0.1, an aim that is not above 0 and at most 200.
  * @example 1 kg of meat in a mix of 1.788, 120 ppm: 3.4 g of 6.25 %, but 42.9 g of 0.5 %
  */
-export function withCure(use: Use, cure: Cure): Use {
+export function withCure(recipe: Recipe, cure: Cure): Recipe {
   mustBeFigures({ nitriteShare: cure.nitriteShare, ppm: cure.ppm });
   const { nitriteShare, ppm } = cure;
   if (nitriteShare <= 0 || nitriteShare > 0.1 || ppm <= 0 || ppm > 200)
     throw new Refusal('not_a_figure', { nitriteShare, ppm });
-  const mix = 1 + use.ingredients.reduce((sum, i) => sum + (i.id === CURING_SALT ? 0 : i.perBase), 0);
-  const salt = use.ingredients.find((i) => i.id === 'salt')?.perBase ?? 0;
+  const mix = 1 + recipe.ingredients.reduce((sum, i) => sum + (i.id === CURING_SALT ? 0 : i.perBase), 0);
+  const salt = recipe.ingredients.find((i) => i.id === 'salt')?.perBase ?? 0;
   // while plain salt gives way to it gram for gram the mix stays as heavy; what it brings beyond that makes it heavier
   const swapped = (ppm * 1e-6 * mix) / nitriteShare;
   const of = swapped * (1 - nitriteShare) <= salt ? swapped : (ppm * 1e-6 * (mix - salt)) / (nitriteShare - ppm * 1e-6);
   return {
-    ...use,
-    ingredients: use.ingredients.map((i) => {
+    ...recipe,
+    ingredients: recipe.ingredients.map((i) => {
       if (i.id === CURING_SALT)
         return { ...i, name: `curing salt, ${Number((nitriteShare * 100).toFixed(2))} % nitrite`, perBase: of };
       return i.id === 'salt' ? { ...i, perBase: Math.max(0, salt - of * (1 - nitriteShare)) } : i;

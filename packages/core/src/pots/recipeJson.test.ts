@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { looksLikeUse, readRecipe, recipeOf } from './recipeJson.ts';
-import type { Use } from './use.ts';
+import type { Recipe } from './recipe.ts';
+import { looksLikeOurs, readRecipe, recipeOf } from './recipeJson.ts';
 
 /** No recipe of anyone's: what is written out and read back. */
-const use: Use = {
+const recipe: Recipe = {
   id: 'frame-stock',
   version: 3,
   kind: 'stock',
@@ -45,15 +45,15 @@ const use: Use = {
   allergens: ['fish'],
   provenance: 'estimate',
   source: 'made up',
-} as unknown as Use;
+} as unknown as Recipe;
 
 describe('a recipe written as schema.org', () => {
-  const written = recipeOf(use, 2_500);
+  const written = recipeOf(recipe, 2_500);
 
   it('has its amounts for so much base, rounded as one weighs them, and leaves out what there is none of', () => {
     expect(written['recipeIngredient']).toEqual(['2500 g frames', '3000 g cold water', '3.8 g peppercorns']);
     expect(written['recipeYield']).toBe('2250 g stock');
-    expect(recipeOf(use)['recipeIngredient']).toEqual(['1000 g frames', '1200 g cold water', '1.5 g peppercorns']);
+    expect(recipeOf(recipe)['recipeIngredient']).toEqual(['1000 g frames', '1200 g cold water', '1.5 g peppercorns']);
   });
 
   it('has its times as ISO 8601 writes them, and its steps counted from one', () => {
@@ -72,13 +72,13 @@ describe('a recipe written as schema.org', () => {
 
   it('comes back whole', () => {
     const read = readRecipe(JSON.parse(JSON.stringify(written)));
-    expect(read?.whole).toEqual(use);
-    expect(looksLikeUse(read?.whole)).toBe(true);
+    expect(read?.whole).toEqual(recipe);
+    expect(looksLikeOurs(read?.whole)).toBe(true);
   });
 });
 
 describe('a recipe of someone else', () => {
-  const read = (recipe: object) => readRecipe({ '@type': 'Recipe', name: 'x', ...recipe });
+  const read = (written: object) => readRecipe({ '@type': 'Recipe', name: 'x', ...written });
 
   it.each([
     ['1.2 kg frames', 'frames', 1_200],
@@ -103,9 +103,9 @@ describe('a recipe of someone else', () => {
   );
 
   it('is found in a list and in a graph, by one type of several, and not where there is none', () => {
-    const recipe = { '@type': ['Thing', 'Recipe'], name: 'Found' };
-    expect(readRecipe([{ '@type': 'Person' }, recipe])?.name).toBe('Found');
-    expect(readRecipe({ '@graph': [null, recipe] })?.name).toBe('Found');
+    const written = { '@type': ['Thing', 'Recipe'], name: 'Found' };
+    expect(readRecipe([{ '@type': 'Person' }, written])?.name).toBe('Found');
+    expect(readRecipe({ '@graph': [null, written] })?.name).toBe('Found');
     expect(readRecipe({ '@type': 'Menu' })).toBeUndefined();
     expect(readRecipe(null)).toBeUndefined();
   });
@@ -133,9 +133,9 @@ describe('a recipe of someone else', () => {
   });
 });
 
-describe('what has the form of a use', () => {
+describe('what has the form of a recipe', () => {
   it('has all of it', () => {
-    expect(looksLikeUse(use)).toBe(true);
+    expect(looksLikeOurs(recipe)).toBe(true);
     for (const key of [
       'id',
       'title',
@@ -148,8 +148,8 @@ describe('what has the form of a use', () => {
       'minutes',
       'steps',
     ]) {
-      const { [key]: _, ...without } = use as unknown as Record<string, unknown>;
-      expect(looksLikeUse(without), key).toBe(false);
+      const { [key]: _, ...without } = recipe as unknown as Record<string, unknown>;
+      expect(looksLikeOurs(without), key).toBe(false);
     }
   });
 
@@ -159,10 +159,10 @@ describe('what has the form of a use', () => {
     { accepts: [1] },
     { accepts: 'white-fish-frame' },
     { refuses: [{ category: 'x' }] },
-    { ingredients: [{ ...use.ingredients[0], perBase: '1' }] },
+    { ingredients: [{ ...recipe.ingredients[0], perBase: '1' }] },
     { questions: [{ id: 'a', question: 'b', ways: [{ id: 1, name: 'c' }] }] },
-    { output: { ...use.output, mean: null } },
+    { output: { ...recipe.output, mean: null } },
     { minutes: null },
     { steps: [{ kind: 'cook' }] },
-  ])('and not %o', (change) => expect(looksLikeUse({ ...use, ...change })).toBe(false));
+  ])('and not %o', (change) => expect(looksLikeOurs({ ...recipe, ...change })).toBe(false));
 });

@@ -1,5 +1,5 @@
 import { readFigure } from '../quantity/number.ts';
-import type { Use, UseStep } from './use.ts';
+import type { Recipe, RecipeStep } from './recipe.ts';
 
 /** A duration as ISO 8601 writes it. */
 const duration = (minutes: number): string => {
@@ -7,7 +7,7 @@ const duration = (minutes: number): string => {
   return `PT${Math.floor(whole / 60) > 0 ? `${Math.floor(whole / 60)}H` : ''}${whole % 60 > 0 || whole < 60 ? `${whole % 60}M` : ''}`;
 };
 
-const words = (step: UseStep): string =>
+const words = (step: RecipeStep): string =>
   [
     step.text,
     step.tempC === undefined ? '' : `${step.tempC.low} to ${step.tempC.high} °C.`,
@@ -17,32 +17,32 @@ const words = (step: UseStep): string =>
     .join(' ');
 
 /**
- * A use as a schema.org Recipe in JSON-LD, for a batch of so much base.
+ * A recipe as a schema.org Recipe in JSON-LD, for a batch of so much base.
  *
- * Keeps   what schema.org has no word for (ranges, ways, refusals, limits) is under one property, "zabrik:use", so that it comes back whole.
+ * Keeps   what schema.org has no word for (ranges, ways, refusals, limits) is under one property, "zabrik:recipe", so that it comes back whole.
  * Units   grams in the words of the ingredients. Source  schema.org Recipe, HowToStep.
  */
-export function recipeOf(use: Use, baseGrams = 1_000): Record<string, unknown> {
+export function recipeOf(recipe: Recipe, baseGrams = 1_000): Record<string, unknown> {
   const grams = (g: number): string => `${g >= 10 ? Math.round(g) : Math.round(g * 10) / 10} g`;
   return {
     '@context': ['https://schema.org', { zabrik: 'urn:zabrik:' }],
     '@type': 'Recipe',
-    '@id': `urn:zabrik:use:${use.id}:${use.version}`,
-    name: use.title,
-    recipeCategory: use.kind,
-    recipeYield: `${grams(baseGrams * use.output.mean)} ${use.output.name}`,
-    totalTime: duration(use.minutes.typical),
+    '@id': `urn:zabrik:recipe:${recipe.id}:${recipe.version}`,
+    name: recipe.title,
+    recipeCategory: recipe.kind,
+    recipeYield: `${grams(baseGrams * recipe.output.mean)} ${recipe.output.name}`,
+    totalTime: duration(recipe.minutes.typical),
     recipeIngredient: [
-      `${grams(baseGrams)} ${use.baseName}`,
-      ...use.ingredients.filter((i) => i.perBase > 0).map((i) => `${grams(baseGrams * i.perBase)} ${i.name}`),
+      `${grams(baseGrams)} ${recipe.baseName}`,
+      ...recipe.ingredients.filter((i) => i.perBase > 0).map((i) => `${grams(baseGrams * i.perBase)} ${i.name}`),
     ],
-    recipeInstructions: use.steps.map((step, i) => ({
+    recipeInstructions: recipe.steps.map((step, i) => ({
       '@type': 'HowToStep',
       position: i + 1,
       text: words(step),
       ...(step.minutes === undefined ? {} : { timeRequired: duration(step.minutes.typical) }),
     })),
-    'zabrik:use': use,
+    'zabrik:recipe': recipe,
   };
 }
 
@@ -50,8 +50,8 @@ export function recipeOf(use: Use, baseGrams = 1_000): Record<string, unknown> {
 export interface ReadRecipe {
   readonly name: string;
   readonly ingredients: readonly { readonly name: string; readonly grams: number | undefined }[];
-  readonly steps: readonly UseStep[];
-  /** The use as it was written by us, unread: the contract's schema says whether it still is one. */
+  readonly steps: readonly RecipeStep[];
+  /** The recipe as it was written by us, unread: the contract's schema says whether it still is one. */
   readonly whole: unknown;
 }
 
@@ -99,7 +99,7 @@ export function readRecipe(json: unknown): ReadRecipe | undefined {
     return type === 'Recipe' || (Array.isArray(type) && type.includes('Recipe'));
   });
   if (found === undefined) return undefined;
-  const texts = (value: unknown): UseStep[] => {
+  const texts = (value: unknown): RecipeStep[] => {
     if (typeof value === 'string')
       return value
         .split(/\r?\n/)
@@ -130,7 +130,8 @@ export function readRecipe(json: unknown): ReadRecipe | undefined {
       .filter((l): l is string => typeof l === 'string')
       .map(readIngredient),
     steps: texts(recipeInstructions),
-    whole: found['zabrik:use'],
+    // files of versions before called it a use
+    whole: found['zabrik:recipe'] ?? found['zabrik:use'],
   };
 }
 
@@ -142,10 +143,10 @@ const has = (value: unknown, shape: Readonly<Record<string, (v: unknown) => bool
   Object.entries(shape).every(([key, fits]) => fits((value as Readonly<Record<string, unknown>>)[key]));
 
 /**
- * Whether something has the form of a use, as far as a screen needs it to show it. What it means is judged where it is saved, by the
+ * Whether something has the form of a recipe, as far as a screen needs it to show it. What it means is judged where it is saved, by the
  * contract's schema: that is too much to carry into a browser for one file.
  */
-export function looksLikeUse(json: unknown): json is Use {
+export function looksLikeOurs(json: unknown): json is Recipe {
   const number = (v: unknown): boolean => typeof v === 'number' && Number.isFinite(v);
   const texts = (v: unknown): boolean => isList(v, isText);
   const anything = (v: unknown): boolean => isList(v, () => true);

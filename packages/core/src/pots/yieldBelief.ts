@@ -1,5 +1,5 @@
 import { predictNext, Z80 } from '../yields/predictNext.ts';
-import type { Use } from './use.ts';
+import type { Recipe } from './recipe.ts';
 
 export interface YieldBelief {
   /** Finished mass per base mass. `low` to `high` holds the next batch eight times in ten. */
@@ -21,14 +21,14 @@ const HANDBOOK_SPREAD_BATCHES = 0.3;
 const HALF_LIFE = 2.5;
 
 /**
- * What the next batch of a use will give, from the handbook and the house's own batches by the same ways: predictNext on the logarithm
+ * What the next batch of a recipe will give, from the handbook and the house's own batches by the same ways: predictNext on the logarithm
  * of the ratio.
  *
  * Shapes  ratios: output over base of each batch done, newest first; may be empty.
  * Keeps   with none, the handbook's mean and its range narrowed to eight in ten; with many, the house's own.
  */
 export function believeYield(
-  output: Pick<Use['output'], 'low' | 'mean' | 'high'>,
+  output: Pick<Recipe['output'], 'low' | 'mean' | 'high'>,
   ratios: readonly number[],
 ): YieldBelief {
   const range = Math.max(0.01, Math.log(output.high / output.low) / RANGE_Z);
@@ -60,15 +60,15 @@ export const madeBy = <T extends { readonly ways: readonly string[] }>(
   return batches.filter((b) => key(b.ways) === key(ways));
 };
 
-/** A use with the output this house may expect of it, by the ways chosen. */
+/** A recipe with the output this house may expect of it, by the ways chosen. */
 export function asMadeHere(
-  use: Use,
+  recipe: Recipe,
   ways: readonly string[],
   batches: readonly { readonly ways: readonly string[]; readonly ratio: number }[],
-): Use {
+): Recipe {
   const { low, mean, high } = believeYield(
-    use.output,
+    recipe.output,
     madeBy(batches, ways).map((b) => b.ratio),
   );
-  return { ...use, output: { ...use.output, low, mean, high } };
+  return { ...recipe, output: { ...recipe.output, low, mean, high } };
 }

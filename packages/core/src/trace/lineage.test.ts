@@ -24,7 +24,7 @@ const day: readonly TracedMovement[] = [
   move(3, 'close-stage', lot('plaice', -600), lot('frame-p', 120), lot('fillet-p', 480)),
   move(
     4,
-    'run',
+    'batch',
     lot('frame', -280),
     lot('frame-p', -120),
     sink('pantry', -600),
@@ -77,7 +77,7 @@ describe('a tub that grows', () => {
     move(2, 'fill', lot('early', -900), lot('tub', 900)),
     move(3, 'take-out', lot('tub', -600), sink('waste', 600, 'spoiled')),
     move(4, 'fill', lot('late', -600), lot('tub', 600)),
-    move(5, 'run', lot('tub', -450), sink('pantry', -450), lot('stock', 900)),
+    move(5, 'batch', lot('tub', -450), sink('pantry', -450), lot('stock', 900)),
   ];
 
   it('gives away only what was in it then', () => {
@@ -160,7 +160,7 @@ describe('any kitchen', () => {
         else if (act.what === 'fill' && !outOfTub.has(from))
           moves.push(move(n, 'fill', add(from, -take), add('tub', take)));
         else if (act.what === 'mix' && other !== from)
-          moves.push(move(n, 'run', add(from, -take), add(other, -10), sink('pantry', -50), add(`l${n}`, take + 60)));
+          moves.push(move(n, 'batch', add(from, -take), add(other, -10), sink('pantry', -50), add(`l${n}`, take + 60)));
         else moves.push(move(n, 'take-out', add(from, -take), sink('served', take)));
         const last = moves.at(-1)?.postings ?? [];
         if (last.some((p) => p.massMg < 0 && outOfTub.has(p.lotId ?? '')))

@@ -174,7 +174,7 @@ export const potCases: readonly PotCase[] = [
   { name: 'a pot after 30, wandering 2 % a batch', batches: 30, wander: 0.02 },
 ];
 
-/** A use's yield: each house with its own, half of the handbook's variance apart, and its batches. */
+/** A recipe's yield: each house with its own, half of the handbook's variance apart, and its batches. */
 export function coverageOfPots(seed: string, row: PotCase, kitchens: number): CoverageRow {
   const random = seededRandom(`${seed}/${row.name}`);
   let inside = 0;

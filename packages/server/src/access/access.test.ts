@@ -20,7 +20,12 @@ const people = {
   viewer: 'Wren Haldane',
 } as const;
 /** Some id for each parameter of an address; what is no id has a name that could be one. */
-const named: Readonly<Record<string, string>> = { slug: 'home', planId: 'loin-steaks', useId: 'fish-fumet', job: '9' };
+const named: Readonly<Record<string, string>> = {
+  slug: 'home',
+  planId: 'loin-steaks',
+  recipeId: 'fish-fumet',
+  job: '9',
+};
 const anyParams = (e: Endpoint): Record<string, string> =>
   Object.fromEntries([...e.path.matchAll(/:(\w+)/g)].map(([, name = '']) => [name, named[name] ?? uuidv7()]));
 // a weighing is read before its session is: it needs a body that can be read to get as far as the role
@@ -200,7 +205,7 @@ describe('who else may not come in', () => {
     const open = await startHake(kitchen, ours);
     const frame = closed.lots.find((l) => l.name.includes('frame'));
     const planned = await must(ours, api.pots.plan, {
-      body: { useId: 'fish-fumet', lotIds: [frame?.lotId ?? ''], vesselId: null, onHandMg: {} },
+      body: { recipeId: 'fish-fumet', lotIds: [frame?.lotId ?? ''], vesselId: null, onHandMg: {} },
     });
     const bodies: Readonly<Record<string, unknown>> = {
       'bench.weigh': takeBody('head', 'stock', 500),
@@ -267,11 +272,11 @@ describe('who else may not come in', () => {
         at: '2026-11-25T10:00:00.000Z',
       },
     });
-    const { uses } = await must(ours, api.pots.uses, {});
-    const use = uses[0]?.use;
-    if (use === undefined) throw new Error('no use');
-    await must(ours, api.pots.saveUse, {
-      body: { use: { ...use, id: 'only-ours', version: 1 }, from: 0, retired: false, note: 'x' },
+    const { recipes } = await must(ours, api.pots.recipes, {});
+    const recipe = recipes[0]?.recipe;
+    if (recipe === undefined) throw new Error('no use');
+    await must(ours, api.pots.saveRecipe, {
+      body: { recipe: { ...recipe, id: 'only-ours', version: 1 }, from: 0, retired: false, note: 'x' },
     });
     const cooling = await must(ours, api.pots.startCooling, {
       body: {
@@ -301,7 +306,7 @@ describe('who else may not come in', () => {
           breakdownId,
           cuttingId: cutting.id,
           lotId: delivery.lotId,
-          runId: planned.id,
+          batchId: planned.id,
           movementId: closed.movementId,
           planId: 'only-ours',
           deliveryId: delivery.deliveryId,
@@ -310,7 +315,7 @@ describe('who else may not come in', () => {
           listId,
           eventId: reserved.eventId,
           photographId: photograph.id,
-          useId: 'only-ours',
+          recipeId: 'only-ours',
           coolingId: cooling.id,
           personId: kitchen.personOf('Ines Calloway'),
         };
@@ -332,7 +337,7 @@ describe('who else may not come in', () => {
         },
       ],
       [api.bench.goOn, { lots: [{ lotId: delivery.lotId, massMg: null }] }],
-      [api.pots.plan, { useId: 'fish-fumet', lotIds: [frame?.lotId], vesselId: null, onHandMg: {} }],
+      [api.pots.plan, { recipeId: 'fish-fumet', lotIds: [frame?.lotId], vesselId: null, onHandMg: {} }],
       [
         api.receive.accept,
         {

@@ -1,5 +1,5 @@
 /** The second lock: a line that works for one house reads and writes nothing of another, even where no `where` says so. */
-import { planById, useById } from '@zabrik/catalogue';
+import { planById, recipeById } from '@zabrik/catalogue';
 import { api } from '@zabrik/contract';
 import { grams } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
@@ -36,11 +36,11 @@ async function fill(ines: Tablet, maren: Tablet, cast: TestKitchen['home']): Pro
   });
   await must(ines, api.larder.keep, { params: { lotId: frame }, body: { kind: 'freeze', placeId: 'freezer' } });
   await must(ines, api.larder.keep, { params: { lotId: frame }, body: { kind: 'thaw', placeId: 'cold-room' } });
-  const run = await must(ines, api.pots.plan, {
-    body: { useId: 'fish-fumet', lotIds: [frame], vesselId: null, onHandMg: {} },
+  const batch = await must(ines, api.pots.plan, {
+    body: { recipeId: 'fish-fumet', lotIds: [frame], vesselId: null, onHandMg: {} },
   });
   await must(ines, api.pots.event, {
-    params: { runId: run.id },
+    params: { batchId: batch.id },
     body: { at, body: { kind: 'step', step: 0, skipped: false } },
   });
   const cuttingId = uuidv7();
@@ -103,9 +103,9 @@ async function fill(ines: Tablet, maren: Tablet, cast: TestKitchen['home']): Pro
   await must(maren, api.house.saveLimits, { body: { profileId: 'eu', changes: [], note: 'x' } });
   const plan = planById.get('squid-cleaned');
   await must(maren, api.bench.savePlan, { body: { plan: { ...plan, id: 'squid-ours' } as never, basedOn: 0 } });
-  const use = useById.get('fish-mousseline');
-  await must(maren, api.pots.saveUse, {
-    body: { use: { ...use, id: 'mousseline-ours' } as never, from: 0, retired: false, note: 'x' },
+  const recipe = recipeById.get('fish-mousseline');
+  await must(maren, api.pots.saveRecipe, {
+    body: { recipe: { ...recipe, id: 'mousseline-ours' } as never, from: 0, retired: false, note: 'x' },
   });
   const species = { id: 'pond-carp', name: 'Pond carp', scientific: 'Cyprinus carpio', group: 'round-fish' } as const;
   const forms = [{ id: 'whole', name: 'whole', purchase: true, whole: true }];

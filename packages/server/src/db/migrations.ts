@@ -23,6 +23,7 @@ import { reservations } from './migrations/0019-reservations.ts';
 import { answersThinned } from './migrations/0020-answers-thinned.ts';
 import { versionsKept } from './migrations/0021-versions-kept.ts';
 import { jobs } from './migrations/0022-jobs.ts';
+import { recipesAndBatches } from './migrations/0023-recipes-and-batches.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -48,6 +49,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   answersThinned,
   versionsKept,
   jobs,
+  recipesAndBatches,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

@@ -1,4 +1,4 @@
-import { useById } from '@zabrik/catalogue';
+import { recipeById } from '@zabrik/catalogue';
 import { api } from '@zabrik/contract';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
@@ -28,7 +28,7 @@ it('keeps a recipe once for the batches made by it, and another where it is made
     const frame = closed.lots.find((lot) => /frame/i.test(lot.name))?.lotId ?? '';
     await must(ines, api.pots.plan, {
       body: {
-        useId: 'fish-fumet',
+        recipeId: 'fish-fumet',
         lotIds: [frame],
         vesselId: null,
         onHandMg: {},
@@ -38,10 +38,10 @@ it('keeps a recipe once for the batches made by it, and another where it is made
   };
   await planned();
   await planned();
-  expect([await count('run'), await count('recipe_version')]).toEqual([2, 1]);
-  const [, other] = useById.get('fish-fumet')?.questions[0]?.ways ?? [];
+  expect([await count('batch'), await count('recipe_version')]).toEqual([2, 1]);
+  const [, other] = recipeById.get('fish-fumet')?.questions[0]?.ways ?? [];
   await planned([other?.id ?? '']);
-  expect([await count('run'), await count('recipe_version')]).toEqual([3, 2]);
+  expect([await count('batch'), await count('recipe_version')]).toEqual([3, 2]);
 });
 
 it.each(['plan_version', 'recipe_version'])('never changes a %s', async (table) => {

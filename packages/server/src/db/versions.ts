@@ -1,5 +1,5 @@
 /** What work was done by, kept once for all work done by it: a cut plan as worked, a recipe as made. */
-import type { CutPlan, Use } from '@zabrik/core';
+import type { CutPlan, Recipe } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { selectOne } from './select.ts';
 
@@ -28,7 +28,7 @@ export const keepPlan = (db: Sequelize, houseId: string, plan: CutPlan, transact
   keep(db, houseId, 'plan_version', 'plan', plan, transaction);
 
 /** Keeps a recipe as it will be made, with its ways and shares chosen. */
-export const keepRecipe = (db: Sequelize, houseId: string, recipe: Use, transaction: Transaction): Promise<string> =>
+export const keepRecipe = (db: Sequelize, houseId: string, recipe: Recipe, transaction: Transaction): Promise<string> =>
   keep(db, houseId, 'recipe_version', 'recipe', recipe, transaction);
 
 /** The plan a breakdown was begun with. */

@@ -89,12 +89,12 @@ async function idsOf(): Promise<Readonly<Record<string, readonly string[]>>> {
     breakdownId: await all('select id from breakdown order by id'),
     cuttingId: await all('select id from cutting'),
     lotId: await all('select id from lot'),
-    runId: await all('select id from run'),
+    batchId: await all('select id from batch'),
     deliveryId: await all('select id from delivery limit 20'),
     lineId: await all('select id from delivery_line limit 20'),
     photographId: await all('select id from photograph'),
     planId: ['round-fish-two-fillets', 'duck-whole'],
-    useId: ['fish-fumet', 'brown-stock'],
+    recipeId: ['fish-fumet', 'brown-stock'],
     job: [],
   };
 }
@@ -106,15 +106,15 @@ describe('every read', () => {
     const planned = await Promise.all(
       lots.map((l) =>
         maren.ask(api.pots.plan, {
-          body: { useId: 'fish-fumet', lotIds: [l.id], vesselId: null, onHandMg: {} },
+          body: { recipeId: 'fish-fumet', lotIds: [l.id], vesselId: null, onHandMg: {} },
         }),
       ),
     );
-    const run = planned.find((p) => p.status === 200)?.body;
-    if (run === undefined) throw new Error('no frame may go into a pot');
+    const batch = planned.find((p) => p.status === 200)?.body;
+    if (batch === undefined) throw new Error('no frame may go into a pot');
     await must(maren, api.pots.finish, {
-      params: { runId: run.id },
-      body: { outputMg: run.expectedMg.mean, spentMg: 1, note: null },
+      params: { batchId: batch.id },
+      body: { outputMg: batch.expectedMg.mean, spentMg: 1, note: null },
     });
     const ids = await idsOf();
     const people = await select<{ id: string; role: Role }>(
@@ -186,21 +186,21 @@ describe('starting', () => {
         },
       ],
     };
-    const run = (sql: string, bind: unknown[]) => db.query(sql, { bind });
-    await run(
+    const batch = (sql: string, bind: unknown[]) => db.query(sql, { bind });
+    await batch(
       `insert into house (id, slug, name, currency, timezone, settings) values ($1, 'old', 'Old', 'GBP', 'Europe/London',
        '{"school":"weight","scale":{"name":"Bench scale","accuracyClass":"III","intervalMg":1000,"maxMg":15000000},"creditMinorPerKg":{},"pantryMinorPerKg":{},"vessels":[]}')`,
       [id(1)],
     );
-    await run(`insert into person (id, house_id, name, role, pin_hash) values ($1, $2, 'Ana', 'butcher', 'x')`, [
+    await batch(`insert into person (id, house_id, name, role, pin_hash) values ($1, $2, 'Ana', 'butcher', 'x')`, [
       id(2),
       id(1),
     ]);
-    await run(
+    await batch(
       `insert into lot (id, house_id, serial, code, kind, name, pieces, made_mg, made_at) values ($1, $2, 1, '0001-A', 'delivery', 'Fowl', 2, 2600000, now())`,
       [id(3), id(1)],
     );
-    await run(
+    await batch(
       `insert into breakdown (id, house_id, lot_id, plan, refusals, plan_id, stage_id, species, form, animals, start_mg, start_minor, state, person_id, started_at)
        values ($1, $2, $3, $4, '{"leg":{}}', 'whole-bird-joints', 's1', 'guinea-fowl', 'whole', 2, 2600000, 2000, 'open', $5, now())`,
       [id(4), id(1), id(3), JSON.stringify(plan), id(2)],

@@ -169,7 +169,7 @@ export async function stockTheLarder(
     startTub(kitchen, command, {
       ...none,
       body: {
-        useId: 'fish-fumet',
+        recipeId: 'fish-fumet',
         name: 'Fish bones, freezer',
         placeId: 'freezer',
         from: bones.slice(0, -1).map(({ id }) => ({ lotId: id, massMg: null })),

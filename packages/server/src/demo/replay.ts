@@ -13,8 +13,8 @@ import { goOn, startBreakdown } from '../stations/bench/start.ts';
 import { weigh } from '../stations/bench/weigh.ts';
 import { keep } from '../stations/larder/keep.ts';
 import { takeOut } from '../stations/larder/service.ts';
-import { finishRun } from '../stations/pots/finishRun.ts';
-import { planRun } from '../stations/pots/service.ts';
+import { finishBatch } from '../stations/pots/finishBatch.ts';
+import { planBatch } from '../stations/pots/service.ts';
 import { acceptDelivery } from '../stations/receive/service.ts';
 import * as scenario from './scenario.ts';
 
@@ -242,10 +242,10 @@ export class Replay {
     );
   }
 
-  async run(useId: string, lotIds: string[], at: Date, outputShare: number | null): Promise<string | undefined> {
+  async batch(recipeId: string, lotIds: string[], at: Date, outputShare: number | null): Promise<string | undefined> {
     const planned = await this.do('Tobin Arkwell', at, api.pots.plan.id, (command) =>
-      planRun(this.#kitchen, command, {
-        body: { useId, lotIds, vesselId: null, onHandMg: {}, ways: [], shares: {}, want: null, cure: null },
+      planBatch(this.#kitchen, command, {
+        body: { recipeId, lotIds, vesselId: null, onHandMg: {}, ways: [], shares: {}, want: null, cure: null },
         params: undefined,
         query: undefined,
       }),
@@ -254,8 +254,8 @@ export class Replay {
     const outputMg = Math.round((planned.baseMg * outputShare) / 1_000) * 1_000;
     const spentMg = planned.kind === 'stock' ? Math.round((planned.baseMg * 0.78) / 1_000) * 1_000 : 0;
     const done = await this.do('Tobin Arkwell', new Date(at.getTime() + 70 * MINUTE), api.pots.finish.id, (command) =>
-      finishRun(this.#kitchen, command, {
-        params: { runId: planned.id },
+      finishBatch(this.#kitchen, command, {
+        params: { batchId: planned.id },
         body: {
           outputMg,
           spentMg,

@@ -92,7 +92,7 @@ async function eatUp(
   }
   if (frozen.reduce((sum, lot) => sum + lot.massMg, 0) < A_POT) return;
   const bones = frozen.splice(0).map((lot) => lot.id);
-  const stock = await replay.run('fish-fumet', bones, later(3), 0.86 + 0.01 * (turn % 9));
+  const stock = await replay.batch('fish-fumet', bones, later(3), 0.86 + 0.01 * (turn % 9));
   // heads above a fifth, and bones too oily for it
   for (const lot of await stillOf(replay.kitchen, bones))
     await replay.takeOut(lot.id, lot.massMg, later(26), 'waste', 'over-ordered');

@@ -39,12 +39,12 @@ beforeAll(async () => {
   });
   await must(ines, api.receive.photograph, { params: { lineId: delivery.id }, body: { base64: smallestPng } });
   const pin = closed.lots[3]?.lotId ?? '';
-  const run = await must(ines, api.pots.plan, {
-    body: { useId: 'fish-fumet', lotIds: [pin], vesselId: null, onHandMg: {} },
+  const batch = await must(ines, api.pots.plan, {
+    body: { recipeId: 'fish-fumet', lotIds: [pin], vesselId: null, onHandMg: {} },
   });
   await must(ines, api.pots.finish, {
-    params: { runId: run.id },
-    body: { outputMg: run.expectedMg.mean, spentMg: 1, note: null },
+    params: { batchId: batch.id },
+    body: { outputMg: batch.expectedMg.mean, spentMg: 1, note: null },
   });
   await must(maren, api.house.saveLimits, { body: { profileId: 'eu', changes: [], note: 'x' } });
   const served = await must(ines, api.larder.takeOut, {
@@ -121,14 +121,34 @@ describe('a house of a version before', () => {
       [],
     );
   const asItStood = [
+    { kind: 'batch', mass_mg: grams(468), of: grams(468), free: 0 },
     { kind: 'breakdown', mass_mg: grams(1_000), of: grams(1_000), free: grams(1_860) },
     { kind: 'cutting', mass_mg: grams(300), of: grams(300), free: grams(1_293) },
-    { kind: 'run', mass_mg: grams(468), of: grams(468), free: 0 },
   ];
+
+  const calledNow: Readonly<Record<string, string>> = {
+    run: 'batch',
+    run_input: 'batch_input',
+    run_event: 'batch_event',
+    house_use: 'house_recipe',
+  };
+  const columnsThen: Readonly<Record<string, string>> = {
+    batch_id: 'run_id',
+    recipe_id: 'use_id',
+    tub_recipe: 'tub_use',
+  };
+  /** A batch was a run, and what it was made by a use. */
+  const inWordsOfThen = (row: Record<string, unknown>): Record<string, unknown> =>
+    Object.fromEntries(
+      Object.entries(row).map(([column, value]) => [
+        columnsThen[column] ?? column,
+        column === 'kind' && value === 'batch' && 'reverses' in row ? 'run' : value,
+      ]),
+    );
 
   /** The rows of a table with the plan or the recipe in them again that they name. */
   const carryingAgain = (file: typeof then, table: string): Record<string, unknown>[] =>
-    (file.tables[table] ?? []).map((row) => {
+    (file.tables[calledNow[table] ?? table] ?? []).map(inWordsOfThen).map((row) => {
       const { plan_version, recipe_version, ...rest } = row;
       const kept = (of: string, id: unknown) => file.tables[of]?.find((version) => version['id'] === id);
       if (plan_version !== undefined) return { ...rest, plan: kept('plan_version', plan_version)?.['plan'] };
@@ -215,17 +235,17 @@ describe('other ways out', () => {
     // of two fish in one pot, one has nothing to do with how the other came and was cut
     const bones = async () => (await closedHake(kitchen, ines)).closed;
     const [a, b] = [await bones(), await bones()];
-    const run = await must(ines, api.pots.plan, {
+    const batch = await must(ines, api.pots.plan, {
       body: {
-        useId: 'fish-fumet',
+        recipeId: 'fish-fumet',
         lotIds: [a.lots[4]?.lotId ?? '', b.lots[4]?.lotId ?? ''],
         vesselId: null,
         onHandMg: {},
       },
     });
     await must(ines, api.pots.finish, {
-      params: { runId: run.id },
-      body: { outputMg: run.expectedMg.mean, spentMg: 1, note: null },
+      params: { batchId: batch.id },
+      body: { outputMg: batch.expectedMg.mean, spentMg: 1, note: null },
     });
     const mine = (await maren.raw('get', `/api/v1/ledger/movements.jsonld?lot=${a.lots[4]?.lotId}`)).body as typeof all;
     const ids = mine.epcisBody.eventList.map((e) => e.eventID);

@@ -42,10 +42,10 @@ const tables: readonly { readonly name: string; readonly order: string; readonly
   { name: 'cutting_input', order: 'cutting_id, position' },
   { name: 'cutting_event', order: 'seq', drop: ['seq'] },
   { name: 'recipe_version', order: 'id' },
-  { name: 'run', order: 'planned_at, id' },
-  { name: 'run_input', order: 'run_id, position' },
-  { name: 'run_event', order: 'seq', drop: ['seq'] },
-  { name: 'house_use', order: 'use_id, version' },
+  { name: 'batch', order: 'planned_at, id' },
+  { name: 'batch_input', order: 'batch_id, position' },
+  { name: 'batch_event', order: 'seq', drop: ['seq'] },
+  { name: 'house_recipe', order: 'recipe_id, version' },
   { name: 'cooling', order: 'started_at, id' },
   { name: 'cooling_reading', order: 'seq', drop: ['seq'] },
 ];
@@ -68,7 +68,7 @@ export const tablesOfAHouse = tables.map((t) => t.name);
 
 /** Rows read at once; of what is large, fewer. */
 const PAGE = 1_000;
-const PAGE_OF: Readonly<Record<string, number>> = { photograph: 4, command: 200, run: 200, breakdown: 200 };
+const PAGE_OF: Readonly<Record<string, number>> = { photograph: 4, command: 200, batch: 200, breakdown: 200 };
 const FORMAT = 'zabrik-house';
 
 const newestMigration = async (db: Sequelize, transaction: Transaction): Promise<string> =>

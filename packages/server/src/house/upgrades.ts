@@ -47,6 +47,14 @@ const keptOnce = (tables: Tables, of: string, column: string, version: string, k
   };
 };
 
+/** Columns that have another name. */
+const renamed = (rows: readonly Row[] = [], names: Readonly<Record<string, string>>): readonly Row[] =>
+  rows.map((row) => Object.fromEntries(Object.entries(row).map(([column, value]) => [names[column] ?? column, value])));
+
+/** A word that stands in a column has become another. */
+const said = (rows: readonly Row[] = [], column: string, before: string, now: string): readonly Row[] =>
+  rows.map((row) => (row[column] === before ? { ...row, [column]: now } : row));
+
 /** Nothing of the rows has changed. */
 const asTheyAre = (tables: Tables): Tables => tables;
 
@@ -71,6 +79,20 @@ const steps: readonly Step[] = [
       keptOnce(keptOnce(tables, 'breakdown', 'plan', 'plan_version', 'plan'), 'run', 'use', 'recipe_version', 'recipe'),
   },
   { from: '0021-versions-kept', to: '0022-jobs', change: asTheyAre },
+  {
+    from: '0022-jobs',
+    to: '0023-recipes-and-batches',
+    change: ({ run, run_input, run_event, house_use, ...tables }) => ({
+      ...tables,
+      batch: renamed(run, { use_id: 'recipe_id' }),
+      batch_input: renamed(run_input, { run_id: 'batch_id' }),
+      batch_event: renamed(run_event, { run_id: 'batch_id' }),
+      house_recipe: renamed(house_use, { use_id: 'recipe_id' }),
+      lot: renamed(tables['lot'], { run_id: 'batch_id', tub_use: 'tub_recipe' }),
+      movement: said(tables['movement'], 'kind', 'run', 'batch'),
+      reservation: said(tables['reservation'], 'holder_kind', 'run', 'batch'),
+    }),
+  },
 ];
 
 /** The rows of a file in the shape wanted; undefined where no way leads there. */

@@ -15,9 +15,9 @@ export interface HeldLot {
   readonly pieces: number;
   readonly supplierId: string | null;
   readonly destination: Destination | null;
-  readonly runId: string | null;
+  readonly batchId: string | null;
   readonly goods: string | null;
-  readonly tubUse: string | null;
+  readonly tubRecipe: string | null;
   readonly note: string | null;
   readonly madeAt: Date;
   readonly useBy: string | null;
@@ -68,7 +68,7 @@ export async function lockLots(
     db,
     `select l.id, l.code, l.name, l.kind, l.species, l.form, l.category, b.pieces, l.supplier_id as "supplierId", l.use_by as "useBy",
             l.allergens, l.breakdown_id as "breakdownId", l.piece_id as "pieceId", l.next_stage as "nextStage",
-            l.destination, l.run_id as "runId", l.goods, l.tub_use as "tubUse", l.note, l.made_at as "madeAt", l.place_id as "placeId", l.ready, l.state,
+            l.destination, l.batch_id as "batchId", l.goods, l.tub_recipe as "tubRecipe", l.note, l.made_at as "madeAt", l.place_id as "placeId", l.ready, l.state,
             l.frozen_on as "frozenOn", l.thawed_on as "thawedOn", l.opened_on as "openedOn", l.days_left as "daysLeft", l.date_basis as "dateBasis", l.date_limit as "dateLimit", l.date_max_c::float8 as "dateMaxC", l.raised,
             l.reserved_for as "reservedFor", l.held, l.labels, l.made_mg as "madeMg", b.mass_mg as "massMg", b.cost_minor as "costMinor",
             b.mass_mg - b.reserved_mg as "freeMg"

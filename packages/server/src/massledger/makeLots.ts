@@ -26,13 +26,13 @@ export interface NewLot {
   readonly supplierId: string | null;
   readonly breakdownId: string | null;
   readonly pieceId: string | null;
-  readonly runId: string | null;
+  readonly batchId: string | null;
   readonly allergens: readonly string[];
   /** The later stage of its plan it waits for. */
   readonly nextStage?: string | null;
   readonly note?: string | null;
   readonly goods?: string | null;
-  readonly tubUse?: string | null;
+  readonly tubRecipe?: string | null;
   /** Why nothing may leave it from the beginning. */
   readonly held?: string | null;
   /** When it was made, where that was before now: the part of a lot is as old as the lot. */
@@ -87,7 +87,7 @@ export async function makeLots(
       supplier_id: lot.supplierId,
       breakdown_id: lot.breakdownId,
       piece_id: lot.pieceId,
-      run_id: lot.runId,
+      batch_id: lot.batchId,
       allergens: lot.allergens,
       next_stage: lot.nextStage ?? null,
       note: lot.note ?? null,
@@ -103,7 +103,7 @@ export async function makeLots(
       date_max_c: lot.dateMaxC ?? null,
       raised: lot.raised ?? null,
       goods: lot.goods ?? null,
-      tub_use: lot.tubUse ?? null,
+      tub_recipe: lot.tubRecipe ?? null,
       held: lot.held ?? null,
     };
   });

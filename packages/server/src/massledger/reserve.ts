@@ -3,7 +3,7 @@ import type { InCommand } from '../kitchen.ts';
 
 /** Whatever may have mass of a lot promised to it before it is moved: what kind of thing, and which. */
 export interface Holder {
-  readonly kind: 'breakdown' | 'cutting' | 'run';
+  readonly kind: 'breakdown' | 'cutting' | 'batch';
   readonly id: string;
 }
 

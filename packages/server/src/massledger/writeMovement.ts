@@ -19,7 +19,7 @@ export type MovementKind =
   | 'receive'
   | 'close-stage'
   | 'cut'
-  | 'run'
+  | 'batch'
   | 'take-out'
   | 'split'
   | 'merge'

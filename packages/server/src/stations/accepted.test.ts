@@ -1,5 +1,5 @@
 /** Whatever is accepted can be finished: the longest and the largest of every field of a plan and of a recipe, carried to the end of the work. */
-import { planById, useById } from '@zabrik/catalogue';
+import { planById, recipeById } from '@zabrik/catalogue';
 import { type Answer, api, type Endpoint } from '@zabrik/contract';
 import { grams } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
@@ -139,18 +139,20 @@ describe('a species', () => {
 });
 
 describe('a recipe', () => {
-  const whole = useById.get('fish-fumet');
-  const use = { ...whole, id: 'fumet-our-way', steps: whole?.steps.slice(0, 1), keeps: whole?.keeps.slice(0, 1) };
-  const cases = stretched(api.pots.saveUse, { use, from: 0, retired: false, note: 'ours' });
+  const whole = recipeById.get('fish-fumet');
+  const recipe = { ...whole, id: 'fumet-our-way', steps: whole?.steps.slice(0, 1), keeps: whole?.keeps.slice(0, 1) };
+  const cases = stretched(api.pots.saveRecipe, { recipe, from: 0, retired: false, note: 'ours' });
   let frame = '';
 
   it('has many places where something can be long', () => expect(cases.length).toBeGreaterThan(15));
 
-  it.each(cases.map((c, i) => [c.field, c.body as { use: typeof use; from: number }, i] as const))(
+  it.each(cases.map((c, i) => [c.field, c.body as { recipe: typeof recipe; from: number }, i] as const))(
     'with the most of %s is cooked to the end once it is saved',
     async (_field, body, i) => {
-      const id = body.use.id === use.id ? `fumet-${i}` : body.use.id;
-      const saved = await maren.ask(api.pots.saveUse, { body: { ...body, use: { ...body.use, id } } as never });
+      const id = body.recipe.id === recipe.id ? `fumet-${i}` : body.recipe.id;
+      const saved = await maren.ask(api.pots.saveRecipe, {
+        body: { ...body, recipe: { ...body.recipe, id } } as never,
+      });
       if (saved.status !== 200) {
         expect([400, 409]).toContain(saved.status);
         return;
@@ -158,15 +160,15 @@ describe('a recipe', () => {
       const { closed } = await closedHake(kitchen, maren);
       frame = closed.lots.find((l) => l.name.includes('rame'))?.lotId ?? '';
       const planned = await maren.ask(api.pots.plan, {
-        body: { useId: id ?? '', lotIds: [frame], vesselId: null, onHandMg: {} },
+        body: { recipeId: id ?? '', lotIds: [frame], vesselId: null, onHandMg: {} },
       });
       // what it may not take is said in words, and nothing is begun
       if (planned.status !== 200) {
         expect([400, 409]).toContain(planned.status);
         return;
       }
-      const run = planned.body as Answer<typeof api.pots.plan>;
-      const params = { runId: run.id };
+      const batch = planned.body as Answer<typeof api.pots.plan>;
+      const params = { batchId: batch.id };
       await must(
         maren,
         api.pots.event,

@@ -1,5 +1,5 @@
 /** Whatever is wrong in a field of any command: 400, the field named, nothing changed. */
-import { planById, useById } from '@zabrik/catalogue';
+import { planById, recipeById } from '@zabrik/catalogue';
 import { type Ask, api, type Endpoint } from '@zabrik/contract';
 import { allEndpoints } from '@zabrik/contract/openapi';
 import { grams } from '@zabrik/core';
@@ -66,9 +66,9 @@ const species = {
 };
 
 const course = { id: 'main', name: 'main course', grams: 150 };
-// every kind of field a use has, and not each of them forty times
-const whole = useById.get('fish-mousseline');
-const use = {
+// every kind of field a recipe has, and not each of them forty times
+const whole = recipeById.get('fish-mousseline');
+const recipe = {
   ...whole,
   id: 'mousseline-our-way',
   refuses: whole?.refuses.slice(0, 1),
@@ -102,7 +102,7 @@ const use = {
 };
 
 /** Each thing that can be written down at the stove. */
-const runEvents: readonly Body[] = [
+const batchEvents: readonly Body[] = [
   { kind: 'start' },
   { kind: 'step', step: 0, skipped: false },
   { kind: 'timer', step: 0, label: 'x', dueAt: '2026-11-25T10:00:00.000Z' },
@@ -339,7 +339,13 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
   [
     api.larder.startTub,
     async () => ({
-      body: { useId: 'fish-fumet', name: 'x', placeId: 'cold-room', from: [{ lotId: uuidv7(), massMg: 5 }], nod: true },
+      body: {
+        recipeId: 'fish-fumet',
+        name: 'x',
+        placeId: 'cold-room',
+        from: [{ lotId: uuidv7(), massMg: 5 }],
+        nod: true,
+      },
     }),
   ],
   [
@@ -370,7 +376,7 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
   [api.simulation.probe, async () => ({ body: { centiC: 120 } })],
   [
     api.pots.plan,
-    async () => ({ body: { useId: 'fish-fumet', lotIds: [uuidv7()], vesselId: 'pot-12', onHandMg: { cream: 5 } } }),
+    async () => ({ body: { recipeId: 'fish-fumet', lotIds: [uuidv7()], vesselId: 'pot-12', onHandMg: { cream: 5 } } }),
   ],
   ...[
     { kind: 'mass', massMg: 5 },
@@ -380,7 +386,7 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
     api.pots.plan,
     async () => ({
       body: {
-        useId: 'fish-fumet',
+        recipeId: 'fish-fumet',
         lotIds: [uuidv7()],
         vesselId: null,
         onHandMg: {},
@@ -393,14 +399,14 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
   [
     api.pots.finish,
     async () => ({
-      params: { runId: uuidv7() },
+      params: { batchId: uuidv7() },
       body: { outputMg: 1, spentMg: 1, spentTo: 'wash', fatMg: 1, labourMinutes: 5, note: 'x' },
     }),
   ],
-  [api.pots.saveUse, async () => ({ body: { use, from: 0, retired: false, note: 'x' } })],
-  ...runEvents.map((body): (typeof commands)[number] => [
+  [api.pots.saveRecipe, async () => ({ body: { recipe, from: 0, retired: false, note: 'x' } })],
+  ...batchEvents.map((body): (typeof commands)[number] => [
     api.pots.event,
-    async () => ({ params: { runId: uuidv7() }, body: { at, body } }),
+    async () => ({ params: { batchId: uuidv7() }, body: { at, body } }),
   ]),
   ...[
     { kind: 'round', diameterMm: 260, heightMm: 230 },
@@ -456,9 +462,9 @@ const books = () =>
   selectOne(
     kitchen.kitchen.db,
     `select (select count(*) from movement) m, (select count(*) from posting) p, (select count(*) from weighing) w,
-    (select count(*) from lot) l, (select count(*) from breakdown) b, (select count(*) from run) r, (select count(*) from command) c,
-    (select count(*) from bench_event) e, (select count(*) from cutting_event) ce, (select count(*) from cutting) cu, (select count(*) from run_event) re, (select count(*) from cooling) co,
-    (select count(*) from cooling_reading) cr, (select count(*) from house_use) hu, (select count(*) from cut_plan) hp, (select count(*) from house_species) hs`,
+    (select count(*) from lot) l, (select count(*) from breakdown) b, (select count(*) from batch) r, (select count(*) from command) c,
+    (select count(*) from bench_event) e, (select count(*) from cutting_event) ce, (select count(*) from cutting) cu, (select count(*) from batch_event) re, (select count(*) from cooling) co,
+    (select count(*) from cooling_reading) cr, (select count(*) from house_recipe) hu, (select count(*) from cut_plan) hp, (select count(*) from house_species) hs`,
     [],
   );
 

@@ -76,20 +76,20 @@ it('two batches finished at once, out of the same goods, both come to their end'
       invoiceMg: 5_000_000,
       landedOn: null,
     } as never);
-    const runs = await Promise.all(
+    const batches = await Promise.all(
       [0, 1, 2].map(async () => {
         const { closed } = await closedHake(kitchen, ines);
         const frame = closed.lots.find((l) => l.name.includes('rame'))?.lotId ?? '';
         return must(ines, api.pots.plan, {
-          body: { useId: 'fish-fumet', lotIds: [frame], vesselId: null, onHandMg: {} },
+          body: { recipeId: 'fish-fumet', lotIds: [frame], vesselId: null, onHandMg: {} },
         });
       }),
     );
     const done = await Promise.all(
-      runs.map((run) =>
+      batches.map((batch) =>
         ines.ask(api.pots.finish, {
-          params: { runId: run.id },
-          body: { outputMg: run.expectedMg.mean, spentMg: 1, note: null },
+          params: { batchId: batch.id },
+          body: { outputMg: batch.expectedMg.mean, spentMg: 1, note: null },
         }),
       ),
     );
@@ -123,7 +123,7 @@ it('the same lots taken from many sides at once: each command comes to its end, 
   );
   const tub = await must(ines, api.larder.startTub, {
     body: {
-      useId: 'fish-fumet',
+      recipeId: 'fish-fumet',
       name: 'Bones',
       placeId: 'cold-room',
       from: [{ lotId: frames[0] ?? '', massMg: grams(50) }],

@@ -103,17 +103,17 @@ it('skimmed fat is worth no more than the batch it came off, whatever the house 
   );
   const { closed } = await closedHake(kitchen, ines);
   const frame = closed.lots.find((l) => l.name.includes('rame'))?.lotId ?? '';
-  const run = await must(ines, api.pots.plan, {
-    body: { useId: 'fish-fumet', lotIds: [frame], vesselId: null, onHandMg: {} },
+  const batch = await must(ines, api.pots.plan, {
+    body: { recipeId: 'fish-fumet', lotIds: [frame], vesselId: null, onHandMg: {} },
   });
   await must(ines, api.pots.finish, {
-    params: { runId: run.id },
+    params: { batchId: batch.id },
     body: { outputMg: grams(300), spentMg: grams(100), fatMg: grams(50), note: null },
   });
   const made = await select<{ category: string | null; cost: number }>(
     kitchen.kitchen.db,
-    `select l.category, p.cost_minor as cost from posting p join lot l on l.id = p.lot_id join run r on r.movement_id = p.movement_id where r.id = $1 and p.mass_mg > 0`,
-    [run.id],
+    `select l.category, p.cost_minor as cost from posting p join lot l on l.id = p.lot_id join batch r on r.movement_id = p.movement_id where r.id = $1 and p.mass_mg > 0`,
+    [batch.id],
   );
   expect(made.length).toBe(2);
   for (const { cost } of made) expect(cost).toBeGreaterThanOrEqual(0);

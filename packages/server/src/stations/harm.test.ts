@@ -18,10 +18,10 @@ beforeAll(async () => {
 afterAll(() => kitchen.stop());
 
 const read = (lotId: string) => must(ines, api.larder.read, { params: { lotId } });
-const plan = (useId: string, lotIds: string[], o: Partial<Ask<typeof api.pots.plan>['body']> = {}) =>
-  must(ines, api.pots.plan, { body: { useId, lotIds, vesselId: null, onHandMg: {}, ...o } });
-const finish = (runId: string, outputMg: number, o: Partial<Ask<typeof api.pots.finish>['body']> = {}) =>
-  must(ines, api.pots.finish, { params: { runId }, body: { outputMg, spentMg: null, note: null, ...o } });
+const plan = (recipeId: string, lotIds: string[], o: Partial<Ask<typeof api.pots.plan>['body']> = {}) =>
+  must(ines, api.pots.plan, { body: { recipeId, lotIds, vesselId: null, onHandMg: {}, ...o } });
+const finish = (batchId: string, outputMg: number, o: Partial<Ask<typeof api.pots.finish>['body']> = {}) =>
+  must(ines, api.pots.finish, { params: { batchId }, body: { outputMg, spentMg: null, note: null, ...o } });
 const frame = async () =>
   (await closedHake(kitchen, ines)).closed.lots.find((l) => l.name.toLowerCase().includes('frame'))?.lotId ?? '';
 const todayIn = (days = 0) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
@@ -42,17 +42,17 @@ async function boiledCrab(useBy: string) {
     tareMg: 0,
     useBy,
   });
-  const run = await plan('crustacean-boil', [crab.lotId]);
-  return { crab, run };
+  const batch = await plan('crustacean-boil', [crab.lotId]);
+  return { crab, batch };
 }
 
 describe('what is boiled in water', () => {
   it('is no heavier for the water, which is poured away and not paid for as steam', async () => {
-    const { run } = await boiledCrab(todayIn(2));
-    expect(run.expectedMg.mean).toBeLessThanOrEqual(grams(3_600));
-    const done = await finish(run.id, grams(3_400), { labourMinutes: 0 });
+    const { batch } = await boiledCrab(todayIn(2));
+    expect(batch.expectedMg.mean).toBeLessThanOrEqual(grams(3_600));
+    const done = await finish(batch.id, grams(3_400), { labourMinutes: 0 });
     const booked = await lines(done.movementId);
-    const water = run.ingredients.reduce((sum, i) => sum + i.massMg, 0);
+    const water = batch.ingredients.reduce((sum, i) => sum + i.massMg, 0);
     const poured = booked.find((l) => l.reason === 'poured away')?.mass ?? 0;
     expect(poured).toBe(water);
     const gone = booked.find((l) => l.reason === 'evaporation')?.mass ?? 0;
@@ -72,14 +72,14 @@ describe('what is boiled in water', () => {
       tareMg: 0,
       useBy: todayIn(3),
     });
-    const run = await plan('braise-and-hold', [trotters.lotId], { ways: ['no-sear'] }).catch(() => undefined);
-    if (run === undefined) throw new Error('a trotter is braised');
+    const batch = await plan('braise-and-hold', [trotters.lotId], { ways: ['no-sear'] }).catch(() => undefined);
+    if (batch === undefined) throw new Error('a trotter is braised');
     const wrong = await ines.ask(api.pots.finish, {
-      params: { runId: run.id },
+      params: { batchId: batch.id },
       body: { outputMg: grams(700), spentMg: null, note: null, beside: [{ id: 'feathers', massMg: 1, kept: true }] },
     });
     expect(wrong).toMatchObject({ status: 400, body: { field: 'beside' } });
-    const done = await finish(run.id, grams(780), {
+    const done = await finish(batch.id, grams(780), {
       beside: [
         { id: 'liquor', massMg: grams(820), kept: true },
         { id: 'bones', massMg: grams(150), kept: false },
@@ -107,13 +107,13 @@ describe('what is boiled in water', () => {
 
 describe('a date', () => {
   it('is of the state said at the end, and of no state the recipe does not know', async () => {
-    const run = await plan('fish-fumet', [await frame()]);
+    const batch = await plan('fish-fumet', [await frame()]);
     const wrong = await ines.ask(api.pots.finish, {
-      params: { runId: run.id },
+      params: { batchId: batch.id },
       body: { outputMg: grams(400), spentMg: null, note: null, keptAs: 'under-fat' },
     });
     expect(wrong).toMatchObject({ status: 400, body: { field: 'keptAs' } });
-    const done = await finish(run.id, grams(400), { keptAs: 'chilled' });
+    const done = await finish(batch.id, grams(400), { keptAs: 'chilled' });
     expect(await read(done.outputLot?.id ?? '')).toMatchObject({ useBy: todayIn(2), dateMaxC: 3 });
   });
 });
@@ -121,16 +121,16 @@ describe('a date', () => {
 describe('allergens', () => {
   it('of a fumet sweated in butter have milk, of one that is not have none', async () => {
     const made = async (ways: string[]) => {
-      const run = await plan('fish-fumet', [await frame()], { ways });
-      return (await read((await finish(run.id, grams(400))).outputLot?.id ?? '')).allergens;
+      const batch = await plan('fish-fumet', [await frame()], { ways });
+      return (await read((await finish(batch.id, grams(400))).outputLot?.id ?? '')).allergens;
     };
     expect(await made(['sweat'])).toEqual(['fish/hake', 'milk', 'celery', 'sulphites']);
     expect(await made(['cold'])).toEqual(['fish/hake', 'celery', 'sulphites']);
   });
 
   it('of a recipe of the house’s own have to be said before it is saved', async () => {
-    const { uses } = await must(maren, api.pots.uses, {});
-    const ragu = uses.find((u) => u.use.id === 'ragu')?.use;
+    const { recipes } = await must(maren, api.pots.recipes, {});
+    const ragu = recipes.find((u) => u.recipe.id === 'ragu')?.recipe;
     if (ragu === undefined) throw new Error('no ragu');
     const own = {
       ...ragu,
@@ -142,30 +142,32 @@ describe('allergens', () => {
         { id: 'paste', name: 'a paste', perBase: 0.1, low: 0, high: 1, allergens: [], unsaid: true as const },
       ],
     };
-    const unsaid = await maren.ask(api.pots.saveUse, { body: { use: own, from: 0, retired: false, note: 'ours' } });
+    const unsaid = await maren.ask(api.pots.saveRecipe, {
+      body: { recipe: own, from: 0, retired: false, note: 'ours' },
+    });
     expect(unsaid).toMatchObject({ status: 400, body: { field: 'use.ingredients.0.allergens' } });
     const [{ unsaid: _, ...paste }] = own.ingredients as [(typeof own.ingredients)[0]];
-    const saved = await must(maren, api.pots.saveUse, {
+    const saved = await must(maren, api.pots.saveRecipe, {
       body: {
-        use: { ...own, ingredients: [{ ...paste, allergens: ['nuts/almond'] }] },
+        recipe: { ...own, ingredients: [{ ...paste, allergens: ['nuts/almond'] }] },
         from: 0,
         retired: false,
         note: 'ours',
       },
     });
-    expect(saved.use.ingredients[0]?.allergens).toEqual(['nuts/almond']);
+    expect(saved.recipe.ingredients[0]?.allergens).toEqual(['nuts/almond']);
     // the handbook's cream cannot be said to have no milk
-    const mousseline = uses.find((u) => u.use.id === 'poultry-mousseline')?.use;
+    const mousseline = recipes.find((u) => u.recipe.id === 'poultry-mousseline')?.recipe;
     if (mousseline === undefined) throw new Error('no mousseline');
-    const cleared = await must(maren, api.pots.saveUse, {
+    const cleared = await must(maren, api.pots.saveRecipe, {
       body: {
-        use: { ...mousseline, ingredients: mousseline.ingredients.map((i) => ({ ...i, allergens: [] })) },
+        recipe: { ...mousseline, ingredients: mousseline.ingredients.map((i) => ({ ...i, allergens: [] })) },
         from: mousseline.version,
         retired: false,
         note: 'x',
       },
     });
-    expect(cleared.use.ingredients.find((i) => i.id === 'cream')?.allergens).toEqual(['milk']);
+    expect(cleared.recipe.ingredients.find((i) => i.id === 'cream')?.allergens).toEqual(['milk']);
   });
 
   it('of what went in at the bench stand on what comes off it', async () => {
@@ -206,8 +208,8 @@ describe('allergens', () => {
       params: { lotId: meat.id },
       body: { kind: 'date', useBy: todayIn(), reason: 'eaten today', nod: true },
     });
-    const run = await plan('seafood-garnish', [meat.id]);
-    const dressed = await read((await finish(run.id, grams(480))).outputLot?.id ?? '');
+    const batch = await plan('seafood-garnish', [meat.id]);
+    const dressed = await read((await finish(batch.id, grams(480))).outputLot?.id ?? '');
     expect(dressed).toMatchObject({ useBy: todayIn(), dateBasis: expect.stringContaining('the oldest date') });
     expect(dressed.allergens).toEqual(['sulphites', 'molluscs/mussel']);
   });
@@ -317,7 +319,7 @@ describe('curing salt', () => {
       });
     const unsaid = await ines.ask(api.pots.plan, {
       body: {
-        useId: 'country-forcemeat',
+        recipeId: 'country-forcemeat',
         lotIds: [(await pork()).lotId],
         vesselId: null,
         onHandMg: {},
@@ -326,12 +328,12 @@ describe('curing salt', () => {
     });
     expect(JSON.stringify(unsaid.body)).toMatch(/which curing salt/);
     const weighed = async (nitriteShare: number) => {
-      const run = await plan('country-forcemeat', [(await pork()).lotId], {
+      const batch = await plan('country-forcemeat', [(await pork()).lotId], {
         ways: ['cured'],
         cure: { nitriteShare, ppm: 100 },
       });
-      const mg = run.ingredients.find((i) => i.id === 'curing-salt')?.massMg ?? 0;
-      const mix = run.baseMg + run.ingredients.reduce((sum, i) => sum + i.massMg, 0);
+      const mg = batch.ingredients.find((i) => i.id === 'curing-salt')?.massMg ?? 0;
+      const mix = batch.baseMg + batch.ingredients.reduce((sum, i) => sum + i.massMg, 0);
       // by hand: what the tin brings over what it all weighs
       expect(((mg * nitriteShare) / mix) * 1e6).toBeCloseTo(100, 0);
       return mg;
@@ -341,7 +343,7 @@ describe('curing salt', () => {
     // nobody adds it where no curing salt goes in
     const none = await ines.ask(api.pots.plan, {
       body: {
-        useId: 'country-forcemeat',
+        recipeId: 'country-forcemeat',
         lotIds: [(await pork()).lotId],
         vesselId: null,
         onHandMg: {},

@@ -84,7 +84,7 @@ describe('a hold', () => {
     const tub: { readonly lotId: string } = await must(butcher, api.larder.startTub, {
       body: {
         name: 'fumet',
-        useId: 'fish-fumet',
+        recipeId: 'fish-fumet',
         placeId: 'cold-room',
         from: [
           { lotId: await frame(first), massMg: null },

@@ -1,4 +1,4 @@
-import { allUses } from '@zabrik/catalogue';
+import { allRecipes } from '@zabrik/catalogue';
 import { api } from '@zabrik/contract';
 import { grams } from '@zabrik/core';
 import fc from 'fast-check';
@@ -135,7 +135,9 @@ describe('dates, holds and places', () => {
       body: { code: 'on_hold', detail: expect.stringContaining('recall of the boat') },
     });
     expect(
-      await ines.ask(api.pots.plan, { body: { useId: 'fish-fumet', lotIds: [frame], vesselId: null, onHandMg: {} } }),
+      await ines.ask(api.pots.plan, {
+        body: { recipeId: 'fish-fumet', lotIds: [frame], vesselId: null, onHandMg: {} },
+      }),
     ).toMatchObject({ status: 409, body: { code: 'on_hold' } });
     expect(
       (
@@ -229,7 +231,12 @@ describe('parting and putting together', () => {
 describe('a collecting tub', () => {
   const start = (from: readonly string[], name = 'Fish bones') =>
     must(ines, api.larder.startTub, {
-      body: { useId: 'fish-fumet', name, placeId: 'cold-room', from: from.map((lotId) => ({ lotId, massMg: null })) },
+      body: {
+        recipeId: 'fish-fumet',
+        name,
+        placeId: 'cold-room',
+        from: from.map((lotId) => ({ lotId, massMg: null })),
+      },
     });
 
   it('takes many lots, keeps the oldest date, knows its mass by kind, and says when a pot is due', async () => {
@@ -248,13 +255,13 @@ describe('a collecting tub', () => {
     }
     const { tubs } = await must(ines, api.larder.tubs, {});
     const mine = tubs.find((t) => t.id === tub.lotId);
-    expect(mine).toMatchObject({ due: true, useTitle: 'Fumet', useBy: '2026-11-24', allergens: ['fish/hake'] });
+    expect(mine).toMatchObject({ due: true, recipeTitle: 'Fumet', useBy: '2026-11-24', allergens: ['fish/hake'] });
     expect(mine?.contents.reduce((sum, c) => sum + c.massMg, 0)).toBe(mine?.massMg);
     expect(mine?.usableMg).toBeGreaterThanOrEqual(mine?.enoughMg ?? 0);
     expect(mine?.contents[0]?.label).toBe('white round-fish backbone');
   });
 
-  it('refuses what its use refuses, by the use’s own reason', async () => {
+  it('refuses what its recipe refuses, by the recipe’s own reason', async () => {
     const { frame } = await bones();
     const tub = await start([frame]);
     const bird = await received(kitchen, ines, { species: 'guinea-fowl', form: 'whole' });
@@ -320,7 +327,7 @@ describe('trim of vegetables', () => {
     });
     const tub = await must(ines, api.larder.startTub, {
       body: {
-        useId: 'vegetable-trim',
+        recipeId: 'vegetable-trim',
         name: 'Trim',
         placeId: 'cold-room',
         from: [{ lotId: first.body.lotId, massMg: null }],
@@ -432,11 +439,11 @@ describe('vegetables and dry goods', () => {
     });
     const { frame } = await bones();
     const plan = await must(ines, api.pots.plan, {
-      body: { useId: 'fish-fumet', lotIds: [frame], vesselId: null, onHandMg: {} },
+      body: { recipeId: 'fish-fumet', lotIds: [frame], vesselId: null, onHandMg: {} },
     });
     const wanted = plan.ingredients.find((i) => i.id === 'vegetables')?.massMg ?? 0;
     await must(ines, api.pots.finish, {
-      params: { runId: plan.id },
+      params: { batchId: plan.id },
       body: { outputMg: plan.expectedMg.mean, spentMg: grams(300), note: null },
     });
     expect((await read(celery.lotId)).massMg).toBe(grams(600) - wanted);
@@ -558,7 +565,7 @@ describe('an allergen', () => {
           } else if (what === 'fill') {
             const reply = await ines.ask(api.larder.startTub, {
               body: {
-                useId: 'fish-fumet',
+                recipeId: 'fish-fumet',
                 name: 'tub',
                 placeId: 'cold-room',
                 from: [{ lotId, massMg: null }],
@@ -576,11 +583,11 @@ describe('an allergen', () => {
             });
           } else if (what === 'cook') {
             const plan = await ines.ask(api.pots.plan, {
-              body: { useId: 'fish-fumet', lotIds: [lotId], vesselId: null, onHandMg: {} },
+              body: { recipeId: 'fish-fumet', lotIds: [lotId], vesselId: null, onHandMg: {} },
             });
             if (plan.status !== 200) continue;
             const done = await must(ines, api.pots.finish, {
-              params: { runId: plan.body.id },
+              params: { batchId: plan.body.id },
               body: { outputMg: plan.body.expectedMg.mean, spentMg: 1, note: null },
             });
             if (done.outputLot !== null) lots.push(done.outputLot.id);
@@ -602,8 +609,8 @@ describe('an allergen', () => {
       { numRuns: 12 },
     );
     // and what the formulas themselves bring is among what their batches have
-    for (const use of allUses)
-      for (const ingredient of use.ingredients) expect(ingredient.allergens).toBeInstanceOf(Array);
+    for (const recipe of allRecipes)
+      for (const ingredient of recipe.ingredients) expect(ingredient.allergens).toBeInstanceOf(Array);
   }, 120_000);
 });
 

@@ -1,6 +1,6 @@
 /** Pots through the API: what is planned, what is written down at the stove, what comes out and what it costs; logs of cooling. */
 import { limitProfiles } from '@zabrik/catalogue';
-import { type Ask, api, type Run } from '@zabrik/contract';
+import { type Ask, api, type Batch } from '@zabrik/contract';
 import { grams, kilograms } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
@@ -19,12 +19,12 @@ beforeAll(async () => {
 afterAll(() => kitchen.stop());
 
 type PlanBody = Ask<typeof api.pots.plan>['body'];
-const plan = (useId: string, lotIds: string[], o: Partial<PlanBody> = {}) =>
-  must(ines, api.pots.plan, { body: { useId, lotIds, vesselId: null, onHandMg: {}, ...o } });
-const say = (runId: string, body: Ask<typeof api.pots.event>['body']['body'], at = new Date().toISOString()) =>
-  must(ines, api.pots.event, { params: { runId }, body: { at, body } });
-const finish = (runId: string, outputMg: number, o: Partial<Ask<typeof api.pots.finish>['body']> = {}) =>
-  must(ines, api.pots.finish, { params: { runId }, body: { outputMg, spentMg: 0, note: null, ...o } });
+const plan = (recipeId: string, lotIds: string[], o: Partial<PlanBody> = {}) =>
+  must(ines, api.pots.plan, { body: { recipeId, lotIds, vesselId: null, onHandMg: {}, ...o } });
+const say = (batchId: string, body: Ask<typeof api.pots.event>['body']['body'], at = new Date().toISOString()) =>
+  must(ines, api.pots.event, { params: { batchId }, body: { at, body } });
+const finish = (batchId: string, outputMg: number, o: Partial<Ask<typeof api.pots.finish>['body']> = {}) =>
+  must(ines, api.pots.finish, { params: { batchId }, body: { outputMg, spentMg: 0, note: null, ...o } });
 
 /** The lots of a hake that go to stock and to filling. */
 async function pieces() {
@@ -38,11 +38,11 @@ async function pieces() {
     fillet: of('fillet'),
   };
 }
-const postings = (run: Run) =>
+const postings = (batch: Batch) =>
   select<{ sink: string | null; reason: string | null; mass: number; cost: number }>(
     kitchen.kitchen.db,
     'select sink, reason, mass_mg as mass, cost_minor as cost from posting where movement_id = $1 order by id',
-    [run.movementId],
+    [batch.movementId],
   );
 
 describe('planning a batch', () => {
@@ -51,28 +51,34 @@ describe('planning a batch', () => {
     const litre = await plan('fish-fumet', [frame, pin], { want: { kind: 'mass', massMg: grams(360) } });
     expect(litre.baseMg).toBe(Math.ceil(grams(360) / 0.9));
     expect(litre.limiting).toBe('what is wanted');
-    await must(ines, api.pots.cancel, { params: { runId: litre.id }, body: {} });
+    await must(ines, api.pots.cancel, { params: { batchId: litre.id }, body: {} });
     const much = await plan('fish-fumet', [frame, pin], { want: { kind: 'mass', massMg: kilograms(6) } });
     expect(much.baseMg).toBe(grams(499));
     expect(much.short).toEqual([{ id: 'base', name: 'bones', massMg: Math.ceil(kilograms(6) / 0.9) - grams(499) }]);
     const wrong = await ines.ask(api.pots.plan, {
-      body: { useId: 'fish-fumet', lotIds: [frame], vesselId: null, onHandMg: {}, want: { kind: 'plates', count: 4 } },
+      body: {
+        recipeId: 'fish-fumet',
+        lotIds: [frame],
+        vesselId: null,
+        onHandMg: {},
+        want: { kind: 'plates', count: 4 },
+      },
     });
     expect(wrong).toMatchObject({ status: 400, body: { field: 'want' } });
   });
 
   it('keeps the ways chosen and the shares set, and refuses gills, oily bones and what is cooked by name', async () => {
     const { frame } = await pieces();
-    const run = await plan('fish-fumet', [frame], { ways: ['min-45', 'sweat'], shares: { water: 1.3 } });
-    expect([...run.ways].sort()).toEqual(['min-45', 'sweat']);
-    expect(run.ingredients.find((i) => i.id === 'water')?.massMg).toBe(Math.round(1.3 * run.baseMg));
-    const { use } = await must(ines, api.pots.read, { params: { runId: run.id } });
-    expect(use.steps.some((s) => s.text.includes('Forty-five'))).toBe(true);
-    expect(use.steps.some((s) => s.text.includes('Twenty'))).toBe(false);
-    const done = await finish(run.id, grams(400), { spentMg: grams(350) });
+    const batch = await plan('fish-fumet', [frame], { ways: ['min-45', 'sweat'], shares: { water: 1.3 } });
+    expect([...batch.ways].sort()).toEqual(['min-45', 'sweat']);
+    expect(batch.ingredients.find((i) => i.id === 'water')?.massMg).toBe(Math.round(1.3 * batch.baseMg));
+    const { recipe } = await must(ines, api.pots.read, { params: { batchId: batch.id } });
+    expect(recipe.steps.some((s) => s.text.includes('Forty-five'))).toBe(true);
+    expect(recipe.steps.some((s) => s.text.includes('Twenty'))).toBe(false);
+    const done = await finish(batch.id, grams(400), { spentMg: grams(350) });
     // the fumet is cooked: it goes in no raw filling, and it is no base of another fumet
     const raw = await ines.ask(api.pots.plan, {
-      body: { useId: 'fish-mousseline', lotIds: [done.outputLot?.id ?? ''], vesselId: null, onHandMg: {} },
+      body: { recipeId: 'fish-mousseline', lotIds: [done.outputLot?.id ?? ''], vesselId: null, onHandMg: {} },
     });
     expect(raw).toMatchObject({ status: 409, body: { code: 'nothing_accepted' } });
   });
@@ -83,7 +89,7 @@ describe('what goes in a pot beside cut pieces', () => {
     const { frame, head } = await pieces();
     const tub = await must(ines, api.larder.startTub, {
       body: {
-        useId: 'fish-fumet',
+        recipeId: 'fish-fumet',
         name: 'Bones',
         placeId: 'cold-room',
         from: [
@@ -94,9 +100,9 @@ describe('what goes in a pot beside cut pieces', () => {
       },
     });
     // 468 g of frame carry 117 g of head
-    const run = await plan('fish-fumet', [tub.lotId]);
-    expect(run.baseMg).toBe(grams(468 + 117));
-    await must(ines, api.pots.cancel, { params: { runId: run.id }, body: {} });
+    const batch = await plan('fish-fumet', [tub.lotId]);
+    expect(batch.baseMg).toBe(grams(468 + 117));
+    await must(ines, api.pots.cancel, { params: { batchId: batch.id }, body: {} });
     const read = async (id: string) => (await must(ines, api.larder.tubs, {})).tubs.find((t) => t.id === id);
     expect(await read(tub.lotId)).toMatchObject({ potKind: 'white-fish-frame', usableMg: grams(585) });
     // parted, both halves hold what the whole held
@@ -188,20 +194,20 @@ describe('what was boned out', () => {
 describe('a batch at the stove', () => {
   it('is put on by the first thing written down, keeps its timers, and everything can be taken back', async () => {
     const { frame } = await pieces();
-    const run = await plan('fish-fumet', [frame]);
-    const started = await say(run.id, { kind: 'start' });
+    const batch = await plan('fish-fumet', [frame]);
+    const started = await say(batch.id, { kind: 'start' });
     const due = new Date(Date.now() + 60_000).toISOString();
-    const timer = await say(run.id, { kind: 'timer', step: 3, label: 'simmer', dueAt: due });
+    const timer = await say(batch.id, { kind: 'timer', step: 3, label: 'simmer', dueAt: due });
     const { timers } = await must(maren, api.pots.timers, {});
-    expect(timers.find((t) => t.id === timer.id)).toMatchObject({ runId: run.id, dueAt: due, label: 'simmer' });
-    const step = await say(run.id, { kind: 'step', step: 3, skipped: false });
+    expect(timers.find((t) => t.id === timer.id)).toMatchObject({ batchId: batch.id, dueAt: due, label: 'simmer' });
+    const step = await say(batch.id, { kind: 'step', step: 3, skipped: false });
     expect((await must(maren, api.pots.timers, {})).timers.some((t) => t.id === timer.id)).toBe(false);
-    await say(run.id, { kind: 'back', eventId: step.id });
+    await say(batch.id, { kind: 'back', eventId: step.id });
     expect((await must(maren, api.pots.timers, {})).timers.some((t) => t.id === timer.id)).toBe(true);
     expect(
       (
         await ines.ask(api.pots.event, {
-          params: { runId: run.id },
+          params: { batchId: batch.id },
           body: { at: due, body: { kind: 'back', eventId: step.id } },
         })
       ).body,
@@ -209,32 +215,32 @@ describe('a batch at the stove', () => {
     expect(
       (
         await ines.ask(api.pots.event, {
-          params: { runId: run.id },
+          params: { batchId: batch.id },
           body: { at: due, body: { kind: 'step', step: 55, skipped: false } },
         })
       ).status,
     ).toBe(400);
-    const whole = await must(maren, api.pots.read, { params: { runId: run.id } });
+    const whole = await must(maren, api.pots.read, { params: { batchId: batch.id } });
     expect(whole).toMatchObject({ state: 'on', startedAt: started.at });
     expect(whole.events.map((e) => e.body.kind)).toEqual(['start', 'timer', 'step', 'back']);
     // its lots stay promised while it is on
     expect((await must(ines, api.larder.read, { params: { lotId: frame } })).freeMg).toBe(0);
-    await must(ines, api.pots.cancel, { params: { runId: run.id }, body: {} });
-    expect((await must(maren, api.pots.timers, {})).timers.some((t) => t.runId === run.id)).toBe(false);
+    await must(ines, api.pots.cancel, { params: { batchId: batch.id }, body: {} });
+    expect((await must(maren, api.pots.timers, {})).timers.some((t) => t.batchId === batch.id)).toBe(false);
   });
 
   it('carries the allergens of what was added at the stove, and takes nothing that nobody knows them of', async () => {
     const { frame } = await pieces();
-    const run = await plan('fish-fumet', [frame], { shares: { 'white-wine': 0 } });
-    expect(run.ingredients.map((i) => i.id)).not.toContain('white-wine');
+    const batch = await plan('fish-fumet', [frame], { shares: { 'white-wine': 0 } });
+    expect(batch.ingredients.map((i) => i.id)).not.toContain('white-wine');
     const wine = { kind: 'add' as const, ingredientId: 'white-wine', name: 'white wine', massMg: grams(40) };
-    await say(run.id, wine);
+    await say(batch.id, wine);
     const odd = await ines.ask(api.pots.event, {
-      params: { runId: run.id },
+      params: { batchId: batch.id },
       body: { at: new Date().toISOString(), body: { ...wine, ingredientId: 'peanut-butter', name: 'peanut butter' } },
     });
     expect(odd).toMatchObject({ status: 400, body: { field: 'body.ingredientId' } });
-    const done = await finish(run.id, grams(380), { spentMg: grams(300) });
+    const done = await finish(batch.id, grams(380), { spentMg: grams(300) });
     const lot = await must(ines, api.larder.read, { params: { lotId: done.outputLot?.id ?? '' } });
     expect(lot.allergens).toEqual(expect.arrayContaining(['fish/hake', 'sulphites']));
   });
@@ -242,26 +248,26 @@ describe('a batch at the stove', () => {
   it('is done when the tablet says so, within reason, however late the server hears of it', async () => {
     const done = async (at: string | null) => {
       const { frame } = await pieces();
-      const run = await plan('fish-fumet', [frame]);
-      return { run, done: await finish(run.id, grams(400), { at }) };
+      const batch = await plan('fish-fumet', [frame]);
+      return { batch, done: await finish(batch.id, grams(400), { at }) };
     };
     const now = Date.now();
     const early = await done(new Date(now - 3_600_000).toISOString());
     // before it was planned: the clock of the tablet is wrong
-    expect(early.done.doneAt).toBe(early.run.plannedAt);
+    expect(early.done.doneAt).toBe(early.batch.plannedAt);
     const late = await done(new Date(now + 7_200_000).toISOString());
     expect(Date.parse(late.done.doneAt ?? '') - Date.now()).toBeLessThan(5_000);
     const made = await must(maren, api.larder.read, { params: { lotId: early.done.outputLot?.id ?? '' } });
-    expect(made.madeAt).toBe(early.run.plannedAt);
+    expect(made.madeAt).toBe(early.batch.plannedAt);
     expect(Date.parse((await done(null)).done.doneAt ?? '')).toBeGreaterThanOrEqual(now - 1_000);
   });
 
   it('costs what went in, the work and the fuel, to the penny; bones to a second wash and fat are lots of their own', async () => {
     const { frame, pin } = await pieces();
-    const run = await plan('fish-fumet', [frame, pin]);
-    await say(run.id, { kind: 'mark', vesselId: 'pot-12', burnerId: 'induction', targetMg: grams(300) });
-    await say(run.id, { kind: 'add', ingredientId: 'water', name: 'water', massMg: grams(200) });
-    const done = await finish(run.id, grams(450), {
+    const batch = await plan('fish-fumet', [frame, pin]);
+    await say(batch.id, { kind: 'mark', vesselId: 'pot-12', burnerId: 'induction', targetMg: grams(300) });
+    await say(batch.id, { kind: 'add', ingredientId: 'water', name: 'water', massMg: grams(200) });
+    const done = await finish(batch.id, grams(450), {
       spentMg: grams(380),
       spentTo: 'wash',
       fatMg: grams(20),
@@ -271,7 +277,7 @@ describe('a batch at the stove', () => {
     expect(lines.reduce((s, p) => s + p.mass, 0)).toBe(0);
     expect(lines.reduce((s, p) => s + p.cost, 0)).toBe(0);
     expect(lines.find((p) => p.reason === 'labour')).toMatchObject({ mass: 0, cost: -820 }); // half an hour of 16.40
-    const water = run.ingredients.find((i) => i.id === 'water')?.massMg ?? 0;
+    const water = batch.ingredients.find((i) => i.id === 'water')?.massMg ?? 0;
     expect(lines.find((p) => p.reason === 'water')?.mass).toBe(-(water + grams(200)));
     // by hand: heat-up of all that went in by 80 K at 4 kJ, what left as steam at 2,256.5 kJ/kg, through induction of 0.85, 24 a kWh
     const inKg = -lines.filter((p) => p.mass < 0).reduce((s, p) => s + p.mass, 0) / 1e6;
@@ -289,12 +295,12 @@ describe('a batch at the stove', () => {
     const wash = await plan('second-wash', [mine('Fumet, spent bones')?.id ?? '']);
     expect(wash.baseMg).toBe(grams(380));
     // the whole is taken back in the ledger: the batch is on again with all that was written down
-    await must(ines, api.pots.cancel, { params: { runId: wash.id }, body: {} });
+    await must(ines, api.pots.cancel, { params: { batchId: wash.id }, body: {} });
     await must(maren, api.ledger.reverse, {
       params: { movementId: done.movementId ?? '' },
       body: { reason: 'lid on' },
     });
-    expect(await must(ines, api.pots.read, { params: { runId: run.id } })).toMatchObject({
+    expect(await must(ines, api.pots.read, { params: { batchId: batch.id } })).toMatchObject({
       state: 'on',
       outputMg: null,
     });
@@ -303,13 +309,13 @@ describe('a batch at the stove', () => {
   it('goes on to a reduction, and each batch moves what is expected of the next', async () => {
     const { frame, pin } = await pieces();
     const before =
-      (await must(ines, api.pots.uses, {})).uses.find((u) => u.use.id === 'fish-fumet')?.batches.length ?? 0;
+      (await must(ines, api.pots.recipes, {})).recipes.find((u) => u.recipe.id === 'fish-fumet')?.batches.length ?? 0;
     const first = await plan('fish-fumet', [frame, pin], { ways: ['sweat'] });
     await finish(first.id, Math.round(first.baseMg * 0.76), { spentMg: grams(300) });
-    const { uses } = await must(ines, api.pots.uses, {});
-    const fumet = uses.find((u) => u.use.id === 'fish-fumet');
+    const { recipes } = await must(ines, api.pots.recipes, {});
+    const fumet = recipes.find((u) => u.recipe.id === 'fish-fumet');
     expect(fumet?.batches.length).toBe(before + 1);
-    expect(fumet?.batches[0]).toMatchObject({ runId: first.id });
+    expect(fumet?.batches[0]).toMatchObject({ batchId: first.id });
     expect(fumet?.batches[0]?.ratio).toBeCloseTo(0.76, 3);
     const more = await pieces();
     const next = await plan('fish-fumet', [more.frame], { ways: ['sweat'] });
@@ -319,36 +325,36 @@ describe('a batch at the stove', () => {
   });
 });
 
-describe('a house’s own use', () => {
+describe('a house’s own recipe', () => {
   it('is a new version, keeps the handbook’s allergens and refusals, and is refused when someone else was first', async () => {
-    const { uses } = await must(maren, api.pots.uses, {});
-    const fumet = uses.find((u) => u.use.id === 'fish-mousseline');
+    const { recipes } = await must(maren, api.pots.recipes, {});
+    const fumet = recipes.find((u) => u.recipe.id === 'fish-mousseline');
     if (fumet === undefined) throw new Error('no mousseline');
-    const mine = { ...fumet.use, title: 'Our mousseline', allergens: [], refuses: [], shelfLifeDays: 0 };
-    const saved = await must(maren, api.pots.saveUse, {
-      body: { use: mine, from: fumet.use.version, retired: false, note: 'less cream in winter' },
+    const mine = { ...fumet.recipe, title: 'Our mousseline', allergens: [], refuses: [], shelfLifeDays: 0 };
+    const saved = await must(maren, api.pots.saveRecipe, {
+      body: { recipe: mine, from: fumet.recipe.version, retired: false, note: 'less cream in winter' },
     });
-    expect(saved).toMatchObject({ own: true, use: { version: fumet.use.version + 1, title: 'Our mousseline' } });
-    expect(saved.use.allergens).toEqual(expect.arrayContaining(['fish', 'milk']));
-    expect(saved.use.refuses.map((r) => r.category)).toContain('fish-gills');
-    const late = await maren.ask(api.pots.saveUse, {
-      body: { use: mine, from: fumet.use.version, retired: false, note: 'x' },
+    expect(saved).toMatchObject({ own: true, recipe: { version: fumet.recipe.version + 1, title: 'Our mousseline' } });
+    expect(saved.recipe.allergens).toEqual(expect.arrayContaining(['fish', 'milk']));
+    expect(saved.recipe.refuses.map((r) => r.category)).toContain('fish-gills');
+    const late = await maren.ask(api.pots.saveRecipe, {
+      body: { recipe: mine, from: fumet.recipe.version, retired: false, note: 'x' },
     });
     expect(late.body).toMatchObject({ code: 'changed_since' });
-    const { versions } = await must(ines, api.pots.useVersions, { params: { useId: 'fish-mousseline' } });
+    const { versions } = await must(ines, api.pots.recipeVersions, { params: { recipeId: 'fish-mousseline' } });
     expect(versions.map((v) => v.by)).toEqual(['Maren Ostle', null]);
-    await must(maren, api.pots.saveUse, {
-      body: { use: saved.use, from: saved.use.version, retired: true, note: 'not any more' },
+    await must(maren, api.pots.saveRecipe, {
+      body: { recipe: saved.recipe, from: saved.recipe.version, retired: true, note: 'not any more' },
     });
     const { belly } = await pieces();
     expect(
       await ines.ask(api.pots.plan, {
-        body: { useId: 'fish-mousseline', lotIds: [belly], vesselId: null, onHandMg: {} },
+        body: { recipeId: 'fish-mousseline', lotIds: [belly], vesselId: null, onHandMg: {} },
       }),
-    ).toMatchObject({ status: 400, body: { field: 'useId' } });
-    expect((await ines.ask(api.pots.saveUse, { body: { use: mine, from: 1, retired: false, note: 'x' } })).status).toBe(
-      403,
-    );
+    ).toMatchObject({ status: 400, body: { field: 'recipeId' } });
+    expect(
+      (await ines.ask(api.pots.saveRecipe, { body: { recipe: mine, from: 1, retired: false, note: 'x' } })).status,
+    ).toBe(403);
   });
 });
 
@@ -443,7 +449,7 @@ it('batches are read a page at a time, and one that is done between two pages co
   for (let i = 0; i < 5; i += 1) planned.push((await plan('fish-fumet', [(await pieces()).frame])).id);
   await say(planned[1] ?? '', { kind: 'start' });
   await finish(planned[0] ?? '', grams(300));
-  const all = (await must(ines, api.pots.list, { query: { limit: 200 } })).runs;
+  const all = (await must(ines, api.pots.list, { query: { limit: 200 } })).batches;
   expect(all.findIndex((r) => r.state === 'on')).toBe(0);
   expect(all.findIndex((r) => r.state === 'done')).toBeGreaterThan(all.findLastIndex((r) => r.state === 'planned'));
   const read = async (between: () => Promise<unknown> = async () => undefined): Promise<string[]> => {
@@ -451,8 +457,8 @@ it('batches are read a page at a time, and one that is done between two pages co
     let cursor: string | undefined;
     do {
       const page = await must(ines, api.pots.list, { query: { limit: 2, cursor } });
-      expect(page.runs.length).toBeLessThanOrEqual(2);
-      ids.push(...page.runs.map((r) => r.id));
+      expect(page.batches.length).toBeLessThanOrEqual(2);
+      ids.push(...page.batches.map((r) => r.id));
       cursor = page.next ?? undefined;
       if (ids.length === 2) await between();
     } while (cursor !== undefined);

@@ -221,13 +221,13 @@ describe('bones to a pot', () => {
     const stock = closed.lots.filter((l) => l.destination === 'stock').map((l) => l.lotId);
     const portion = closed.lots.find((l) => l.destination === 'portion')?.lotId ?? '';
     const planned = await must(ines, api.pots.plan, {
-      body: { useId: 'fish-fumet', lotIds: [...stock, portion], vesselId: 'pot-12', onHandMg: {} },
+      body: { recipeId: 'fish-fumet', lotIds: [...stock, portion], vesselId: 'pot-12', onHandMg: {} },
     });
     // heads are held to a fifth of the bones and go in whole: one of 536 g is too much beside 499 g of frame and pin bones
     expect(planned.baseMg).toBe(grams(499));
     expect(planned.refused).toEqual([{ lotId: portion, reason: 'Fumet is not made with this' }]);
     expect(planned.limiting).toBe('bones');
-    const params = { runId: planned.id };
+    const params = { batchId: planned.id };
     expect(
       await ines.ask(api.pots.finish, { params, body: { outputMg: grams(9_000), spentMg: 0, note: null } }),
     ).toMatchObject({ status: 409, body: { code: 'too_much_out' } });
@@ -239,7 +239,7 @@ describe('bones to a pot', () => {
     expect(lot).toMatchObject({
       massMg: grams(450),
       kind: 'batch',
-      useId: 'fish-fumet',
+      recipeId: 'fish-fumet',
       allergens: ['fish/hake', 'celery', 'sulphites'],
     });
     expect(lot.parents).toHaveLength(2);
@@ -257,7 +257,7 @@ describe('bones to a pot', () => {
       params: { movementId: done.movementId ?? '' },
       body: { reason: 'weighed with the lid' },
     });
-    expect((await must(ines, api.pots.list, { query: {} })).runs.find((r) => r.id === planned.id)?.state).toBe(
+    expect((await must(ines, api.pots.list, { query: {} })).batches.find((r) => r.id === planned.id)?.state).toBe(
       'planned',
     );
     await must(ines, api.pots.cancel, { params, body: {} });
@@ -268,7 +268,7 @@ describe('bones to a pot', () => {
     const frame = closed.lots.at(-1)?.lotId ?? '';
     expect(
       await ines.ask(api.pots.plan, {
-        body: { useId: 'fish-mousseline', lotIds: [frame], vesselId: null, onHandMg: {} },
+        body: { recipeId: 'fish-mousseline', lotIds: [frame], vesselId: null, onHandMg: {} },
       }),
     ).toMatchObject({
       status: 409,

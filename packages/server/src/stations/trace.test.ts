@@ -23,16 +23,16 @@ describe('a trace', () => {
     const b = await closedHake(kitchen, ines);
     const lotOf = (closed: typeof a.closed, name: string) =>
       closed.lots.find((l) => l.name.includes(name))?.lotId ?? '';
-    const run = await must(ines, api.pots.plan, {
+    const batch = await must(ines, api.pots.plan, {
       body: {
-        useId: 'fish-fumet',
+        recipeId: 'fish-fumet',
         lotIds: [lotOf(a.closed, 'frame'), lotOf(b.closed, 'frame')],
         vesselId: null,
         onHandMg: {},
       },
     });
     const done = await must(ines, api.pots.finish, {
-      params: { runId: run.id },
+      params: { batchId: batch.id },
       body: { outputMg: grams(1_200), spentMg: grams(700), note: null },
     });
     const stock = done.outputLot?.id ?? '';

@@ -37,7 +37,7 @@ describe('what the server answered to a command of the outbox', () => {
     for (const [kind, id, endpoint] of [
       ['breakdowns', 'b', 'bench.event'],
       ['cuttings', 'c', 'cutting.event'],
-      ['runs', 'r', 'pots.event'],
+      ['batches', 'r', 'pots.event'],
     ] as const) {
       client.setQueryData([kind, 'one', id], { weighings: [], events: [{ id: 'k0' }] });
       takeAnswer(client, sent(endpoint, id), { id: 'k1' });
@@ -46,22 +46,27 @@ describe('what the server answered to a command of the outbox', () => {
   });
 
   it('tells the bells when a timer was set or stopped', () => {
-    client.setQueryData(['runs', 'timers'], { timers: [] });
-    client.setQueryData(['runs', 'one', 'r'], { events: [] });
+    client.setQueryData(['batches', 'timers'], { timers: [] });
+    client.setQueryData(['batches', 'one', 'r'], { events: [] });
     takeAnswer(client, sent('pots.event', 'r'), { id: 'k1' });
-    expect(stale(['runs', 'timers'])).toBe(true);
+    expect(stale(['batches', 'timers'])).toBe(true);
   });
 
   it('lets a finished batch be done at once, without losing what only the whole of it holds', () => {
-    client.setQueryData(['runs', 'one', 'r'], { id: 'r', state: 'on', events: [{ id: 'e' }], use: { id: 'fumet' } });
+    client.setQueryData(['batches', 'one', 'r'], {
+      id: 'r',
+      state: 'on',
+      events: [{ id: 'e' }],
+      recipe: { id: 'fumet' },
+    });
     client.setQueryData(['lots', 'list'], []);
     takeAnswer(client, sent('pots.finish', 'r'), { id: 'r', state: 'done', outputMg: 1 });
-    expect(client.getQueryData(['runs', 'one', 'r'])).toEqual({
+    expect(client.getQueryData(['batches', 'one', 'r'])).toEqual({
       id: 'r',
       state: 'done',
       outputMg: 1,
       events: [{ id: 'e' }],
-      use: { id: 'fumet' },
+      recipe: { id: 'fumet' },
     });
     expect(stale(['lots', 'list'])).toBe(true);
   });
@@ -85,7 +90,7 @@ describe('what the server answered to a command of the outbox', () => {
     takeAnswer(client, sent('bench.weigh', 'b'), { id: 'k1' });
     for (const key of [
       ['coolings', 'list'],
-      ['runs', 'one', 'r'],
+      ['batches', 'one', 'r'],
       ['breakdowns', 'one', 'b'],
     ])
       expect(client.getQueryData(key)).toBeUndefined();

@@ -1,5 +1,5 @@
 import type { QueryClient } from '@tanstack/react-query';
-import type { BenchEvent, Breakdown, Cooling, EndpointId, Run, WeighBody, Weighing } from '@zabrik/contract';
+import type { Batch, BenchEvent, Breakdown, Cooling, EndpointId, WeighBody, Weighing } from '@zabrik/contract';
 import type { Waiting } from './outbox.ts';
 import { weighingsOf } from './weighingsOf.ts';
 
@@ -17,7 +17,7 @@ const bothOf = ({ key, body }: Waiting, answer: Weighing): Weighing[] =>
 /** Puts what was written behind what stands in one read, and asks for the whole anew. */
 const behind =
   (
-    subject: 'breakdowns' | 'cuttings' | 'runs',
+    subject: 'breakdowns' | 'cuttings' | 'batches',
     list: 'weighings' | 'events',
     entries: (waiting: Waiting, answer: unknown) => readonly unknown[],
   ): Take =>
@@ -31,7 +31,7 @@ const behind =
     void client.invalidateQueries({ queryKey: [subject, 'one', about] });
   };
 
-const event = (subject: 'breakdowns' | 'cuttings' | 'runs'): Take =>
+const event = (subject: 'breakdowns' | 'cuttings' | 'batches'): Take =>
   behind(subject, 'events', (_waiting, answer) => [answer as BenchEvent]);
 
 const readAgain =
@@ -66,16 +66,16 @@ const takers: Partial<Readonly<Record<EndpointId, Take>>> = {
   'larder.takeOut': readAgain('lots'),
   'larder.keep': readAgain('lots'),
   'larder.undoKeep': readAgain('lots'),
-  'pots.plan': readAgain('runs'),
+  'pots.plan': readAgain('batches'),
   'pots.event': (client, waiting, answer) => {
-    event('runs')(client, waiting, answer);
-    void client.invalidateQueries({ queryKey: ['runs', 'timers'] });
+    event('batches')(client, waiting, answer);
+    void client.invalidateQueries({ queryKey: ['batches', 'timers'] });
   },
   'pots.finish': (client, { about }, answer) => {
-    client.setQueryData<Run>(['runs', 'one', about], (before) =>
-      before === undefined ? before : { ...before, ...(answer as Run) },
+    client.setQueryData<Batch>(['batches', 'one', about], (before) =>
+      before === undefined ? before : { ...before, ...(answer as Batch) },
     );
-    void client.invalidateQueries({ queryKey: ['runs'] });
+    void client.invalidateQueries({ queryKey: ['batches'] });
     void client.invalidateQueries({ queryKey: ['lots'] });
   },
   'pots.startCooling': intoLogs,

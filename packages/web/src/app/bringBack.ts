@@ -46,7 +46,7 @@ const words: Partial<Readonly<Record<EndpointId, string>>> = {
   'larder.fill': 'a tub filled',
   'larder.count': 'a stock-take',
   'larder.printLabels': 'labels printed',
-  'pots.saveUse': 'a recipe',
+  'pots.saveRecipe': 'a recipe',
   'pots.plan': 'a batch planned',
   'pots.finish': 'a batch done',
   'pots.cancel': 'a batch called off',

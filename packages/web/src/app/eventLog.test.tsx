@@ -15,8 +15,8 @@ afterEach(() => {
 
 const read = (w: Waiting, by: string) => [{ id: w.key, by, n: (w.body as { n: number }).n }];
 const stored = [{ id: 'a', by: 'Tobin', n: 1 }];
-const say = (key: string, n: number, runId = 'r') =>
-  keep(api.pots.event, { params: { runId }, body: { n } as never }, { key, says: `event ${n}` });
+const say = (key: string, n: number, batchId = 'r') =>
+  keep(api.pots.event, { params: { batchId }, body: { n } as never }, { key, says: `event ${n}` });
 
 it('is what the server has and behind it what waits, each once, with what was refused beside it', async () => {
   let refuse = false;
@@ -37,7 +37,7 @@ it('is what the server has and behind it what waits, each once, with what was re
   const now = () => log.result.current;
   await say('b', 2);
   await say('other', 9, 'another batch');
-  await keep(api.pots.finish, { params: { runId: 'r' }, body: {} as never }, { key: 'f', says: 'done' });
+  await keep(api.pots.finish, { params: { batchId: 'r' }, body: {} as never }, { key: 'f', says: 'done' });
   log.rerender({ known: stored });
   expect(now().entries).toEqual([...stored, { id: 'b', by: me.person.name, n: 2 }]);
   expect([now().unsent.map((w) => w.key), now().waiting]).toEqual([['b'], 2]);

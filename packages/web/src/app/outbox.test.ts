@@ -331,7 +331,7 @@ it('what a version before has kept, by its address, is sent as it was meant', as
   const old = {
     key: 'key-1',
     madeAt: 1,
-    url: '/api/v1/runs/r%201/events',
+    url: '/api/v1/batches/r%201/events',
     body: { n: 1 },
     about: 'r 1',
     says: 'Stirred',
@@ -343,5 +343,5 @@ it('what a version before has kept, by its address, is sent as it was meant', as
   await set('key-2', { ...old, key: 'key-2', url: '/api/v1/nothing/of/ours' }, store);
   await outbox.startOutbox();
   await settle(calls, 1);
-  expect(calls).toMatchObject([{ url: '/api/v1/runs/r%201/events', key: 'key-1', body: { n: 1 } }]);
+  expect(calls).toMatchObject([{ url: '/api/v1/batches/r%201/events', key: 'key-1', body: { n: 1 } }]);
 });

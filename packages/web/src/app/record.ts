@@ -16,10 +16,23 @@ export interface CommandRecord {
 /** A record of this version, or of one before, which wrote an address. */
 export type KeptBefore<T extends CommandRecord> = T | (Omit<T, 'endpoint' | 'params'> & { readonly url: string });
 
+/** What is called otherwise now than in versions before. */
+const names: Readonly<Record<string, string>> = { runId: 'batchId', useId: 'recipeId' };
+const renamed = (fields: object): Record<string, unknown> =>
+  Object.fromEntries(Object.entries(fields).map(([name, value]) => [names[name] ?? name, value]));
+const inNamesOfNow = <T extends CommandRecord>(record: T): T => ({
+  ...record,
+  params: renamed(record.params),
+  body:
+    typeof record.body === 'object' && record.body !== null && !Array.isArray(record.body)
+      ? renamed(record.body)
+      : record.body,
+});
+
 /** The record as this version writes it; none where the address is no command's. */
 export function upgraded<T extends CommandRecord>(record: KeptBefore<T>): T[] {
-  if (!('url' in record)) return [record];
+  if (!('url' in record)) return [inNamesOfNow(record)];
   const { url, ...rest } = record;
-  const command = commandAt(url);
-  return command === undefined ? [] : [{ ...rest, ...command } as unknown as T];
+  const command = commandAt(url.replace('/runs/', '/batches/').replace(/\/runs$/, '/batches'));
+  return command === undefined ? [] : [inNamesOfNow({ ...rest, ...command } as unknown as T)];
 }

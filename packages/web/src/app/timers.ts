@@ -15,7 +15,7 @@ export const clockAhead = (askedAt: number, heardAt: number, serverAt: number): 
 /** Timers of every batch that is on, with how far this device's clock is from the server's, milliseconds. */
 export const useTimers = () =>
   useQuery({
-    queryKey: ['runs', 'timers'],
+    queryKey: ['batches', 'timers'],
     queryFn: async () => {
       const askedAt = Date.now();
       const { at, timers } = await call(api.pots.timers, {});

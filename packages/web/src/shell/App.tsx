@@ -61,7 +61,7 @@ const kept = {
   queryClient: client,
   persister,
   maxAge: 24 * 3_600_000,
-  buster: '5',
+  buster: '6',
   // a read that failed for want of network still has what it had: it must not be dropped from what is kept
   // the larder's pages are kept while there is one: to write twenty thousand lots every second would be felt on every touch
   dehydrateOptions: {
@@ -82,10 +82,16 @@ const routeOf = ({ path, script }: ScreenAt): RouteObject => ({
   Component: drawn.get(script)?.Screen ?? Nothing,
 });
 
+/** To look at while building; no house has it. */
+const kit: RouteObject[] = import.meta.env.DEV
+  ? [{ path: '/kit', Component: screen(() => import('../kit/KitPage.tsx')).Screen }]
+  : [];
+
 const router = createBrowserRouter([
   {
     ErrorBoundary: Broken,
     children: [
+      ...kit,
       ...screens.filter(({ bare }) => bare === true).map(routeOf),
       {
         element: (

@@ -55,7 +55,7 @@ function FlowBar({ leave }: { readonly leave: () => void }) {
     {
       to: '/pots',
       name: 'Pots',
-      figure: flow && (flow.runsPlanned === 0 ? 'none on' : `${flow.runsPlanned} on or planned`),
+      figure: flow && (flow.batchesPlanned === 0 ? 'none on' : `${flow.batchesPlanned} on or planned`),
     },
     {
       to: '/ledger',

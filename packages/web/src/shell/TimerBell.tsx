@@ -57,7 +57,7 @@ export function TimerBell() {
         <div key={t.id} className="flex min-h-14 items-center gap-4 bg-attention px-4 text-ink">
           <Bell size={24} aria-hidden="true" />
           <Link
-            to={`/pots/stove/${t.runId}`}
+            to={`/pots/stove/${t.batchId}`}
             className="min-w-0 flex-1 truncate text-lg underline-offset-2 hover:underline"
           >
             <strong className="font-head">{t.label}</strong> is over · {t.title}
@@ -73,7 +73,7 @@ export function TimerBell() {
                 void keep(
                   api.pots.event,
                   {
-                    params: { runId: t.runId },
+                    params: { batchId: t.batchId },
                     body: { at: new Date().toISOString(), body: { kind: 'timer-off', timerId: t.id } },
                   },
                   { says: `Timer of ${t.title} stopped` },

@@ -4,13 +4,13 @@
  */
 import type { QueryClient } from '@tanstack/react-query';
 import { catalogueQuery } from '../app/queries.ts';
-import { limitsQuery, lotsForPotsQuery, runsQuery, usesQuery } from './pots/potQueries.ts';
+import { batchesQuery, limitsQuery, lotsForPotsQuery, recipesQuery } from './pots/potQueries.ts';
 import { suppliersQuery } from './receive/useSuppliers.ts';
 
 const HOUR = 3_600_000;
 
 /** Reads what is not here, or older than an hour, one after the other. What cannot be read is left: it is read when it is looked at. */
 export async function readEssentials(client: QueryClient): Promise<void> {
-  for (const query of [catalogueQuery, suppliersQuery, usesQuery, runsQuery, limitsQuery, lotsForPotsQuery])
+  for (const query of [catalogueQuery, suppliersQuery, recipesQuery, batchesQuery, limitsQuery, lotsForPotsQuery])
     await client.prefetchQuery<unknown, Error, unknown, readonly string[]>({ ...query, staleTime: HOUR, retry: false });
 }

@@ -196,7 +196,7 @@ export async function closeStage(
         supplierId: breakdown.supplierId,
         breakdownId: breakdown.id,
         pieceId: piece.id,
-        runId: null,
+        batchId: null,
         allergens: carryAllergens(
           species === undefined || species.allergen === 'none' ? [] : [`${species.allergen}/${species.id}`],
           ...sources.map(({ lot }) => lot.allergens),

@@ -23,7 +23,7 @@ interface Figures {
   readonly openBreakdowns: number;
   readonly lotsOnHand: number;
   readonly lotsDueToday: number;
-  readonly runsPlanned: number;
+  readonly batchesPlanned: number;
   readonly lastMainShare: number | null;
 }
 
@@ -35,7 +35,7 @@ select
   (select count(*)::int from lot_balance where house_id = $1 and mass_mg > 0) as "lotsOnHand",
   (select count(*)::int from lot l join lot_balance b on b.lot_id = l.id
      where b.house_id = $1 and b.mass_mg > 0 and l.use_by <= $3::date) as "lotsDueToday",
-  (select count(*)::int from run where house_id = $1 and state in ('planned', 'on')) as "runsPlanned",
+  (select count(*)::int from batch where house_id = $1 and state in ('planned', 'on')) as "batchesPlanned",
   (select sum(p.mass_mg)::float8 / b.start_mg
      from (select * from breakdown where house_id = $1 and state = 'closed' order by closed_at desc, id limit 1) b
      join breakdown_piece p on p.breakdown_id = b.id and p.destination <> 'waste'

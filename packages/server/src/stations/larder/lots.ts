@@ -70,11 +70,11 @@ export async function splitLot(
     // a form of its own goes to the bench with its share of the animal, which the parent has
     breakdownId: lot.form === null ? lot.breakdownId : null,
     pieceId: lot.pieceId,
-    runId: trim === undefined ? lot.runId : null,
+    batchId: trim === undefined ? lot.batchId : null,
     allergens: lot.allergens,
     note: lot.note,
     goods: trim === undefined ? lot.goods : null,
-    tubUse: lot.tubUse,
+    tubRecipe: lot.tubRecipe,
     madeAt: lot.madeAt,
   };
   const { movementId, codes } = await transform(kitchen.db, command, {
@@ -164,7 +164,7 @@ export async function merge(
     supplierId: lots.every((l) => l.supplierId === first.supplierId) ? first.supplierId : null,
     breakdownId: null,
     pieceId: first.pieceId,
-    runId: null,
+    batchId: null,
     allergens: carryAllergens(...lots.map((l) => l.allergens)),
     goods: first.goods,
     madeAt: new Date(Math.min(...lots.map((l) => l.madeAt.getTime()))),
@@ -184,24 +184,24 @@ interface Going {
   readonly costMinor: number;
 }
 
-/** The lots that go into a tub and how much of each. Errors: `nothing_accepted` naming what the tub's use refuses; `goes_in_a_ring`. */
+/** The lots that go into a tub and how much of each. Errors: `nothing_accepted` naming what the tub's recipe refuses; `goes_in_a_ring`. */
 async function going(
   kitchen: Kitchen,
   command: InCommand,
-  useId: string,
+  recipeId: string,
   tubId: string | null,
   from: readonly { readonly lotId: string; readonly massMg: number | null }[],
 ): Promise<Going[]> {
-  const use = tubPurposes.get(useId);
-  if (use === undefined)
-    throw new Problem('invalid', 'There is no such use.', [{ path: 'useId', message: 'no such use' }]);
+  const recipe = tubPurposes.get(recipeId);
+  if (recipe === undefined)
+    throw new Problem('invalid', 'There is no such recipe.', [{ path: 'recipeId', message: 'no such recipe' }]);
   const wanted = new Map(from.map((f) => [f.lotId, f.massMg]));
   const lots = await lockLots(kitchen.db, command.transaction, command.who.houseId, [...wanted.keys()]);
   mustBeFree(lots);
   for (const lot of lots) {
-    const refusal = use.refuses.find((r) => r.category === lot.category)?.reason;
-    if (lot.kind === 'tub' || refusal !== undefined || !use.accepts.includes(lot.category ?? ''))
-      throw new Problem('nothing_accepted', `${lot.name}: ${refusal ?? `${use.title} is not made with this`}.`);
+    const refusal = recipe.refuses.find((r) => r.category === lot.category)?.reason;
+    if (lot.kind === 'tub' || refusal !== undefined || !recipe.accepts.includes(lot.category ?? ''))
+      throw new Problem('nothing_accepted', `${lot.name}: ${refusal ?? `${recipe.title} is not made with this`}.`);
     if (tubId === null) continue;
     const ring = await selectOne<{ ring: boolean }>(
       kitchen.db,
@@ -237,7 +237,7 @@ export async function startTub(
   const { who, transaction } = command;
   const house = await readHouse(who.houseId, transaction);
   const place = placeNamed(house, body.placeId);
-  const taken = await going(kitchen, command, body.useId, null, body.from);
+  const taken = await going(kitchen, command, body.recipeId, null, body.from);
   const keeping = joined(taken.map((t) => t.lot));
   const frozen = taken.filter((t) => t.lot.state === 'frozen').length;
   if (frozen > 0 && frozen < taken.length)
@@ -271,9 +271,9 @@ export async function startTub(
     supplierId: null,
     breakdownId: null,
     pieceId: null,
-    runId: null,
+    batchId: null,
     allergens: carryAllergens(...taken.map((t) => t.lot.allergens)),
-    tubUse: body.useId,
+    tubRecipe: body.recipeId,
   };
   const { movementId, codes } = await transform(kitchen.db, command, {
     kind: 'fill',
@@ -295,10 +295,10 @@ export async function fill(
   // the tub and what goes into it at once, in one order
   const [tub] = await lockLots(db, transaction, who.houseId, [params.lotId, ...body.from.map((f) => f.lotId)]);
   if (tub === undefined) throw new Problem('not_found');
-  if (tub.kind !== 'tub' || tub.tubUse === null)
+  if (tub.kind !== 'tub' || tub.tubRecipe === null)
     throw new Problem('not_alike', `Lot ${tub.code} is no collecting tub.`);
   mustBeFree([tub]);
-  const taken = await going(kitchen, command, tub.tubUse, tub.id, body.from);
+  const taken = await going(kitchen, command, tub.tubRecipe, tub.id, body.from);
   const unlike = taken.find((t) => (t.lot.state === 'frozen') !== (tub.state === 'frozen'));
   if (unlike !== undefined)
     throw new Problem(
@@ -338,7 +338,7 @@ export async function fill(
     },
   );
   const house = await readHouse(who.houseId, transaction);
-  const { due } = await readTub(db, house, tub.id, tub.tubUse, transaction);
+  const { due } = await readTub(db, house, tub.id, tub.tubRecipe, transaction);
   return { movementId, lotId: tub.id, massMg: tub.massMg + addedMg, useBy: keeping.useBy, due };
 }
 

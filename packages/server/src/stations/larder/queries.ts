@@ -17,8 +17,8 @@ const LOT = `
 select l.id, l.code, l.kind, l.name, l.species, l.form, l.category, l.destination, b.pieces, b.mass_mg as "massMg", l.made_mg as "madeMg",
        b.cost_minor as "costMinor", l.use_by as "useBy", l.made_at as "madeAt", s.name as "supplierName", l.breakdown_id as "breakdownId", l.piece_id as "pieceId", l.allergens, l.note, l.next_stage as "nextStage",
        l.place_id as "placeId", l.state, l.ready, l.frozen_on as "frozenOn", l.thawed_on as "thawedOn", l.opened_on as "openedOn",
-       l.date_basis as "dateBasis", l.date_limit as "dateLimit", l.date_max_c::float8 as "dateMaxC", l.raised, l.reserved_for as "reservedFor", l.held, l.goods, l.tub_use as "tubUse", l.labels,
-       case when l.category is null then (select r.use_id from run r where r.id = l.run_id) end as "useId",
+       l.date_basis as "dateBasis", l.date_limit as "dateLimit", l.date_max_c::float8 as "dateMaxC", l.raised, l.reserved_for as "reservedFor", l.held, l.goods, l.tub_recipe as "tubRecipe", l.labels,
+       case when l.category is null then (select r.recipe_id from batch r where r.id = l.batch_id) end as "recipeId",
        array(select distinct pl.code from lot_kin k join lot pl on pl.id = k.parent_id where k.child_id = l.id order by pl.code) as "parentCodes"`;
 
 const FROM = `

@@ -103,10 +103,10 @@ export async function listBatches(
     Omit<Answer<typeof api.ledger.batches>['batches'][number], 'doneAt'> & { readonly doneAt: Date }
   >(
     db,
-    `select r.id as "runId", rv.recipe ->> 'title' as title, rv.recipe #>> '{output,measure}' as measure, p.name as by, r.done_at as "doneAt",
+    `select r.id as "batchId", rv.recipe ->> 'title' as title, rv.recipe #>> '{output,measure}' as measure, p.name as by, r.done_at as "doneAt",
             r.base_mg as "baseMg", r.output_mg as "outputMg", r.expected as "expectedMg", l.id as "lotId", l.code as "lotCode",
             (select sum(o.cost_minor)::bigint from posting o where o.movement_id = r.movement_id and o.lot_id = l.id) as "costMinor"
-     from run r join recipe_version rv on rv.house_id = r.house_id and rv.id = r.recipe_version join person p on p.id = r.person_id left join lot l on l.id = r.output_lot_id
+     from batch r join recipe_version rv on rv.house_id = r.house_id and rv.id = r.recipe_version join person p on p.id = r.person_id left join lot l on l.id = r.output_lot_id
      where r.house_id = $1 and r.state = 'done' and ($2::timestamptz is null or (r.done_at, r.id) < ($2::timestamptz, $3::uuid))
      order by r.done_at desc, r.id desc limit $4`,
     [houseId, after?.at ?? null, after?.id ?? null, limit + 1],

@@ -22,11 +22,11 @@ export function ledgerRoutes(kitchen: Kitchen, router: Router): void {
   });
   mountRead(router, api.ledger.batches, async (who, { query }) => {
     const found = await listBatches(kitchen.db, who.houseId, query.limit, readCursor(query.cursor));
-    const { rows, next } = pageOf(found, query.limit, (b) => ({ at: b.doneAt, id: b.runId }));
+    const { rows, next } = pageOf(found, query.limit, (b) => ({ at: b.doneAt, id: b.batchId }));
     return { batches: rows, next };
   });
   mountRead(router, api.ledger.sheet, (who, { params }) => yieldSheet(kitchen, who.houseId, params.breakdownId));
-  mountCommand(kitchen, router, api.ledger.reverse, ['breakdowns', 'lots', 'runs', 'deliveries'], (command, asked) =>
+  mountCommand(kitchen, router, api.ledger.reverse, ['breakdowns', 'lots', 'batches', 'deliveries'], (command, asked) =>
     reverse(kitchen, command, asked),
   );
   mountFile(router, api.ledger.exportCsv, (who, { query }) => movementsCsv(kitchen, who.houseId, query));

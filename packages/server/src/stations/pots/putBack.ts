@@ -5,21 +5,21 @@ import type { PutBack, PutsBack } from '../../massledger/takeBack.ts';
 
 const backToTheStove: PutBack = async (db, command, movementId) => {
   const { who, transaction } = command;
-  const run = await selectOne<{ id: string }>(
+  const batch = await selectOne<{ id: string }>(
     db,
-    `update run set state = case when started_at is null then 'planned' else 'on' end, movement_id = null, output_mg = null, output_lot_id = null, done_at = null
+    `update batch set state = case when started_at is null then 'planned' else 'on' end, movement_id = null, output_mg = null, output_lot_id = null, done_at = null
      where movement_id = $1 and house_id = $2 returning id`,
     [movementId, who.houseId],
     transaction,
   );
-  if (run === undefined) return;
+  if (batch === undefined) return;
   const inputs = await select<{ lotId: string; massMg: number }>(
     db,
-    'select lot_id as "lotId", mass_mg as "massMg" from run_input where run_id = $1',
-    [run.id],
+    'select lot_id as "lotId", mass_mg as "massMg" from batch_input where batch_id = $1',
+    [batch.id],
     transaction,
   );
-  await reserve(db, command, { kind: 'run', id: run.id }, inputs);
+  await reserve(db, command, { kind: 'batch', id: batch.id }, inputs);
 };
 
-export const potsPutBack: PutsBack = { run: backToTheStove };
+export const potsPutBack: PutsBack = { batch: backToTheStove };

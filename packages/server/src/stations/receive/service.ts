@@ -176,7 +176,7 @@ export async function acceptDelivery(
       supplierId: supplier.id,
       breakdownId: null,
       pieceId: null,
-      runId: null,
+      batchId: null,
       allergens: what.allergens,
       goods: body.goods,
       raised: what.raised,

@@ -24,10 +24,10 @@ import { type LetGo, letGoHere, noteLetGo } from './letGo.ts';
 
 /** Where the thing it is about stands. */
 function placeOf({ params, endpoint, about }: Waiting): { readonly to: string; readonly name: string } | undefined {
-  const { breakdownId, runId, lotId } = params;
+  const { breakdownId, batchId, lotId } = params;
   if (breakdownId !== undefined) return { to: `/bench/${breakdownId}`, name: 'on the bench' };
   if (endpoint.startsWith('cutting.')) return { to: `/bench/cut/${about}`, name: 'at the ruler' };
-  if (runId !== undefined) return { to: `/pots/stove/${runId}`, name: 'at the stove' };
+  if (batchId !== undefined) return { to: `/pots/stove/${batchId}`, name: 'at the stove' };
   if (lotId !== undefined) return { to: `/larder/${lotId}`, name: 'in the larder' };
   return endpoint.endsWith('Cooling') ? { to: '/pots/cooling', name: 'what cools' } : undefined;
 }

@@ -17,10 +17,10 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
   const { data: catalogue } = useCatalogue();
   const { data: house } = useHouse();
   const [doing, setDoing] = useState<'tub' | 'labels' | undefined>(undefined);
-  const uses = (catalogue?.tubPurposes ?? []).filter((u) => lots.every((l) => u.accepts.includes(l.category ?? '')));
-  const [useId, setUseId] = useState('');
+  const recipes = (catalogue?.tubPurposes ?? []).filter((u) => lots.every((l) => u.accepts.includes(l.category ?? '')));
+  const [recipeId, setRecipeId] = useState('');
   const [name, setName] = useState('');
-  const use = uses.find((u) => u.id === useId) ?? uses[0];
+  const recipe = recipes.find((u) => u.id === recipeId) ?? recipes[0];
   const coldRoom = house?.places.find((p) => p.kind === 'cold-room') ?? house?.places[0];
   const freezer = house?.places.find((p) => p.kind === 'freezer');
   const frozen = lots.some((l) => l.state === 'frozen');
@@ -45,8 +45,8 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
   const startTub = (nod: boolean): void =>
     tub.send({
       body: {
-        useId: use?.id ?? '',
-        name: name.trim() === '' ? `Tub for ${use?.title.toLowerCase() ?? 'stock'}` : name.trim(),
+        recipeId: recipe?.id ?? '',
+        name: name.trim() === '' ? `Tub for ${recipe?.title.toLowerCase() ?? 'stock'}` : name.trim(),
         placeId: (frozen ? freezer : coldRoom)?.id ?? '',
         from: lots.map((l) => ({ lotId: l.id, massMg: null })),
         nod,
@@ -61,7 +61,11 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
         <Button look="plain" disabled={lots.length < 2 || merge.pending} onClick={() => putTogether(false)}>
           Put together
         </Button>
-        <Button look="plain" disabled={use === undefined} onClick={() => setDoing(doing === 'tub' ? undefined : 'tub')}>
+        <Button
+          look="plain"
+          disabled={recipe === undefined}
+          onClick={() => setDoing(doing === 'tub' ? undefined : 'tub')}
+        >
           Start a tub
         </Button>
         <Button look="plain" onClick={() => setDoing(doing === 'labels' ? undefined : 'labels')}>
@@ -71,7 +75,7 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
           Choose none
         </Button>
       </div>
-      {doing === 'tub' && use !== undefined && (
+      {doing === 'tub' && recipe !== undefined && (
         <form
           className="mt-3 flex flex-wrap items-center gap-2"
           onSubmit={(event) => {
@@ -83,13 +87,13 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
             label="collects for"
             beside
             fit
-            value={use.id}
-            onValue={setUseId}
-            options={uses.map((u) => ({ value: u.id, name: u.title }))}
+            value={recipe.id}
+            onValue={setRecipeId}
+            options={recipes.map((u) => ({ value: u.id, name: u.title }))}
           />
           <Field
             aria-label="Name of the tub"
-            placeholder={`Tub for ${use.title.toLowerCase()}`}
+            placeholder={`Tub for ${recipe.title.toLowerCase()}`}
             className="w-64!"
             maxLength={120}
             value={name}

@@ -47,7 +47,7 @@ function TubCard({ tub }: { readonly tub: Tub }) {
               {tub.code}
             </Link>{' '}
             · {house?.places.find((p) => p.id === tub.placeId)?.name ?? tub.placeId}
-            {tub.state !== 'fresh' && `, ${tub.state}`} · for {tub.useTitle.toLowerCase()}
+            {tub.state !== 'fresh' && `, ${tub.state}`} · for {tub.recipeTitle.toLowerCase()}
           </p>
         </div>
         <p className="text-right leading-tight">
@@ -84,16 +84,16 @@ function TubCard({ tub }: { readonly tub: Tub }) {
       <div className="mt-2">
         {tub.due ? (
           <Notice tone="attention">
-            <strong>Enough for a pot.</strong> {formatMass(tub.usableMg)} goes into {tub.useTitle.toLowerCase()}; half
-            of your smallest pot takes {formatMass(tub.enoughMg)}.{' '}
-            <Link className="font-semibold underline" to={`/pots?use=${tub.tubUse}&lot=${tub.id}`}>
+            <strong>Enough for a pot.</strong> {formatMass(tub.usableMg)} goes into {tub.recipeTitle.toLowerCase()};
+            half of your smallest pot takes {formatMass(tub.enoughMg)}.{' '}
+            <Link className="font-semibold underline" to={`/pots?recipe=${tub.tubRecipe}&lot=${tub.id}`}>
               Plan it
             </Link>
           </Notice>
         ) : (
           <p className="text-ink-soft">
             {formatMass(Math.max(0, tub.enoughMg - tub.usableMg))} more and there is enough for{' '}
-            {tub.useTitle.toLowerCase()}
+            {tub.recipeTitle.toLowerCase()}
             {tub.usableMg < tub.massMg - 1_000 && `, of which it takes ${formatMass(tub.usableMg)} of these`}.
           </p>
         )}

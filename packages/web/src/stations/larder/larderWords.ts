@@ -87,7 +87,7 @@ export const entryNames: Readonly<Record<string, string>> = {
   receive: 'received',
   'close-stage': 'cut',
   cut: 'cut to weight',
-  run: 'pot',
+  batch: 'pot',
   'take-out': 'taken out',
   split: 'parted',
   merge: 'put together',

@@ -46,7 +46,7 @@ const movements = [
     lot('fillet', 430),
     sink('loss', 20, 'drip'),
   ]),
-  move(2, 'run', [
+  move(2, 'batch', [
     lot('head', -300),
     lot('frame', -250),
     sink('pantry', -450),

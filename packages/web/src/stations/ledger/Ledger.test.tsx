@@ -28,7 +28,7 @@ const cutting: ClosedCutting = {
   costMinor: 1_745,
 };
 const batch: ClosedBatch = {
-  runId: '019a0000-0000-7000-8000-000000000002',
+  batchId: '019a0000-0000-7000-8000-000000000002',
   title: 'Fish fumet',
   measure: 'litres',
   by: 'Ines Calloway',

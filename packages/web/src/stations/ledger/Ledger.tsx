@@ -195,7 +195,7 @@ function Batches() {
   const money = moneyOf(house);
   const navigate = useNavigate();
   const list = useInfiniteQuery({
-    queryKey: ['runs', 'closed'],
+    queryKey: ['batches', 'closed'],
     queryFn: ({ pageParam }) => call(api.ledger.batches, { query: { cursor: pageParam, limit: 50 } }),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (page) => page.next ?? undefined,
@@ -231,16 +231,16 @@ function Batches() {
             const off = b.outputMg < b.expectedMg.low || b.outputMg > b.expectedMg.high;
             return (
               <tr
-                key={b.runId}
+                key={b.batchId}
                 className="cursor-pointer border-b border-line hover:bg-sheet-soft"
-                onClick={() => void navigate(`/pots/stove/${b.runId}`)}
+                onClick={() => void navigate(`/pots/stove/${b.batchId}`)}
               >
                 <td className="py-2 pr-3 pl-4 leading-tight whitespace-nowrap">
                   {dayName(b.doneAt)}
                   <span className="block text-[13px] text-ink-soft">{clockTime(b.doneAt)}</span>
                 </td>
                 <td className="max-w-0 py-2 pr-3 leading-tight">
-                  <Link to={`/pots/stove/${b.runId}`} className="block truncate font-head text-[16px] font-semibold">
+                  <Link to={`/pots/stove/${b.batchId}`} className="block truncate font-head text-[16px] font-semibold">
                     {b.title}
                   </Link>
                   <span className="block truncate text-[13px] text-ink-soft">

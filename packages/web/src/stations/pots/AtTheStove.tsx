@@ -1,4 +1,4 @@
-import type { WholeRun } from '@zabrik/contract';
+import type { WholeBatch } from '@zabrik/contract';
 import { formatMass, inKilograms, readDecimal } from '@zabrik/core';
 import { Check, Flame, Undo2 } from 'lucide-react';
 import { useState } from 'react';
@@ -15,7 +15,7 @@ import { Failed, Loading } from '../../kit/Notice.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
 import { CoreSoFar } from './CoreSoFar.tsx';
-import { FinishRun } from './FinishRun.tsx';
+import { FinishBatch } from './FinishBatch.tsx';
 import { amountOf } from './offers.ts';
 import { PotsHead } from './PotsHead.tsx';
 import { ToTheMark } from './ToTheMark.tsx';
@@ -142,16 +142,16 @@ function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boole
 }
 
 /** What is boiled down, or may be, when it is strained. */
-const boilsDown: ReadonlySet<string> = new Set<WholeRun['kind']>(['stock', 'pan-sauce', 'reduction', 'liquor']);
+const boilsDown: ReadonlySet<string> = new Set<WholeBatch['kind']>(['stock', 'pan-sauce', 'reduction', 'liquor']);
 
 /** The lots that were promised to it, and what it takes besides. */
-function GoesIn({ run }: { readonly run: WholeRun }) {
-  const besides = run.ingredients.filter((i) => i.massMg > i.fromLotsMg);
+function GoesIn({ batch }: { readonly batch: WholeBatch }) {
+  const besides = batch.ingredients.filter((i) => i.massMg > i.fromLotsMg);
   return (
     <section className="rounded-plate border-[1.5px] border-line-strong bg-sheet p-3.5" aria-label="What goes in">
-      <h3 className="mb-1 text-[15px] font-bold">{run.state === 'done' ? 'What went in' : 'What goes in'}</h3>
+      <h3 className="mb-1 text-[15px] font-bold">{batch.state === 'done' ? 'What went in' : 'What goes in'}</h3>
       <ul className="divide-y divide-line">
-        {run.inputs.map((i) => (
+        {batch.inputs.map((i) => (
           <li key={`${i.lotId}${i.as}`}>
             <Link to={`/larder/${i.lotId}`} className="flex min-h-11 items-center gap-3 hover:underline">
               <span className="min-w-0 flex-1 truncate">
@@ -278,16 +278,16 @@ function Notes({ stove }: { readonly stove: AtStove }) {
 
 /** One batch at the stove: the next step large, its timer, the probe, the mark to reduce to, and what came out. */
 export default function AtTheStove() {
-  const { runId = '' } = useParams();
-  const { query, stove } = useStove(runId);
-  useOpen(query.data?.use.title);
+  const { batchId = '' } = useParams();
+  const { query, stove } = useStove(batchId);
+  useOpen(query.data?.recipe.title);
   const { data: house } = useHouse();
   const money = moneyOf(house);
   const navigate = useNavigate();
   const mayWork = useMay('pots.event');
   const cancel = useCommand(api.pots.cancel, { onDone: () => void navigate('/pots/stove') });
   const last = stove?.state.standing.at(-1);
-  const going = stove?.run.state === 'planned' || stove?.run.state === 'on';
+  const going = stove?.batch.state === 'planned' || stove?.batch.state === 'on';
   const undo = (): void => {
     if (last !== undefined) stove?.say({ kind: 'back', eventId: last.id }, 'Taken back');
   };
@@ -295,7 +295,7 @@ export default function AtTheStove() {
   if (query.isPending) return <Loading />;
   if (stove === undefined)
     return <Failed error={query.error ?? new Error('This batch is not here.')} again={() => void query.refetch()} />;
-  const { run, state } = stove;
+  const { batch, state } = stove;
   const may = mayWork && going && !stove.finishing;
   return (
     <div className="flex flex-1 flex-col">
@@ -304,10 +304,10 @@ export default function AtTheStove() {
       <div className="grid flex-1 content-start gap-5 p-4 xl:grid-cols-[minmax(0,1fr)_400px]">
         <div className="grid min-w-0 content-start gap-4">
           <div className="flex flex-wrap items-baseline gap-x-4">
-            <h2 className="text-2xl font-bold">{run.title}</h2>
+            <h2 className="text-2xl font-bold">{batch.title}</h2>
             <p className="text-ink-soft">
-              {formatMass(run.baseMg)} {run.use.baseName}
-              {run.ingredients.map((i) => `, ${formatMass(i.massMg)} ${i.name}`).join('')}
+              {formatMass(batch.baseMg)} {batch.recipe.baseName}
+              {batch.ingredients.map((i) => `, ${formatMass(i.massMg)} ${i.name}`).join('')}
             </p>
             {may && last !== undefined && (
               <Button className="ml-auto" hotkey="u" onClick={undo}>
@@ -320,20 +320,20 @@ export default function AtTheStove() {
             <NextStep stove={stove} may={may} />
           ) : (
             <p className="rounded-plate border-[1.5px] border-line-strong bg-white p-4 text-lg">
-              {run.state === 'done' && run.outputMg !== null
-                ? `Done ${run.doneAt === null ? '' : clockTime(run.doneAt)}: ${amountOf(run.use, run.outputMg)} from ${formatMass(run.baseMg)}.`
+              {batch.state === 'done' && batch.outputMg !== null
+                ? `Done ${batch.doneAt === null ? '' : clockTime(batch.doneAt)}: ${amountOf(batch.recipe, batch.outputMg)} from ${formatMass(batch.baseMg)}.`
                 : 'Called off.'}{' '}
-              {run.outputLot !== null && (
+              {batch.outputLot !== null && (
                 <>
                   <span data-testid="cost-per">
-                    {money(run.outputLot.costMinor)},{' '}
-                    {money(Math.round(run.outputLot.costMinor / inKilograms(run.outputMg ?? 1)))} a{' '}
-                    {run.use.output.measure === 'litres' ? 'litre' : 'kilo'}.
+                    {money(batch.outputLot.costMinor)},{' '}
+                    {money(Math.round(batch.outputLot.costMinor / inKilograms(batch.outputMg ?? 1)))} a{' '}
+                    {batch.recipe.output.measure === 'litres' ? 'litre' : 'kilo'}.
                   </span>{' '}
-                  <Link className="font-semibold underline" to={`/larder/${run.outputLot.id}`}>
-                    {run.outputLot.code} in the larder
+                  <Link className="font-semibold underline" to={`/larder/${batch.outputLot.id}`}>
+                    {batch.outputLot.code} in the larder
                   </Link>{' '}
-                  <Link className="font-semibold underline" to={`/pots/cooling?lot=${run.outputLot.id}`}>
+                  <Link className="font-semibold underline" to={`/pots/cooling?lot=${batch.outputLot.id}`}>
                     Log its cooling
                   </Link>
                 </>
@@ -343,7 +343,7 @@ export default function AtTheStove() {
           {may && <Notes stove={stove} />}
           <StepList stove={stove} going={going} />
           <ul className="grid gap-1 text-[15px]">
-            {run.use.cautions.map((c) => (
+            {batch.recipe.cautions.map((c) => (
               <li key={c} className="border-l-4 border-alarm bg-alarm-soft px-2.5 py-1">
                 {c}
               </li>
@@ -352,15 +352,15 @@ export default function AtTheStove() {
         </div>
         <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-4">
           {may && <CoreSoFar stove={stove} />}
-          {going && boilsDown.has(run.kind) && <ToTheMark stove={stove} house={house} may={may} />}
-          {mayWork && going && <FinishRun stove={stove} house={house} />}
-          <GoesIn run={run} />
+          {going && boilsDown.has(batch.kind) && <ToTheMark stove={stove} house={house} may={may} />}
+          {mayWork && going && <FinishBatch stove={stove} house={house} />}
+          <GoesIn batch={batch} />
           {may && (
             <Button
               look="alarm"
               className="justify-self-start"
               disabled={cancel.pending}
-              onClick={() => cancel.send({ params: { runId }, body: {} })}
+              onClick={() => cancel.send({ params: { batchId }, body: {} })}
             >
               Call it off
             </Button>
@@ -369,8 +369,8 @@ export default function AtTheStove() {
           {state.standing.length === 0 && going && (
             <p className="flex items-center gap-2 text-[14px] text-ink-soft">
               <Flame size={18} aria-hidden="true" /> It goes on with the first thing written down. Expected:{' '}
-              {inKilograms(run.expectedMg.low).toFixed(1)} to {inKilograms(run.expectedMg.high).toFixed(1)}{' '}
-              {run.use.output.measure === 'litres' ? 'l' : 'kg'}.
+              {inKilograms(batch.expectedMg.low).toFixed(1)} to {inKilograms(batch.expectedMg.high).toFixed(1)}{' '}
+              {batch.recipe.output.measure === 'litres' ? 'l' : 'kg'}.
             </p>
           )}
         </div>

@@ -10,9 +10,9 @@ import {
   LONGEST_UNREAD_COOKING_MINUTES,
   lethality,
   logOf,
+  type Recipe,
+  type RecipeStep,
   secondsUntilHot,
-  type Use,
-  type UseStep,
 } from '@zabrik/core';
 import { useState } from 'react';
 import { clockTime } from '../../app/dates.ts';
@@ -28,7 +28,7 @@ const held = (seconds: number): string =>
   seconds < 120 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 6) / 10} min`;
 
 /** A step that cooks what is in it through: a cure is kept cold and is no such step. */
-const cooksThrough = (step: UseStep | undefined): boolean =>
+const cooksThrough = (step: RecipeStep | undefined): boolean =>
   step !== undefined && step.kind === 'cook' && (step.tempC === undefined || step.tempC.low >= 50);
 
 interface ComeUpProps {
@@ -60,7 +60,7 @@ function ComeUp({ stove, pairs }: ComeUpProps) {
     {
       shape: 'slab',
       halfM: thick / 2_000,
-      h: stove.run.use.vessel === 'oven' ? conduction.airH : conduction.bathH,
+      h: stove.batch.recipe.vessel === 'oven' ? conduction.airH : conduction.bathH,
       k: conduction.k,
       alpha: conduction.alpha,
       fromC,
@@ -177,7 +177,7 @@ function WhatIsIn({ stove, known, onDone }: WhatIsInProps) {
 
 /** The probe at the stove: what the step wants, what was read, and for what is cooked through: time at temperature so far. */
 export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
-  const { state, steps, run } = stove;
+  const { state, steps, batch } = stove;
   const limits = useHouseLimits();
   const [again, setAgain] = useState(false);
   const step = state.next === undefined ? undefined : steps[state.next];
@@ -186,12 +186,12 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
   const fits =
     wanted === undefined || last === undefined || (last.centiC / 100 >= wanted.low && last.centiC / 100 <= wanted.high);
   // cooked through in one piece: the core is what counts. A stock at the simmer needs no core
-  const cooked = ['filling', 'preserve', 'staff-dish'].includes(run.kind) && steps.some(cooksThrough);
+  const cooked = ['filling', 'preserve', 'staff-dish'].includes(batch.kind) && steps.some(cooksThrough);
   // a core on its way is colder than what is round it, and nothing is wrong with that
   const comingUp = cooked && cooksThrough(step) && last !== undefined && last.centiC / 100 < (wanted?.low ?? 0);
   const log = logOf(state.probes.map((r) => ({ at: r.at, C: r.centiC / 100 })));
   const shown = (limits.data?.limits ?? []).map((l) => l.limit as Limit);
-  const what = state.holds ?? { foods: run.foods, how: (run.use as Use).cooksAs };
+  const what = state.holds ?? { foods: batch.foods, how: (batch.recipe as Recipe).cooksAs };
   const cooking = cookingFor(shown, what.foods, what.how);
   const reached = cookedSoFar(cooking.limits, log);
   const limit = reached?.deciding;

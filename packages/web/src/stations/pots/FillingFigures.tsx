@@ -14,10 +14,10 @@ export function FillingFigures({ s, lots }: { readonly s: Scaling; readonly lots
   const [roomC, setRoomC] = useState(22);
   const [said, setWatts] = useState<number>();
   const { data: house } = useHouse();
-  const { scaled, use } = s;
-  const machine = house?.machines.find((m) => m.kind === use.vessel);
-  const watts = said ?? bladeWatts(use.vessel, machine?.watts);
-  if (scaled === undefined || use.balance === undefined) return null;
+  const { scaled, recipe } = s;
+  const machine = house?.machines.find((m) => m.kind === recipe.vessel);
+  const watts = said ?? bladeWatts(recipe.vessel, machine?.watts);
+  if (scaled === undefined || recipe.balance === undefined) return null;
   const lotOf = (id: string) => lots.find((l) => l.id === id);
   const parts: FillingPart[] = [
     ...scaled.taken.map((t) => {
@@ -33,10 +33,12 @@ export function FillingFigures({ s, lots }: { readonly s: Scaling; readonly lots
       return { name: i.name, massMg: i.massMg - i.fromLotsMg, of: food, binder: food?.binder === true };
     }),
   ];
-  const balance = fillingBalance(parts, fillingBands[use.balance] ?? []);
+  const balance = fillingBalance(parts, fillingBands[recipe.balance] ?? []);
   const kg = (scaled.baseMg + scaled.ingredients.reduce((sum, i) => sum + i.massMg - i.fromLotsMg, 0)) / 1e6;
   const minutes =
-    use.splitsAboveC === undefined ? undefined : minutesInTheCold({ kg, nowC, roomC, limitC: use.splitsAboveC, watts });
+    recipe.splitsAboveC === undefined
+      ? undefined
+      : minutesInTheCold({ kg, nowC, roomC, limitC: recipe.splitsAboveC, watts });
   return (
     <section className="mt-4 rounded-plate border-[1.5px] border-line-strong bg-white p-4" aria-label="Balance">
       <h3 className="mb-1 text-[15px] font-bold">In 100 g of it</h3>
@@ -80,7 +82,7 @@ export function FillingFigures({ s, lots }: { readonly s: Scaling; readonly lots
           </p>
         </>
       )}
-      {use.splitsAboveC !== undefined && (
+      {recipe.splitsAboveC !== undefined && (
         <div className="mt-3 border-t border-line pt-3">
           <h3 className="text-[15px] font-bold">Out of the ice</h3>
           <div className="mt-1 grid grid-cols-3 gap-3">
@@ -99,7 +101,7 @@ export function FillingFigures({ s, lots }: { readonly s: Scaling; readonly lots
                     : `${Math.floor(minutes)} min`}
             </span>{' '}
             <span className="text-[14px] text-ink-soft">
-              for {formatMass(kg * 1e6)} until {use.splitsAboveC} °C, where it splits, with the blade on
+              for {formatMass(kg * 1e6)} until {recipe.splitsAboveC} °C, where it splits, with the blade on
               {machine === undefined ? '' : ` (${machine.name}, ${machine.watts} W)`}. An estimate: the probe decides.
             </span>
           </p>

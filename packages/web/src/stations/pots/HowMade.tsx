@@ -1,5 +1,5 @@
-import type { ListedUse } from '@zabrik/contract';
-import { allergenWords, believeYield, madeBy, type Use, type UseStep, waysOf } from '@zabrik/core';
+import type { ListedRecipe } from '@zabrik/contract';
+import { allergenWords, believeYield, madeBy, type Recipe, type RecipeStep, waysOf } from '@zabrik/core';
 import { dayName } from '../../app/dates.ts';
 import { useCatalogue } from '../../app/queries.ts';
 
@@ -21,7 +21,7 @@ const spread = (m: { low: number; typical: number; high: number }): string => {
 };
 
 /** One step in words: what to do, how long, how hot, what to look for. */
-export function StepWords({ step }: { readonly step: UseStep }) {
+export function StepWords({ step }: { readonly step: RecipeStep }) {
   return (
     <>
       {step.text}
@@ -36,22 +36,22 @@ export function StepWords({ step }: { readonly step: UseStep }) {
   );
 }
 
-/** A use as a cook reads it: what goes in and what does not, the schools, the steps, how long it keeps, what this house got out of it. */
-export function HowMade({ listed, ways }: { readonly listed: ListedUse; readonly ways: readonly string[] }) {
+/** A recipe as a cook reads it: what goes in and what does not, the schools, the steps, how long it keeps, what this house got out of it. */
+export function HowMade({ listed, ways }: { readonly listed: ListedRecipe; readonly ways: readonly string[] }) {
   const { data: catalogue } = useCatalogue();
-  const use = listed.use as Use;
+  const recipe = listed.recipe as Recipe;
   const label = (id: string): string =>
     catalogue?.categories.find((c) => c.id === id)?.label ?? id.replaceAll('-', ' ');
-  const standing = waysOf(use, ways).map((w) => w.id);
-  const steps = use.steps.filter((s) => s.ways === undefined || s.ways.some((w) => standing.includes(w)));
+  const standing = waysOf(recipe, ways).map((w) => w.id);
+  const steps = recipe.steps.filter((s) => s.ways === undefined || s.ways.some((w) => standing.includes(w)));
   const edible = (id: string): boolean => (catalogue?.categories.find((c) => c.id === id)?.useWithinHours ?? 1) > 0;
-  const own = use.refuses.filter((r) => edible(r.category));
+  const own = recipe.refuses.filter((r) => edible(r.category));
   const mine = madeBy(listed.batches, standing);
   const belief = believeYield(
-    use.output,
+    recipe.output,
     mine.map((b) => b.ratio),
   );
-  const unit = use.output.measure === 'litres' ? 'l' : 'kg';
+  const unit = recipe.output.measure === 'litres' ? 'l' : 'kg';
   return (
     <div className="grid gap-6 xl:grid-cols-[1.2fr_1fr]">
       <section aria-label="Steps">
@@ -66,10 +66,10 @@ export function HowMade({ listed, ways }: { readonly listed: ListedUse; readonly
             </li>
           ))}
         </ol>
-        {use.questions.length > 0 && (
+        {recipe.questions.length > 0 && (
           <>
             <h3 className="mt-5 mb-2 text-lg font-bold">Where cooks disagree</h3>
-            {use.questions.map((q) => (
+            {recipe.questions.map((q) => (
               <dl key={q.id} className="mb-2">
                 <dt className="font-semibold">{q.question}</dt>
                 {q.ways.map((w) => (
@@ -86,17 +86,17 @@ export function HowMade({ listed, ways }: { readonly listed: ListedUse; readonly
           <span className="figure text-2xl">
             {belief.mean.toFixed(2)} {unit}
           </span>{' '}
-          a kilo of {use.baseName}, eight times in ten {belief.low.toFixed(2)} to {belief.high.toFixed(2)}.{' '}
+          a kilo of {recipe.baseName}, eight times in ten {belief.low.toFixed(2)} to {belief.high.toFixed(2)}.{' '}
           <span className="text-ink-soft">
             {mine.length === 0
-              ? `No batch made this way yet: the handbook’s ${use.output.low} to ${use.output.high}.`
-              : `${mine.length} own ${mine.length === 1 ? 'batch' : 'batches'} behind it; the handbook says ${use.output.low} to ${use.output.high}.`}
+              ? `No batch made this way yet: the handbook’s ${recipe.output.low} to ${recipe.output.high}.`
+              : `${mine.length} own ${mine.length === 1 ? 'batch' : 'batches'} behind it; the handbook says ${recipe.output.low} to ${recipe.output.high}.`}
           </span>
         </p>
         {mine.length > 0 && (
           <ul className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-[14px] text-ink-soft" aria-label="Own batches">
             {mine.slice(0, 12).map((b) => (
-              <li key={b.runId} className="figure font-normal">
+              <li key={b.batchId} className="figure font-normal">
                 {dayName(b.at)}: {b.ratio.toFixed(2)}
               </li>
             ))}
@@ -105,7 +105,9 @@ export function HowMade({ listed, ways }: { readonly listed: ListedUse; readonly
       </section>
       <section aria-label="What goes in">
         <h3 className="mb-1 text-lg font-bold">Goes in</h3>
-        <p>{[...use.accepts.map(label), ...use.acceptsUses.map(label)].join(', ') || 'bought-in ingredients only'}.</p>
+        <p>
+          {[...recipe.accepts.map(label), ...recipe.acceptsUses.map(label)].join(', ') || 'bought-in ingredients only'}.
+        </p>
         <h3 className="mt-4 mb-1 text-lg font-bold">Never</h3>
         <ul className="grid gap-0.5">
           {own.map((r) => (
@@ -113,22 +115,22 @@ export function HowMade({ listed, ways }: { readonly listed: ListedUse; readonly
               <strong className="text-alarm">{label(r.category)}</strong>: {r.reason.toLowerCase()}
             </li>
           ))}
-          {use.caps.map((c) => (
+          {recipe.caps.map((c) => (
             <li key={c.category}>{c.reason}.</li>
           ))}
           <li className="text-ink-soft">
             And what goes in nothing:{' '}
-            {use.refuses
+            {recipe.refuses
               .filter((r) => !own.includes(r))
               .map((r) => label(r.category))
               .join('; ')}
             .
           </li>
         </ul>
-        <h3 className="mt-4 mb-1 text-lg font-bold">To one of {use.baseName}</h3>
+        <h3 className="mt-4 mb-1 text-lg font-bold">To one of {recipe.baseName}</h3>
         <table className="w-full">
           <tbody>
-            {use.ingredients.map((i) => (
+            {recipe.ingredients.map((i) => (
               <tr key={i.id} className="border-b border-line">
                 <th scope="row" className="py-1 text-left font-normal">
                   {i.name}
@@ -145,20 +147,20 @@ export function HowMade({ listed, ways }: { readonly listed: ListedUse; readonly
           </tbody>
         </table>
         <p className="mt-3">
-          {use.vessel === 'none' ? 'No vessel' : `In ${vesselWords[use.vessel]}`}
-          {use.heatC !== undefined && `, kept at ${use.heatC.low} to ${use.heatC.high} °C`}.
-          {use.splitsAboveC !== undefined && ` Splits above ${use.splitsAboveC} °C.`}
+          {recipe.vessel === 'none' ? 'No vessel' : `In ${vesselWords[recipe.vessel]}`}
+          {recipe.heatC !== undefined && `, kept at ${recipe.heatC.low} to ${recipe.heatC.high} °C`}.
+          {recipe.splitsAboveC !== undefined && ` Splits above ${recipe.splitsAboveC} °C.`}
         </p>
         <p>
           Allergens:{' '}
-          {allergenWords([...use.allergens, ...use.ingredients.flatMap((i) => i.allergens)]).join(', ') ||
+          {allergenWords([...recipe.allergens, ...recipe.ingredients.flatMap((i) => i.allergens)]).join(', ') ||
             'none of its own'}
           , and those of what goes in.
         </p>
-        {use.marks.length > 0 && (
+        {recipe.marks.length > 0 && (
           <p className="mt-3">
             Taken to{' '}
-            {use.marks
+            {recipe.marks
               .map((m) => `${m.name} at ${m.factor} of its volume${m.note === undefined ? '' : `, ${m.note}`}`)
               .join('; ')}
             .
@@ -166,7 +168,7 @@ export function HowMade({ listed, ways }: { readonly listed: ListedUse; readonly
         )}
         <h3 className="mt-4 mb-1 text-lg font-bold">Keeps</h3>
         <ul>
-          {use.keeps.map((k) => (
+          {recipe.keeps.map((k) => (
             <li key={`${k.state}${k.jurisdiction}${k.days}`}>
               {k.state}:{' '}
               <span className="figure">{k.days < 1 ? `${Math.round(k.days * 24)} h` : `${k.days} days`}</span>
@@ -176,15 +178,15 @@ export function HowMade({ listed, ways }: { readonly listed: ListedUse; readonly
           ))}
         </ul>
         <ul className="mt-3 grid gap-1 text-[15px]">
-          {use.cautions.map((c) => (
+          {recipe.cautions.map((c) => (
             <li key={c} className="border-l-4 border-alarm bg-alarm-soft px-2.5 py-1">
               {c}
             </li>
           ))}
         </ul>
         <p className="mt-3 text-[14px] text-ink-soft">
-          Ratio: {use.source}. {use.provenance.replaceAll('-', ' ')}. Days are of practice; the house’s limits come on
-          top, and your local code decides.
+          Ratio: {recipe.source}. {recipe.provenance.replaceAll('-', ' ')}. Days are of practice; the house’s limits
+          come on top, and your local code decides.
         </p>
       </section>
     </div>

@@ -1,10 +1,10 @@
-import { allergenWords, sayableAllergens, type UseIngredient } from '@zabrik/core';
+import { allergenWords, type RecipeIngredient, sayableAllergens } from '@zabrik/core';
 import { useId, useState } from 'react';
 import { Button } from '../../kit/Button.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
 
 interface Props {
-  readonly ingredient: UseIngredient;
+  readonly ingredient: RecipeIngredient;
   readonly onSay: (allergens: readonly string[]) => void;
 }
 

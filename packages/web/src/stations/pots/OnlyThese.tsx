@@ -11,7 +11,7 @@ const MOST_TOUCHES = 12;
 export function OnlyThese({ s, lots }: { readonly s: Scaling; readonly lots: readonly PotLot[] }) {
   const { data: catalogue } = useCatalogue();
   const nameOf = (id: string): string => catalogue?.species.find((x) => x.id === id)?.name ?? id;
-  const touches = oneTouches(s.use, lots, nameOf).slice(0, MOST_TOUCHES);
+  const touches = oneTouches(s.recipe, lots, nameOf).slice(0, MOST_TOUCHES);
   if (touches.length === 0) return null;
   const isOn = (lotIds: ReadonlySet<string>): boolean =>
     s.chosen.length === lotIds.size && s.chosen.every((l) => lotIds.has(l.id));

@@ -2,14 +2,14 @@
 import 'fake-indexeddb/auto';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
-import { limitProfiles, useById } from '@zabrik/catalogue';
-import type { Boned, Cooling, House, Lot, Me, WholeRun } from '@zabrik/contract';
-import { grams, kilograms, type RunEventBody, waysOf, withWays } from '@zabrik/core';
+import { limitProfiles, recipeById } from '@zabrik/catalogue';
+import type { Boned, Cooling, House, Lot, Me, WholeBatch } from '@zabrik/contract';
+import { type BatchEventBody, grams, kilograms, waysOf, withWays } from '@zabrik/core';
 import { MemoryRouter, Route, Routes } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { lotOf, me, house as usual } from '../../testing/kitchen.ts';
 
-const RUN = '019a0000-0000-7000-8000-000000000001';
+const BATCH = '019a0000-0000-7000-8000-000000000001';
 const LOT = '019a0000-0000-7000-8000-000000000002';
 const house: House = {
   ...usual,
@@ -30,27 +30,27 @@ const limits = (limitProfiles.find((p) => p.id === 'uk')?.limits ?? []).map((lim
 const cooling = limits.find((l) => l.limit.kind === 'cooling')?.limit;
 
 /** A batch that is on, with what was written down minutes ago. */
-function runOf(
-  useId: string,
+function batchOf(
+  recipeId: string,
   baseMg: number,
-  written: readonly (readonly [minutesAgo: number, body: RunEventBody])[] = [],
+  written: readonly (readonly [minutesAgo: number, body: BatchEventBody])[] = [],
   chosen: readonly string[] = [],
-): WholeRun {
-  const found = useById.get(useId);
-  if (found === undefined) throw new Error(useId);
-  const use = withWays(
+): WholeBatch {
+  const found = recipeById.get(recipeId);
+  if (found === undefined) throw new Error(recipeId);
+  const recipe = withWays(
     found,
     waysOf(found, chosen).map((w) => w.id),
-  ) as WholeRun['use'];
+  ) as WholeBatch['recipe'];
   const at = (minutesAgo: number): string => new Date(Date.now() - minutesAgo * 60_000).toISOString();
   return {
-    id: RUN,
+    id: BATCH,
     state: 'on',
-    useId,
-    version: use.version,
-    title: use.title,
-    kind: use.kind,
-    measure: use.output.measure,
+    recipeId,
+    version: recipe.version,
+    title: recipe.title,
+    kind: recipe.kind,
+    measure: recipe.output.measure,
     ways: [...chosen],
     inputs: [
       { lotId: LOT, code: '1042-K', name: 'Hake frames', category: 'white-fish-frame', massMg: baseMg, as: 'base' },
@@ -58,9 +58,9 @@ function runOf(
     ingredients: [{ id: 'water', name: 'water', massMg: baseMg, fromLotsMg: 0 }],
     baseMg,
     expectedMg: {
-      low: Math.round(baseMg * use.output.low),
-      mean: Math.round(baseMg * use.output.mean),
-      high: Math.round(baseMg * use.output.high),
+      low: Math.round(baseMg * recipe.output.low),
+      mean: Math.round(baseMg * recipe.output.mean),
+      high: Math.round(baseMg * recipe.output.high),
     },
     plates: null,
     pieces: null,
@@ -75,18 +75,18 @@ function runOf(
     plannedAt: at(60),
     startedAt: at(50),
     doneAt: null,
-    use,
+    recipe,
     events: written.map(([minutesAgo, body], i) => ({
       id: `019a0000-0000-7000-8000-0000000001${String(i).padStart(2, '0')}`,
       at: at(minutesAgo),
       by: me.person.name,
-      body: body as WholeRun['events'][number]['body'],
+      body: body as WholeBatch['events'][number]['body'],
     })),
   };
 }
 
 interface Known {
-  readonly run?: WholeRun;
+  readonly batch?: WholeBatch;
   readonly open?: readonly Cooling[];
   readonly lots?: readonly Lot[];
   readonly boned?: readonly Boned[];
@@ -97,10 +97,10 @@ interface Known {
 
 const screens = {
   '/pots': () => import('./Pots.tsx'),
-  '/pots/stove/:runId': () => import('./AtTheStove.tsx'),
+  '/pots/stove/:batchId': () => import('./AtTheStove.tsx'),
   '/pots/cooling': () => import('./CoolingPage.tsx'),
   '/pots/reckon': () => import('./reckon/Reckon.tsx'),
-  '/pots/uses/:useId': () => import('./UsePage.tsx'),
+  '/pots/recipes/:recipeId': () => import('./RecipePage.tsx'),
 } as const;
 
 let client: QueryClient;
@@ -110,14 +110,20 @@ async function open(pattern: keyof typeof screens, address: string, known: Known
   client.setQueryData(['house'], house);
   client.setQueryData(['house', 'limits'], { limits });
   client.setQueryData(['catalogue'], { species: [], goods: [], plans: [], categories: [] });
-  client.setQueryData(['runs', 'timers'], { timers: [], aheadMs: known.aheadMs ?? 0 });
+  client.setQueryData(['batches', 'timers'], { timers: [], aheadMs: known.aheadMs ?? 0 });
   client.setQueryData(['coolings', 'list'], { open: known.open ?? [], closed: [] });
   client.setQueryData(['lots', 'pots'], { lots: known.lots ?? [], all: true });
   client.setQueryData(['lots', 'boned'], { boned: known.boned ?? [] });
-  client.setQueryData(['runs', 'uses'], {
-    uses: [...useById.values()].map((use) => ({ use, own: false, retired: false, changed: null, batches: [] })),
+  client.setQueryData(['batches', 'recipes'], {
+    recipes: [...recipeById.values()].map((recipe) => ({
+      recipe,
+      own: false,
+      retired: false,
+      changed: null,
+      batches: [],
+    })),
   });
-  if (known.run !== undefined) client.setQueryData(['runs', 'one', RUN], known.run);
+  if (known.batch !== undefined) client.setQueryData(['batches', 'one', BATCH], known.batch);
   const { default: Screen } = await screens[pattern]();
   const { onSent, startOutbox } = await import('../../app/outbox.ts');
   const { takeAnswer } = await import('../../app/afterSending.ts');
@@ -134,20 +140,20 @@ async function open(pattern: keyof typeof screens, address: string, known: Known
   );
   await screen.findByRole('navigation', { name: 'Pots' });
 }
-const stove = (run: WholeRun, known: Known = {}): Promise<void> =>
-  open('/pots/stove/:runId', `/pots/stove/${RUN}`, { ...known, run });
+const stove = (batch: WholeBatch, known: Known = {}): Promise<void> =>
+  open('/pots/stove/:batchId', `/pots/stove/${BATCH}`, { ...known, batch });
 
 const type = (label: string | RegExp, text: string): void =>
   void fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
 const touch = (name: string | RegExp): void => void fireEvent.click(screen.getByRole('button', { name }));
 const text = (testId: string): string => screen.getByTestId(testId).textContent ?? '';
 /** The one thing that was said at the stove, of this kind. */
-async function said<K extends RunEventBody['kind']>(kind: K): Promise<Extract<RunEventBody, { kind: K }>> {
+async function said<K extends BatchEventBody['kind']>(kind: K): Promise<Extract<BatchEventBody, { kind: K }>> {
   await waitFor(async () => expect(await kept()).toHaveLength(1));
   const [only] = await kept();
-  const body = (only?.body as { body: RunEventBody } | undefined)?.body;
+  const body = (only?.body as { body: BatchEventBody } | undefined)?.body;
   if (body?.kind !== kind) throw new Error(`said ${body?.kind}`);
-  return body as Extract<RunEventBody, { kind: K }>;
+  return body as Extract<BatchEventBody, { kind: K }>;
 }
 const kept = async () => (await import('../../app/outbox.ts')).waitingNow();
 
@@ -182,7 +188,7 @@ const frame = (n: number): Lot =>
 
 describe('scaling', () => {
   it('shows some of hundreds of lots, takes the oldest two hundred, and says so', async () => {
-    await open('/pots', '/pots?use=fish-fumet', { lots: Array.from({ length: 240 }, (_, i) => frame(i)) });
+    await open('/pots', '/pots?recipe=fish-fumet', { lots: Array.from({ length: 240 }, (_, i) => frame(i)) });
     const lots = screen.getByRole('region', { name: 'Lots for Fumet' });
     expect(within(lots).getAllByRole('checkbox')).toHaveLength(30);
     // 200 lots of 100 g, 0.9 litres a kilo
@@ -193,7 +199,7 @@ describe('scaling', () => {
   });
 
   it('leaves a lot out at a touch, and asks for what is wanted in litres', async () => {
-    await open('/pots', '/pots?use=fish-fumet', { lots: [frame(1), frame(2), frame(3)] });
+    await open('/pots', '/pots?recipe=fish-fumet', { lots: [frame(1), frame(2), frame(3)] });
     expect(text('comes-out')).toBe('0.3 l');
     fireEvent.click(screen.getByRole('checkbox', { name: /Hake frame 2/ }));
     expect(screen.getByRole('region', { name: 'Batch of Fumet' }).textContent).toContain('200 g');
@@ -206,7 +212,7 @@ describe('scaling', () => {
 describe('what was chosen stands', () => {
   it('when another screen takes and brings lots: nothing comes in unasked, nothing goes out', async () => {
     const [hake, gurnard] = [frame(1), { ...frame(2), species: 'gurnard', name: 'Gurnard frame 2' }];
-    await open('/pots', '/pots?use=fish-fumet', { lots: [hake, gurnard] });
+    await open('/pots', '/pots?recipe=fish-fumet', { lots: [hake, gurnard] });
     const on = (name: RegExp): boolean => (screen.getByRole('checkbox', { name }) as HTMLInputElement).checked;
     expect([on(/Hake frame 1/), on(/Gurnard frame 2/)]).toEqual([true, true]);
     fireEvent.click(within(screen.getByRole('group', { name: 'Only these' })).getByRole('button', { name: 'gurnard' }));
@@ -223,7 +229,7 @@ describe('what was chosen stands', () => {
 
 describe('a batch at the stove', () => {
   it('goes step by step by keys, and everything said can be taken back, the latest first', async () => {
-    await stove(runOf('fish-fumet', kilograms(5)));
+    await stove(batchOf('fish-fumet', kilograms(5)));
     const step = () => screen.getByRole('region', { name: 'Next step' }).textContent ?? '';
     expect(step()).toContain('Step 1 of');
     act(() => void fireEvent.keyDown(document.body, { key: 'd' }));
@@ -234,7 +240,7 @@ describe('a batch at the stove', () => {
     await waitFor(() => expect(screen.queryByTestId('countdown')).toBeNull());
     act(() => void fireEvent.keyDown(document.body, { key: 'u' }));
     await waitFor(() => expect(step()).toContain('Step 1 of'));
-    expect((await kept()).map((w) => (w.body as { body: RunEventBody }).body.kind)).toEqual([
+    expect((await kept()).map((w) => (w.body as { body: BatchEventBody }).body.kind)).toEqual([
       'step',
       'timer',
       'back',
@@ -243,7 +249,7 @@ describe('a batch at the stove', () => {
   });
 
   it('takes a litre typed for a kilogram, and keeps what came out on this device until the server has it', async () => {
-    await stove(runOf('fish-fumet', kilograms(5)));
+    await stove(batchOf('fish-fumet', kilograms(5)));
     const done = (): HTMLButtonElement => screen.getByRole('button', { name: 'Batch done' });
     expect(done().disabled).toBe(true);
     type('Strained', 'a lot');
@@ -258,14 +264,14 @@ describe('a batch at the stove', () => {
     expect(await kept()).toMatchObject([
       {
         endpoint: 'pots.finish',
-        params: { runId: RUN },
+        params: { batchId: BATCH },
         body: { outputMg: kilograms(4.2), spentMg: grams(3_900), spentTo: 'waste' },
       },
     ]);
   });
 
   it('sets a timer by the server’s clock, and counts it down by the same, though its own is off', async () => {
-    await stove(runOf('fish-fumet', kilograms(5)), { aheadMs: 300_000 });
+    await stove(batchOf('fish-fumet', kilograms(5)), { aheadMs: 300_000 });
     act(() => void fireEvent.keyDown(document.body, { key: 't' }));
     await waitFor(() => expect(screen.getByTestId('countdown').textContent).toBe('30:00'));
     const timer = await said('timer');
@@ -273,14 +279,14 @@ describe('a batch at the stove', () => {
   });
 
   it('reads a bare number over a hundred as the grams of the scale', async () => {
-    await stove(runOf('fish-fumet', kilograms(5)));
+    await stove(batchOf('fish-fumet', kilograms(5)));
     type('Strained', '4200');
     touch('Batch done');
     await waitFor(async () => expect((await kept())[0]?.body).toMatchObject({ outputMg: grams(4_200) }));
   });
 
   it('shows a viewer where it stands and nothing to touch', async () => {
-    await stove(runOf('fish-fumet', kilograms(5)), { role: 'viewer' });
+    await stove(batchOf('fish-fumet', kilograms(5)), { role: 'viewer' });
     expect(screen.getByRole('region', { name: 'Next step' })).toBeTruthy();
     expect(screen.getByRole('region', { name: 'What goes in' }).textContent).toContain('1042-K');
     expect(screen.queryByRole('button', { name: /Done|Batch done|Call it off/ })).toBeNull();
@@ -288,7 +294,7 @@ describe('a batch at the stove', () => {
 
   it('leads from a done batch to its lot, with what a litre of it cost', async () => {
     await stove({
-      ...runOf('fish-fumet', kilograms(5)),
+      ...batchOf('fish-fumet', kilograms(5)),
       state: 'done',
       outputMg: kilograms(4),
       outputLot: { id: LOT, code: '1050-T', name: 'Fumet', costMinor: 1_000 },
@@ -301,14 +307,14 @@ describe('a batch at the stove', () => {
 });
 
 describe('reducing to a mark', () => {
-  const mark = (salt?: { grams: number; mostPerLitre: number }): RunEventBody => ({
+  const mark = (salt?: { grams: number; mostPerLitre: number }): BatchEventBody => ({
     kind: 'mark',
     vesselId: 'pan-24',
     burnerId: 'ring',
     targetMg: kilograms(0.9),
     ...(salt === undefined ? {} : { salt }),
   });
-  const level = (litres: number): RunEventBody => ({
+  const level = (litres: number): BatchEventBody => ({
     kind: 'level',
     levelMm: (litres * 1e6) / (Math.PI * 120 ** 2),
     massMg: kilograms(litres),
@@ -317,7 +323,7 @@ describe('reducing to a mark', () => {
 
   it('says the mark in centimetres of this pan, and learns from each reading how fast it boils away', async () => {
     await stove(
-      runOf('jus-reduced', kilograms(4), [
+      batchOf('jus-reduced', kilograms(4), [
         [20, mark()],
         [19, level(4)],
       ]),
@@ -327,7 +333,7 @@ describe('reducing to a mark', () => {
     const byBurner = minutes();
     cleanup();
     await stove(
-      runOf('jus-reduced', kilograms(4), [
+      batchOf('jus-reduced', kilograms(4), [
         [20, mark()],
         [19, level(4)],
         [0, level(2.2)],
@@ -342,7 +348,7 @@ describe('reducing to a mark', () => {
   it('stops at the salt where it comes before the mark, and says how salty the mark would be', async () => {
     // 16 g in it, no more than 10 a litre: 1.6 litres, 3.54 cm
     await stove(
-      runOf('jus-reduced', kilograms(4), [
+      batchOf('jus-reduced', kilograms(4), [
         [2, mark({ grams: 16, mostPerLitre: 10 })],
         [1, level(4)],
       ]),
@@ -353,7 +359,7 @@ describe('reducing to a mark', () => {
     const toSalt = minutes();
     cleanup();
     await stove(
-      runOf('jus-reduced', kilograms(4), [
+      batchOf('jus-reduced', kilograms(4), [
         [2, mark({ grams: 4, mostPerLitre: 10 })],
         [1, level(4)],
       ]),
@@ -364,7 +370,7 @@ describe('reducing to a mark', () => {
 
   it('is past it by now once the clock has gone on', async () => {
     await stove(
-      runOf('jus-reduced', kilograms(4), [
+      batchOf('jus-reduced', kilograms(4), [
         [300, mark({ grams: 16, mostPerLitre: 10 })],
         [290, level(4)],
         [270, level(2.4)],
@@ -374,7 +380,7 @@ describe('reducing to a mark', () => {
   });
 
   it('keeps the salt as grams in the pan when the mark is set', async () => {
-    await stove(runOf('jus-reduced', kilograms(4), [[0, level(2)]]));
+    await stove(batchOf('jus-reduced', kilograms(4), [[0, level(2)]]));
     type('Pan', 'pan-24');
     type('Burner', 'ring');
     type('Down to, litres', '1');
@@ -390,10 +396,10 @@ describe('reducing to a mark', () => {
 });
 
 describe('the core at the stove', () => {
-  const probe = (C: number): RunEventBody => ({ kind: 'probe', centiC: C * 100, source: 'probe' });
+  const probe = (C: number): BatchEventBody => ({ kind: 'probe', centiC: C * 100, source: 'probe' });
 
   it('foretells by the step that cooks it, not by the salting before', async () => {
-    await stove(runOf('confit', grams(405), [[1, probe(5)]], ['bag']));
+    await stove(batchOf('confit', grams(405), [[1, probe(5)]], ['bag']));
     expect(text('come-up')).toMatch(/^\d+ (h|min).* in (78\.5|90) °C/);
   });
 
@@ -402,13 +408,13 @@ describe('the core at the stove', () => {
     ['poach', 77.5],
     ['steam', 92.5],
   ])('takes the heat of the way it is cooked: %s', async (way, C) => {
-    await stove(runOf('cooked-to-core', grams(600), [[1, probe(4)]], [way]));
+    await stove(batchOf('cooked-to-core', grams(600), [[1, probe(4)]], [way]));
     expect(text('come-up')).toContain(`in ${C} °C`);
     cleanup();
   });
 
   it('aims at the hottest printed pair that the bath can reach, and says how long that is held', async () => {
-    await stove(runOf('cooked-to-core', grams(600), [[1, probe(4)]], ['bath']));
+    await stove(batchOf('cooked-to-core', grams(600), [[1, probe(4)]], ['bath']));
     // the pairs of the limit are 60 °C for 45 min, 65 for 10, 70 for 2, ...: a bath of 64.5 reaches the first
     expect(text('come-up')).toContain('then 45 min at 60 °C');
     // a bath that reaches none of them is not called hot enough at what it reaches
@@ -416,7 +422,7 @@ describe('the core at the stove', () => {
     expect(text('come-up')).toMatch(/^never in 55 °C.*then 45 min at 60 °C/);
     // nor is one that stands at the heat of its bath
     cleanup();
-    await stove(runOf('cooked-to-core', grams(600), [[1, probe(55)]], ['bath']));
+    await stove(batchOf('cooked-to-core', grams(600), [[1, probe(55)]], ['bath']));
     type('Heat at', '55');
     expect(text('come-up')).toMatch(/^never in 55 °C/);
     type('Heat at', '70');
@@ -427,7 +433,7 @@ describe('the core at the stove', () => {
 
   it('is on its way while it is colder than the bath, and outside once it is hotter', async () => {
     const probed = async (C: number): Promise<string> => {
-      const run = runOf(
+      const batch = batchOf(
         'cooked-to-core',
         grams(600),
         [
@@ -437,7 +443,7 @@ describe('the core at the stove', () => {
         ],
         ['bath'],
       );
-      await stove(run);
+      await stove(batch);
       const words = screen.getByRole('region', { name: 'Probe' }).textContent ?? '';
       cleanup();
       return words;
@@ -448,13 +454,13 @@ describe('the core at the stove', () => {
   });
 
   it('is there when the last reading is', async () => {
-    await stove(runOf('confit', grams(405), [[1, probe(82)]]));
+    await stove(batchOf('confit', grams(405), [[1, probe(82)]]));
     expect(text('come-up')).toMatch(/^As hot as wanted by the last reading/);
   });
 
   it('counts the time between readings that were hot enough, against the printed pairs', async () => {
     await stove(
-      runOf('confit', grams(405), [
+      batchOf('confit', grams(405), [
         [4, probe(71)],
         [1, probe(72)],
       ]),
@@ -463,17 +469,17 @@ describe('the core at the stove', () => {
   });
 
   it('has nothing to say of a stock, or of what is only cured', async () => {
-    await stove(runOf('fish-fumet', kilograms(5), [[1, probe(88)]]));
+    await stove(batchOf('fish-fumet', kilograms(5), [[1, probe(88)]]));
     expect(screen.queryByTestId('come-up')).toBeNull();
     cleanup();
-    await stove(runOf('salt-cure-fish', kilograms(1), [[1, probe(2)]]));
+    await stove(batchOf('salt-cure-fish', kilograms(1), [[1, probe(2)]]));
     expect(screen.queryByTestId('come-up')).toBeNull();
   });
 });
 
 describe('cooling', () => {
   const log = (readings: readonly (readonly [minutesAgo: number, C: number])[]): Cooling => ({
-    id: RUN,
+    id: BATCH,
     kind: 'cooling',
     state: 'open',
     lot: null,
@@ -577,14 +583,14 @@ describe('what was boned out', () => {
   });
 
   it('is one touch from being what is wanted of a stuffing', async () => {
-    await open('/pots', '/pots?use=boned-bird-stuffing', { boned: [bird] });
+    await open('/pots', '/pots?recipe=boned-bird-stuffing', { boned: [bird] });
     fireEvent.click(
       within(screen.getByRole('list', { name: 'To fill' })).getByRole('button', { name: /1016-X.*285 g/ }),
     );
     expect(screen.getByLabelText<HTMLInputElement>('Kilograms').value).toBe('0.285');
     // a fumet fills nothing
     cleanup();
-    await open('/pots', '/pots?use=fish-fumet', { boned: [bird] });
+    await open('/pots', '/pots?recipe=fish-fumet', { boned: [bird] });
     expect(screen.queryByRole('list', { name: 'To fill' })).toBeNull();
   });
 });

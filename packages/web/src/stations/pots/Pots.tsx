@@ -1,4 +1,4 @@
-import type { ListedUse } from '@zabrik/contract';
+import type { ListedRecipe } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
 import { RadioGroup, Tabs } from 'radix-ui';
 import { useState } from 'react';
@@ -7,12 +7,12 @@ import { useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { Empty, Failed, Loading } from '../../kit/Notice.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
 import { clothOf } from '../../parts/destinations.ts';
-import { Batch } from './Batch.tsx';
 import { HowMade } from './HowMade.tsx';
 import { byKind, kindWords, readyFor } from './offers.ts';
+import { PlanBatch } from './PlanBatch.tsx';
 import { PotsHead } from './PotsHead.tsx';
-import { useLotsForPots, useUses } from './potQueries.ts';
-import { UseFiles } from './UseFiles.tsx';
+import { useLotsForPots, useRecipes } from './potQueries.ts';
+import { RecipeFiles } from './RecipeFiles.tsx';
 
 const clothOfKind = {
   stock: clothOf.stock,
@@ -27,34 +27,36 @@ const clothOfKind = {
 } as const;
 
 interface ListProps {
-  readonly uses: readonly ListedUse[];
+  readonly recipes: readonly ListedRecipe[];
   readonly ready: ReadonlyMap<string, number>;
   readonly on: string | undefined;
   readonly onPick: (id: string) => void;
 }
 
 /** Every use by its kind; first what something lies ready for. */
-function UseList({ uses, ready, on, onPick }: ListProps) {
+function RecipeList({ recipes, ready, on, onPick }: ListProps) {
   const [search, setSearch] = useState('');
   const words = search.trim().toLowerCase();
-  const found = uses.filter((u) => u.use.title.toLowerCase().includes(words));
+  const found = recipes.filter((u) => u.recipe.title.toLowerCase().includes(words));
   const lying = found
-    .filter((u) => (ready.get(u.use.id) ?? 0) > 0)
-    .sort((a, b) => (ready.get(b.use.id) ?? 0) - (ready.get(a.use.id) ?? 0));
-  const item = (u: ListedUse) => (
-    <li key={u.use.id}>
+    .filter((u) => (ready.get(u.recipe.id) ?? 0) > 0)
+    .sort((a, b) => (ready.get(b.recipe.id) ?? 0) - (ready.get(a.recipe.id) ?? 0));
+  const item = (u: ListedRecipe) => (
+    <li key={u.recipe.id}>
       <RadioGroup.Item
-        value={u.use.id}
+        value={u.recipe.id}
         className="flex min-h-12 w-full overflow-hidden rounded-md border-[1.5px] border-line-strong bg-white text-left hover:border-ink data-[state=checked]:border-ink data-[state=checked]:outline-2 data-[state=checked]:outline-ink"
       >
-        <span className={`w-2 shrink-0 ${clothOfKind[u.use.kind]}`} aria-hidden="true" />
+        <span className={`w-2 shrink-0 ${clothOfKind[u.recipe.kind]}`} aria-hidden="true" />
         <span className="min-w-0 px-2.5 py-1.5 leading-tight">
           <span className="block truncate font-head text-[16px] font-semibold">
-            {u.use.title}
+            {u.recipe.title}
             {u.own && <span className="ml-1.5 text-[12px] font-normal text-ink-soft">own</span>}
           </span>
-          {(ready.get(u.use.id) ?? 0) > 0 && (
-            <span className="block text-[13px] text-ink-soft">{formatMass(ready.get(u.use.id) ?? 0)} lies ready</span>
+          {(ready.get(u.recipe.id) ?? 0) > 0 && (
+            <span className="block text-[13px] text-ink-soft">
+              {formatMass(ready.get(u.recipe.id) ?? 0)} lies ready
+            </span>
           )}
         </span>
       </RadioGroup.Item>
@@ -90,44 +92,44 @@ function UseList({ uses, ready, on, onPick }: ListProps) {
 const tabLook =
   'min-h-11 border-b-[3px] border-transparent px-3 font-head text-[16px] font-semibold text-ink-soft data-[state=active]:border-ink data-[state=active]:text-ink';
 
-/** What can be made from what there is: every use, scaled to the lots that lie ready or to what is wanted. */
+/** What can be made from what there is: every recipe, scaled to the lots that lie ready or to what is wanted. */
 export default function Pots() {
-  const uses = useUses();
+  const recipes = useRecipes();
   const lots = useLotsForPots();
   const { data: house } = useHouse();
   const { data: catalogue } = useCatalogue();
-  const mayEdit = useMay('pots.saveUse');
+  const mayEdit = useMay('pots.saveRecipe');
   const [params, setParams] = useSearchParams();
-  if (uses.isPending || lots.isPending) return <Loading />;
-  if (uses.isLoadingError) return <Failed error={uses.error} again={() => void uses.refetch()} />;
+  if (recipes.isPending || lots.isPending) return <Loading />;
+  if (recipes.isLoadingError) return <Failed error={recipes.error} again={() => void recipes.refetch()} />;
   if (lots.isLoadingError) return <Failed error={lots.error} again={() => void lots.refetch()} />;
-  const kept = uses.data.uses.filter((u) => !u.retired);
-  const ready = new Map(kept.map((u) => [u.use.id, readyFor(u.use, lots.data.lots, catalogue?.species ?? [])]));
-  const asked = params.get('use');
-  const most = [...kept].sort((a, b) => (ready.get(b.use.id) ?? 0) - (ready.get(a.use.id) ?? 0))[0];
-  const listed = kept.find((u) => u.use.id === asked) ?? most;
+  const kept = recipes.data.recipes.filter((u) => !u.retired);
+  const ready = new Map(kept.map((u) => [u.recipe.id, readyFor(u.recipe, lots.data.lots, catalogue?.species ?? [])]));
+  const asked = params.get('recipe');
+  const most = [...kept].sort((a, b) => (ready.get(b.recipe.id) ?? 0) - (ready.get(a.recipe.id) ?? 0))[0];
+  const listed = kept.find((u) => u.recipe.id === asked) ?? most;
   return (
     <div className="flex flex-1 flex-col">
-      <PotsHead>{mayEdit && <UseFiles />}</PotsHead>
+      <PotsHead>{mayEdit && <RecipeFiles />}</PotsHead>
       <div className="grid flex-1 content-start lg:grid-cols-[264px_1fr] lg:content-stretch">
         <aside
           className="max-h-[calc(100dvh-104px)] overflow-y-auto border-r border-line bg-sheet-soft p-3.5 max-lg:max-h-72"
           aria-label="What can be made"
         >
-          <UseList
-            uses={kept}
+          <RecipeList
+            recipes={kept}
             ready={ready}
-            on={listed?.use.id}
-            onPick={(id) => setParams({ use: id }, { replace: true })}
+            on={listed?.recipe.id}
+            onPick={(id) => setParams({ recipe: id }, { replace: true })}
           />
         </aside>
         {listed === undefined ? (
           <Empty title="Nothing can be made">Uses turn bones and trim into batches.</Empty>
         ) : (
-          <Tabs.Root key={listed.use.id} defaultValue="scale" className="min-w-0 p-4">
+          <Tabs.Root key={listed.recipe.id} defaultValue="scale" className="min-w-0 p-4">
             <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line">
-              <h2 className="text-2xl font-bold">{listed.use.title}</h2>
-              <Tabs.List aria-label={listed.use.title} className="flex">
+              <h2 className="text-2xl font-bold">{listed.recipe.title}</h2>
+              <Tabs.List aria-label={listed.recipe.title} className="flex">
                 <Tabs.Trigger value="scale" className={tabLook}>
                   Scale
                 </Tabs.Trigger>
@@ -136,13 +138,13 @@ export default function Pots() {
                 </Tabs.Trigger>
               </Tabs.List>
               {mayEdit && (
-                <Link className="ml-auto text-[15px] font-semibold underline" to={`/pots/uses/${listed.use.id}`}>
+                <Link className="ml-auto text-[15px] font-semibold underline" to={`/pots/recipes/${listed.recipe.id}`}>
                   {listed.own ? 'Change our version' : 'Make it our own'}
                 </Link>
               )}
             </div>
             <Tabs.Content value="scale">
-              <Batch listed={listed} lots={lots.data.lots} all={lots.data.all} house={house} />
+              <PlanBatch listed={listed} lots={lots.data.lots} all={lots.data.all} house={house} />
             </Tabs.Content>
             <Tabs.Content value="how">
               <HowMade listed={listed} ways={[]} />

@@ -1,4 +1,4 @@
-import type { Run } from '@zabrik/contract';
+import type { Batch } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
 import { Link } from 'react-router';
 import { clockTime, dayAndTime } from '../../app/dates.ts';
@@ -10,28 +10,28 @@ import { amountIn } from '../../parts/amountIn.ts';
 import { SimulatedPan } from '../../parts/SimulatedPan.tsx';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { PotsHead } from './PotsHead.tsx';
-import { useRuns } from './potQueries.ts';
+import { useBatches } from './potQueries.ts';
 
-function Going({ run }: { readonly run: Run }) {
+function Going({ batch }: { readonly batch: Batch }) {
   const timers = useTimers();
-  const mine = (timers.data?.timers ?? []).filter((t) => t.runId === run.id);
+  const mine = (timers.data?.timers ?? []).filter((t) => t.batchId === batch.id);
   const now = useTick(mine.length > 0, 1_000) + (timers.data?.aheadMs ?? 0);
   const next = mine[0];
   return (
     <li>
       <Link
-        to={`/pots/stove/${run.id}`}
+        to={`/pots/stove/${batch.id}`}
         className="grid min-h-20 grid-cols-[1fr_auto] items-center gap-4 rounded-plate border-[1.5px] border-line-strong bg-white px-4 py-3 hover:border-ink"
       >
         <span className="min-w-0">
-          <span className="block truncate font-head text-xl font-semibold">{run.title}</span>
+          <span className="block truncate font-head text-xl font-semibold">{batch.title}</span>
           <span className="block truncate text-[15px] text-ink-soft">
-            {formatMass(run.baseMg)} · {run.inputs.map((i) => i.name).join(', ')}
+            {formatMass(batch.baseMg)} · {batch.inputs.map((i) => i.name).join(', ')}
           </span>
           <span className="block text-[14px] text-ink-soft">
-            {run.startedAt === null
-              ? `planned ${clockTime(run.plannedAt)}, ${run.by}`
-              : `on since ${clockTime(run.startedAt)}`}
+            {batch.startedAt === null
+              ? `planned ${clockTime(batch.plannedAt)}, ${batch.by}`
+              : `on since ${clockTime(batch.startedAt)}`}
           </span>
         </span>
         {next !== undefined && (
@@ -57,12 +57,12 @@ export default function Stove() {
 }
 
 function Batches() {
-  const runs = useRuns();
+  const batches = useBatches();
   const { data: house } = useHouse();
   const money = moneyOf(house);
-  if (runs.isPending) return <Loading />;
-  if (runs.isLoadingError) return <Failed error={runs.error} again={() => void runs.refetch()} />;
-  const of = (state: Run['state']): Run[] => runs.data.runs.filter((r) => r.state === state);
+  if (batches.isPending) return <Loading />;
+  if (batches.isLoadingError) return <Failed error={batches.error} again={() => void batches.refetch()} />;
+  const of = (state: Batch['state']): Batch[] => batches.data.batches.filter((r) => r.state === state);
   const [on, planned, done] = [of('on'), of('planned'), of('done')];
   return (
     <div className="grid flex-1 content-start gap-6 p-5 lg:grid-cols-[1fr_400px]">
@@ -81,7 +81,7 @@ function Batches() {
             <h2 className="mb-2 text-xl font-bold">On</h2>
             <ul className="grid gap-3" aria-label="On">
               {on.map((r) => (
-                <Going key={r.id} run={r} />
+                <Going key={r.id} batch={r} />
               ))}
             </ul>
           </div>
@@ -91,7 +91,7 @@ function Batches() {
             <h2 className="mb-2 text-xl font-bold">Planned</h2>
             <ul className="grid gap-3" aria-label="Planned">
               {planned.map((r) => (
-                <Going key={r.id} run={r} />
+                <Going key={r.id} batch={r} />
               ))}
             </ul>
           </div>
@@ -102,21 +102,21 @@ function Batches() {
         <h2 className="mb-1 text-xl font-bold">Done</h2>
         {done.length === 0 && <p className="text-ink-soft">What came out of the pots stands here.</p>}
         <ol className="divide-y divide-line">
-          {done.map((run) => (
-            <li key={run.id} className="py-2">
+          {done.map((batch) => (
+            <li key={batch.id} className="py-2">
               <span className="flex justify-between gap-3">
-                <Link to={`/pots/stove/${run.id}`} className="truncate font-head font-semibold hover:underline">
-                  {run.title}
+                <Link to={`/pots/stove/${batch.id}`} className="truncate font-head font-semibold hover:underline">
+                  {batch.title}
                 </Link>
-                <span className="figure">{amountIn(run.measure, run.outputMg ?? 0)}</span>
+                <span className="figure">{amountIn(batch.measure, batch.outputMg ?? 0)}</span>
               </span>
               <span className="flex justify-between gap-3 text-[14px] text-ink-soft">
                 <span>
-                  {run.doneAt !== null && dayAndTime(run.doneAt)} · from {formatMass(run.baseMg)}
+                  {batch.doneAt !== null && dayAndTime(batch.doneAt)} · from {formatMass(batch.baseMg)}
                 </span>
-                {run.outputLot !== null && (
-                  <Link className="underline" to={`/larder/${run.outputLot.id}`}>
-                    {run.outputLot.code} · {money(run.outputLot.costMinor)}
+                {batch.outputLot !== null && (
+                  <Link className="underline" to={`/larder/${batch.outputLot.id}`}>
+                    {batch.outputLot.code} · {money(batch.outputLot.costMinor)}
                   </Link>
                 )}
               </span>

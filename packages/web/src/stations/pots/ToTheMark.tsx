@@ -8,9 +8,9 @@ import {
   litresAt,
   markOf,
   minutesToMark,
+  type Recipe,
   readDecimal,
   saltStop,
-  type Use,
   wallLoss,
 } from '@zabrik/core';
 import { useState } from 'react';
@@ -49,9 +49,9 @@ const Figure = ({ label, caption, value, onValue }: FigureProps) => (
 
 /** "Reduce to 11 cm in this pan": the line on the pan, what stands in it now, and how long it still takes, learnt at each reading. */
 export function ToTheMark({ stove, house, may }: Props) {
-  const { run, state, say } = stove;
+  const { batch, state, say } = stove;
   const pans = (house?.vessels ?? []).filter((v) => v.shape !== undefined);
-  const [panId, setPanId] = useState(run.vesselId ?? '');
+  const [panId, setPanId] = useState(batch.vesselId ?? '');
   const [burnerId, setBurnerId] = useState('');
   const [target, setTarget] = useState('');
   const [now, setNow] = useState('');
@@ -67,7 +67,7 @@ export function ToTheMark({ stove, house, may }: Props) {
   const shape = pan?.shape;
   const cmNow = readDecimal(now);
   const litresTarget = readDecimal(target);
-  const expected = inKilograms(run.expectedMg.mean);
+  const expected = inKilograms(batch.expectedMg.mean);
 
   // one number for the future: where the level will be now, at what the readings say it boils away
   const first = readings[0];
@@ -124,12 +124,14 @@ export function ToTheMark({ stove, house, may }: Props) {
             />
           </div>
           <div className="flex flex-wrap gap-2">
-            {run.use.marks.map((m) => (
+            {batch.recipe.marks.map((m) => (
               <Button
                 key={m.name}
                 className="h-11"
                 onClick={() =>
-                  setTarget(inKilograms(markOf(run.use as Use, run, run.expectedMg.mean, m.factor)).toFixed(2))
+                  setTarget(
+                    inKilograms(markOf(batch.recipe as Recipe, batch, batch.expectedMg.mean, m.factor)).toFixed(2),
+                  )
                 }
               >
                 {m.name}

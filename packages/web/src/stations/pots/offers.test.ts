@@ -1,12 +1,12 @@
-import { allSpecies, useById } from '@zabrik/catalogue';
-import type { ListedUse, Lot } from '@zabrik/contract';
+import { allSpecies, recipeById } from '@zabrik/catalogue';
+import type { ListedRecipe, Lot } from '@zabrik/contract';
 import { grams, kilograms } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
 import { amountIn } from '../../parts/amountIn.ts';
 import { byKind, goesByItself, isOffered, oneTouches, preselected, readMass, readyFor } from './offers.ts';
 
-const use = (id: string) => {
-  const found = useById.get(id);
+const recipe = (id: string) => {
+  const found = recipeById.get(id);
   if (found === undefined) throw new Error(id);
   return found;
 };
@@ -23,22 +23,22 @@ const lot = (o: Partial<Lot>): Lot =>
     massMg: kilograms(1),
     useBy: far,
     ready: false,
-    useId: null,
+    recipeId: null,
     potKind: o.category ?? 'white-fish-frame',
     ...o,
   }) as Lot;
 
 describe('what goes in a pot without being asked for', () => {
-  const fumet = use('fish-fumet');
-  it('is what lies in a tray the use empties, and what was collected in a tub', () => {
+  const fumet = recipe('fish-fumet');
+  it('is what lies in a tray the recipe empties, and what was collected in a tub', () => {
     expect(goesByItself(fumet, lot({}))).toBe(true);
     expect(goesByItself(fumet, lot({ destination: 'staff' }))).toBe(false);
     expect(goesByItself(fumet, lot({ kind: 'tub', destination: null }))).toBe(true);
   });
   it('is nothing that someone means for a guest, nothing past its date and nothing refused', () => {
-    expect(goesByItself(use('fish-mousseline'), lot({ category: 'white-fish-portion', destination: 'portion' }))).toBe(
-      false,
-    );
+    expect(
+      goesByItself(recipe('fish-mousseline'), lot({ category: 'white-fish-portion', destination: 'portion' })),
+    ).toBe(false);
     expect(goesByItself(fumet, lot({ useBy: '2020-01-01' }))).toBe(false);
     expect(goesByItself(fumet, lot({ category: 'oily-fish-frame' }))).toBe(false);
   });
@@ -49,7 +49,7 @@ describe('what goes in a pot without being asked for', () => {
 });
 
 describe('what is chosen before anybody chooses', () => {
-  const ids = (useId: string, lots: Lot[]): string[] => [...preselected(use(useId), lots, allSpecies)].sort();
+  const ids = (recipeId: string, lots: Lot[]): string[] => [...preselected(recipe(recipeId), lots, allSpecies)].sort();
   const piece = (id: string, species: string, category: string, o: Partial<Lot> = {}): Lot =>
     lot({ id, species, category, potKind: category, destination: 'filling', massMg: kilograms(1), ...o });
 
@@ -61,7 +61,15 @@ describe('what is chosen before anybody chooses', () => {
         piece('loin', 'pork', 'pork-portion', { destination: 'portion' }),
         piece('whole', 'pork', 'pork-portion', { kind: 'delivery', destination: null }),
         piece('trim', 'pork', 'pork-trim'),
-        lot({ id: 'confit', kind: 'batch', species: null, category: null, potKind: '', useId: 'confit', ready: true }),
+        lot({
+          id: 'confit',
+          kind: 'batch',
+          species: null,
+          category: null,
+          potKind: '',
+          recipeId: 'confit',
+          ready: true,
+        }),
       ]),
     ).toEqual(['confit', 'trim']);
     expect(
@@ -77,7 +85,7 @@ describe('what is chosen before anybody chooses', () => {
     expect(
       ids('fish-mousseline', [...white, piece('tuna', 'tuna', 'white-fish-trim', { massMg: grams(500) })]),
     ).toEqual(['gurnard', 'hake']);
-    const jus = use('game-stock');
+    const jus = recipe('game-stock');
     const sinew = (id: string, species: string, g: number): Lot =>
       piece(id, species, 'meat-sinew', { destination: 'stock', massMg: grams(g) });
     expect([...preselected(jus, [sinew('roe', 'roe-deer', 900), sinew('pork', 'pork', 300)], allSpecies)]).toEqual([
@@ -86,7 +94,7 @@ describe('what is chosen before anybody chooses', () => {
   });
 
   it('can be made one animal’s, one supplier’s or one day’s in one touch', () => {
-    const fumet = use('fish-fumet');
+    const fumet = recipe('fish-fumet');
     const stock = { destination: 'stock' as const, madeAt: '2026-11-28T09:00:00Z', supplierName: 'Bram Quay Fish' };
     const lots = [
       ...Array.from({ length: 3 }, (_, i) => piece(`hake${i}`, 'hake', 'white-fish-frame', stock)),
@@ -106,7 +114,7 @@ describe('what is chosen before anybody chooses', () => {
 
 describe('what is shown beside it', () => {
   it('is what a cook might think of, told why not; not every bone in the larder', () => {
-    const fumet = use('fish-fumet');
+    const fumet = recipe('fish-fumet');
     expect(isOffered(fumet, lot({ category: 'oily-fish-frame' }))).toBe(true);
     expect(isOffered(fumet, lot({ category: 'venison-bone' }))).toBe(false);
   });
@@ -123,11 +131,11 @@ describe('figures of the pots', () => {
   });
 });
 
-describe('the list of uses', () => {
+describe('the list of recipes', () => {
   it('stands by kind, stocks first, empty kinds left out', () => {
     const listed = ['ragu', 'fish-fumet', 'fish-mousseline', 'demi'].map(
-      (id): ListedUse => ({
-        use: use(id) as ListedUse['use'],
+      (id): ListedRecipe => ({
+        recipe: recipe(id) as ListedRecipe['recipe'],
         own: false,
         retired: false,
         changed: null,

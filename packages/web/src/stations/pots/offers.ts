@@ -1,5 +1,5 @@
-import type { ListedUse, Lot, Tub } from '@zabrik/contract';
-import { formsHistamine, type OfferedLot, parseMass, refusalOf, roleIn, type Species, type Use } from '@zabrik/core';
+import type { ListedRecipe, Lot, Tub } from '@zabrik/contract';
+import { formsHistamine, type OfferedLot, parseMass, type Recipe, refusalOf, roleIn, type Species } from '@zabrik/core';
 import { dayName, dueWords } from '../../app/dates.ts';
 import { amountIn } from '../../parts/amountIn.ts';
 
@@ -11,7 +11,7 @@ export const offerOf = (lot: PotLot): OfferedLot => ({
   lotId: lot.id,
   name: lot.name,
   category: lot.potKind,
-  ...(lot.useId === null ? {} : { useId: lot.useId }),
+  ...(lot.recipeId === null ? {} : { recipeId: lot.recipeId }),
   massMg: lot.massMg,
   pieces: lot.pieces,
   pastDate: dueWords(lot.useBy).tone === 'late',
@@ -29,13 +29,14 @@ export const readMass = (text: string): number | undefined => {
 };
 
 /**
- * Whether a lot may go in without being asked for: it is taken, it lies in a tray the use empties, and nobody means it for a guest. A
+ * Whether a lot may go in without being asked for: it is taken, it lies in a tray the recipe empties, and nobody means it for a guest. A
  * portion never does, in whatever tray it lies but the one for this very work: it is chosen.
  */
-export const goesByItself = (use: Use, lot: PotLot): boolean => {
-  if (refusalOf(use, offerOf(lot)) !== undefined || roleIn(use, offerOf(lot)) !== 'base') return false;
-  if (lot.kind === 'tub' || (lot.useId !== null && use.acceptsUses.includes(lot.useId))) return true;
-  if (lot.destination === null || lot.destination === 'portion' || !use.trays.includes(lot.destination)) return false;
+export const goesByItself = (recipe: Recipe, lot: PotLot): boolean => {
+  if (refusalOf(recipe, offerOf(lot)) !== undefined || roleIn(recipe, offerOf(lot)) !== 'base') return false;
+  if (lot.kind === 'tub' || (lot.recipeId !== null && recipe.acceptsUses.includes(lot.recipeId))) return true;
+  if (lot.destination === null || lot.destination === 'portion' || !recipe.trays.includes(lot.destination))
+    return false;
   return !lot.potKind.endsWith('-portion') || lot.destination === 'filling';
 };
 
@@ -53,8 +54,8 @@ export function companyOf(lot: PotLot, species: readonly Species[]): string {
 }
 
 /** The lots that go in a batch before anybody has chosen: of one company, the one there is most of. */
-export function preselected(use: Use, lots: readonly PotLot[], species: readonly Species[]): ReadonlySet<string> {
-  const may = lots.filter((lot) => goesByItself(use, lot));
+export function preselected(recipe: Recipe, lots: readonly PotLot[], species: readonly Species[]): ReadonlySet<string> {
+  const may = lots.filter((lot) => goesByItself(recipe, lot));
   const weighs = new Map<string, number>();
   for (const lot of may) {
     const company = companyOf(lot, species);
@@ -71,9 +72,9 @@ export function preselected(use: Use, lots: readonly PotLot[], species: readonly
   );
 }
 
-/** What lies ready for a use, milligrams. */
-export function readyFor(use: Use, lots: readonly PotLot[], species: readonly Species[]): number {
-  const ready = preselected(use, lots, species);
+/** What lies ready for a recipe, milligrams. */
+export function readyFor(recipe: Recipe, lots: readonly PotLot[], species: readonly Species[]): number {
+  const ready = preselected(recipe, lots, species);
   return lots.reduce((sum, lot) => sum + (ready.has(lot.id) ? lot.massMg : 0), 0);
 }
 
@@ -86,11 +87,11 @@ export interface OneTouch {
  * Choices of one touch among the lots shown: one animal's kind, one supplier's, one day's. Only those that leave something out, and
  * never a guest's portion.
  */
-export function oneTouches(use: Use, lots: readonly PotLot[], nameOf: (species: string) => string): OneTouch[] {
+export function oneTouches(recipe: Recipe, lots: readonly PotLot[], nameOf: (species: string) => string): OneTouch[] {
   const may = lots.filter(
     (lot) =>
-      refusalOf(use, offerOf(lot)) === undefined &&
-      roleIn(use, offerOf(lot)) === 'base' &&
+      refusalOf(recipe, offerOf(lot)) === undefined &&
+      roleIn(recipe, offerOf(lot)) === 'base' &&
       lot.destination !== 'portion' &&
       (!lot.potKind.endsWith('-portion') || lot.destination === 'filling'),
   );
@@ -111,9 +112,9 @@ export function oneTouches(use: Use, lots: readonly PotLot[], nameOf: (species: 
   ];
 }
 
-/** Whether a lot is shown when this use is chosen: it could go in, or a cook might think so and is told why not. */
-export const isOffered = (use: Use, lot: PotLot): boolean =>
-  roleIn(use, offerOf(lot)) !== undefined || use.refuses.some((r) => r.category === lot.potKind);
+/** Whether a lot is shown when this recipe is chosen: it could go in, or a cook might think so and is told why not. */
+export const isOffered = (recipe: Recipe, lot: PotLot): boolean =>
+  roleIn(recipe, offerOf(lot)) !== undefined || recipe.refuses.some((r) => r.category === lot.potKind);
 
 const kinds = {
   stock: 'Stocks',
@@ -126,13 +127,15 @@ const kinds = {
   garnish: 'Garnishes',
   'staff-dish': 'Staff dishes',
 } as const;
-export const kindWords = (kind: Use['kind']): string => kinds[kind];
+export const kindWords = (kind: Recipe['kind']): string => kinds[kind];
 
-/** Uses in groups of their kind, each group in the handbook's order. */
-export const byKind = (uses: readonly ListedUse[]): readonly (readonly [Use['kind'], readonly ListedUse[]])[] =>
-  (Object.keys(kinds) as Use['kind'][]).flatMap((kind) => {
-    const mine = uses.filter((u) => u.use.kind === kind);
+/** Recipes in groups of their kind, each group in the handbook's order. */
+export const byKind = (
+  recipes: readonly ListedRecipe[],
+): readonly (readonly [Recipe['kind'], readonly ListedRecipe[]])[] =>
+  (Object.keys(kinds) as Recipe['kind'][]).flatMap((kind) => {
+    const mine = recipes.filter((u) => u.recipe.kind === kind);
     return mine.length === 0 ? [] : [[kind, mine] as const];
   });
 
-export const amountOf = (use: Pick<Use, 'output'>, mg: number): string => amountIn(use.output.measure, mg);
+export const amountOf = (recipe: Pick<Recipe, 'output'>, mg: number): string => amountIn(recipe.output.measure, mg);

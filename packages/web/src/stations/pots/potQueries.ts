@@ -4,15 +4,15 @@ import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import type { PotLot } from './offers.ts';
 
-/** What can be made. Changes with the catalogue, and its batches with every run. */
-export const usesQuery = { queryKey: ['runs', 'uses'], queryFn: () => call(api.pots.uses, {}) } as const;
-export const useUses = () => useQuery(usesQuery);
+/** What can be made. Changes with the catalogue, and its batches with every batch. */
+export const recipesQuery = { queryKey: ['batches', 'recipes'], queryFn: () => call(api.pots.recipes, {}) } as const;
+export const useRecipes = () => useQuery(recipesQuery);
 
-export const runsQuery = {
-  queryKey: ['runs', 'list'],
+export const batchesQuery = {
+  queryKey: ['batches', 'list'],
   queryFn: () => call(api.pots.list, { query: { limit: 60 } }),
 } as const;
-export const useRuns = () => useQuery(runsQuery);
+export const useBatches = () => useQuery(batchesQuery);
 
 /** Boned-out pieces that wait to be filled. */
 export const useBoned = () => useQuery({ queryKey: ['lots', 'boned'], queryFn: () => call(api.pots.boned, {}) });

@@ -1,4 +1,4 @@
-import type { House, ListedUse } from '@zabrik/contract';
+import type { House, ListedRecipe } from '@zabrik/contract';
 import {
   asksForCure,
   asMadeHere,
@@ -6,11 +6,11 @@ import {
   type Cure,
   curingKinds,
   outsideRange,
+  type Recipe,
   Refusal,
   readDecimal,
-  type ScaledUse,
-  scaleUse,
-  type Use,
+  type ScaledRecipe,
+  scaleRecipe,
   type Want,
   waysOf,
   withCure,
@@ -29,11 +29,11 @@ export interface Wish {
 }
 
 /** What is wanted as the core takes it; undefined while it cannot be read, or when all there is is meant. */
-const wantOf = (wish: Wish, use: Use): Want | undefined => {
+const wantOf = (wish: Wish, recipe: Recipe): Want | undefined => {
   if (wish.kind === 'all' || wish.amount.trim() === '') return undefined;
   if (wish.kind === 'mass') {
     const number = readDecimal(wish.amount);
-    const litres = use.output.measure === 'litres' && Number.isFinite(number) ? number * 1e6 : undefined;
+    const litres = recipe.output.measure === 'litres' && Number.isFinite(number) ? number * 1e6 : undefined;
     const massMg = litres ?? readMass(/^\s*[\d.,]+\s*$/.test(wish.amount) ? `${wish.amount} kg` : wish.amount);
     return massMg === undefined || massMg <= 0 ? undefined : { kind: 'mass', massMg: Math.round(massMg) };
   }
@@ -58,8 +58,8 @@ export function cureOf(tin: Tin): Cure | undefined {
   return fits && ppm > 0 && ppm <= 200 ? { nitriteShare, ppm } : undefined;
 }
 
-/** The batch that a use scales to with the lots, ways, shares and wishes of the moment. */
-export function useScaling(listed: ListedUse, lots: readonly PotLot[], house: House | undefined) {
+/** The batch that a recipe scales to with the lots, ways, shares and wishes of the moment. */
+export function useScaling(listed: ListedRecipe, lots: readonly PotLot[], house: House | undefined) {
   /** What somebody said of a lot, in or out: it stands, whatever the usual choice becomes when another screen takes something. */
   const [said, setSaid] = useState<ReadonlyMap<string, boolean>>(new Map());
   /** Only what was said is in: what comes into the larder meanwhile is not. */
@@ -71,23 +71,23 @@ export function useScaling(listed: ListedUse, lots: readonly PotLot[], house: Ho
   const [wish, setWish] = useState<Wish>({ kind: 'all', amount: '' });
 
   const [tin, setTin] = useState<Tin>(noTin);
-  const asks = asksForCure(listed.use, ways);
+  const asks = asksForCure(listed.recipe, ways);
   const cure = useMemo(() => (asks ? cureOf(tin) : undefined), [asks, tin]);
 
-  const use = useMemo(() => {
-    const standing = waysOf(listed.use, ways).map((w) => w.id);
-    const made = withWays(listed.use, ways, shares);
+  const recipe = useMemo(() => {
+    const standing = waysOf(listed.recipe, ways).map((w) => w.id);
+    const made = withWays(listed.recipe, ways, shares);
     return asMadeHere(cure === undefined ? made : withCure(made, cure), standing, listed.batches);
   }, [listed, ways, shares, cure]);
   const shown = useMemo(
     () =>
       lots
-        .filter((lot) => isOffered(use, lot))
+        .filter((lot) => isOffered(recipe, lot))
         .sort((a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code)),
-    [lots, use],
+    [lots, recipe],
   );
   const { data: catalogue } = useCatalogue();
-  const usual = useMemo(() => preselected(use, shown, catalogue?.species ?? []), [use, shown, catalogue]);
+  const usual = useMemo(() => preselected(recipe, shown, catalogue?.species ?? []), [recipe, shown, catalogue]);
   const isIn = (lot: PotLot): boolean => said.get(lot.id) ?? (!only && usual.has(lot.id));
   const chosen = shown.filter(isIn).slice(0, MOST_LOTS);
   const vessel = house?.vessels.find((v) => v.id === vesselId);
@@ -97,12 +97,12 @@ export function useScaling(listed: ListedUse, lots: readonly PotLot[], house: Ho
       return mg === undefined ? [] : [[id, mg]];
     }),
   );
-  const want = wantOf(wish, use);
+  const want = wantOf(wish, recipe);
   const offered = useMemo(() => chosen.map(offerOf), [chosen]);
-  const wantedBaseMg = want === undefined ? undefined : baseForWant(use, want);
-  let scaled: ScaledUse | undefined;
+  const wantedBaseMg = want === undefined ? undefined : baseForWant(recipe, want);
+  let scaled: ScaledRecipe | undefined;
   try {
-    scaled = scaleUse(use, offered, {
+    scaled = scaleRecipe(recipe, offered, {
       onHandMg,
       vesselLitres: vessel === undefined ? undefined : vessel.litres * 0.75,
       ...(wantedBaseMg === undefined ? {} : { wantedBaseMg }),
@@ -111,7 +111,7 @@ export function useScaling(listed: ListedUse, lots: readonly PotLot[], house: Ho
     if (!(error instanceof Refusal)) throw error;
   }
   return {
-    use,
+    recipe,
     shown,
     chosen,
     isIn,
@@ -121,7 +121,7 @@ export function useScaling(listed: ListedUse, lots: readonly PotLot[], house: Ho
       setOnly(true);
       setSaid(new Map(shown.map((lot) => [lot.id, lotIds.has(lot.id)])));
     },
-    ways: waysOf(listed.use, ways).map((w) => w.id),
+    ways: waysOf(listed.recipe, ways).map((w) => w.id),
     choose: (of: readonly string[], id: string): void =>
       setWays((before) => [...before.filter((w) => !of.includes(w)), id]),
     vessel,
@@ -136,7 +136,7 @@ export function useScaling(listed: ListedUse, lots: readonly PotLot[], house: Ho
         const { [id]: _, ...rest } = before;
         return share === undefined ? rest : { ...rest, [id]: share };
       }),
-    outside: outsideRange(listed.use, shares),
+    outside: outsideRange(listed.recipe, shares),
     asksForCure: asks,
     cure,
     tin,

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Ask, WholeRun } from '@zabrik/contract';
-import { type RunEvent, type RunEventBody, type RunState, readRun, type UseStep } from '@zabrik/core';
+import type { Ask, WholeBatch } from '@zabrik/contract';
+import { type BatchEvent, type BatchEventBody, type BatchState, type RecipeStep, readBatch } from '@zabrik/core';
 import { useMemo } from 'react';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
@@ -8,47 +8,47 @@ import { useEventLog } from '../../app/eventLog.ts';
 import { keep, type Waiting } from '../../app/outbox.ts';
 
 export interface AtStove {
-  readonly run: WholeRun;
-  readonly steps: readonly UseStep[];
-  readonly state: RunState;
+  readonly batch: WholeBatch;
+  readonly steps: readonly RecipeStep[];
+  readonly state: BatchState;
   readonly refused: readonly Waiting[];
   /** What came out is written down and on its way; nothing more is done to this batch. */
   readonly finishing: boolean;
   /** Writes something down: at once on the screen, then on disk, then to the server. */
-  readonly say: (body: RunEventBody, says: string) => void;
+  readonly say: (body: BatchEventBody, says: string) => void;
 }
 
 type Body = Ask<typeof api.pots.event>['body'];
 
-const event = (w: Waiting, by: string): readonly RunEvent[] => {
+const event = (w: Waiting, by: string): readonly BatchEvent[] => {
   const { at, body } = w.body as Body;
-  return [{ id: w.key, at, by, body: body as RunEventBody }];
+  return [{ id: w.key, at, by, body: body as BatchEventBody }];
 };
 
 /** A batch as it stands on this device: what the server has, and on top what waits here to be sent. */
-export function useStove(runId: string) {
+export function useStove(batchId: string) {
   const query = useQuery({
-    queryKey: ['runs', 'one', runId],
-    queryFn: () => call(api.pots.read, { params: { runId } }),
+    queryKey: ['batches', 'one', batchId],
+    queryFn: () => call(api.pots.read, { params: { batchId } }),
   });
-  const run = query.data;
-  const log = useEventLog(runId, api.pots.event.id, run?.events as readonly RunEvent[] | undefined, event);
+  const batch = query.data;
+  const log = useEventLog(batchId, api.pots.event.id, batch?.events as readonly BatchEvent[] | undefined, event);
   const stove = useMemo((): AtStove | undefined => {
-    if (run === undefined) return undefined;
+    if (batch === undefined) return undefined;
     return {
-      run,
-      steps: run.use.steps,
-      state: readRun(run.use.steps, log.entries),
+      batch,
+      steps: batch.recipe.steps,
+      state: readBatch(batch.recipe.steps, log.entries),
       refused: log.refused,
       finishing: log.waits(api.pots.finish.id),
       say: (body, says) => {
         void keep(
           api.pots.event,
-          { params: { runId }, body: { at: new Date().toISOString(), body } as Body },
+          { params: { batchId }, body: { at: new Date().toISOString(), body } as Body },
           { says },
         );
       },
     };
-  }, [run, runId, log]);
+  }, [batch, batchId, log]);
   return { query, stove };
 }

@@ -257,7 +257,7 @@ export async function closeCutting(
       supplierId: sources.every((s) => s.lot.supplierId === base.supplierId) ? base.supplierId : null,
       breakdownId: base.breakdownId,
       pieceId: line.line,
-      runId: null,
+      batchId: null,
       allergens,
     };
     makes.push({ lot, costMinor });

@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { grams, inGrams } from '../quantity/mass.ts';
 import { Refusal } from '../refusal.ts';
-import { scaleUse } from './scaleUse.ts';
-import type { Use } from './use.ts';
+import type { Recipe } from './recipe.ts';
+import { scaleRecipe } from './scaleRecipe.ts';
 
 const ingredient = (id: string, perBase: number) => ({ id, name: id, perBase, low: 0, high: 9, allergens: [] });
 const base = {
@@ -25,7 +25,7 @@ const base = {
   provenance: 'common-practice',
   source: 'test',
 } as const;
-const fumet: Use = {
+const fumet: Recipe = {
   ...base,
   id: 'fumet',
   kind: 'stock',
@@ -37,7 +37,7 @@ const fumet: Use = {
   output: { name: 'fumet', low: 0.75, mean: 0.9, high: 1.1, measure: 'litres' },
   litresPerKg: 2,
 };
-const mousseline: Use = {
+const mousseline: Recipe = {
   ...base,
   id: 'mousseline',
   kind: 'filling',
@@ -60,10 +60,10 @@ const lot = (lotId: string, category: string, g: number) => ({
 const free = { onHandMg: {}, vesselLitres: undefined };
 
 describe('heads go in whole', () => {
-  const stock: Use = { ...fumet, accepts: ['frame', 'white-fish-head'], caps: [] };
+  const stock: Recipe = { ...fumet, accepts: ['frame', 'white-fish-head'], caps: [] };
   const heads = (g: number, pieces: number) => ({ ...lot('h', 'white-fish-head', g), pieces });
-  const taken = (use: Use, lots: Parameters<typeof scaleUse>[1], g?: number) =>
-    scaleUse(use, lots, { ...free, ...(g === undefined ? {} : { wantedBaseMg: grams(g) }) });
+  const taken = (recipe: Recipe, lots: Parameters<typeof scaleRecipe>[1], g?: number) =>
+    scaleRecipe(recipe, lots, { ...free, ...(g === undefined ? {} : { wantedBaseMg: grams(g) }) });
 
   it('one head of 278 g is all of it or none, and the batch is what is taken', () => {
     const one = taken(stock, [heads(278, 1)], 138);
@@ -79,7 +79,7 @@ describe('heads go in whole', () => {
   });
 
   it('what a head is short is made up by frames that were not needed before', () => {
-    const capped: Use = { ...stock, caps: [{ category: 'white-fish-head', maxShare: 0.2, reason: 'gluey' }] };
+    const capped: Recipe = { ...stock, caps: [{ category: 'white-fish-head', maxShare: 0.2, reason: 'gluey' }] };
     const frames = Array.from({ length: 6 }, (_, i) => lot(`f${i}`, 'frame', 448));
     const made = taken(capped, [heads(504, 1), ...frames], 2_222);
     expect(made.baseMg).toBe(grams(2_222));
@@ -88,7 +88,7 @@ describe('heads go in whole', () => {
   });
 
   it('fewer where a cap holds them back, and never past the pot', () => {
-    const capped: Use = { ...stock, caps: [{ category: 'white-fish-head', maxShare: 0.5, reason: 'gluey' }] };
+    const capped: Recipe = { ...stock, caps: [{ category: 'white-fish-head', maxShare: 0.5, reason: 'gluey' }] };
     // 600 g of frame let in 600 g of heads: two of 250, the third stays whole
     const held = taken(capped, [lot('f', 'frame', 600), heads(750, 3)]);
     expect(held.taken.find((t) => t.lotId === 'h')?.massMg).toBe(grams(500));
@@ -96,22 +96,22 @@ describe('heads go in whole', () => {
     // 2.6 of 230 g would be let in: two, never three
     const near = taken(capped, [lot('f', 'frame', 600), heads(690, 3)]);
     expect(near.taken.find((t) => t.lotId === 'h')?.massMg).toBe(grams(460));
-    const pot = scaleUse(stock, [lot('f', 'frame', 600), heads(750, 3)], { onHandMg: {}, vesselLitres: 2 });
+    const pot = scaleRecipe(stock, [lot('f', 'frame', 600), heads(750, 3)], { onHandMg: {}, vesselLitres: 2 });
     expect(pot.baseMg).toBeLessThanOrEqual(grams(1_000));
     expect((pot.taken.find((t) => t.lotId === 'h')?.massMg ?? 0) % grams(250)).toBe(0);
   });
 });
 
-describe('scaling a use to what there is', () => {
+describe('scaling a recipe to what there is', () => {
   it('knows the mousseline of 740 g of trim', () => {
     // arithmetic on the handbook's ratio 1 : 1 : 0.06 : 0.014, written for this project
-    const { ingredients } = scaleUse(mousseline, [lot('a', 'trim', 740)], free);
+    const { ingredients } = scaleRecipe(mousseline, [lot('a', 'trim', 740)], free);
     expect(ingredients.map((i) => inGrams(i.massMg))).toEqual([740, 44.4, 10.36]);
   });
 
   it('knows the fumet of twelve brill', () => {
     // 12 fish of 1.4 kg, frame 0.235, head 0.135, fringe 0.07: 7.392 kg of bones, 6.6528 l (handbook's data)
-    const scaled = scaleUse(
+    const scaled = scaleRecipe(
       fumet,
       [
         lot('f', 'frame', 12 * 1_400 * 0.235),
@@ -126,14 +126,14 @@ describe('scaling a use to what there is', () => {
   });
 
   it('refuses with the reason, and says what nothing else would', () => {
-    const scaled = scaleUse(fumet, [lot('g', 'gills', 50), lot('f', 'frame', 500), lot('x', 'beef', 10)], free);
+    const scaled = scaleRecipe(fumet, [lot('g', 'gills', 50), lot('f', 'frame', 500), lot('x', 'beef', 10)], free);
     expect(scaled.refused).toEqual([
       { lotId: 'g', reason: 'bitter' },
       { lotId: 'x', reason: 'Fumet is not made with this' },
     ]);
-    expect(() => scaleUse(fumet, [lot('g', 'gills', 50)], free)).toThrow(Refusal);
+    expect(() => scaleRecipe(fumet, [lot('g', 'gills', 50)], free)).toThrow(Refusal);
     expect(
-      scaleUse(fumet, [lot('f', 'frame', 500), { ...lot('old', 'frame', 400), pastDate: true }], free),
+      scaleRecipe(fumet, [lot('f', 'frame', 500), { ...lot('old', 'frame', 400), pastDate: true }], free),
     ).toMatchObject({
       baseMg: grams(500),
       refused: [{ lotId: 'old', reason: 'Past its use-by date' }],
@@ -141,11 +141,13 @@ describe('scaling a use to what there is', () => {
   });
 
   it('names cream when cream runs out, the pot when the pot is full', () => {
-    expect(scaleUse(mousseline, [lot('a', 'trim', 740)], { ...free, onHandMg: { cream: grams(500) } })).toMatchObject({
+    expect(
+      scaleRecipe(mousseline, [lot('a', 'trim', 740)], { ...free, onHandMg: { cream: grams(500) } }),
+    ).toMatchObject({
       baseMg: grams(500),
       limiting: { kind: 'ingredient', name: 'cream' },
     });
-    expect(scaleUse(fumet, [lot('f', 'frame', 9_000)], { ...free, vesselLitres: 9 })).toMatchObject({
+    expect(scaleRecipe(fumet, [lot('f', 'frame', 9_000)], { ...free, vesselLitres: 9 })).toMatchObject({
       baseMg: grams(4_500),
       limiting: { kind: 'vessel' },
     });
@@ -162,9 +164,9 @@ describe('scaling a use to what there is', () => {
     fc.assert(
       fc.property(lots, fc.option(fc.integer({ min: 1, max: 40 }), { nil: undefined }), (some, vesselLitres) => {
         const offered = some.map(({ category, g }, i) => lot(String(i), category, g));
-        let scaled: ReturnType<typeof scaleUse>;
+        let scaled: ReturnType<typeof scaleRecipe>;
         try {
-          scaled = scaleUse(fumet, offered, { onHandMg: {}, vesselLitres });
+          scaled = scaleRecipe(fumet, offered, { onHandMg: {}, vesselLitres });
         } catch (error) {
           expect(error).toBeInstanceOf(Refusal);
           return;

@@ -4,9 +4,9 @@ import {
   inGrams,
   type KeptAs,
   keptAsNames,
+  type Recipe,
   readDecimal,
   startsClock,
-  type Use,
   waysKept,
 } from '@zabrik/core';
 import { useDraft } from '../../app/draft.ts';
@@ -47,34 +47,34 @@ interface Typed {
 const nothingTyped: Typed = { output: '', spent: '', wash: false, fat: '', labour: '', beside: {}, as: null };
 
 /** What came out: weighed, or measured by the litre; bones out or to a second wash, fat kept, hands-on time. */
-export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly house: House | undefined }) {
-  const { run } = stove;
+export function FinishBatch({ stove, house }: { readonly stove: AtStove; readonly house: House | undefined }) {
+  const { batch } = stove;
   const scale = useScale();
   const connected = useConnected();
-  const draft = useDraft<Typed>(`finish/${run.id}`, nothingTyped);
+  const draft = useDraft<Typed>(`finish/${batch.id}`, nothingTyped);
   const { output, spent, wash, fat, labour, beside, as } = draft.value;
   const limits = useHouseLimits();
-  const litres = run.use.output.measure === 'litres';
+  const litres = batch.recipe.output.measure === 'litres';
   const outputMg = output.trim() === '' ? undefined : readOut(output, litres);
   const spentMg = spent.trim() === '' ? null : readMass(spent);
-  const byProducts = (run.use.byProducts ?? []).map((p) => {
+  const byProducts = (batch.recipe.byProducts ?? []).map((p) => {
     const typed = beside[p.id] ?? { text: '', kept: p.usuallyWaste !== true };
     return { ...p, ...typed, massMg: none(typed.text) };
   });
-  const ways = waysKept(run.use as Use, limits.data?.profileId ?? '');
+  const ways = waysKept(batch.recipe as Recipe, limits.data?.profileId ?? '');
   const keptHow = as ?? ways[0]?.as;
   const fatMg = none(fat);
   const minutes = labour.trim() === '' ? null : Number(labour);
   const finish = (body: Ask<typeof api.pots.finish>['body']): void => {
     void keep(
       api.pots.finish,
-      { params: { runId: run.id }, body },
-      { says: `What came out, ${amountOf(run.use, body.outputMg)},` },
+      { params: { batchId: batch.id }, body },
+      { says: `What came out, ${amountOf(batch.recipe, body.outputMg)},` },
     );
     draft.clear();
   };
-  const bones = ['stock', 'pan-sauce'].includes(run.kind);
-  const usual = `eight times in ten ${amountOf(run.use, run.expectedMg.low)} to ${amountOf(run.use, run.expectedMg.high)}`;
+  const bones = ['stock', 'pan-sauce'].includes(batch.kind);
+  const usual = `eight times in ten ${amountOf(batch.recipe, batch.expectedMg.low)} to ${amountOf(batch.recipe, batch.expectedMg.high)}`;
   const fine =
     outputMg !== undefined &&
     outputMg > 0 &&
@@ -116,9 +116,9 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
           onChange={(event) => draft.put({ output: event.target.value })}
           error={output !== '' && outputMg === undefined ? 'Such as 6.3 l, 6300 or 6.3 kg' : undefined}
           hint={
-            outputMg !== undefined && outputMg > 0 && outputMg < run.expectedMg.low
+            outputMg !== undefined && outputMg > 0 && outputMg < batch.expectedMg.low
               ? `Less than usual: ${usual}`
-              : outputMg !== undefined && outputMg > run.expectedMg.high
+              : outputMg !== undefined && outputMg > batch.expectedMg.high
                 ? `More than usual: ${usual}`
                 : usual
           }
@@ -138,7 +138,7 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
         ) : (
           <span />
         )}
-        {(bones || run.kind === 'preserve') && (
+        {(bones || batch.kind === 'preserve') && (
           <Field
             label="Fat kept"
             unit="g"
@@ -200,7 +200,7 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
             value={keptHow}
             onValue={(as) => draft.put({ as })}
           />
-          {run.use.ready && !startsClock(run.use as Use) && (
+          {batch.recipe.ready && !startsClock(batch.recipe as Recipe) && (
             <p className="mt-1 text-[14px] text-ink-soft">
               Nothing here is cooked through: it keeps no longer than what went in.
             </p>
@@ -226,8 +226,8 @@ export function FinishRun({ stove, house }: { readonly stove: AtStove; readonly 
       )}
       {outputMg !== undefined && outputMg > 0 && (
         <p className="mt-2 text-[14px] text-ink-soft">
-          {formatMass(outputMg)} from {formatMass(run.baseMg)} {run.use.baseName}:{' '}
-          <span className="figure">{(outputMg / run.baseMg).toFixed(2)}</span> {litres ? 'l' : 'kg'} a kilo.
+          {formatMass(outputMg)} from {formatMass(batch.baseMg)} {batch.recipe.baseName}:{' '}
+          <span className="figure">{(outputMg / batch.baseMg).toFixed(2)}</span> {litres ? 'l' : 'kg'} a kilo.
         </p>
       )}
     </form>

@@ -1,4 +1,4 @@
-import type { ReadRecipe, Use } from '@zabrik/core';
+import type { ReadRecipe, Recipe } from '@zabrik/core';
 
 /** An id out of a name; empty for a name of nothing. */
 export const slugOf = (name: string): string =>
@@ -9,12 +9,12 @@ export const slugOf = (name: string): string =>
     .replaceAll(/^-+|-+$/g, '')
     .slice(0, 60);
 
-/** A use of the house's own to begin from: empty, or what a Recipe from elsewhere says. Its largest ingredient is taken as the base. */
-export function blankUse(recipe?: ReadRecipe): Use {
-  const weighed = (recipe?.ingredients ?? []).filter((i) => (i.grams ?? 0) > 0);
+/** A recipe of the house's own to begin from: empty, or what a Recipe from elsewhere says. Its largest ingredient is taken as the base. */
+export function blankRecipe(read?: ReadRecipe): Recipe {
+  const weighed = (read?.ingredients ?? []).filter((i) => (i.grams ?? 0) > 0);
   const [base, ...rest] = [...weighed].sort((a, b) => (b.grams ?? 0) - (a.grams ?? 0));
   const grams = base?.grams ?? 1;
-  const name = recipe?.name ?? '';
+  const name = read?.name ?? '';
   return {
     id: slugOf(name) || 'our-own',
     version: 1,
@@ -46,7 +46,7 @@ export function blankUse(recipe?: ReadRecipe): Use {
     marks: [],
     vessel: 'pot',
     minutes: { low: 30, typical: 60, high: 90 },
-    steps: recipe?.steps.slice(0, 30) ?? [{ kind: 'cook', text: 'Cook it.' }],
+    steps: read?.steps.slice(0, 30) ?? [{ kind: 'cook', text: 'Cook it.' }],
     cautions: [],
     keeps: [
       {

@@ -1,7 +1,7 @@
 import type { Destination, Provenance } from '../breakdown/plan.ts';
 import type { CookedAs } from '../safety/food.ts';
 
-export const useKinds = [
+export const recipeKinds = [
   'stock',
   'pan-sauce',
   'reduction',
@@ -12,7 +12,7 @@ export const useKinds = [
   'garnish',
   'staff-dish',
 ] as const;
-export type UseKind = (typeof useKinds)[number];
+export type RecipeKind = (typeof recipeKinds)[number];
 
 export interface Spread {
   readonly low: number;
@@ -20,10 +20,10 @@ export interface Spread {
   readonly high: number;
 }
 
-export interface UseIngredient {
+export interface RecipeIngredient {
   readonly id: string;
   readonly name: string;
-  /** Mass per unit of base mass (the pieces the use is built on): 1 kg of bones to 1 kg of water is 1. */
+  /** Mass per unit of base mass (the pieces the recipe is built on): 1 kg of bones to 1 kg of water is 1. */
   readonly perBase: number;
   /** The range in which cooks keep it. */
   readonly low: number;
@@ -35,7 +35,7 @@ export interface UseIngredient {
   readonly becomes?: 'strained' | 'poured';
   /** Kinds of pieces that are this ingredient: fat for a forcemeat, a trotter for a stock. They do not count as base. */
   readonly accepts?: readonly string[];
-  /** Batches of these uses are this ingredient: a stock for a pan sauce. */
+  /** Batches of these recipes are this ingredient: a stock for a pan sauce. */
   readonly acceptsUses?: readonly string[];
 }
 
@@ -43,7 +43,7 @@ export interface UseIngredient {
 export type TakesState = 'raw' | 'cooked' | 'any';
 
 /** One way of doing what cooks do in several ways, and what it buys. */
-export interface UseWay {
+export interface RecipeVariant {
   readonly id: string;
   readonly name: string;
   readonly gives: string;
@@ -58,10 +58,10 @@ export interface UseWay {
   readonly cures?: true;
 }
 /** A question on which schools disagree. The first way is the handbook's; the house sets its own. */
-export interface UseQuestion {
+export interface RecipeQuestion {
   readonly id: string;
   readonly question: string;
-  readonly ways: readonly UseWay[];
+  readonly ways: readonly RecipeVariant[];
 }
 
 export const stepKinds = [
@@ -82,7 +82,7 @@ export const stepKinds = [
   'cool',
   'keep',
 ] as const;
-export interface UseStep {
+export interface RecipeStep {
   readonly kind: (typeof stepKinds)[number];
   readonly text: string;
   /** Where it takes its time: a timer is offered. */
@@ -113,7 +113,7 @@ export interface ByProduct {
 }
 
 /** How long it keeps in a state. `maxC` null: not cold. Days of quality and of practice; the house's limits come on top. */
-export interface UseKeep {
+export interface RecipeKeep {
   readonly state: string;
   readonly as: KeptAs;
   /** The profiles it speaks of; left out: of all. */
@@ -126,24 +126,24 @@ export interface UseKeep {
 }
 
 /** A batch formula that eats pieces. */
-export interface Use {
+export interface Recipe {
   readonly id: string;
   readonly version: number;
-  readonly kind: UseKind;
+  readonly kind: RecipeKind;
   readonly title: string;
   /** What the base mass is called in the kitchen: "bones", "fish", "trim". */
   readonly baseName: string;
   readonly accepts: readonly string[];
-  /** Batches of these uses are its base: a stock for a reduction. */
+  /** Batches of these recipes are its base: a stock for a reduction. */
   readonly acceptsUses: readonly string[];
   readonly takes: TakesState;
-  /** Trays this use empties. */
+  /** Trays this recipe empties. */
   readonly trays: readonly Destination[];
   readonly refuses: readonly { readonly category: string; readonly reason: string }[];
   /** The most of the base a category may be, 0..1. */
   readonly caps: readonly { readonly category: string; readonly maxShare: number; readonly reason: string }[];
-  readonly ingredients: readonly UseIngredient[];
-  readonly questions: readonly UseQuestion[];
+  readonly ingredients: readonly RecipeIngredient[];
+  readonly questions: readonly RecipeQuestion[];
   /** Finished mass per unit of base mass. A stock is measured in litres; a litre of it is taken as a kilogram. */
   readonly output: {
     readonly name: string;
@@ -179,36 +179,40 @@ export interface Use {
   /** Must stay colder than this while it is worked, °C. */
   readonly splitsAboveC?: number;
   readonly minutes: Spread;
-  readonly steps: readonly UseStep[];
+  readonly steps: readonly RecipeStep[];
   readonly cautions: readonly string[];
-  readonly keeps: readonly UseKeep[];
+  readonly keeps: readonly RecipeKeep[];
   readonly shelfLifeDays: number;
   readonly allergens: readonly string[];
   readonly provenance: Provenance;
   readonly source: string;
 }
 
-/** Every way of a use that stands when these are chosen: the chosen one of each question, else its first. */
-export const waysOf = (use: Use, chosen: readonly string[]): readonly UseWay[] =>
-  use.questions.flatMap((q) => q.ways.find((w) => chosen.includes(w.id)) ?? q.ways[0] ?? []);
+/** Every way of a recipe that stands when these are chosen: the chosen one of each question, else its first. */
+export const waysOf = (recipe: Recipe, chosen: readonly string[]): readonly RecipeVariant[] =>
+  recipe.questions.flatMap((q) => q.ways.find((w) => chosen.includes(w.id)) ?? q.ways[0] ?? []);
 
 /**
- * The use as it is made when these ways are chosen and these shares are set: no questions left.
+ * The recipe as it is made when these ways are chosen and these shares are set: no questions left.
  *
  * Shapes  chosen: ids of ways, at most one of each question counts. shares: ingredient id to mass per base.
  * Keeps   low, mean and high of the output move together, and never above what goes in; steps of ways not chosen are left out.
  * @example fumet with water 1.2 instead of 1: 1.1 litres a kilo instead of 0.9
  * @example fumet, "min-45": 45 minutes, the step of the 20-minute school is gone
  */
-export function withWays(use: Use, chosen: readonly string[], shares: Readonly<Record<string, number>> = {}): Use {
-  const ways = waysOf(use, chosen);
+export function withWays(
+  recipe: Recipe,
+  chosen: readonly string[],
+  shares: Readonly<Record<string, number>> = {},
+): Recipe {
+  const ways = waysOf(recipe, chosen);
   const standing = new Set(ways.map((w) => w.id));
   const factor = ways.reduce((f, w) => f * (w.outputFactor ?? 1), 1);
   const usualShare = (id: string, usual: number): number => ways.reduce((share, w) => w.perBase?.[id] ?? share, usual);
   const perBase = (id: string, usual: number): number => shares[id] ?? usualShare(id, usual);
   // more water is more stock, more cream more filling: what is set beside the ways moves the output by as much as goes in, unless it is
   // strained out or poured away again
-  const moved = use.ingredients.reduce(
+  const moved = recipe.ingredients.reduce(
     (sum, i) =>
       sum +
       (shares[i.id] === undefined || i.becomes !== undefined
@@ -217,35 +221,39 @@ export function withWays(use: Use, chosen: readonly string[], shares: Readonly<R
     0,
   );
   // nothing gives more than goes into it
-  const goesIn = 1 + use.ingredients.reduce((sum, i) => sum + perBase(i.id, i.perBase), 0);
+  const goesIn = 1 + recipe.ingredients.reduce((sum, i) => sum + perBase(i.id, i.perBase), 0);
   const output = (of: number): number => Math.min(goesIn, Math.max(of * factor * 0.1, of * factor + moved));
   const minutes = ways.reduce<number | undefined>((m, w) => w.minutes ?? m, undefined);
-  const takes = ways.reduce<TakesState>((t, w) => w.takes ?? t, use.takes);
-  const balance = ways.reduce<string | undefined>((b, w) => w.balance ?? b, use.balance);
+  const takes = ways.reduce<TakesState>((t, w) => w.takes ?? t, recipe.takes);
+  const balance = ways.reduce<string | undefined>((b, w) => w.balance ?? b, recipe.balance);
   return {
-    ...use,
+    ...recipe,
     ...(balance === undefined ? {} : { balance }),
     takes,
-    ingredients: use.ingredients.map((i) => ({ ...i, perBase: perBase(i.id, i.perBase) })),
+    ingredients: recipe.ingredients.map((i) => ({ ...i, perBase: perBase(i.id, i.perBase) })),
     output: {
-      ...use.output,
-      low: output(use.output.low),
-      mean: output(use.output.mean),
-      high: output(use.output.high),
+      ...recipe.output,
+      low: output(recipe.output.low),
+      mean: output(recipe.output.mean),
+      high: output(recipe.output.high),
     },
     minutes:
       minutes === undefined
-        ? use.minutes
-        : { low: Math.min(minutes, use.minutes.low), typical: minutes, high: Math.max(minutes, use.minutes.high) },
-    steps: use.steps.filter((s) => s.ways === undefined || s.ways.some((w) => standing.has(w))),
+        ? recipe.minutes
+        : {
+            low: Math.min(minutes, recipe.minutes.low),
+            typical: minutes,
+            high: Math.max(minutes, recipe.minutes.high),
+          },
+    steps: recipe.steps.filter((s) => s.ways === undefined || s.ways.some((w) => standing.has(w))),
   };
 }
 
 /** Shares of ingredients that were set outside the range cooks keep them in, in words. */
-export const outsideRange = (use: Use, shares: Readonly<Record<string, number>>): readonly string[] =>
-  use.ingredients.flatMap((i) => {
+export const outsideRange = (recipe: Recipe, shares: Readonly<Record<string, number>>): readonly string[] =>
+  recipe.ingredients.flatMap((i) => {
     const share = shares[i.id];
     if (share === undefined || (share >= i.low && share <= i.high)) return [];
     const side = share < i.low ? `less than the ${i.low}` : `more than the ${i.high}`;
-    return [`${share} ${i.name} to 1 ${use.baseName} is ${side} usually kept to`];
+    return [`${share} ${i.name} to 1 ${recipe.baseName} is ${side} usually kept to`];
   });

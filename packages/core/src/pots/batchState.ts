@@ -1,8 +1,8 @@
 import type { CookedAs, Food } from '../safety/food.ts';
-import type { UseStep } from './use.ts';
+import type { RecipeStep } from './recipe.ts';
 
 /** What is written down at the stove, one after the other; nothing is ever changed, only taken back. */
-export type RunEventBody =
+export type BatchEventBody =
   | { readonly kind: 'start' }
   | { readonly kind: 'step'; readonly step: number; readonly skipped: boolean }
   | { readonly kind: 'timer'; readonly step: number | null; readonly label: string; readonly dueAt: string }
@@ -23,14 +23,14 @@ export type RunEventBody =
   | { readonly kind: 'note'; readonly text: string }
   | { readonly kind: 'back'; readonly eventId: string };
 
-export interface RunEvent {
+export interface BatchEvent {
   readonly id: string;
   readonly at: string;
   readonly by: string;
-  readonly body: RunEventBody;
+  readonly body: BatchEventBody;
 }
 
-export interface RunTimer {
+export interface BatchTimer {
   readonly id: string;
   readonly label: string;
   readonly step: number | null;
@@ -38,14 +38,14 @@ export interface RunTimer {
   readonly dueAt: string;
 }
 
-export interface RunState {
+export interface BatchState {
   readonly startedAt: string | undefined;
   /** Steps done or left out, by their place in the list. */
   readonly done: ReadonlyMap<number, { readonly skipped: boolean; readonly at: string; readonly eventId: string }>;
   /** The first step that is neither; undefined when all are. */
   readonly next: number | undefined;
   /** Timers that nobody has stopped, the first to ring first. */
-  readonly timers: readonly RunTimer[];
+  readonly timers: readonly BatchTimer[];
   readonly probes: readonly { readonly at: string; readonly centiC: number }[];
   readonly levels: readonly {
     readonly id: string;
@@ -53,22 +53,22 @@ export interface RunState {
     readonly levelMm: number;
     readonly massMg: number;
   }[];
-  readonly mark: Extract<RunEventBody, { kind: 'mark' }> | undefined;
+  readonly mark: Extract<BatchEventBody, { kind: 'mark' }> | undefined;
   /** Since the mark was set: what its readings are counted from. */
   readonly markedAt: string | undefined;
   /** What a cook said is raw in it; undefined while nobody did. */
   readonly holds: { readonly foods: readonly Food[]; readonly how: CookedAs } | undefined;
   readonly added: readonly { readonly ingredientId: string; readonly name: string; readonly massMg: number }[];
   /** What stands, the latest last: what undo takes back. */
-  readonly standing: readonly RunEvent[];
+  readonly standing: readonly BatchEvent[];
 }
 
 /**
- * Where a run is, read from what was written down.
+ * Where a batch is, read from what was written down.
  *
  * Shapes  events in the order they were written. A step's timer stops when the step is done.
  */
-export function readRun(steps: readonly UseStep[], events: readonly RunEvent[]): RunState {
+export function readBatch(steps: readonly RecipeStep[], events: readonly BatchEvent[]): BatchState {
   const taken = new Set(events.flatMap((e) => (e.body.kind === 'back' ? [e.body.eventId] : [])));
   const standing = events.filter((e) => e.body.kind !== 'back' && !taken.has(e.id));
   const done = new Map<number, { skipped: boolean; at: string; eventId: string }>();
@@ -78,7 +78,7 @@ export function readRun(steps: readonly UseStep[], events: readonly RunEvent[]):
     if (body.kind === 'timer-off') off.add(body.timerId);
   }
   const next = steps.findIndex((_, i) => !done.has(i));
-  const timers = standing.flatMap(({ id, at, body }): RunTimer[] =>
+  const timers = standing.flatMap(({ id, at, body }): BatchTimer[] =>
     body.kind === 'timer' && !off.has(id) && !(body.step !== null && done.has(body.step))
       ? [{ id, label: body.label, step: body.step, startedAt: at, dueAt: body.dueAt }]
       : [],

@@ -1,13 +1,13 @@
 import { Refusal } from '../refusal.ts';
-import type { Use } from './use.ts';
+import type { Recipe } from './recipe.ts';
 
 export interface OfferedLot {
   readonly lotId: string;
   readonly name: string;
   /** Kind of piece; empty for a batch. */
   readonly category: string;
-  /** The use whose batch this is. */
-  readonly useId?: string;
+  /** The recipe whose batch this is. */
+  readonly recipeId?: string;
   readonly massMg: number;
   /** How many pieces it is, where it is pieces: a head goes in whole or not at all. */
   readonly pieces?: number;
@@ -28,7 +28,7 @@ export interface ScaleLimits {
   readonly wantedBaseMg?: number;
 }
 
-export interface ScaledUse {
+export interface ScaledRecipe {
   /** `as`: "base", or the ingredient the lot is. */
   readonly taken: readonly {
     readonly lotId: string;
@@ -79,32 +79,33 @@ function wholeOf(lot: OfferedLot, mostMg: number, heldBack: boolean, only: boole
   return Math.round((taken * lot.massMg) / pieces);
 }
 
-/** What a lot would be in a use: its base, one of its ingredients, or nothing. */
-export function roleIn(use: Use, lot: Pick<OfferedLot, 'category' | 'useId'>): string | undefined {
-  const fits = (categories: readonly string[] = [], uses: readonly string[] = []): boolean =>
-    (lot.category !== '' && categories.includes(lot.category)) || (lot.useId !== undefined && uses.includes(lot.useId));
-  if (fits(use.accepts, use.acceptsUses)) return 'base';
-  return use.ingredients.find((i) => fits(i.accepts, i.acceptsUses))?.id;
+/** What a lot would be in a recipe: its base, one of its ingredients, or nothing. */
+export function roleIn(recipe: Recipe, lot: Pick<OfferedLot, 'category' | 'recipeId'>): string | undefined {
+  const fits = (categories: readonly string[] = [], recipes: readonly string[] = []): boolean =>
+    (lot.category !== '' && categories.includes(lot.category)) ||
+    (lot.recipeId !== undefined && recipes.includes(lot.recipeId));
+  if (fits(recipe.accepts, recipe.acceptsUses)) return 'base';
+  return recipe.ingredients.find((i) => fits(i.accepts, i.acceptsUses))?.id;
 }
 
-/** Why this use does not take such a lot, or undefined when it does. */
-export function refusalOf(use: Use, lot: Omit<OfferedLot, 'lotId' | 'name' | 'massMg'>): string | undefined {
+/** Why this recipe does not take such a lot, or undefined when it does. */
+export function refusalOf(recipe: Recipe, lot: Omit<OfferedLot, 'lotId' | 'name' | 'massMg'>): string | undefined {
   if (lot.pastDate) return 'Past its use-by date';
-  const role = roleIn(use, lot);
+  const role = roleIn(recipe, lot);
   if (role === undefined) {
-    const named = use.refuses.find((refusal) => refusal.category === lot.category);
-    return named?.reason ?? `${use.title} is not made with this`;
+    const named = recipe.refuses.find((refusal) => refusal.category === lot.category);
+    return named?.reason ?? `${recipe.title} is not made with this`;
   }
   const odd = lot.kinds?.find(
-    (k) => k.category !== '' && k.massMg > 0 && roleIn(use, { category: k.category }) === undefined,
+    (k) => k.category !== '' && k.massMg > 0 && roleIn(recipe, { category: k.category }) === undefined,
   );
   if (odd !== undefined) {
-    const why = use.refuses.find((refusal) => refusal.category === odd.category)?.reason;
+    const why = recipe.refuses.find((refusal) => refusal.category === odd.category)?.reason;
     return `It holds ${odd.category.replaceAll('-', ' ')}${why === undefined ? '' : `: ${why.charAt(0).toLowerCase()}${why.slice(1)}`}`;
   }
-  if (use.takes === 'raw' && lot.ready && role === 'base')
+  if (recipe.takes === 'raw' && lot.ready && role === 'base')
     return 'Cooked already: raw and cooked are kept apart, this is made of raw pieces';
-  if (use.takes === 'cooked' && !lot.ready && lot.category !== 'spent-bones' && lot.category !== 'bivalve-liquor')
+  if (recipe.takes === 'cooked' && !lot.ready && lot.category !== 'spent-bones' && lot.category !== 'bivalve-liquor')
     return 'Raw: raw and cooked are kept apart, this is made of cooked pieces';
   return undefined;
 }
@@ -116,23 +117,25 @@ export type Want =
   | { readonly kind: 'pieces'; readonly count: number };
 
 /**
- * Base it takes to make what is wanted, milligrams; undefined where the use has no such measure.
+ * Base it takes to make what is wanted, milligrams; undefined where the recipe has no such measure.
  *
  * @example 3 litres of a stock that gives 0.9 a kilo -> 3.33 kg of bones; 14 plates of 140 g of fish -> 1.96 kg
  */
-export function baseForWant(use: Use, want: Want): number | undefined {
+export function baseForWant(recipe: Recipe, want: Want): number | undefined {
   switch (want.kind) {
     case 'mass':
-      return Math.ceil(want.massMg / use.output.mean);
+      return Math.ceil(want.massMg / recipe.output.mean);
     case 'plates':
-      return use.gramsPerPlate === undefined ? undefined : Math.ceil(want.count * use.gramsPerPlate * 1_000);
+      return recipe.gramsPerPlate === undefined ? undefined : Math.ceil(want.count * recipe.gramsPerPlate * 1_000);
     case 'pieces':
-      return use.piece === undefined ? undefined : Math.ceil((want.count * use.piece.grams * 1_000) / use.output.mean);
+      return recipe.piece === undefined
+        ? undefined
+        : Math.ceil((want.count * recipe.piece.grams * 1_000) / recipe.output.mean);
   }
 }
 
 /**
- * Scales a use to the lots offered: refuses what may not go in, holds capped kinds to their share, and stops at whichever runs
+ * Scales a recipe to the lots offered: refuses what may not go in, holds capped kinds to their share, and stops at whichever runs
  * out first (pieces, an ingredient on hand, room in the vessel, what is wanted).
  *
  * Shapes  offered: in the order they should be used up, oldest first. `taken` keeps that order within base and ingredients and
@@ -144,13 +147,13 @@ export function baseForWant(use: Use, want: Want): number | undefined {
  * Errors  `nothing_accepted`: no lot offered may go in, or nothing at all fits.
  * @example 740 g of trim in a mousseline of 1 : 1 : 0.06 : 0.014 -> cream 740 g, egg white 44.4 g, salt 10.36 g
  */
-export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: ScaleLimits): ScaledUse {
+export function scaleRecipe(recipe: Recipe, offered: readonly OfferedLot[], limits: ScaleLimits): ScaledRecipe {
   const refused: { lotId: string; reason: string }[] = [];
   const base: OfferedLot[] = [];
   const parts = new Map<string, OfferedLot[]>();
   for (const lot of offered) {
-    const reason = refusalOf(use, lot);
-    const role = roleIn(use, lot);
+    const reason = refusalOf(recipe, lot);
+    const role = roleIn(recipe, lot);
     if (reason !== undefined) refused.push({ lotId: lot.lotId, reason });
     else if (lot.massMg <= 0) continue;
     else if (role === 'base') base.push(lot);
@@ -159,7 +162,7 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
 
   // a cap of share c lets a category be at most c / (1 - c) of all the rest
   const allowance = new Map<string, number>();
-  const capped = use.caps.flatMap((cap) => {
+  const capped = recipe.caps.flatMap((cap) => {
     const own = sum(base.map((lot) => massOfKind(lot, cap.category)));
     const rest = sum(base.map((lot) => lot.massMg)) - own;
     const most = Math.floor((rest * cap.maxShare) / (1 - cap.maxShare));
@@ -183,14 +186,14 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
   const hoped = wanted ?? available;
 
   let baseMg = available;
-  let limiting: ScaledUse['limiting'] = { kind: 'base', name: use.baseName };
+  let limiting: ScaledRecipe['limiting'] = { kind: 'base', name: recipe.baseName };
   if (wanted !== undefined && wanted < baseMg) {
     baseMg = wanted;
     limiting = { kind: 'want', name: 'what is wanted' };
   }
   const short: { id: string; name: string; massMg: number }[] =
-    hoped > available ? [{ id: 'base', name: use.baseName, massMg: hoped - available }] : [];
-  for (const ingredient of use.ingredients) {
+    hoped > available ? [{ id: 'base', name: recipe.baseName, massMg: hoped - available }] : [];
+  for (const ingredient of recipe.ingredients) {
     const bought = limits.onHandMg[ingredient.id];
     if (bought === undefined || ingredient.perBase === 0) continue;
     const onHand = bought + sum((parts.get(ingredient.id) ?? []).map((l) => l.massMg));
@@ -202,14 +205,14 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
       limiting = { kind: 'ingredient', name: ingredient.name };
     }
   }
-  if (limits.vesselLitres !== undefined && use.litresPerKg !== undefined) {
-    const most = Math.floor((limits.vesselLitres / use.litresPerKg) * 1_000_000);
+  if (limits.vesselLitres !== undefined && recipe.litresPerKg !== undefined) {
+    const most = Math.floor((limits.vesselLitres / recipe.litresPerKg) * 1_000_000);
     if (most < baseMg) {
       baseMg = most;
       limiting = { kind: 'vessel', name: `${limits.vesselLitres} l of room in the pot` };
     }
   }
-  if (baseMg <= 0) throw new Refusal('nothing_accepted', { use: use.id });
+  if (baseMg <= 0) throw new Refusal('nothing_accepted', { recipe: recipe.id });
 
   // shrink to the base evenly over capped and free kinds so that the caps still hold, oldest lots first within a kind
   const factor = baseMg / available;
@@ -257,8 +260,8 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
   taken.sort((a, b) => (order.get(a.lotId) ?? 0) - (order.get(b.lotId) ?? 0));
   taken = taken.filter((t) => t.massMg > 0);
   baseMg -= owed;
-  if (baseMg <= 0) throw new Refusal('nothing_accepted', { use: use.id });
-  const ingredients = use.ingredients.map((ingredient) => {
+  if (baseMg <= 0) throw new Refusal('nothing_accepted', { recipe: recipe.id });
+  const ingredients = recipe.ingredients.map((ingredient) => {
     const massMg = Math.round(baseMg * ingredient.perBase);
     let wantedMg = massMg;
     for (const lot of parts.get(ingredient.id) ?? []) {
@@ -269,7 +272,7 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
     }
     return { id: ingredient.id, name: ingredient.name, massMg, fromLotsMg: massMg - wantedMg };
   });
-  const meanMg = Math.round(baseMg * use.output.mean);
+  const meanMg = Math.round(baseMg * recipe.output.mean);
 
   return {
     taken,
@@ -277,12 +280,12 @@ export function scaleUse(use: Use, offered: readonly OfferedLot[], limits: Scale
     baseMg,
     ingredients: ingredients.filter((i) => i.massMg > 0),
     output: {
-      lowMg: Math.round(baseMg * use.output.low),
+      lowMg: Math.round(baseMg * recipe.output.low),
       meanMg,
-      highMg: Math.round(baseMg * use.output.high),
+      highMg: Math.round(baseMg * recipe.output.high),
     },
-    plates: use.gramsPerPlate === undefined ? undefined : Math.floor(baseMg / (use.gramsPerPlate * 1_000)),
-    pieces: use.piece === undefined ? undefined : Math.floor(meanMg / (use.piece.grams * 1_000)),
+    plates: recipe.gramsPerPlate === undefined ? undefined : Math.floor(baseMg / (recipe.gramsPerPlate * 1_000)),
+    pieces: recipe.piece === undefined ? undefined : Math.floor(meanMg / (recipe.piece.grams * 1_000)),
     limiting,
     capped: capped.map((c) => ({ ...c, heldBackMg: c.heldBackMg + Math.max(0, leftWhole.get(c.category) ?? 0) })),
     short,

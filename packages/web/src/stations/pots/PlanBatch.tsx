@@ -1,5 +1,5 @@
-import type { House, ListedUse } from '@zabrik/contract';
-import { formatMass, inKilograms, refusalOf, roleIn, SWELLS, stuffingFor, type Use } from '@zabrik/core';
+import type { House, ListedRecipe } from '@zabrik/contract';
+import { formatMass, inKilograms, type Recipe, refusalOf, roleIn, SWELLS, stuffingFor } from '@zabrik/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useCommand } from '../../app/command.ts';
@@ -20,12 +20,12 @@ import { useBoned } from './potQueries.ts';
 import { TheTin } from './TheTin.tsx';
 import { MOST_LOTS, type Scaling, useScaling } from './useScaling.ts';
 
-function Wishes({ use, s }: { readonly use: Use; readonly s: Scaling }) {
+function Wishes({ recipe, s }: { readonly recipe: Recipe; readonly s: Scaling }) {
   const kinds = [
     { id: 'all' as const, name: 'All there is' },
-    { id: 'mass' as const, name: use.output.measure === 'litres' ? 'So many litres' : 'So much' },
-    ...(use.gramsPerPlate === undefined ? [] : [{ id: 'plates' as const, name: 'So many plates' }]),
-    ...(use.piece === undefined ? [] : [{ id: 'pieces' as const, name: `So many ${use.piece.name}` }]),
+    { id: 'mass' as const, name: recipe.output.measure === 'litres' ? 'So many litres' : 'So much' },
+    ...(recipe.gramsPerPlate === undefined ? [] : [{ id: 'plates' as const, name: 'So many plates' }]),
+    ...(recipe.piece === undefined ? [] : [{ id: 'pieces' as const, name: `So many ${recipe.piece.name}` }]),
   ];
   return (
     <div className="flex flex-wrap items-center gap-2">
@@ -49,14 +49,14 @@ function Wishes({ use, s }: { readonly use: Use; readonly s: Scaling }) {
         <span className="flex items-center gap-1.5">
           <Field
             aria-label={
-              s.wish.kind === 'mass' ? (use.output.measure === 'litres' ? 'Litres' : 'Kilograms') : 'How many'
+              s.wish.kind === 'mass' ? (recipe.output.measure === 'litres' ? 'Litres' : 'Kilograms') : 'How many'
             }
             className="figure w-24! text-lg"
             inputMode="decimal"
             value={s.wish.amount}
             onChange={(event) => s.setWish({ kind: s.wish.kind, amount: event.target.value })}
           />
-          {s.wish.kind === 'mass' ? (use.output.measure === 'litres' ? 'l' : 'kg') : ''}
+          {s.wish.kind === 'mass' ? (recipe.output.measure === 'litres' ? 'l' : 'kg') : ''}
         </span>
       )}
     </div>
@@ -66,7 +66,7 @@ function Wishes({ use, s }: { readonly use: Use; readonly s: Scaling }) {
 /** What lies boned out and waits for this: how much of it fills each, by what came out. A touch makes that the wish. */
 function ToFill({ s }: { readonly s: Scaling }) {
   const { data } = useBoned();
-  const boned = s.use.fills === true ? (data?.boned ?? []) : [];
+  const boned = s.recipe.fills === true ? (data?.boned ?? []) : [];
   return boned.length === 0 ? null : (
     <ul className="flex flex-wrap gap-2" aria-label="To fill">
       {boned.slice(0, 6).map((b) => {
@@ -94,10 +94,10 @@ function ToFill({ s }: { readonly s: Scaling }) {
   );
 }
 
-function Questions({ listed, s }: { readonly listed: ListedUse; readonly s: Scaling }) {
+function Questions({ listed, s }: { readonly listed: ListedRecipe; readonly s: Scaling }) {
   return (
     <>
-      {listed.use.questions.map((q) => {
+      {listed.recipe.questions.map((q) => {
         const chosen = q.ways.find((w) => s.ways.includes(w.id));
         return (
           <div key={q.id} className="flex flex-wrap items-center gap-x-3 gap-y-1">
@@ -133,12 +133,12 @@ function Questions({ listed, s }: { readonly listed: ListedUse; readonly s: Scal
 
 function LotRow({ lot, s, may }: { readonly lot: PotLot; readonly s: Scaling; readonly may: boolean }) {
   const offer = offerOf(lot);
-  const refusal = refusalOf(s.use, offer);
-  const role = roleIn(s.use, offer);
+  const refusal = refusalOf(s.recipe, offer);
+  const role = roleIn(s.recipe, offer);
   const due = dueWords(lot.useBy);
   const taken = s.scaled?.taken.find((t) => t.lotId === lot.id)?.massMg ?? 0;
   const on = refusal === undefined && s.isIn(lot);
-  const part = role === 'base' ? undefined : s.use.ingredients.find((i) => i.id === role)?.name;
+  const part = role === 'base' ? undefined : s.recipe.ingredients.find((i) => i.id === role)?.name;
   return (
     <li>
       <label
@@ -173,7 +173,7 @@ function LotRow({ lot, s, may }: { readonly lot: PotLot; readonly s: Scaling; re
 }
 
 function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House | undefined }) {
-  const { use, scaled } = s;
+  const { recipe, scaled } = s;
   if (scaled === undefined) return null;
   const raw = scaled.baseMg / 1e6;
   return (
@@ -196,13 +196,13 @@ function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House |
         <tbody>
           <tr className="border-b border-line">
             <th scope="row" className="py-1.5 text-left font-semibold">
-              {use.baseName}
+              {recipe.baseName}
             </th>
             <td className="figure py-1.5 text-right">{formatMass(scaled.baseMg)}</td>
             <td />
             <td className="w-28" />
           </tr>
-          {use.ingredients
+          {recipe.ingredients
             .filter((i) => i.perBase > 0 || s.shares[i.id] !== undefined)
             .map((i) => {
               const mine = scaled.ingredients.find((x) => x.id === i.id);
@@ -249,7 +249,7 @@ function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House |
           {words}.
         </p>
       ))}
-      {use.litresPerKg !== undefined && (
+      {recipe.litresPerKg !== undefined && (
         <div className="mt-3 flex items-end gap-4">
           <Select
             label="Pot"
@@ -260,7 +260,7 @@ function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House |
             options={house?.vessels.map((v) => ({ value: v.id, name: v.name }))}
           />
           {s.vessel?.shape !== undefined && (
-            <PotDrawing shape={s.vessel.shape} litres={raw * use.litresPerKg} width={190} />
+            <PotDrawing shape={s.vessel.shape} litres={raw * recipe.litresPerKg} width={190} />
           )}
         </div>
       )}
@@ -269,13 +269,13 @@ function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House |
           {scaled.plates !== undefined
             ? `${scaled.plates} plates`
             : scaled.pieces !== undefined && s.wish.kind === 'pieces'
-              ? `${scaled.pieces} ${use.piece?.name}`
-              : amountOf(use, scaled.output.meanMg)}
+              ? `${scaled.pieces} ${recipe.piece?.name}`
+              : amountOf(recipe, scaled.output.meanMg)}
         </span>{' '}
         <span className="text-ink-soft">
-          {scaled.plates !== undefined && `${amountOf(use, scaled.output.meanMg)} `}of {use.output.name}, eight times in
-          ten {amountOf(use, scaled.output.lowMg)} to {amountOf(use, scaled.output.highMg)}
-          {scaled.pieces !== undefined && s.wish.kind !== 'pieces' && `, ${scaled.pieces} ${use.piece?.name}`}
+          {scaled.plates !== undefined && `${amountOf(recipe, scaled.output.meanMg)} `}of {recipe.output.name}, eight
+          times in ten {amountOf(recipe, scaled.output.lowMg)} to {amountOf(recipe, scaled.output.highMg)}
+          {scaled.pieces !== undefined && s.wish.kind !== 'pieces' && `, ${scaled.pieces} ${recipe.piece?.name}`}
         </span>
       </p>
       <p className="text-[15px]">
@@ -328,26 +328,26 @@ function LotRows({
 }
 
 interface BatchProps {
-  readonly listed: ListedUse;
+  readonly listed: ListedRecipe;
   readonly lots: readonly PotLot[];
   /** Whether these are all there are. */
   readonly all: boolean;
   readonly house: House | undefined;
 }
 
-/** What there is for a use, oldest first, what is wanted, and the batch it scales to. */
-export function Batch({ listed, lots, all, house }: BatchProps) {
+/** What there is for a recipe, oldest first, what is wanted, and the batch it scales to. */
+export function PlanBatch({ listed, lots, all, house }: BatchProps) {
   const may = useMay('pots.plan');
   const navigate = useNavigate();
   const s = useScaling(listed, lots, house);
   const plan = useCommand(api.pots.plan, {
-    spoken: () => ({ says: `A batch of ${s.use.title.toLowerCase()}` }),
-    onDone: (run) => void navigate(`/pots/stove/${run.id}`),
+    spoken: () => ({ says: `A batch of ${s.recipe.title.toLowerCase()}` }),
+    onDone: (batch) => void navigate(`/pots/stove/${batch.id}`),
     onKept: () => void navigate('/pots/stove'),
   });
-  const refused = s.shown.filter((lot) => refusalOf(s.use, offerOf(lot)) !== undefined);
+  const refused = s.shown.filter((lot) => refusalOf(s.recipe, offerOf(lot)) !== undefined);
   const fine = s.shown.filter((lot) => !refused.includes(lot));
-  const usual = fine.filter((lot) => goesByItself(s.use, lot));
+  const usual = fine.filter((lot) => goesByItself(s.recipe, lot));
   const besides = fine.filter((lot) => !usual.includes(lot));
   const wishUnread = s.wish.kind !== 'all' && s.want === undefined;
   return (
@@ -355,11 +355,11 @@ export function Batch({ listed, lots, all, house }: BatchProps) {
       <div className="grid gap-2.5">
         <Questions listed={listed} s={s} />
         {s.asksForCure && <TheTin s={s} />}
-        <Wishes use={s.use} s={s} />
+        <Wishes recipe={s.recipe} s={s} />
         <ToFill s={s} />
       </div>
       <div className="grid gap-5 xl:grid-cols-[minmax(0,1fr)_minmax(0,1.05fr)]">
-        <section aria-label={`Lots for ${s.use.title}`} className="min-w-0">
+        <section aria-label={`Lots for ${s.recipe.title}`} className="min-w-0">
           <h3 className="mb-2 text-[15px] font-bold text-ink-soft">What there is, oldest first</h3>
           {usual.length === 0 && (
             <p className="mb-2 text-ink-soft">
@@ -387,11 +387,11 @@ export function Batch({ listed, lots, all, house }: BatchProps) {
             </>
           )}
         </section>
-        <section aria-label={`Batch of ${s.use.title}`} className="min-w-0">
+        <section aria-label={`Batch of ${s.recipe.title}`} className="min-w-0">
           <h3 className="mb-2 text-[15px] font-bold text-ink-soft">The batch</h3>
           {s.scaled === undefined ? (
             <p className={s.wantedBaseMg === undefined ? 'text-ink-soft' : 'text-alarm'}>
-              {s.wantedBaseMg !== undefined && `Short of ${formatMass(s.wantedBaseMg)} ${s.use.baseName}. `}Choose at
+              {s.wantedBaseMg !== undefined && `Short of ${formatMass(s.wantedBaseMg)} ${s.recipe.baseName}. `}Choose at
               least one lot that may go in.
             </p>
           ) : (
@@ -406,7 +406,7 @@ export function Batch({ listed, lots, all, house }: BatchProps) {
                   onClick={() =>
                     plan.send({
                       body: {
-                        useId: s.use.id,
+                        recipeId: s.recipe.id,
                         lotIds: s.chosen.map((lot) => lot.id),
                         vesselId: s.vesselId === '' ? null : s.vesselId,
                         onHandMg: s.onHandMg,
@@ -424,9 +424,9 @@ export function Batch({ listed, lots, all, house }: BatchProps) {
               {plan.error !== null && <p className="mt-2 text-alarm">{plan.error.message}</p>}
             </div>
           )}
-          {s.scaled !== undefined && s.use.balance !== undefined && <FillingFigures s={s} lots={lots} />}
+          {s.scaled !== undefined && s.recipe.balance !== undefined && <FillingFigures s={s} lots={lots} />}
           <ul className="mt-3 grid gap-1 text-[14px]">
-            {s.use.cautions.map((c) => (
+            {s.recipe.cautions.map((c) => (
               <li key={c} className="border-l-4 border-alarm bg-alarm-soft px-2.5 py-1">
                 {c}
               </li>

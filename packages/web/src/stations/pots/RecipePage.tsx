@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { ListedUse } from '@zabrik/contract';
-import { carryAllergens, cookedAs, recipeOf, stepKinds, type Use, type UseStep, waysKept } from '@zabrik/core';
+import type { ListedRecipe } from '@zabrik/contract';
+import { carryAllergens, cookedAs, type Recipe, type RecipeStep, recipeOf, stepKinds, waysKept } from '@zabrik/core';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
@@ -19,11 +19,11 @@ import { Failed, Loading } from '../../kit/Notice.tsx';
 import { NumField } from '../../kit/NumField.tsx';
 import { Select } from '../../kit/Select.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
+import { slugOf } from './blankRecipe.ts';
 import { HowMade } from './HowMade.tsx';
 import { IngredientAllergens } from './IngredientAllergens.tsx';
 import { PotsHead } from './PotsHead.tsx';
-import { useHouseLimits, useUses } from './potQueries.ts';
-import { slugOf } from './useDraft.ts';
+import { useHouseLimits, useRecipes } from './potQueries.ts';
 
 /** Hands a file to the browser. */
 function save(name: string, json: unknown, type: string): void {
@@ -39,12 +39,12 @@ function StepFields({
   steps,
   onSteps,
 }: {
-  readonly steps: readonly UseStep[];
-  readonly onSteps: (s: UseStep[]) => void;
+  readonly steps: readonly RecipeStep[];
+  readonly onSteps: (s: RecipeStep[]) => void;
 }) {
   // what stays of a step while it is written and moved
   const [ids, setIds] = useState(() => steps.map(() => uuidv7()));
-  const change = (i: number, step: UseStep): void => onSteps(steps.map((s, n) => (n === i ? step : s)));
+  const change = (i: number, step: RecipeStep): void => onSteps(steps.map((s, n) => (n === i ? step : s)));
   const moved = <T,>(list: readonly T[], i: number, by: number): T[] => {
     const next = [...list];
     next.splice(i + by, 0, ...next.splice(i, 1));
@@ -150,44 +150,45 @@ function Editor({
   listed,
 }: {
   readonly from: number;
-  readonly draft: Use;
-  readonly listed: ListedUse | undefined;
+  readonly draft: Recipe;
+  readonly listed: ListedRecipe | undefined;
 }) {
   const { data: catalogue } = useCatalogue();
   const client = useQueryClient();
   const navigate = useNavigate();
-  const typed = useDraft<{ readonly use: Use; readonly note: string }>(`recipe/${draft.id}/${from}`, {
-    use: draft,
+  const typed = useDraft<{ readonly recipe: Recipe; readonly note: string }>(`recipe/${draft.id}/${from}`, {
+    recipe: draft,
     note: '',
   });
-  const { use, note } = typed.value;
+  const { recipe, note } = typed.value;
   const [another, setAnother] = useState('');
   const limits = useHouseLimits();
-  const [usual] = waysKept(use, limits.data?.profileId ?? '');
-  const unsaid = use.ingredients.filter((i) => i.unsaid === true);
-  const put = (change: Partial<Use>): void => typed.set((before) => ({ ...before, use: { ...before.use, ...change } }));
-  const store = useCommand(api.pots.saveUse, {
+  const [usual] = waysKept(recipe, limits.data?.profileId ?? '');
+  const unsaid = recipe.ingredients.filter((i) => i.unsaid === true);
+  const put = (change: Partial<Recipe>): void =>
+    typed.set((before) => ({ ...before, recipe: { ...before.recipe, ...change } }));
+  const store = useCommand(api.pots.saveRecipe, {
     onDone: async (saved) => {
       typed.clear();
-      await client.invalidateQueries({ queryKey: ['runs', 'uses'] });
-      void navigate(saved.retired ? '/pots' : `/pots?use=${saved.use.id}`);
+      await client.invalidateQueries({ queryKey: ['batches', 'recipes'] });
+      void navigate(saved.retired ? '/pots' : `/pots?recipe=${saved.recipe.id}`);
     },
   });
-  const save = (retired: boolean): void => store.send({ body: { use, from, retired, note: note.trim() } });
+  const save = (retired: boolean): void => store.send({ body: { recipe, from, retired, note: note.trim() } });
   const number = (field: 'low' | 'mean' | 'high', label: string) => (
     <NumField
       label={label}
-      value={use.output[field]}
+      value={recipe.output[field]}
       min={0.01}
       max={20}
       decimals={3}
-      onValue={(value) => put({ output: { ...use.output, [field]: value } })}
+      onValue={(value) => put({ output: { ...recipe.output, [field]: value } })}
     />
   );
-  const ordered = use.output.low <= use.output.mean && use.output.mean <= use.output.high;
+  const ordered = recipe.output.low <= recipe.output.mean && recipe.output.mean <= recipe.output.high;
   const ready =
-    use.title.trim() !== '' &&
-    use.steps.every((s) => s.text.trim() !== '') &&
+    recipe.title.trim() !== '' &&
+    recipe.steps.every((s) => s.text.trim() !== '') &&
     ordered &&
     note.trim() !== '' &&
     unsaid.length === 0;
@@ -203,20 +204,20 @@ function Editor({
       <div className="grid gap-3 md:grid-cols-4">
         <Field
           label="Name"
-          value={use.title}
+          value={recipe.title}
           maxLength={80}
           onChange={(e) => put({ title: e.target.value })}
           className="md:col-span-2"
         />
         <Field
           label="What it is built on"
-          value={use.baseName}
+          value={recipe.baseName}
           maxLength={40}
           onChange={(e) => put({ baseName: e.target.value })}
         />
         <NumField
           label="Keeps, days"
-          value={usual?.days ?? use.shelfLifeDays}
+          value={usual?.days ?? recipe.shelfLifeDays}
           max={365}
           decimals={0}
           onValue={(v) => {
@@ -224,7 +225,7 @@ function Editor({
             // the usual way it is kept and the days beside it are one figure
             put({
               shelfLifeDays: days,
-              keeps: use.keeps.map((k) =>
+              keeps: recipe.keeps.map((k) =>
                 k === usual ? { ...k, days, source: 'The house’s own', provenance: 'estimate' } : k,
               ),
             });
@@ -241,13 +242,13 @@ function Editor({
                 key={c.id}
                 label={c.label}
                 labelClass="min-h-9"
-                checked={use.accepts.includes(c.id)}
+                checked={recipe.accepts.includes(c.id)}
                 onChange={() =>
                   put({
-                    accepts: use.accepts.includes(c.id)
-                      ? use.accepts.filter((x) => x !== c.id)
-                      : [...use.accepts, c.id],
-                    refuses: use.refuses.filter((r) => r.category !== c.id),
+                    accepts: recipe.accepts.includes(c.id)
+                      ? recipe.accepts.filter((x) => x !== c.id)
+                      : [...recipe.accepts, c.id],
+                    refuses: recipe.refuses.filter((r) => r.category !== c.id),
                   })
                 }
               />
@@ -255,9 +256,9 @@ function Editor({
         </div>
       </fieldset>
       <fieldset className="border-0 p-0">
-        <legend className="mb-1 text-lg font-bold">To one of {use.baseName}</legend>
+        <legend className="mb-1 text-lg font-bold">To one of {recipe.baseName}</legend>
         <div className="grid gap-2">
-          {use.ingredients.map((i) => (
+          {recipe.ingredients.map((i) => (
             <div key={i.id} className="grid grid-cols-[1fr_repeat(3,96px)_auto] items-end gap-2">
               <span className="min-w-0 self-center">
                 <span className="font-semibold">{i.name}</span>
@@ -265,7 +266,7 @@ function Editor({
                   ingredient={i}
                   onSay={(said) =>
                     put({
-                      ingredients: use.ingredients.map((x) => {
+                      ingredients: recipe.ingredients.map((x) => {
                         if (x.id !== i.id) return x;
                         const { unsaid: _, ...rest } = x;
                         return { ...rest, allergens: carryAllergens(said) };
@@ -282,14 +283,14 @@ function Editor({
                   max={50}
                   decimals={3}
                   onValue={(v) =>
-                    put({ ingredients: use.ingredients.map((x) => (x.id === i.id ? { ...x, [f]: v } : x)) })
+                    put({ ingredients: recipe.ingredients.map((x) => (x.id === i.id ? { ...x, [f]: v } : x)) })
                   }
                 />
               ))}
               <Button
                 className="h-11"
                 aria-label={`Without ${i.name}`}
-                onClick={() => put({ ingredients: use.ingredients.filter((x) => x.id !== i.id) })}
+                onClick={() => put({ ingredients: recipe.ingredients.filter((x) => x.id !== i.id) })}
               >
                 <Trash2 size={18} aria-hidden="true" />
               </Button>
@@ -304,11 +305,11 @@ function Editor({
             />
             <Button
               className="h-11"
-              disabled={slugOf(another) === '' || use.ingredients.some((i) => i.id === slugOf(another))}
+              disabled={slugOf(another) === '' || recipe.ingredients.some((i) => i.id === slugOf(another))}
               onClick={() => {
                 put({
                   ingredients: [
-                    ...use.ingredients,
+                    ...recipe.ingredients,
                     {
                       id: slugOf(another),
                       name: another.trim(),
@@ -336,15 +337,15 @@ function Editor({
       </div>
       <fieldset className="border-0 p-0">
         <legend className="mb-1 text-lg font-bold">Steps</legend>
-        <StepFields steps={use.steps} onSteps={(steps) => put({ steps })} />
+        <StepFields steps={recipe.steps} onSteps={(steps) => put({ steps })} />
         <div className="mt-2 grid gap-3 md:grid-cols-2">
           <Select
             label="Cooked through in"
-            value={String(use.steps.findIndex((s) => s.kills === true))}
+            value={String(recipe.steps.findIndex((s) => s.kills === true))}
             onValue={(value) => {
               const at = Number(value);
               put({
-                steps: use.steps.map((s, i) => {
+                steps: recipe.steps.map((s, i) => {
                   const { kills: _, ...step } = s;
                   return i === at ? { ...step, kills: true as const } : step;
                 }),
@@ -352,16 +353,16 @@ function Editor({
             }}
             options={[
               { value: '-1', name: 'no step: it keeps no longer than what goes in' },
-              ...use.steps.map((s, i) => ({ value: String(i), name: `${i + 1}: ${s.text.slice(0, 60)}` })),
+              ...recipe.steps.map((s, i) => ({ value: String(i), name: `${i + 1}: ${s.text.slice(0, 60)}` })),
             ]}
           />
           <Select
             label="Its core is judged as"
-            value={use.cooksAs ?? ''}
+            value={recipe.cooksAs ?? ''}
             onValue={(value) => {
-              const { cooksAs: _, ...rest } = use;
+              const { cooksAs: _, ...rest } = recipe;
               const as = cookedAs.find((c) => c === value);
-              typed.put({ use: as === undefined ? rest : { ...rest, cooksAs: as } });
+              typed.put({ recipe: as === undefined ? rest : { ...rest, cooksAs: as } });
             }}
             none="asked at the stove"
             options={cookedAs.map((c) => ({
@@ -408,25 +409,25 @@ function Editor({
   );
 }
 
-/** A use whole: read, changed as the house’s own, its versions, and out as files. */
-export default function UsePage() {
-  const { useId = '' } = useParams();
+/** A recipe whole: read, changed as the house’s own, its versions, and out as files. */
+export default function RecipePage() {
+  const { recipeId = '' } = useParams();
   const { state } = useLocation();
-  const uses = useUses();
-  useOpen(uses.data?.uses.find((u) => u.use.id === useId)?.use.title);
-  const may = useMay('pots.saveUse');
+  const recipes = useRecipes();
+  useOpen(recipes.data?.recipes.find((u) => u.recipe.id === recipeId)?.recipe.title);
+  const may = useMay('pots.saveRecipe');
   const versions = useQuery({
-    queryKey: ['runs', 'uses', useId],
-    queryFn: () => call(api.pots.useVersions, { params: { useId } }),
+    queryKey: ['batches', 'recipes', recipeId],
+    queryFn: () => call(api.pots.recipeVersions, { params: { recipeId } }),
     retry: false,
   });
-  if (uses.isPending) return <Loading />;
-  if (uses.isLoadingError) return <Failed error={uses.error} again={() => void uses.refetch()} />;
-  const listed = uses.data.uses.find((u) => u.use.id === useId);
-  const handed = (state as { draft?: Use } | null)?.draft;
-  const draft = handed ?? (listed?.use as Use | undefined);
+  if (recipes.isPending) return <Loading />;
+  if (recipes.isLoadingError) return <Failed error={recipes.error} again={() => void recipes.refetch()} />;
+  const listed = recipes.data.recipes.find((u) => u.recipe.id === recipeId);
+  const handed = (state as { draft?: Recipe } | null)?.draft;
+  const draft = handed ?? (listed?.recipe as Recipe | undefined);
   if (draft === undefined)
-    return <Failed error={new Error('There is no such use.')} again={() => void uses.refetch()} />;
+    return <Failed error={new Error('There is no such recipe.')} again={() => void recipes.refetch()} />;
   return (
     <div className="flex flex-1 flex-col">
       <PotsHead />
@@ -435,12 +436,14 @@ export default function UsePage() {
           <h2 className="text-2xl font-bold">{draft.title}</h2>
           {listed !== undefined && (
             <>
-              <Link className="font-semibold underline" to={`/pots?use=${useId}`}>
+              <Link className="font-semibold underline" to={`/pots?recipe=${recipeId}`}>
                 Make it
               </Link>
               <span className="ml-auto flex gap-2">
-                <Button onClick={() => save(`${useId}.json`, listed.use, 'application/json')}>As JSON</Button>
-                <Button onClick={() => save(`${useId}.jsonld`, recipeOf(listed.use as Use), 'application/ld+json')}>
+                <Button onClick={() => save(`${recipeId}.json`, listed.recipe, 'application/json')}>As JSON</Button>
+                <Button
+                  onClick={() => save(`${recipeId}.jsonld`, recipeOf(listed.recipe as Recipe), 'application/ld+json')}
+                >
                   As schema.org Recipe
                 </Button>
                 <Button onClick={() => print()}>Print</Button>
@@ -449,7 +452,12 @@ export default function UsePage() {
           )}
         </div>
         {may ? (
-          <Editor key={`${draft.id}${draft.version}`} from={listed?.use.version ?? 0} draft={draft} listed={listed} />
+          <Editor
+            key={`${draft.id}${draft.version}`}
+            from={listed?.recipe.version ?? 0}
+            draft={draft}
+            listed={listed}
+          />
         ) : (
           listed !== undefined && <HowMade listed={listed} ways={[]} />
         )}
@@ -458,8 +466,8 @@ export default function UsePage() {
             <h3 className="mb-1 text-lg font-bold">Versions</h3>
             <ul className="divide-y divide-line">
               {versions.data.versions.map((v) => (
-                <li key={`${v.use.version}${v.by}`} className="flex flex-wrap gap-x-4 py-1.5">
-                  <strong>{v.use.version}</strong>
+                <li key={`${v.recipe.version}${v.by}`} className="flex flex-wrap gap-x-4 py-1.5">
+                  <strong>{v.recipe.version}</strong>
                   <span>{v.note}</span>
                   <span className="text-ink-soft">
                     {v.by ?? 'shipped with the app'}

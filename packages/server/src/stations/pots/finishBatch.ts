@@ -3,6 +3,7 @@ import { allGoods } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import {
   addDays,
+  type BatchEvent,
   batchBalance,
   batchDate,
   carryAllergens,
@@ -14,11 +15,10 @@ import {
   LATENT_AT_BOIL,
   minor,
   priceOf,
-  type RunEvent,
-  readRun,
+  type Recipe,
+  readBatch,
   scaleFor,
   startsClock,
-  type Use,
   WATERY_HEAT,
   waysKept,
 } from '@zabrik/core';
@@ -31,7 +31,7 @@ import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { keptFresh, type NewLot } from '../../massledger/makeLots.ts';
 import { type SinkLine, transform } from '../../massledger/transform.ts';
-import { readRunEvents, readRunRow, runOf } from './queries.ts';
+import { batchOf, readBatchEvents, readBatchRow } from './queries.ts';
 import { lockGoing } from './service.ts';
 
 interface TakenGoods {
@@ -41,7 +41,7 @@ interface TakenGoods {
   readonly costMinor: number;
 }
 
-/** Which goods a use may call for by each name. */
+/** Which goods a recipe may call for by each name. */
 const ingredientOf: ReadonlyMap<string, string> = new Map(
   allGoods.flatMap((g) => (g.ingredient === undefined ? [] : [[g.id, g.ingredient] as const])),
 );
@@ -104,24 +104,24 @@ async function dateOf(
   { db }: Kitchen,
   { who, at, transaction }: InCommand,
   house: HouseRow,
-  use: Use,
+  recipe: Recipe,
   said: KeptAs | null,
   earliest: string | null,
 ): Promise<Dated> {
   const today = dayIn(house.timezone, at);
   const choice = await readLimitChoice(db, who.houseId, house.timezone, transaction);
-  const ways = waysKept(use, choice.profile.id);
+  const ways = waysKept(recipe, choice.profile.id);
   const keep = said === null ? ways[0] : ways.find((k) => k.as === said);
   if (said !== null && keep === undefined)
-    throw new Problem('invalid', undefined, [{ path: 'keptAs', message: `${use.title} is not kept like that` }]);
-  const limit = use.ready ? shelfLifeOf(limitsOf(choice), 'made', 'ready') : undefined;
-  const date = batchDate(use, keep, today, earliest, limit);
+    throw new Problem('invalid', undefined, [{ path: 'keptAs', message: `${recipe.title} is not kept like that` }]);
+  const limit = recipe.ready ? shelfLifeOf(limitsOf(choice), 'made', 'ready') : undefined;
+  const date = batchDate(recipe, keep, today, earliest, limit);
   const basis =
     date.by === 'limit' && limit !== undefined
       ? `${date.days} days by ${limit.citation.document} ${limit.citation.section}`
       : date.by === 'what went in'
         ? 'the oldest date of what went in: nothing here was cooked through'
-        : `${date.days} ${date.days === 1 ? 'day' : 'days'} ${keep === undefined ? '' : `${keptAsNames[keep.as]}, `}usual for ${use.title.toLowerCase()}`;
+        : `${date.days} ${date.days === 1 ? 'day' : 'days'} ${keep === undefined ? '' : `${keptAsNames[keep.as]}, `}usual for ${recipe.title.toLowerCase()}`;
   return {
     useBy: date.useBy,
     dateBasis: basis,
@@ -133,15 +133,17 @@ async function dateOf(
 const earliestOf = (a: string, b: string | null): string => (b !== null && b < a ? b : a);
 
 /** What is kept dry stands on the shelf. */
-const keptDry = (use: Use, said: KeptAs | null): boolean =>
-  said === null ? use.keeps.length > 0 && use.keeps.every((k) => k.as === 'dry' || k.as === 'frozen') : said === 'dry';
+const keptDry = (recipe: Recipe, said: KeptAs | null): boolean =>
+  said === null
+    ? recipe.keeps.length > 0 && recipe.keeps.every((k) => k.as === 'dry' || k.as === 'frozen')
+    : said === 'dry';
 
-const trayOf = (use: Use): Destination =>
-  use.kind === 'staff-dish'
+const trayOf = (recipe: Recipe): Destination =>
+  recipe.kind === 'staff-dish'
     ? 'staff'
-    : use.kind === 'rendering'
+    : recipe.kind === 'rendering'
       ? 'fat'
-      : use.kind === 'garnish'
+      : recipe.kind === 'garnish'
         ? 'garnish'
         : 'larder';
 
@@ -151,28 +153,28 @@ const trayOf = (use: Use): Destination =>
  *
  * Errors  `too_much_out` when what came out outweighs what went in by more than the scale explains.
  */
-export async function finishRun(
+export async function finishBatch(
   kitchen: Kitchen,
   received: InCommand,
   { params, body }: Asked<typeof api.pots.finish>,
 ): Promise<Answer<typeof api.pots.finish>> {
   const { db } = kitchen;
-  const run = await lockGoing(kitchen, received, params.runId, 'update');
-  const command = { ...received, at: whenDone(received.at, body.at, run.plannedAt) };
+  const batch = await lockGoing(kitchen, received, params.batchId, 'update');
+  const command = { ...received, at: whenDone(received.at, body.at, batch.plannedAt) };
   const { who, at, transaction } = command;
   const house = await readHouse(who.houseId, transaction);
-  const events = ((await readRunEvents(db, [run.id], transaction)).get(run.id) ?? []) as readonly RunEvent[];
-  const stove = readRun(run.use.steps, events);
-  const wanted = new Map(run.ingredients.map((i) => [i.id, { id: i.id, massMg: i.massMg - i.fromLotsMg }]));
+  const events = ((await readBatchEvents(db, [batch.id], transaction)).get(batch.id) ?? []) as readonly BatchEvent[];
+  const stove = readBatch(batch.recipe.steps, events);
+  const wanted = new Map(batch.ingredients.map((i) => [i.id, { id: i.id, massMg: i.massMg - i.fromLotsMg }]));
   for (const { ingredientId, massMg } of stove.added)
     wanted.set(ingredientId, { id: ingredientId, massMg: massMg + (wanted.get(ingredientId)?.massMg ?? 0) });
   const ingredients = [...wanted.values()];
   const today = dayIn(house.timezone, at);
   // all that may be touched is locked at once, in one order: two batches never wait for each other in a ring
-  const used = run.inputs.map((input) => input.lotId);
+  const used = batch.inputs.map((input) => input.lotId);
   const goods = await goodsFor(kitchen, command, new Set(wanted.keys()), today);
   const lots = await lockLots(db, transaction, who.houseId, [...used, ...goods.filter((id) => !used.includes(id))]);
-  const inputs = run.inputs.map((input, i) => {
+  const inputs = batch.inputs.map((input, i) => {
     const lot = lots[i];
     if (lot === undefined || lot.massMg < input.massMg)
       throw new Problem('not_enough', `Lot ${input.code} holds less than this batch was planned with.`);
@@ -189,11 +191,13 @@ export async function finishRun(
   const sum = (items: readonly { massMg: number; costMinor: number }[], of: 'massMg' | 'costMinor'): number =>
     items.reduce((total, item) => total + item[of], 0);
   const inMg = sum(inputs, 'massMg') + sum(fromLarder, 'massMg') + sum(pantry, 'massMg');
-  const byProducts = run.use.byProducts ?? [];
+  const byProducts = batch.recipe.byProducts ?? [];
   const beside = body.beside.map(({ id, massMg, kept }) => {
     const byProduct = byProducts.find((p) => p.id === id);
     if (byProduct === undefined)
-      throw new Problem('invalid', undefined, [{ path: 'beside', message: `${run.use.title} has no ${id} beside it` }]);
+      throw new Problem('invalid', undefined, [
+        { path: 'beside', message: `${batch.recipe.title} has no ${id} beside it` },
+      ]);
     return { byProduct, massMg, kept };
   });
   const besideMg =
@@ -202,13 +206,13 @@ export async function finishRun(
       beside.map((b) => ({ massMg: b.massMg, costMinor: 0 })),
       'massMg',
     );
-  const baseMg = run.inputs.reduce((total, i) => total + (i.as === 'base' ? i.massMg : 0), 0);
+  const baseMg = batch.inputs.reduce((total, i) => total + (i.as === 'base' ? i.massMg : 0), 0);
   const parts = ingredients.map((i) => ({
     id: i.id,
-    massMg: i.massMg + run.inputs.reduce((total, l) => total + (l.as === i.id ? l.massMg : 0), 0),
+    massMg: i.massMg + batch.inputs.reduce((total, l) => total + (l.as === i.id ? l.massMg : 0), 0),
   }));
   const balance = batchBalance(
-    run.use,
+    batch.recipe,
     { baseMg, ingredients: parts },
     { outputMg: body.outputMg, besideMg, spentMg: body.spentMg },
   );
@@ -225,8 +229,8 @@ export async function finishRun(
       `${formatMass(inMg)} went in and ${formatMass(body.outputMg + besideMg + balance.strainedMg)} came out. Weigh the pot without its tare, or add what else went in.`,
     );
 
-  const { use } = run;
-  const heated = ['pot', 'pan', 'oven', 'bath', 'fryer'].includes(use.vessel);
+  const { recipe } = batch;
+  const heated = ['pot', 'pan', 'oven', 'bath', 'fryer'].includes(recipe.vessel);
   const burner = house.settings.burners?.find((b) => b.id === stove.mark?.burnerId);
   const fuelMinor = heated
     ? minor(energyOf(inMg, lostMg, burner?.efficiency ?? 0.5) * (house.settings.energyMinorPerKwh ?? 0))
@@ -252,18 +256,20 @@ export async function finishRun(
   const earliest =
     [...inputs.map((i) => i.lot.useBy), ...fromLarder.map((g) => g.lot.useBy)].filter((d) => d !== null).sort()[0] ??
     null;
-  const dated = await dateOf(kitchen, command, house, use, body.keptAs, earliest);
+  const dated = await dateOf(kitchen, command, house, recipe, body.keptAs, earliest);
   const { useBy } = dated;
   // what a batch of our own stands in for brings its own; all else brings what the recipe says of it
-  const fromBatches = new Set(run.ingredients.filter((i) => i.massMg > 0 && i.fromLotsMg >= i.massMg).map((i) => i.id));
+  const fromBatches = new Set(
+    batch.ingredients.filter((i) => i.massMg > 0 && i.fromLotsMg >= i.massMg).map((i) => i.id),
+  );
   // the recipe says fish, the lots say which: the name is enough
   const namedByWhatWentIn = (group: string): boolean =>
     [...inputs.map((i) => i.lot), ...fromLarder.map((g) => g.lot)].some((lot) =>
       lot.allergens.some((id) => id.startsWith(`${group}/`)),
     );
   const allergens = carryAllergens(
-    use.allergens.filter((id) => !namedByWhatWentIn(id)),
-    ...use.ingredients
+    recipe.allergens.filter((id) => !namedByWhatWentIn(id)),
+    ...recipe.ingredients
       .filter((i) => (wanted.get(i.id)?.massMg ?? 0) > 0 && !(fromBatches.has(i.id) && i.acceptsUses !== undefined))
       .map((i) => i.allergens),
     ...inputs.map((i) => i.lot.allergens),
@@ -276,20 +282,24 @@ export async function finishRun(
     supplierId: null,
     breakdownId: null,
     pieceId: null,
-    runId: run.id,
+    batchId: batch.id,
     allergens,
   };
   const lotId = command.newId();
   const main: NewLot = {
     ...common,
     id: lotId,
-    name: use.title,
+    name: recipe.title,
     species: species.size === 1 ? (inputs[0]?.lot.species ?? null) : null,
-    category: use.category ?? null,
-    destination: trayOf(use),
-    pieces: run.plates ?? run.pieces ?? 1,
+    category: recipe.category ?? null,
+    destination: trayOf(recipe),
+    pieces: batch.plates ?? batch.pieces ?? 1,
     madeMg: body.outputMg,
-    keeping: keptFresh(usualPlace(house, use.ready, keptDry(use, body.keptAs) ? 'ambient' : null), use.ready, useBy),
+    keeping: keptFresh(
+      usualPlace(house, recipe.ready, keptDry(recipe, body.keptAs) ? 'ambient' : null),
+      recipe.ready,
+      useBy,
+    ),
     dateBasis: dated.dateBasis,
     dateLimit: dated.dateLimit,
     dateMaxC: dated.dateMaxC,
@@ -308,7 +318,7 @@ export async function finishRun(
   if (washed > 0)
     keep(
       {
-        name: `${use.title}, spent bones`,
+        name: `${recipe.title}, spent bones`,
         category: 'spent-bones',
         destination: 'stock',
         madeMg: washed,
@@ -320,7 +330,7 @@ export async function finishRun(
   if (body.fatMg > 0)
     keep(
       {
-        name: `${use.title}, fat`,
+        name: `${recipe.title}, fat`,
         category: 'rendered-fat',
         destination: 'fat',
         madeMg: body.fatMg,
@@ -333,41 +343,41 @@ export async function finishRun(
     if (kept)
       keep(
         {
-          name: `${use.title}, ${byProduct.name}`,
+          name: `${recipe.title}, ${byProduct.name}`,
           category: byProduct.category ?? null,
           destination: byProduct.destination,
           madeMg: massMg,
           keeping: keptFresh(
-            usualPlace(house, use.ready),
-            use.ready,
-            earliestOf(addDays(today, byProduct.keepDays), startsClock(use) ? null : earliest),
+            usualPlace(house, recipe.ready),
+            recipe.ready,
+            earliestOf(addDays(today, byProduct.keepDays), startsClock(recipe) ? null : earliest),
           ),
           dateBasis: `${byProduct.keepDays} days, usual for ${byProduct.name}`,
         },
         byProductMinor(byProduct.id),
       );
   const { movementId } = await transform(db, command, {
-    kind: 'run',
+    kind: 'batch',
     station: 'pots',
     note: body.note,
-    holderId: run.id,
+    holderId: batch.id,
     outOf: [...inputs, ...fromLarder],
     makes: [{ lot: main, costMinor: costMinor - fatMinor - besideMinor }, ...keptBeside],
     sinks: [
       ...pantry.map((i) => ({ sink: 'pantry' as const, reason: i.id, massMg: -i.massMg, costMinor: -i.costMinor })),
       { sink: 'work', reason: 'energy', massMg: 0, costMinor: -fuelMinor },
       { sink: 'work', reason: 'labour', massMg: 0, costMinor: -workMinor },
-      { sink: 'waste', reason: `${use.id}/spent`, massMg: balance.strainedMg - washed, costMinor: 0 },
+      { sink: 'waste', reason: `${recipe.id}/spent`, massMg: balance.strainedMg - washed, costMinor: 0 },
       ...beside.flatMap(({ byProduct, massMg, kept }): SinkLine[] =>
-        kept ? [] : [{ sink: 'waste', reason: `${use.id}/${byProduct.id}`, massMg, costMinor: 0 }],
+        kept ? [] : [{ sink: 'waste', reason: `${recipe.id}/${byProduct.id}`, massMg, costMinor: 0 }],
       ),
       { sink: 'loss', reason: 'poured away', massMg: balance.pouredMg, costMinor: 0 },
       { sink: 'loss', reason: lostMg >= 0 ? 'evaporation' : 'tolerance', massMg: lostMg, costMinor: 0 },
     ],
   });
   await db.query(
-    `update run set state = 'done', output_mg = $3, output_lot_id = $4, movement_id = $5, done_at = $6 where id = $1 and house_id = $2`,
-    { bind: [run.id, who.houseId, body.outputMg, lotId, movementId, at], transaction },
+    `update batch set state = 'done', output_mg = $3, output_lot_id = $4, movement_id = $5, done_at = $6 where id = $1 and house_id = $2`,
+    { bind: [batch.id, who.houseId, body.outputMg, lotId, movementId, at], transaction },
   );
-  return runOf(await readRunRow(db, who.houseId, run.id, transaction));
+  return batchOf(await readBatchRow(db, who.houseId, batch.id, transaction));
 }

@@ -1,0 +1,117 @@
+/** The house's recipes: the handbook's as they stand, its own versions above them, and what its batches gave. */
+import { recipeById } from '@zabrik/catalogue';
+import type { Answer, Asked, api, ListedRecipe } from '@zabrik/contract';
+import { carryAllergens } from '@zabrik/core';
+import type { Sequelize, Transaction } from 'sequelize';
+import { findRecipe, listRecipes, listRecipeVersions, type OwnRecipe } from '../../db/recipes.ts';
+import { select } from '../../db/select.ts';
+import { Problem } from '../../http/problem.ts';
+import type { InCommand, Kitchen } from '../../kitchen.ts';
+
+interface DoneRow {
+  readonly recipeId: string;
+  readonly batchId: string;
+  readonly ways: string[];
+  readonly ratio: number;
+  readonly baseMg: number;
+  readonly at: Date;
+}
+
+/** How many batches of a recipe are told: more would not move what is expected of the next. */
+const TOLD = 40;
+
+/** What batches gave, the latest first: of one use, or of every one. */
+export const readBatches = (db: Sequelize, houseId: string, recipeId: string | null, transaction?: Transaction) =>
+  select<DoneRow>(
+    db,
+    `select recipe_id as "recipeId", id as "batchId", ways, (output_mg::float8 / base_mg) as ratio, base_mg as "baseMg", done_at as at from (
+       select *, row_number() over (partition by recipe_id order by done_at desc) as n from batch
+       where house_id = $1 and state = 'done' and ($2::text is null or recipe_id = $2)) r
+     where n <= ${TOLD} order by done_at desc`,
+    [houseId, recipeId],
+    transaction,
+  );
+
+const listed = (
+  { recipe, own }: { readonly recipe: ListedRecipe['recipe']; readonly own: OwnRecipe | undefined },
+  batches: readonly DoneRow[],
+): ListedRecipe => ({
+  recipe,
+  own: own !== undefined,
+  retired: own?.retired ?? false,
+  changed: own === undefined ? null : { by: own.by, at: own.at.toISOString(), note: own.note },
+  batches: batches
+    .filter((b) => b.recipeId === recipe.id)
+    .map(({ batchId, ways, ratio, baseMg, at }) => ({ batchId, ways, ratio, baseMg, at: at.toISOString() })),
+});
+
+export async function readRecipes({ db }: Kitchen, houseId: string): Promise<Answer<typeof api.pots.recipes>> {
+  const [recipes, batches] = await Promise.all([listRecipes(db, houseId), readBatches(db, houseId, null)]);
+  return { recipes: recipes.map((u) => listed(u, batches)) };
+}
+
+export async function readRecipeVersions(
+  { db }: Kitchen,
+  houseId: string,
+  recipeId: string,
+): Promise<Answer<typeof api.pots.recipeVersions>> {
+  const own = await listRecipeVersions(db, houseId, recipeId);
+  const handbook = recipeById.get(recipeId);
+  if (own.length === 0 && handbook === undefined) throw new Problem('not_found', 'There is no such recipe.');
+  return {
+    versions: [
+      ...own.map(({ recipe, by, at, note }) => ({ recipe, by, at: at.toISOString(), note })),
+      ...(handbook === undefined ? [] : [{ recipe: handbook, by: null, at: null, note: 'The handbook’s' }]),
+    ],
+  };
+}
+
+/**
+ * Saves the house's version of a recipe. Never-eaten kinds stay refused, and an allergen of the handbook's never gets lost.
+ *
+ * Errors  `invalid` while the allergens of an ingredient are not said; `changed_since` when someone saved another version meanwhile.
+ */
+export async function saveRecipe(
+  { db }: Kitchen,
+  { who, at, transaction }: InCommand,
+  { body }: Asked<typeof api.pots.saveRecipe>,
+): Promise<ListedRecipe> {
+  const { recipe, from, note, retired } = body;
+  const unsaid = recipe.ingredients.findIndex((i) => i.unsaid === true);
+  if (unsaid !== -1)
+    throw new Problem('invalid', `Nobody has said which allergens ${recipe.ingredients[unsaid]?.name} has.`, [
+      { path: `use.ingredients.${unsaid}.allergens`, message: 'say which it has, or none' },
+    ]);
+  await db.query('select pg_advisory_xact_lock(hashtextextended($1, 8))', {
+    bind: [`${who.houseId}/${recipe.id}`],
+    transaction,
+  });
+  const now = await findRecipe(db, who.houseId, recipe.id, transaction);
+  if ((now?.recipe.version ?? 0) !== from) throw new Problem('changed_since');
+  const handbook = recipeById.get(recipe.id);
+  const refused = new Set(recipe.refuses.map((r) => r.category));
+  const saved: ListedRecipe['recipe'] = {
+    ...recipe,
+    version: from + 1,
+    allergens: carryAllergens(recipe.allergens, handbook?.allergens ?? []),
+    ingredients: recipe.ingredients.map((i) => ({
+      ...i,
+      allergens: carryAllergens(i.allergens, handbook?.ingredients.find((h) => h.id === i.id)?.allergens ?? []),
+    })),
+    refuses: [
+      ...recipe.refuses,
+      ...(handbook?.refuses ?? []).filter((r) => !refused.has(r.category) && !recipe.accepts.includes(r.category)),
+    ],
+  };
+  await db.query(
+    'insert into house_recipe (house_id, recipe_id, version, body, retired, note, person_id, at) values ($1, $2, $3, $4, $5, $6, $7, $8)',
+    {
+      bind: [who.houseId, recipe.id, saved.version, JSON.stringify(saved), retired, note, who.personId, at],
+      transaction,
+    },
+  );
+  return listed(
+    { recipe: saved, own: { recipe: saved, retired, note, by: who.name, at } },
+    await readBatches(db, who.houseId, recipe.id, transaction),
+  );
+}
