@@ -331,7 +331,7 @@ it('what a version before has kept, by its address, is sent as it was meant', as
   const old = {
     key: 'key-1',
     madeAt: 1,
-    url: '/api/v1/batches/r%201/events',
+    url: '/api/v1/runs/r%201/events',
     body: { n: 1 },
     about: 'r 1',
     says: 'Stirred',
@@ -341,7 +341,18 @@ it('what a version before has kept, by its address, is sent as it was meant', as
   const store = createStore('zabrik-outbox', 'commands');
   await set('key-1', old, store);
   await set('key-2', { ...old, key: 'key-2', url: '/api/v1/nothing/of/ours' }, store);
+  const { url: _, ...named } = { ...old, madeAt: 2 };
+  const [finish, plan] = [
+    { endpoint: 'pots.finish', params: { runId: 'r 1' } },
+    { endpoint: 'pots.plan', params: {} },
+  ];
+  await set('key-3', { ...named, ...finish, key: 'key-3' }, store);
+  await set('key-4', { ...named, ...plan, key: 'key-4', madeAt: 3, body: { useId: 'fish-fumet', lotIds: [] } }, store);
   await outbox.startOutbox();
-  await settle(calls, 1);
-  expect(calls).toMatchObject([{ url: '/api/v1/batches/r%201/events', key: 'key-1', body: { n: 1 } }]);
+  await settle(calls, 3);
+  expect(calls).toMatchObject([
+    { url: '/api/v1/batches/r%201/events', key: 'key-1', body: { n: 1 } },
+    { url: '/api/v1/batches/r%201/finish', key: 'key-3', body: { n: 1 } },
+    { url: '/api/v1/batches', key: 'key-4', body: { recipeId: 'fish-fumet', lotIds: [] } },
+  ]);
 });
