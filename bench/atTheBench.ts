@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { allPlans } from '@zabrik/catalogue';
 import { believeShare, expectPieces } from '@zabrik/core';
-import { seededRandom } from '@zabrik/core/twin';
+import { seededRandom } from '@zabrik/core/simulator';
 import { type InTurn, inTurn } from './reference.ts';
 
 const percentile = (values: readonly number[], p: number): number =>

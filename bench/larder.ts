@@ -1,7 +1,7 @@
 /** What the larder and receiving must hold: 20,000 lots on hand, a lot with 2,000 descendants, five years of movements, box codes, a price list. */
 import { chromium } from '@playwright/test';
 import { parseGs1, readPriceRows, traceDown, traceUp, writeGs1 } from '@zabrik/core';
-import { seededRandom } from '@zabrik/core/twin';
+import { seededRandom } from '@zabrik/core/simulator';
 import pg from 'pg';
 import type { Session } from '../e2e/kitchenProcess.ts';
 import { barestServer, type InTurn, inTurn } from './reference.ts';
@@ -16,7 +16,7 @@ export interface LarderTimes {
   readonly framesPerSecond: number;
   readonly longFrames: number;
   readonly traces: InTurn;
-  readonly reckoned: InTurn;
+  readonly computed: InTurn;
   /** Two thousand of them at a go. */
   readonly codes: InTurn;
   readonly pricesMs: number;
@@ -233,7 +233,7 @@ export async function larderTimes(base: string, databaseUrl: string, chef: Sessi
   if (family.lots.length < DESCENDANTS) throw new Error(`only ${family.lots.length} descendants`);
   const traces = await inTurn(trace, barest.ask, 20);
   await barest.stop();
-  const reckoned = await inTurn(
+  const computed = await inTurn(
     () => {
       traceDown(rootId, family.movements);
       traceUp(rootId, family.movements);
@@ -249,7 +249,7 @@ export async function larderTimes(base: string, databaseUrl: string, chef: Sessi
     framesPerSecond: frames.perSecond,
     longFrames: frames.late,
     traces,
-    reckoned,
+    computed,
     codes: await boxCodes(),
     pricesMs,
   };

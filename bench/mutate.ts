@@ -4,7 +4,7 @@
  */
 import { execFileSync } from 'node:child_process';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { seededRandom } from '@zabrik/core/twin';
+import { seededRandom } from '@zabrik/core/simulator';
 
 const BLOCK = 10;
 const share = Number(process.argv[2] ?? 0.1);
@@ -17,7 +17,7 @@ const files = execFileSync('git', ['ls-files', 'packages/core/src/**/*.ts', 'pac
   .trim()
   .split('\n')
   // what is tested is the core; a simulated kitchen and lists of exports are not
-  .filter((file) => !/\.test\.ts$|\/twin\/|\/index\.ts$/.test(file));
+  .filter((file) => !/\.test\.ts$|\/simulator\/|\/index\.ts$/.test(file));
 const random = seededRandom(seed);
 const mutate = files.flatMap((file) => {
   const lines = readFileSync(`${root}${file}`, 'utf8').split('\n').length;

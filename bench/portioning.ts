@@ -1,7 +1,7 @@
 /** What cutting to weight must hold: plans fast enough to follow a finger, and better portions than by eye on 2,000 simulated fillets. */
 import { templateById } from '@zabrik/catalogue/portioning';
 import { type CutWish, fitProfile, type PieceTemplate, type PortionSize, planCuts } from '@zabrik/core';
-import { cutByLength, cutByRuler, drawFillet, seededRandom } from '@zabrik/core/twin';
+import { cutByLength, cutByRuler, drawFillet, seededRandom } from '@zabrik/core/simulator';
 import { type InTurn, inTurn } from './reference.ts';
 
 export interface PortioningTimes {

@@ -260,7 +260,7 @@ test('two gurnard fillets to sixteen portions by keyboard alone, begun without n
   await cutAll(
     page,
     async () => {
-      // the marks are reckoned anew with what the server knows: the key counts once there is a next piece again
+      // the marks are worked out anew with what the server knows: the key counts once there is a next piece again
       await expect(page.getByRole('button', { name: 'Put the next piece on' })).toBeVisible();
       await page.keyboard.press('p');
     },

@@ -89,9 +89,9 @@ async function nothingOfTheDemo(api: string): Promise<void> {
   const get = async (path: string): Promise<Record<string, unknown>> =>
     (await (await fetch(`${api}${path}`)).json()) as Record<string, unknown>;
   const [house] = (await get('/houses'))['houses'] as { slug: string }[];
-  const door = await get(`/houses/${house?.slug}/door`);
-  assert.equal(door['demoPin'], null);
-  const people = door['people'] as { id: string; role: string }[];
+  const signInOptions = await get(`/houses/${house?.slug}/sign-in`);
+  assert.equal(signInOptions['demoPin'], null);
+  const people = signInOptions['people'] as { id: string; role: string }[];
   const headers = { 'content-type': 'application/json', origin: new URL(api).origin };
   const signIn = await fetch(`${api}/session`, {
     method: 'POST',

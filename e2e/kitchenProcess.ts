@@ -177,10 +177,10 @@ export interface Session {
 
 /** Signs someone in over HTTP, the way a tablet does. */
 export async function signInOver(base: string, name: string): Promise<Session> {
-  const door = (await (await fetch(`${base}/api/v1/houses/netloft/door`)).json()) as {
+  const signInOptions = (await (await fetch(`${base}/api/v1/houses/netloft/sign-in`)).json()) as {
     people: { id: string; name: string }[];
   };
-  const personId = door.people.find((p) => p.name === name)?.id;
+  const personId = signInOptions.people.find((p) => p.name === name)?.id;
   const reply = await fetch(`${base}/api/v1/session`, {
     method: 'POST',
     headers: { 'content-type': 'application/json', origin: base },

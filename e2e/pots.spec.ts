@@ -408,12 +408,12 @@ test('every sum of the stove is three touches away, with its equation one more; 
 }) => {
   await signInByTouch(page, 'Maren Ostle');
   await page.getByRole('link', { name: /^Pots/ }).click();
-  await page.getByRole('link', { name: 'Reckon' }).click();
+  await page.getByRole('link', { name: 'Calculator' }).click();
   const sums = page.getByRole('navigation', { name: 'Sums' }).getByRole('button');
   for (const name of await sums.allTextContents()) {
     await page.getByRole('navigation', { name: 'Sums' }).getByRole('button', { name, exact: true }).click();
     await expect(page.getByTestId('answer')).toContainText(/\d/);
-    await page.getByRole('button', { name: 'How it is reckoned' }).click();
+    await page.getByRole('button', { name: 'How it is worked out' }).click();
     await expect(page.getByText('=').first()).toBeVisible();
     await axe(page, name);
   }

@@ -151,9 +151,9 @@ test('pictures', async ({ page }) => {
   await page.goto('/pots/cooling');
   await page.getByRole('article').first().waitFor();
   await shot(page, 'cooling');
-  await page.goto('/pots/reckon');
+  await page.goto('/pots/calculator');
   await page.getByLabel('Salt in it now').fill('4');
-  await shot(page, 'reckon');
+  await shot(page, 'calculator');
 
   // cutting to weight: the ruler with its mixes and what was got, a roll
   const cut = async (kind: string, name: RegExp): Promise<void> => {
@@ -308,7 +308,12 @@ test('what can hurt a guest, on one sheet', async ({ page }) => {
   // a hake of yesterday at the ruler
   const [late] = await lotsOf(page, 'toWeight=cut&search=hake');
   if (late === undefined) throw new Error('no fillet to cut');
-  await asked(page, `/lots/${late.id}/keep`, { kind: 'date', useBy: day(-1), reason: 'for the picture', nod: true });
+  await asked(page, `/lots/${late.id}/keep`, {
+    kind: 'date',
+    useBy: day(-1),
+    reason: 'for the picture',
+    confirmed: true,
+  });
   await page.goto('/bench/cut');
   await page.getByRole('region', { name: 'To be cut to weight' }).getByRole('button', { name: late.code }).click();
   await page

@@ -71,9 +71,9 @@ describe('the contract', () => {
     expect(roles.filter((role) => mayDo(role, 'ledger.reverse'))).toEqual(['sous-chef', 'head-chef']);
     expect(
       Object.entries(allowed)
-        .filter(([, who]) => who === 'open')
+        .filter(([, actor]) => actor === 'open')
         .map(([id]) => id),
-    ).toEqual(['access.houses', 'access.door', 'access.signIn']);
+    ).toEqual(['access.houses', 'access.signInOptions', 'access.signIn']);
   });
 
   it('words every problem as a sentence, with a status that fits', () => {

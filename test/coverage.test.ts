@@ -16,7 +16,7 @@ import {
   shareCases,
   stageCases,
   unitCases,
-} from '@zabrik/core/twin';
+} from '@zabrik/core/simulator';
 import { beforeAll, describe, expect, it } from 'vitest';
 
 const RECORDS = 30;

@@ -1,4 +1,4 @@
-/** No sum gives a figure that is none: what cannot be reckoned is refused, or answered on the strict side. */
+/** No sum gives a figure that is none: what cannot be worked out is refused, or answered on the strict side. */
 
 import { limitProfiles } from '@zabrik/catalogue';
 import {

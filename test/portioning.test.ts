@@ -9,7 +9,7 @@ import {
   planCuts,
   usualLength,
 } from '@zabrik/core';
-import { type CutResult, cutByLength, cutByRuler, drawFillet, seededRandom } from '@zabrik/core/twin';
+import { type CutResult, cutByLength, cutByRuler, drawFillet, seededRandom } from '@zabrik/core/simulator';
 import loadHighs from 'highs';
 import { describe, expect, it } from 'vitest';
 

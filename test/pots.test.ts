@@ -41,7 +41,7 @@ import {
   waysOf,
   withWays,
 } from '@zabrik/core';
-import { seededRandom } from '@zabrik/core/twin';
+import { seededRandom } from '@zabrik/core/simulator';
 import { beforeAll, describe, expect, it } from 'vitest';
 
 interface Check {
@@ -523,7 +523,7 @@ describe('what is expected of the next batch', () => {
   });
 
   it('holds the next batch eight times in ten after twenty, in 4,000 simulated kitchens of each use', () => {
-    // the twin's kitchens: each its own mean and its own spread, drawn as the handbook's range has them; batches log-normal
+    // the simulator's kitchens: each its own mean and its own spread, drawn as the handbook's range has them; batches log-normal
     const random = seededRandom('twin of the pots');
     let inside = 0;
     let all = 0;

@@ -133,7 +133,7 @@ export async function cuts(kitchen: KitchenProcess, untilMs: number): Promise<Co
         const stored = rows.reduce((sum, [, count]) => sum + Number(count), 0);
         lost += Math.max(0, n - stored);
         doubled += Math.max(0, stored - n);
-        otherName += rows.reduce((sum, [who, count]) => sum + (who === names[i] ? 0 : Number(count)), 0);
+        otherName += rows.reduce((sum, [actor, count]) => sum + (actor === names[i] ? 0 : Number(count)), 0);
       }
     return { ...tally, lost, doubled, otherName };
   });

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Endpoint } from '@zabrik/contract';
 import { allEndpoints } from '@zabrik/contract/openapi';
-import { seededRandom } from '@zabrik/core/twin';
+import { seededRandom } from '@zabrik/core/simulator';
 import { z } from 'zod';
 import { type KitchenProcess, type Session, signInOver } from '../kitchenProcess.ts';
 import { watchStalls } from './stalls.ts';

@@ -42,7 +42,7 @@ export function claimWords(house: { readonly name: string; readonly currency: st
         ? ` It came at ${(line.temperatureCentiC / 100).toFixed(1)} °C.`
         : '';
     return [
-      `${name}${lot}: ${formatMass(line.invoiceMg)} invoiced at ${money(line.paidMinor)}, ${weighed}; ${what.join(', ')}. ${money(claim.claimMinor)}.${warm}`,
+      `${name}${lot}: ${line.invoiceMg === null ? '' : `${formatMass(line.invoiceMg)} `}invoiced at ${money(line.paidMinor)}, ${weighed}; ${what.join(', ')}. ${money(claim.claimMinor)}.${warm}`,
     ];
   });
   const invoice = delivery.invoice === null ? '' : ` on your invoice ${delivery.invoice}`;

@@ -15,7 +15,7 @@ const inCentury = 'a time between the years 2000 and 2099';
 export const instant = z.iso.datetime().regex(CENTURY, inCentury).describe('UTC, RFC 3339, from 2000 to 2099');
 export const day = z.iso.date().regex(CENTURY, inCentury).describe('calendar day, YYYY-MM-DD, from 2000 to 2099');
 export const slug = z.string().regex(/^[a-z0-9][a-z0-9-]{0,63}$/);
-export const nod = z.boolean().default(false).describe('someone has read the warning and means it');
+export const confirmed = z.boolean().default(false).describe('someone has read the warning and means it');
 export const note = z.string().trim().min(1).max(500);
 export const shortText = z.string().trim().min(1).max(120);
 // marks that turn or hide what is read: two suppliers could look like one. Joiners stay, some scripts cannot be written without

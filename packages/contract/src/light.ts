@@ -2,7 +2,7 @@
 export const routes = {
   access: {
     houses: { id: 'access.houses', method: 'get', path: '/houses', command: false },
-    door: { id: 'access.door', method: 'get', path: '/houses/:slug/door', command: false },
+    signInOptions: { id: 'access.signInOptions', method: 'get', path: '/houses/:slug/sign-in', command: false },
     signIn: { id: 'access.signIn', method: 'post', path: '/session', command: false },
     me: { id: 'access.me', method: 'get', path: '/session', command: false },
     signOut: { id: 'access.signOut', method: 'delete', path: '/session', command: false },
@@ -130,7 +130,7 @@ export const routes = {
 
 export const allowed = {
   'access.houses': 'open',
-  'access.door': 'open',
+  'access.signInOptions': 'open',
   'access.signIn': 'open',
   'access.me': 'everyone',
   'access.signOut': 'everyone',

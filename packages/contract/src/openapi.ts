@@ -12,15 +12,15 @@ const pathsOf = (endpoints: readonly Endpoint[]): ZodOpenApiPathsObject => {
   const paths: ZodOpenApiPathsObject = {};
   for (const e of endpoints) {
     const path = `/api/v1${e.path.replace(/:(\w+)/g, '{$1}')}`;
-    const who = e.may === 'open' ? e.may : groups[e.may];
+    const actor = e.may === 'open' ? e.may : groups[e.may];
     paths[path] = {
       ...paths[path],
       [e.method]: {
         operationId: e.id,
         tags: [e.id.split('.')[0] ?? ''],
         summary: e.summary,
-        description: who === 'open' ? 'Open: nobody needs to be signed in.' : `For: ${who.join(', ')}.`,
-        ...(who === 'open' ? { security: [] } : {}),
+        description: actor === 'open' ? 'Open: nobody needs to be signed in.' : `For: ${actor.join(', ')}.`,
+        ...(actor === 'open' ? { security: [] } : {}),
         requestParams: {
           ...(e.params === undefined ? {} : { path: e.params }),
           ...(e.query === undefined ? {} : { query: e.query }),

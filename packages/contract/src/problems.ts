@@ -43,7 +43,7 @@ export const problems = {
   already_reversed: { status: 409, title: 'This entry was already taken back.' },
   used_since: { status: 409, title: 'What it made has been used since. Take those entries back first.' },
   cannot_reverse: { status: 409, title: 'This kind of entry cannot be taken back.' },
-  needs_a_nod: { status: 409, title: 'Look at this before it is done.' },
+  needs_confirmation: { status: 409, title: 'Look at this before it is done.' },
   cannot_keep: { status: 409, title: 'This lot cannot be kept so.' },
   not_alike: { status: 409, title: 'These lots are not alike.' },
   on_hold: { status: 409, title: 'This lot is held back. Nothing leaves it until a chef lets it go.' },

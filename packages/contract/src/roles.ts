@@ -44,12 +44,12 @@ export const mayHaveFile = (role: Role, kind: keyof typeof filesAllowed): boolea
   (filesAllowed[kind] as readonly Role[]).includes(role);
 
 /** Who may use an endpoint. A test walks it route by route; the web hides what it refuses. */
-export function whoMay(endpointId: EndpointId): 'open' | readonly Role[] {
+export function permissions(endpointId: EndpointId): 'open' | readonly Role[] {
   const may: May = allowed[endpointId];
   return may === 'open' ? may : groups[may];
 }
 
 export function mayDo(role: Role, endpointId: EndpointId): boolean {
-  const who = whoMay(endpointId);
-  return who === 'open' || who.includes(role);
+  const actor = permissions(endpointId);
+  return actor === 'open' || actor.includes(role);
 }

@@ -8,7 +8,7 @@ import type { Jobs } from './jobs/jobs.ts';
 import type { PutsBack } from './massledger/takeBack.ts';
 
 /** Who is asking: put in the session at sign-in, read by every handler. */
-export interface Who {
+export interface Actor {
   readonly personId: string;
   readonly name: string;
   readonly role: Role;
@@ -38,7 +38,7 @@ export interface Kitchen {
 
 /** A command inside its transaction. */
 export interface InCommand {
-  readonly who: Who;
+  readonly actor: Actor;
   readonly commandId: string;
   readonly at: Date;
   /** Ids for what it makes: the same ones whenever it is said again. */

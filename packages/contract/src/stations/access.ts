@@ -26,10 +26,10 @@ export const access = {
     summary: 'The houses on this machine',
     answer: z.strictObject({ houses: z.array(z.strictObject({ slug, name: shortText })) }),
   }),
-  door: endpoint({
-    id: 'access.door',
+  signInOptions: endpoint({
+    id: 'access.signInOptions',
     method: 'get',
-    path: '/houses/:slug/door',
+    path: '/houses/:slug/sign-in',
     command: false,
     may: 'open',
     summary: 'Who can sign in to a house',

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import {
   amountMinor,
+  confirmed,
   cursor,
   day,
   destination,
@@ -9,7 +10,6 @@ import {
   instant,
   limit,
   massMg,
-  nod,
   note,
   nothing,
   share,
@@ -209,7 +209,7 @@ export const bench = {
       animals: z.int().min(1).max(500),
       massMg: massMg.nullable().describe('null: all of the lot'),
       way: z.enum(ways).nullable().default(null).describe('null: as the plan says'),
-      nod,
+      confirmed,
     }),
     answer: breakdownSchema,
   }),
@@ -235,7 +235,7 @@ export const bench = {
         .min(1)
         .max(40),
       way: z.enum(ways).nullable().default(null),
-      nod,
+      confirmed,
     }),
     answer: breakdownSchema,
   }),

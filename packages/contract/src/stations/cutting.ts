@@ -3,13 +3,13 @@ import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import {
   amountMinor,
+  confirmed,
   day,
   destination,
   id,
   instant,
   massMg,
   massOrNoneMg,
-  nod,
   note,
   nothing,
   share,
@@ -249,7 +249,7 @@ export const cutting = {
         .min(1)
         .max(20),
       at: instant,
-      nod,
+      confirmed,
     }),
     answer: cuttingHeadSchema,
   }),

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import {
   amountMinor,
+  confirmed,
   cursor,
   day,
   destination,
@@ -10,7 +11,6 @@ import {
   instant,
   limit,
   massMg,
-  nod,
   note,
   nothing,
   shortText,
@@ -52,7 +52,7 @@ export const lotSchema = z.strictObject({
   frozenOn: day.nullable(),
   thawedOn: day.nullable(),
   openedOn: day.nullable(),
-  dateLimit: z.string().nullable().describe('the shelf life of the profile its date was reckoned by'),
+  dateLimit: z.string().nullable().describe('the shelf life of the profile its date was worked out by'),
   dateMaxC: z.number().nullable().describe('the cold its date presumes, °C'),
   raised: z.enum(['wild', 'farmed']).nullable().describe('of game: how it lived'),
   dateBasis: z.string().nullable().describe('where the use-by comes from, in words'),
@@ -112,14 +112,14 @@ const part = massMg
   .nullable()
   .default(null)
   .describe('only so much of it, which becomes a lot of its own; null: all of it');
-const aboutPart = { massMg: part, nod, note: note.nullable().default(null) };
+const aboutPart = { massMg: part, confirmed, note: note.nullable().default(null) };
 
 export const keepBody = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('move'), placeId, ...aboutPart }),
   z.strictObject({ kind: z.literal('freeze'), placeId, ...aboutPart }),
   z.strictObject({ kind: z.literal('thaw'), placeId, ...aboutPart }),
   z.strictObject({ kind: z.literal('open'), ...aboutPart }),
-  z.strictObject({ kind: z.literal('date'), useBy: day, reason: note, nod }),
+  z.strictObject({ kind: z.literal('date'), useBy: day, reason: note, confirmed }),
   z.strictObject({
     kind: z.literal('reserve'),
     reservedFor: shortText.nullable(),
@@ -375,7 +375,7 @@ export const larder = {
     command: 'may-wait',
     may: 'bench',
     summary: 'Put lots of one kind together: the oldest date wins, all parents are kept',
-    body: z.strictObject({ lotIds: z.array(id).min(2).max(50), nod }),
+    body: z.strictObject({ lotIds: z.array(id).min(2).max(50), confirmed }),
     answer: z.strictObject({ movementId: id, lotId: id, code: z.string(), useBy: day.nullable() }),
   }),
   tubs: endpoint({
@@ -402,7 +402,7 @@ export const larder = {
         .array(z.strictObject({ lotId: id, massMg: massMg.nullable() }))
         .min(1)
         .max(50),
-      nod,
+      confirmed,
     }),
     answer: z.strictObject({ movementId: id, lotId: id, code: z.string() }),
   }),
@@ -419,7 +419,7 @@ export const larder = {
         .array(z.strictObject({ lotId: id, massMg: massMg.nullable() }))
         .min(1)
         .max(50),
-      nod,
+      confirmed,
     }),
     answer: z.strictObject({ movementId: id, lotId: id, massMg, useBy: day.nullable(), due: z.boolean() }),
   }),

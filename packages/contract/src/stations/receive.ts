@@ -99,7 +99,7 @@ export const deliveryLineSchema = z.strictObject({
   tareMg: massOrNoneMg,
   netMg: massOrNoneMg.describe('all that came, refused or not'),
   refusedMg: massOrNoneMg,
-  invoiceMg: massMg,
+  invoiceMg: massMg.nullable(),
   paidMinor: amountMinor,
   /** Net minus invoice: below zero is short weight. And what that is worth at the invoice's price. */
   differenceMg: signedMassMg,
@@ -166,7 +166,7 @@ export const acceptBody = z
     species: slug.nullable(),
     form: slug.nullable(),
     goods: slug.nullable().default(null),
-    nod: z
+    confirmed: z
       .boolean()
       .default(false)
       .describe('what is asked first was read: wild game without a record is taken in on hold'),
@@ -174,7 +174,7 @@ export const acceptBody = z
     origin: shortText.nullable(),
     grossMg: massMg.nullable().describe('null: refused unweighed'),
     tareMg: massOrNoneMg,
-    invoiceMg: massMg,
+    invoiceMg: massMg.nullable().describe('null: refused unweighed, and no weight is read off the invoice'),
     paidMinor: amountMinor,
     temperatureCentiC: temperatureCentiC.nullable(),
     landedOn: day.nullable(),
@@ -198,6 +198,10 @@ export const acceptBody = z
   .refine((b) => b.grossMg !== null || b.verdict === 'refused', {
     path: ['grossMg'],
     error: 'only what is refused whole may go unweighed',
+  })
+  .refine((b) => b.grossMg === null || b.invoiceMg !== null, {
+    path: ['invoiceMg'],
+    error: 'what is weighed is held against the weight on the invoice',
   })
   .refine((b) => (b.verdict === 'part') === b.refusedMg > 0, {
     path: ['refusedMg'],

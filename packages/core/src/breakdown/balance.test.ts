@@ -116,7 +116,7 @@ describe('several scales in a house', () => {
   });
 });
 
-describe('the margin of a balance, reckoned by hand', () => {
+describe('the margin of a balance, worked out by hand', () => {
   // ten kilos off a class III scale in whole grams: 3 g in service above 2,000 intervals, twice in quadrature 4.24 g; drip 1 % give or take half a per cent
   const of = (weighedG: number, missing: { pieceId: string; expectedMg: number }[] = []) =>
     judgeBalance({

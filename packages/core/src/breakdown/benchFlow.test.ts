@@ -104,7 +104,7 @@ describe('the order guard', () => {
 describe('picking', () => {
   const clock = (from: Date, to: Date): number => workedMinutes(from, to, []);
 
-  it('reckons the pace over all and lately, and forecasts from lately', () => {
+  it('works out the pace over all and lately, and forecasts from lately', () => {
     const picked = [
       { at: at(5), massMg: grams(80) },
       { at: at(15), massMg: grams(60) },

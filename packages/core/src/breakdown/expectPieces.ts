@@ -42,7 +42,7 @@ const Z95 = 1.959963984540054;
 /** How unlike two units of one animal's piece are, relative to their mass, and two of several animals'. This project's choice, in line with paired fillets and legs. */
 const ONE_ANIMAL = 0.036;
 const SEVERAL_ANIMALS = 0.08;
-/** What is taken where nobody reckoned it: between the two, as paired fillets. */
+/** What is taken where nobody worked out it: between the two, as paired fillets. */
 const PAIRED = 0.04;
 /** What that choice is worth in pairs seen. */
 const SPREAD_PAIRS = 1;
@@ -88,7 +88,7 @@ const quantile = (mean: number, sd: number, z: number): number => {
 };
 
 const ROUNDS = 24;
-/** How a surprise is shared out is reckoned from spreads that records only estimate: as much wider holds eight of ten in coverage.ts. */
+/** How a surprise is shared out is worked out from spreads that records only estimate: as much wider holds eight of ten in coverage.ts. */
 const SPLIT_DOUBT = 1.12;
 
 /**

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { grams } from '../quantity/mass.ts';
-import { drawAnimal, seededRandom } from '../twin/index.ts';
+import { drawAnimal, seededRandom } from '../simulator/index.ts';
 import { advisePiece } from './advisePiece.ts';
 import { effectiveWeighings } from './effectiveWeighings.ts';
 import { expectPieces, type PieceState } from './expectPieces.ts';
@@ -222,7 +222,7 @@ describe('weighings that count', () => {
   });
 });
 
-describe('the kitchen twin', () => {
+describe('the simulated kitchen', () => {
   it('draws animals whose pieces and drip are exactly the animal, the same for the same seed', () => {
     fc.assert(
       fc.property(

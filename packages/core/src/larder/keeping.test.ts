@@ -39,30 +39,30 @@ const done = (k: Keeping, change: KeepingChange, day = today) => {
 };
 
 describe('what is asked before it is done', () => {
-  const nods = (k: Keeping, change: KeepingChange, own: Partial<KeepingRules> = {}, day = today) => {
+  const confirmations = (k: Keeping, change: KeepingChange, own: Partial<KeepingRules> = {}, day = today) => {
     const kept = changeKeeping(k, change, day, { ...rules, ...own });
-    return typeof kept === 'string' ? kept : kept.nods;
+    return typeof kept === 'string' ? kept : kept.confirmations;
   };
   const frozen = { ...bones, state: 'frozen' as const, frozenOn: today };
 
   it('what needs the cold is not set down in the dry store unasked; flour is', () => {
-    expect(nods(bones, { kind: 'move', to: shelf })).toEqual(['out-of-the-cold']);
-    expect(nods({ ...bones, ready: true }, { kind: 'move', to: shelf })).toEqual(['out-of-the-cold']);
-    expect(nods(bones, { kind: 'move', to: shelf }, { needsCold: false })).toEqual([]);
-    expect(nods(bones, { kind: 'move', to: ready })).toEqual(['raw-among-ready']);
+    expect(confirmations(bones, { kind: 'move', to: shelf })).toEqual(['out-of-the-cold']);
+    expect(confirmations({ ...bones, ready: true }, { kind: 'move', to: shelf })).toEqual(['out-of-the-cold']);
+    expect(confirmations(bones, { kind: 'move', to: shelf }, { needsCold: false })).toEqual([]);
+    expect(confirmations(bones, { kind: 'move', to: ready })).toEqual(['raw-among-ready']);
   });
 
   it('a pack past its date, or a frozen one, is not opened unasked', () => {
-    expect(nods(bones, { kind: 'open' }, {}, '2026-11-25')).toEqual([]);
-    expect(nods(bones, { kind: 'open' }, {}, '2026-11-26')).toEqual(['past-date']);
-    expect(nods(frozen, { kind: 'open' })).toEqual(['opened-frozen']);
-    expect(nods({ ...bones, useBy: null }, { kind: 'open' }, {}, '2026-11-26')).toEqual([]);
+    expect(confirmations(bones, { kind: 'open' }, {}, '2026-11-25')).toEqual([]);
+    expect(confirmations(bones, { kind: 'open' }, {}, '2026-11-26')).toEqual(['past-date']);
+    expect(confirmations(frozen, { kind: 'open' })).toEqual(['opened-frozen']);
+    expect(confirmations({ ...bones, useBy: null }, { kind: 'open' }, {}, '2026-11-26')).toEqual([]);
   });
 
   it('fish is opened before it thaws (US Food Code 2022, 3-501.13(E)); once opened it is not asked again', () => {
-    expect(nods(frozen, { kind: 'thaw', to: cold }, { sealedFish: true })).toEqual(['thaw-in-pack']);
-    expect(nods({ ...frozen, openedOn: today }, { kind: 'thaw', to: cold }, { sealedFish: true })).toEqual([]);
-    expect(nods(frozen, { kind: 'thaw', to: cold })).toEqual([]);
+    expect(confirmations(frozen, { kind: 'thaw', to: cold }, { sealedFish: true })).toEqual(['thaw-in-pack']);
+    expect(confirmations({ ...frozen, openedOn: today }, { kind: 'thaw', to: cold }, { sealedFish: true })).toEqual([]);
+    expect(confirmations(frozen, { kind: 'thaw', to: cold })).toEqual([]);
   });
 });
 
@@ -94,9 +94,9 @@ describe('freezing and thawing', () => {
     expect(done(frozen, { kind: 'thaw', to: cold }, '2027-03-30').keeping.useBy).toBe('2027-02-22');
   });
 
-  it('freezing again asks for a nod', () => {
+  it('freezing again asks for a confirmation', () => {
     const thawed = done(frozen, { kind: 'thaw', to: cold }).keeping;
-    expect(done(thawed, { kind: 'freeze', to: freezer }).nods).toEqual(['refreeze']);
+    expect(done(thawed, { kind: 'freeze', to: freezer }).confirmations).toEqual(['refreeze']);
   });
 
   it('refuses what makes no sense, by name', () => {
@@ -115,15 +115,15 @@ describe('freezing and thawing', () => {
 
 describe('what someone has to have seen', () => {
   it('raw beside what is ready to eat, and the other way round', () => {
-    expect(done(bones, { kind: 'move', to: ready }).nods).toEqual(['raw-among-ready']);
-    expect(done({ ...bones, ready: true, placeId: 'ready' }, { kind: 'move', to: cold }).nods).toEqual([
+    expect(done(bones, { kind: 'move', to: ready }).confirmations).toEqual(['raw-among-ready']);
+    expect(done({ ...bones, ready: true, placeId: 'ready' }, { kind: 'move', to: cold }).confirmations).toEqual([
       'ready-among-raw',
     ]);
   });
 
   it('a date set later, never one set earlier', () => {
-    expect(done(bones, { kind: 'date', useBy: '2026-11-26' }).nods).toEqual(['date-later']);
-    expect(done(bones, { kind: 'date', useBy: '2026-11-24' }).nods).toEqual([]);
+    expect(done(bones, { kind: 'date', useBy: '2026-11-26' }).confirmations).toEqual(['date-later']);
+    expect(done(bones, { kind: 'date', useBy: '2026-11-24' }).confirmations).toEqual([]);
   });
 });
 

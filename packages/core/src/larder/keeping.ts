@@ -62,7 +62,7 @@ export type KeepingRefusal =
   | 'already-there';
 
 /** What someone has to have seen before it is done. */
-export type KeepingNod =
+export type KeepingConfirmation =
   | 'refreeze'
   | 'raw-among-ready'
   | 'date-later'
@@ -74,7 +74,7 @@ export type KeepingNod =
 
 export interface Kept {
   readonly keeping: Keeping;
-  readonly nods: readonly KeepingNod[];
+  readonly confirmations: readonly KeepingConfirmation[];
 }
 
 const daysBetween = (from: string, to: string): number =>
@@ -82,7 +82,7 @@ const daysBetween = (from: string, to: string): number =>
 
 const earliest = (a: string | null, b: string): string => (a !== null && a < b ? a : b);
 
-const apart = (keeping: Pick<Keeping, 'ready'>, to: Place): KeepingNod[] => {
+const apart = (keeping: Pick<Keeping, 'ready'>, to: Place): KeepingConfirmation[] => {
   if (!keeping.ready && to.holds === 'ready') return ['raw-among-ready'];
   return keeping.ready && to.holds === 'raw' ? ['ready-among-raw'] : [];
 };
@@ -91,11 +91,11 @@ const apart = (keeping: Pick<Keeping, 'ready'>, to: Place): KeepingNod[] => {
 export const isPastDate = (useBy: string | null, today: string): boolean => useBy !== null && useBy < today;
 
 /** What has to be seen before food is set down in a place: raw and ready apart, and nothing that needs the cold on a shelf. */
-export const nodsToPlace = (
+export const confirmationsToPlace = (
   keeping: Pick<Keeping, 'ready'>,
   to: Place,
   { needsCold }: Pick<KeepingRules, 'needsCold'>,
-): KeepingNod[] => [
+): KeepingConfirmation[] => [
   ...apart(keeping, to),
   ...(needsCold && to.kind === 'ambient' ? (['out-of-the-cold'] as const) : []),
 ];
@@ -103,7 +103,7 @@ export const nodsToPlace = (
 /**
  * What a change makes of a lot's keeping, or why it cannot be.
  *
- * Only freezing and a date set by hand give a later date; both say so (freezing by what it is, a date by its nod). Thawing gives back
+ * Only freezing and a date set by hand give a later date; both say so (freezing by what it is, a date by its confirmation). Thawing gives back
  * at most the days the lot had left when it was frozen, in the sense of the US Food Code's 3-501.17: freezing stops the count and
  * does not start it anew.
  *
@@ -125,7 +125,10 @@ export function changeKeeping(
       const intoFreezer = change.to.kind === 'freezer';
       if (intoFreezer && keeping.state !== 'frozen') return 'freezing-takes-a-freezer';
       if (!intoFreezer && keeping.state === 'frozen') return 'frozen-stays-frozen';
-      return { keeping: { ...keeping, placeId: change.to.id }, nods: nodsToPlace(keeping, change.to, rules) };
+      return {
+        keeping: { ...keeping, placeId: change.to.id },
+        confirmations: confirmationsToPlace(keeping, change.to, rules),
+      };
     }
     case 'freeze': {
       if (keeping.state === 'frozen') return 'already-frozen';
@@ -141,7 +144,7 @@ export function changeKeeping(
           daysLeft: left,
           useBy: addDays(today, rules.frozenDays),
         },
-        nods: [...(keeping.state === 'thawed' ? (['refreeze'] as const) : []), ...apart(keeping, change.to)],
+        confirmations: [...(keeping.state === 'thawed' ? (['refreeze'] as const) : []), ...apart(keeping, change.to)],
       };
     }
     case 'thaw': {
@@ -156,7 +159,7 @@ export function changeKeeping(
           thawedOn: today,
           useBy: earliest(past ? keeping.useBy : null, addDays(today, days - 1)),
         },
-        nods: [
+        confirmations: [
           ...(rules.sealedFish && keeping.openedOn === null ? (['thaw-in-pack'] as const) : []),
           ...apart(keeping, change.to),
         ],
@@ -170,7 +173,7 @@ export function changeKeeping(
           openedOn: today,
           useBy: earliest(keeping.useBy, lastDay(rules.opened, today)),
         },
-        nods: [
+        confirmations: [
           ...(past ? (['past-date'] as const) : []),
           ...(keeping.state === 'frozen' ? (['opened-frozen'] as const) : []),
         ],
@@ -179,7 +182,7 @@ export function changeKeeping(
     case 'date': {
       if (change.useBy === keeping.useBy) return 'already-there';
       const later = keeping.useBy !== null && change.useBy > keeping.useBy;
-      return { keeping: { ...keeping, useBy: change.useBy }, nods: later ? ['date-later'] : [] };
+      return { keeping: { ...keeping, useBy: change.useBy }, confirmations: later ? ['date-later'] : [] };
     }
   }
 }

@@ -35,7 +35,7 @@ export function judgeLot(
     readonly food: Food;
     readonly frozen: boolean;
     readonly frozenBefore: boolean;
-    /** The shelf life its date was reckoned by, and the cold it presumes, °C; null where it presumes none. */
+    /** The shelf life its date was worked out by, and the cold it presumes, °C; null where it presumes none. */
     readonly dateLimitId: string | null;
     readonly dateMaxC: number | null;
   },

@@ -62,7 +62,7 @@ describe('enough for a pot', () => {
     expect(potDue(fumet, [{ kind: 'frame', massMg: 1_800_000 }], [12]).due).toBe(true);
   });
 
-  it('is what a collection says, where there is no pot to reckon from', () => {
+  it('is what a collection says, where there is no pot to work it out from', () => {
     const stems = { id: 's', title: 'Stems', accepts: ['stem'], refuses: [], caps: [], enoughMg: 150_000 };
     expect(potDue(stems, [{ kind: 'stem', massMg: 149_000 }], [12])).toMatchObject({ enoughMg: 150_000, due: false });
     expect(potDue(stems, [{ kind: 'stem', massMg: 150_000 }], []).due).toBe(true);

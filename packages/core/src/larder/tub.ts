@@ -51,7 +51,7 @@ export function tubContents(
 export interface TubPurpose extends Pick<Recipe, 'id' | 'title' | 'accepts' | 'refuses' | 'caps'> {
   readonly litresPerKg?: number;
   readonly gramsPerPlate?: number;
-  /** Where there is no recipe to reckon from. */
+  /** Where there is no recipe to work it out from. */
   readonly enoughMg?: number;
 }
 

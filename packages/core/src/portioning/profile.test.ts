@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { seededRandom } from '../twin/random.ts';
+import { seededRandom } from '../simulator/random.ts';
 import { relativeCookTime } from './cookHint.ts';
 import { meanOf, nodeWeights, observe, smoothField, varianceOf } from './field.ts';
 import { heldOutError, learnShape, profileAfter } from './learnShape.ts';

@@ -3,7 +3,7 @@ import { mustBeFigures, Refusal } from '../refusal.ts';
 import { type Recipe, waysOf } from './recipe.ts';
 import { nitriteIon } from './salting.ts';
 
-/** The ingredient that is reckoned here. */
+/** The ingredient that is worked out here. */
 export const CURING_SALT = 'curing-salt';
 
 /** What is in the tin, and how much sodium nitrite is aimed at. */

@@ -174,7 +174,7 @@ export interface Recipe {
   readonly piece?: { readonly name: string; readonly grams: number };
   /** Which bands its balance of fat, protein, water and salt is held against. */
   readonly balance?: string;
-  /** It goes into what was boned out: how much is reckoned from what came out. */
+  /** It goes into what was boned out: how much is worked out from what came out. */
   readonly fills?: boolean;
   /** Must stay colder than this while it is worked, °C. */
   readonly splitsAboveC?: number;

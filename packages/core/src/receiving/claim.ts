@@ -6,6 +6,7 @@ export interface ReceivedLine {
   /** Net on the scale of all that came, refused or not; 0 when a line was refused unweighed. */
   readonly netMg: number;
   readonly refusedMg: number;
+  /** 0: the invoice says no weight. */
   readonly invoiceMg: number;
   readonly paidMinor: number;
   readonly refused: boolean;

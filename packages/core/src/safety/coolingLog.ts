@@ -10,7 +10,7 @@ export interface Between {
 
 export interface CoolingStep {
   readonly toC: number;
-  /** When it must be there at the latest, reckoned from the earliest moment the clock can have started; minutes on the log's own clock. */
+  /** When it must be there at the latest, worked out from the earliest moment the clock can have started; minutes on the log's own clock. */
   readonly dueMinute: number;
   /** When it came down there for good; undefined while no reading shows it. */
   readonly met: Between | undefined;

@@ -1,4 +1,4 @@
-import { allowed, api, type Endpoint, type EndpointId, idleMinutes, roles, whoMay } from '@zabrik/contract';
+import { allowed, api, type Endpoint, type EndpointId, idleMinutes, permissions, roles } from '@zabrik/contract';
 import { allEndpoints, openApiDocument } from '@zabrik/contract/openapi';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -36,7 +36,7 @@ const send = (tablet: Tablet, e: Endpoint, params = anyParams(e)) =>
 
 describe('signing in', () => {
   it('shows the people of a house and never a secret', async () => {
-    const { body } = await nobody().ask(api.access.door, { params: { slug: 'home' } });
+    const { body } = await nobody().ask(api.access.signInOptions, { params: { slug: 'home' } });
     expect(body.people.map((p) => p.name)).toContain('Ines Calloway');
     expect(JSON.stringify(body)).not.toContain('argon2');
     expect(JSON.stringify(body)).not.toContain(PIN);
@@ -169,16 +169,16 @@ describe('the table of roles', () => {
 
   it.each(allEndpoints.map((e) => [e.id, e] as const))('%s: nobody without signing in', async (id, e) => {
     const { status } = await send(nobody(), e);
-    if (whoMay(id as EndpointId) === 'open') expect([200, 400]).toContain(status);
+    if (permissions(id as EndpointId) === 'open') expect([200, 400]).toContain(status);
     else expect(status).toBe(401);
   });
 
   it.each(roles)('%s may do what the table says and nothing else', async (role) => {
     const tablet = await kitchen.signIn(kitchen.personOf(people[role]));
     for (const e of allEndpoints.filter((x) => x.id !== 'access.signOut' && x.id !== 'access.signIn')) {
-      const who = whoMay(e.id as EndpointId);
+      const actor = permissions(e.id as EndpointId);
       const { status } = await send(tablet, e);
-      if (who === 'open' || who.includes(role)) expect(status, e.id).not.toBe(403);
+      if (actor === 'open' || actor.includes(role)) expect(status, e.id).not.toBe(403);
       else expect(status, e.id).toBe(403);
     }
   });
@@ -300,7 +300,7 @@ describe('who else may not come in', () => {
       },
     });
     const before = await theirs.ask(api.larder.list, { query: {} });
-    for (const e of allEndpoints.filter((x) => x.params !== undefined && x.id !== 'access.door')) {
+    for (const e of allEndpoints.filter((x) => x.params !== undefined && x.id !== 'access.signInOptions')) {
       for (const breakdownId of [breakdown.id, open.breakdown.id]) {
         const params = {
           breakdownId,

@@ -5,11 +5,11 @@ import { unsign } from 'cookie-signature';
 import type { RequestHandler } from 'express';
 import session from 'express-session';
 import pg from 'pg';
-import type { Who } from '../kitchen.ts';
+import type { Actor } from '../kitchen.ts';
 
 declare module 'express-session' {
   interface SessionData {
-    who: Who;
+    who: Actor;
     /** When it began, milliseconds. */
     since: number;
     /** When somebody last said to be there: written so that the session is kept anew. */

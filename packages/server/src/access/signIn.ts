@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { Sequelize } from 'sequelize';
 import { selectOne } from '../db/select.ts';
 import { Problem } from '../http/problem.ts';
-import type { Who } from '../kitchen.ts';
+import type { Actor } from '../kitchen.ts';
 import { secretFits } from './secrets.ts';
 
 const WRONG_ALLOWED = 5;
@@ -11,11 +11,11 @@ const LONGEST_PAUSE_MINUTES = 60;
 /** Where all who are not known to the house stand together. */
 const STREET = 'street';
 
-interface PersonAtDoor {
+interface PersonSigningIn {
   readonly id: string;
   readonly house_id: string;
   readonly name: string;
-  readonly role: Who['role'];
+  readonly role: Actor['role'];
   readonly pin_hash: string;
   readonly password_hash: string | null;
   readonly timezone: string;
@@ -27,7 +27,7 @@ const clockTime = (at: Date, timezone: string): string =>
 const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
 
 /** The door a device stands at: its own where someone of the house has signed in on it before, else the street. */
-async function doorOf(db: Sequelize, houseId: string, token: string | undefined): Promise<string> {
+async function streetOf(db: Sequelize, houseId: string, token: string | undefined): Promise<string> {
   if (token === undefined) return STREET;
   const known = await selectOne<{ id: string }>(db, 'select id from device where id = $1 and house_id = $2', [
     hashOf(token),
@@ -58,8 +58,8 @@ export async function signIn(
   personId: string,
   secret: { readonly pin: string } | { readonly password: string },
   token?: string,
-): Promise<Who> {
-  const person = await selectOne<PersonAtDoor>(
+): Promise<Actor> {
+  const person = await selectOne<PersonSigningIn>(
     db,
     `select p.id, p.house_id, p.name, p.role, p.pin_hash, p.password_hash, h.timezone
      from person p join house h on h.id = p.house_id where p.id = $1`,
@@ -67,7 +67,7 @@ export async function signIn(
   );
   if (person === undefined) throw new Problem('wrong_secret');
   const kind = 'pin' in secret ? 'pin' : 'password';
-  const at = [person.id, await doorOf(db, person.house_id, token), kind];
+  const at = [person.id, await streetOf(db, person.house_id, token), kind];
   const lockedOut = (until: Date | null | undefined): Problem =>
     new Problem(
       'locked_out',

@@ -45,7 +45,13 @@ async function fill(ines: Tablet, maren: Tablet, cast: TestKitchen['home']): Pro
   });
   const cuttingId = uuidv7();
   await must(ines, api.cutting.start, {
-    body: { id: cuttingId, kind: 'portions', from: [{ lotId: line.lotId ?? '', massMg: grams(500) }], at, nod: true },
+    body: {
+      id: cuttingId,
+      kind: 'portions',
+      from: [{ lotId: line.lotId ?? '', massMg: grams(500) }],
+      at,
+      confirmed: true,
+    },
   });
   await must(ines, api.cutting.event, {
     params: { cuttingId },
@@ -182,12 +188,12 @@ it('every table with a house in it is kept apart, and the role that works for a 
 
 it('a line that has worked for one house works for the next, for none, and again after it was rolled back', async () => {
   const { db } = kitchen.kitchen;
-  const who = async () =>
+  const actor = async () =>
     (await sql(`select current_user::text as role, current_setting('zabrik.house', true) as house`))[0];
   const seen = await Promise.all(
     Array.from({ length: 60 }, async (_, i) => {
       const house = [home, other, undefined][i % 3];
-      return [house, house === undefined ? await who() : await forHouse(house, who)] as const;
+      return [house, house === undefined ? await actor() : await forHouse(house, actor)] as const;
     }),
   );
   for (const [house, { house: bound, role } = {}] of seen) {
@@ -201,8 +207,8 @@ it('a line that has worked for one house works for the next, for none, and again
       })
       .catch(() => undefined),
   );
-  expect(await forHouse(other, who)).toEqual({ role: HOUSE_ROLE, house: other });
-  expect(() => forHouse("' or true --", who)).toThrow('no house’s id');
+  expect(await forHouse(other, actor)).toEqual({ role: HOUSE_ROLE, house: other });
+  expect(() => forHouse("' or true --", actor)).toThrow('no house’s id');
 });
 
 it('an id that another house has taken is refused, and says nothing of it', async () => {
@@ -212,7 +218,7 @@ it('an id that another house has taken is refused, and says nothing of it', asyn
   const from = [{ lotId: closed.lots[0]?.lotId ?? '', massMg: 1_000 }];
   expect(
     await ines.ask(api.cutting.start, {
-      body: { id: String(theirs?.['id']), kind: 'portions', from, at, nod: true },
+      body: { id: String(theirs?.['id']), kind: 'portions', from, at, confirmed: true },
     }),
   ).toMatchObject({
     status: 409,

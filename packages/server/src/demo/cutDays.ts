@@ -10,7 +10,7 @@ import {
   planCuts,
   usualLength,
 } from '@zabrik/core';
-import { seededRandom } from '@zabrik/core/twin';
+import { seededRandom } from '@zabrik/core/simulator';
 import { v7 as uuidv7 } from 'uuid';
 import { closeCutting, recordCut, startCutting } from '../stations/bench/cutting/service.ts';
 import { acceptDelivery } from '../stations/receive/service.ts';
@@ -75,7 +75,7 @@ export async function cutToWeightBefore(replay: Replay, now: Date): Promise<void
       kind: 'portions' as const,
       from: [{ lotId: line.lotId, massMg: null }],
       at: when,
-      nod: false,
+      confirmed: false,
     };
     await replay.do('Jory Pellam', at, api.cutting.start.id, (command) =>
       startCutting(kitchen, command, { ...none, body: start }),

@@ -3,8 +3,9 @@ import { acceptBody, api } from '@zabrik/contract';
 import { grams } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { saveLimits } from '../stations/house/limits.ts';
+import { count } from '../stations/larder/countLots.ts';
+import { startTub } from '../stations/larder/fillTub.ts';
 import { keep } from '../stations/larder/keep.ts';
-import { count, startTub } from '../stations/larder/lots.ts';
 import { placeOrder } from '../stations/receive/orders.ts';
 import { takePrices } from '../stations/receive/prices.ts';
 import { acceptDelivery, closeDelivery } from '../stations/receive/service.ts';
@@ -24,8 +25,8 @@ export async function stockTheLarder(
   const { kitchen } = replay;
   const ago = (hours: number): Date => new Date(now.getTime() - hours * HOUR);
   const day = (days: number): string => new Date(now.getTime() + days * 24 * HOUR).toISOString().slice(0, 10);
-  const receive = (who: string, at: Date, line: Line) =>
-    replay.do(who, at, api.receive.accept.id, (command) =>
+  const receive = (actor: string, at: Date, line: Line) =>
+    replay.do(actor, at, api.receive.accept.id, (command) =>
       acceptDelivery(kitchen, command, {
         ...none,
         body: acceptBody.parse({
@@ -135,8 +136,8 @@ export async function stockTheLarder(
     }),
   );
 
-  const act = (who: string, at: Date, lotId: string, body: Parameters<typeof keep>[2]['body']) =>
-    replay.do(who, at, api.larder.keep.id, (command) =>
+  const act = (actor: string, at: Date, lotId: string, body: Parameters<typeof keep>[2]['body']) =>
+    replay.do(actor, at, api.larder.keep.id, (command) =>
       keep(kitchen, command, { params: { lotId }, body, query: undefined }),
     );
   if (mackerel.lotId !== null) {
@@ -162,7 +163,7 @@ export async function stockTheLarder(
       kind: 'freeze',
       placeId: 'freezer',
       massMg: null,
-      nod: false,
+      confirmed: false,
       note: null,
     });
   await replay.do('Jory Pellam', ago(43), api.larder.startTub.id, (command) =>
@@ -173,7 +174,7 @@ export async function stockTheLarder(
         name: 'Fish bones, freezer',
         placeId: 'freezer',
         from: bones.slice(0, -1).map(({ id }) => ({ lotId: id, massMg: null })),
-        nod: true,
+        confirmed: true,
       },
     }),
   );

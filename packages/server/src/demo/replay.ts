@@ -1,12 +1,12 @@
 import { planById, speciesById } from '@zabrik/catalogue';
 import { type Asked, acceptBody, api, keepBody } from '@zabrik/contract';
 import { usuallyRaised } from '@zabrik/core';
-import { drawAnimal, seededRandom, type TwinBreakdown, type TwinWeighing } from '@zabrik/core/twin';
+import { drawAnimal, type SimulatedBreakdown, type SimulatedWeighing, seededRandom } from '@zabrik/core/simulator';
 import { v7 as uuidv7 } from 'uuid';
 import { readHead, stageOf } from '../db/breakdownHead.ts';
 import { runCommand } from '../http/mount.ts';
 import { Problem } from '../http/problem.ts';
-import type { InCommand, Kitchen, Who } from '../kitchen.ts';
+import type { Actor, InCommand, Kitchen } from '../kitchen.ts';
 import { closeStage } from '../stations/bench/close.ts';
 import { listWaiting } from '../stations/bench/queries.ts';
 import { goOn, startBreakdown } from '../stations/bench/start.ts';
@@ -23,7 +23,7 @@ const DAY = 24 * 60 * MINUTE;
 
 export interface Cast {
   readonly houseId: string;
-  readonly people: ReadonlyMap<string, Who>;
+  readonly people: ReadonlyMap<string, Actor>;
   readonly suppliers: ReadonlyMap<string, string>;
 }
 
@@ -43,10 +43,10 @@ export class Replay {
     return this.#kitchen;
   }
 
-  who(name: string): Who {
-    const who = this.#cast.people.get(name);
-    if (who === undefined) throw new Error(`nobody called ${name} in the demo`);
-    return who;
+  actor(name: string): Actor {
+    const actor = this.#cast.people.get(name);
+    if (actor === undefined) throw new Error(`nobody called ${name} in the demo`);
+    return actor;
   }
 
   supplier(name: string): string {
@@ -57,11 +57,11 @@ export class Replay {
 
   do<A>(name: string, at: Date, endpoint: string, work: (command: InCommand) => Promise<A>): Promise<A> {
     this.#now = at;
-    return runCommand(this.#kitchen, this.who(name), uuidv7(), endpoint, null, undefined, work);
+    return runCommand(this.#kitchen, this.actor(name), uuidv7(), endpoint, null, undefined, work);
   }
 
   async receive(
-    b: Omit<TwinBreakdown, 'startedAt' | 'closedAt' | 'weighings' | 'planId'>,
+    b: Omit<SimulatedBreakdown, 'startedAt' | 'closedAt' | 'weighings' | 'planId'>,
     animals: number,
     useBy: string | null = null,
   ): Promise<string> {
@@ -112,7 +112,7 @@ export class Replay {
   ): Promise<string> {
     const opened = await this.do(cutter, at, api.bench.start.id, (command) =>
       startBreakdown(this.#kitchen, command, {
-        body: { lotId, planId, animals, massMg, way: null, nod: false },
+        body: { lotId, planId, animals, massMg, way: null, confirmed: false },
         params: undefined,
         query: undefined,
       }),
@@ -126,14 +126,14 @@ export class Replay {
     cutter: string,
     from: Date,
     until: Date,
-    weighings: readonly TwinWeighing[],
+    weighings: readonly SimulatedWeighing[],
   ): Promise<void> {
     const pieces = planById.get(planId)?.stages[0]?.pieces ?? [];
     const step = (until.getTime() - from.getTime()) / (weighings.length + 1);
     for (const [i, { pieceId, massMg }] of weighings.entries()) {
       const at = new Date(from.getTime() + Math.round(step * (i + 1)));
       this.#now = at;
-      await weigh(this.#kitchen, this.who(cutter), uuidv7(), breakdownId, {
+      await weigh(this.#kitchen, this.actor(cutter), uuidv7(), breakdownId, {
         kind: 'take',
         pieceId,
         destination: pieces.find((p) => p.id === pieceId)?.destination ?? 'waste',
@@ -156,7 +156,11 @@ export class Replay {
     );
     const lots = (waiting?.lots ?? []).map((l) => ({ lotId: l.lotId, massMg: null }));
     const opened = await this.do(cutter, at, api.bench.goOn.id, (command) =>
-      goOn(this.#kitchen, command, { body: { lots, way: null, nod: false }, params: undefined, query: undefined }),
+      goOn(this.#kitchen, command, {
+        body: { lots, way: null, confirmed: false },
+        params: undefined,
+        query: undefined,
+      }),
     );
     return opened.id;
   }
@@ -184,7 +188,7 @@ export class Replay {
       const grams = Math.round(massMg / 1_000) * 1_000;
       if (piece === undefined || grams === 0) continue;
       this.#now = at;
-      await weigh(this.#kitchen, this.who(cutter), uuidv7(), breakdownId, {
+      await weigh(this.#kitchen, this.actor(cutter), uuidv7(), breakdownId, {
         kind: 'take',
         pieceId,
         destination: piece.destination,

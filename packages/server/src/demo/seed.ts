@@ -1,10 +1,10 @@
 import { planById, speciesById } from '@zabrik/catalogue';
-import { kitchenHistory, seededRandom } from '@zabrik/core/twin';
+import { kitchenHistory, seededRandom } from '@zabrik/core/simulator';
 import { v7 as uuidv7 } from 'uuid';
 import { hashSecret } from '../access/secrets.ts';
 import { HouseRow, PersonRow, SupplierRow } from '../db/models.ts';
 import { select } from '../db/select.ts';
-import type { Kitchen, Who } from '../kitchen.ts';
+import type { Actor, Kitchen } from '../kitchen.ts';
 import { cutToWeightBefore } from './cutDays.ts';
 import { stockTheLarder } from './larderDay.ts';
 import { potDay } from './potDay.ts';
@@ -23,7 +23,7 @@ export async function makeHouse(
   const houseId = uuidv7();
   await HouseRow.create({ id: houseId, ...house, settings: scenario.settings });
   const [pinHash, passwordHash] = await Promise.all([hashSecret(pin), hashSecret(`${house.slug}-office`)]);
-  const people = new Map<string, Who>();
+  const people = new Map<string, Actor>();
   for (const { name, role } of scenario.people) {
     const id = uuidv7();
     await PersonRow.create({
@@ -171,19 +171,19 @@ async function thisMorning(replay: Replay, now: Date): Promise<void> {
   });
   for (const [species, supplier, cutter, hours, startG] of done) {
     const menuItem = item(species);
-    const twin = kitchenHistory({
+    const simulated = kitchenHistory({
       seed: `${species}/${hours}`,
       today: now,
       days: 1,
       count: 1,
-      items: [twinItem(menuItem)],
+      items: [simulatedItem(menuItem)],
       suppliers: [{ id: supplier, species: [species], driftPerMonth: 0 }],
       cutters: [{ id: cutter, leftOnFrame: 0 }],
       intervalMg: 1_000,
     })[0];
-    if (twin === undefined) continue;
-    const scale = (startG * 1_000) / twin.startMg;
-    const weighings = twin.weighings
+    if (simulated === undefined) continue;
+    const scale = (startG * 1_000) / simulated.startMg;
+    const weighings = simulated.weighings
       .map((w) => ({ ...w, massMg: Math.round((w.massMg * scale) / 1_000) * 1_000 }))
       .filter((w) => w.massMg > 0);
     const lotId = await replay.receive(
@@ -260,7 +260,7 @@ async function thisMorning(replay: Replay, now: Date): Promise<void> {
   ]);
 }
 
-const twinItem = (menuItem: scenario.MenuItem) => {
+const simulatedItem = (menuItem: scenario.MenuItem) => {
   const species = speciesById.get(menuItem.species);
   const plan = planById.get(menuItem.plan);
   if (species === undefined || plan === undefined)
@@ -284,7 +284,7 @@ export async function seedDemo(
     today: now,
     days: 183,
     count: breakdowns,
-    items: scenario.menu.map(twinItem),
+    items: scenario.menu.map(simulatedItem),
     suppliers: scenario.suppliers.map((s) => ({ id: s.name, species: s.species, driftPerMonth: s.driftPerMonth })),
     cutters: scenario.people
       .filter((p) => p.role !== 'viewer')

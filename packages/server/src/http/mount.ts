@@ -6,7 +6,7 @@ import type { Sequelize, Transaction } from 'sequelize';
 import { z } from 'zod';
 import { forHouse } from '../db/houseScope.ts';
 import { selectOne } from '../db/select.ts';
-import type { InCommand, Kitchen, Who } from '../kitchen.ts';
+import type { Actor, InCommand, Kitchen } from '../kitchen.ts';
 import { fileHeaders, type GivenFile } from './file.ts';
 import { shownTo } from './hideCosts.ts';
 import { idsOf } from './idsOf.ts';
@@ -35,10 +35,10 @@ const asked = <E extends Endpoint>(e: E, request: Request): Asked<E> =>
     body: parse(e.body, request.body ?? {}),
   }) as Asked<E>;
 
-export const signedIn = (request: Request): Who => {
-  const { who } = request.session;
-  if (who === undefined) throw new Problem('not_signed_in');
-  return who;
+export const signedIn = (request: Request): Actor => {
+  const { who: actor } = request.session;
+  if (actor === undefined) throw new Problem('not_signed_in');
+  return actor;
 };
 
 /** Whose command it is, as the device that kept it says. */
@@ -55,12 +55,12 @@ export function doneAt(waited: string | undefined, now: Date): Date {
   return ms > LONGEST_WAIT_MS ? now : new Date(now.getTime() - ms);
 }
 
-const permitted = (e: Endpoint, request: Request): Who => {
-  const who = signedIn(request);
+const permitted = (e: Endpoint, request: Request): Actor => {
+  const actor = signedIn(request);
   const meant = request.header(PERSON_HEADER);
-  if (meant !== undefined && meant !== who.personId) throw new Problem('other_person');
-  if (!mayDo(who.role, e.id as EndpointId)) throw new Problem('not_your_role');
-  return who;
+  if (meant !== undefined && meant !== actor.personId) throw new Problem('other_person');
+  if (!mayDo(actor.role, e.id as EndpointId)) throw new Problem('not_your_role');
+  return actor;
 };
 
 /** Checks the answer against the contract before it leaves: a bad answer is our fault (500), never the client's puzzle. */
@@ -86,13 +86,13 @@ const STALLED_MS = 60_000;
 export function mountFile<E extends Endpoint>(
   router: Router,
   e: E,
-  handle: (who: Who, context: Context<E>) => Promise<GivenFile>,
+  handle: (actor: Actor, context: Context<E>) => Promise<GivenFile>,
 ): void {
   at(router, e, async (request, response) => {
-    const who = permitted(e, request);
-    const { type, name, body, inline } = await forHouse(who.houseId, async () => {
-      await shownTo(who, e.id, null);
-      const given = await handle(who, { ...asked(e, request), request });
+    const actor = permitted(e, request);
+    const { type, name, body, inline } = await forHouse(actor.houseId, async () => {
+      await shownTo(actor, e.id, null);
+      const given = await handle(actor, { ...asked(e, request), request });
       const { body: whole } = given;
       return typeof whole === 'string' || whole instanceof Uint8Array
         ? { ...given, body: whole }
@@ -125,12 +125,12 @@ export function mountOpen<E extends Endpoint>(
 export function mountRead<E extends Endpoint>(
   router: Router,
   e: E,
-  handle: (who: Who, context: Context<E>) => Promise<Answer<E>>,
+  handle: (actor: Actor, context: Context<E>) => Promise<Answer<E>>,
 ): void {
   at(router, e, async (request, response) => {
-    const who = permitted(e, request);
-    const answer = await forHouse(who.houseId, async () =>
-      shownTo(who, e.id, await handle(who, { ...asked(e, request), request })),
+    const actor = permitted(e, request);
+    const answer = await forHouse(actor.houseId, async () =>
+      shownTo(actor, e.id, await handle(actor, { ...asked(e, request), request })),
     );
     send(e, response, answer);
   });
@@ -154,17 +154,17 @@ export function mountCommand<E extends Endpoint>(
   e: E,
   topics: readonly Topic[],
   work: (command: InCommand, asked: Asked<E>) => Promise<Answer<E>>,
-  committed: (who: Who, answer: Answer<E>) => void = () => undefined,
+  committed: (actor: Actor, answer: Answer<E>) => void = () => undefined,
 ): void {
   at(router, e, async (request, response) => {
-    const who = permitted(e, request);
+    const actor = permitted(e, request);
     const commandId = commandKey(request);
     const question = asked(e, request);
-    const answer = await forHouse(who.houseId, () =>
-      runCommand(kitchen, who, commandId, e.id, question, waitedOf(request), (command) => work(command, question)),
+    const answer = await forHouse(actor.houseId, () =>
+      runCommand(kitchen, actor, commandId, e.id, question, waitedOf(request), (command) => work(command, question)),
     );
-    committed(who, answer);
-    kitchen.announce(who.houseId, topics);
+    committed(actor, answer);
+    kitchen.announce(actor.houseId, topics);
     send(e, response, answer);
   });
 }
@@ -179,29 +179,29 @@ export function mountPrepared<E extends Endpoint, P>(
   router: Router,
   e: E,
   topics: readonly Topic[],
-  prepare: (who: Who, asked: Asked<E>, commandId: string) => Promise<P>,
+  prepare: (actor: Actor, asked: Asked<E>, commandId: string) => Promise<P>,
   work: (command: InCommand, asked: Asked<E>, prepared: P) => Promise<Answer<E>>,
 ): void {
   const being = new Map<string, Promise<Answer<E>>>();
   at(router, e, async (request, response) => {
-    const who = permitted(e, request);
+    const actor = permitted(e, request);
     const commandId = commandKey(request);
     const question = asked(e, request);
     const mark = fingerprintOf(e.id, question);
-    const mine = [who.houseId, who.personId, commandId, mark].join(' ');
+    const mine = [actor.houseId, actor.personId, commandId, mark].join(' ');
     const once = (): Promise<Answer<E>> =>
-      forHouse(who.houseId, async () => {
-        const before = await answeredBefore<Answer<E>>(kitchen.db, who, commandId, mark);
+      forHouse(actor.houseId, async () => {
+        const before = await answeredBefore<Answer<E>>(kitchen.db, actor, commandId, mark);
         if (before !== undefined) return before;
-        const prepared = await prepare(who, question, commandId);
-        return runCommand(kitchen, who, commandId, e.id, question, waitedOf(request), (command) =>
+        const prepared = await prepare(actor, question, commandId);
+        return runCommand(kitchen, actor, commandId, e.id, question, waitedOf(request), (command) =>
           work(command, question, prepared),
         );
       });
     const doing = being.get(mine) ?? once().finally(() => being.delete(mine));
     being.set(mine, doing);
     const answer = await doing;
-    kitchen.announce(who.houseId, topics);
+    kitchen.announce(actor.houseId, topics);
     send(e, response, answer);
   });
 }
@@ -217,7 +217,7 @@ const fingerprintOf = (endpoint: string, question: unknown): string =>
 /** The first answer of a key. Errors: `key_reused` when it was for something else. */
 async function answeredBefore<A>(
   db: Sequelize,
-  who: Who,
+  actor: Actor,
   commandId: string,
   fingerprint: string,
   transaction?: Transaction,
@@ -230,14 +230,14 @@ async function answeredBefore<A>(
   );
   if (before === undefined) return undefined;
   const same = before.fingerprint === fingerprint || before.fingerprint === FORGOTTEN;
-  if (before.house_id !== who.houseId || !same) throw new Problem('key_reused');
+  if (before.house_id !== actor.houseId || !same) throw new Problem('key_reused');
   if (before.answer === null) throw new Problem('done_before');
   return before.answer;
 }
 
 export async function runCommand<A>(
   kitchen: Kitchen,
-  who: Who,
+  actor: Actor,
   commandId: string,
   endpoint: string,
   question: unknown,
@@ -249,13 +249,16 @@ export async function runCommand<A>(
   let written = false;
   const once = async (transaction: Transaction): Promise<A> => {
     await db.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', { bind: [commandId], transaction });
-    const before = await answeredBefore<A>(db, who, commandId, fingerprint, transaction);
+    const before = await answeredBefore<A>(db, actor, commandId, fingerprint, transaction);
     if (before !== undefined) return before;
     const at = doneAt(waited, kitchen.clock());
-    const answer = await work({ who, commandId, at, newId: idsOf(commandId), transaction });
+    const answer = await work({ actor, commandId, at, newId: idsOf(commandId), transaction });
     await db.query(
       'insert into command (id, house_id, endpoint, fingerprint, answer, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',
-      { bind: [commandId, who.houseId, endpoint, fingerprint, JSON.stringify(answer), who.personId, at], transaction },
+      {
+        bind: [commandId, actor.houseId, endpoint, fingerprint, JSON.stringify(answer), actor.personId, at],
+        transaction,
+      },
     );
     written = true;
     return answer;

@@ -20,7 +20,7 @@ export const requestLog =
     response.once('finish', () => {
       const level = response.statusCode >= 500 ? 'error' : response.statusCode >= 400 ? 'warn' : 'info';
       if (!log.isLevelEnabled(level)) return;
-      const who = request.session?.who;
+      const actor = request.session?.who;
       log[level](
         {
           id: requestId(response),
@@ -28,7 +28,7 @@ export const requestLog =
           url: request.originalUrl,
           status: response.statusCode,
           ms: Math.round(performance.now() - start),
-          ...(who === undefined ? {} : { person: who.personId, house: who.houseId }),
+          ...(actor === undefined ? {} : { person: actor.personId, house: actor.houseId }),
         },
         'request',
       );

@@ -201,7 +201,7 @@ describe('a job', () => {
 
 describe('who may', () => {
   it('a butcher none; a sous chef the movements; the head chef the house as well', async () => {
-    const sous = [...(kitchen.home?.people ?? [])].find(([, who]) => who.role === 'sous-chef');
+    const sous = [...(kitchen.home?.people ?? [])].find(([, actor]) => actor.role === 'sous-chef');
     const tobin = await kitchen.signIn(sous?.[1].personId ?? '');
     expect((await ines.ask(api.jobs.ask, { body: csv })).status).toBe(403);
     const [mine, house] = [await ask(tobin, csv), await ask(maren, { kind: 'house-file' })];

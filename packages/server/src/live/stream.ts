@@ -27,7 +27,7 @@ export const stream =
     isOpen: (sessionId: string) => Promise<boolean>,
   ): RequestHandler =>
   (request, response) => {
-    const who = signedIn(request);
+    const actor = signedIn(request);
     response.writeHead(200, {
       'content-type': 'text/event-stream; charset=utf-8',
       'cache-control': 'no-store',
@@ -40,8 +40,8 @@ export const stream =
       response.write(words);
     };
     write(inWords('resync', {}));
-    const forget = [announcer.subscribe(who.houseId, ({ event, data }) => write(worded(event, data)))];
-    for (const scale of devicesOf(who.houseId).scales.values()) {
+    const forget = [announcer.subscribe(actor.houseId, ({ event, data }) => write(worded(event, data)))];
+    for (const scale of devicesOf(actor.houseId).scales.values()) {
       write(worded('scale', scale.latest));
       forget.push(scale.subscribe((reading) => write(worded('scale', reading))));
     }

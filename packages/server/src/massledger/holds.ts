@@ -13,7 +13,7 @@ const reasonOf = (code: string, held: string): string => [...`From ${code}: ${he
 /** Holds lots back for another's sake, or lets them go, and writes that into what is known of each. */
 async function setHeld(
   db: Sequelize,
-  { who, at, newId, transaction }: InCommand,
+  { actor, at, newId, transaction }: InCommand,
   lots: readonly {
     readonly id: string;
     readonly before: string | null;
@@ -26,13 +26,13 @@ async function setHeld(
   await db.query(
     `update lot set held = n.held, held_from = n."from" from jsonb_to_recordset($2::jsonb) as n(id uuid, held text, "from" uuid)
      where lot.id = n.id and lot.house_id = $1`,
-    { bind: [who.houseId, rows], transaction },
+    { bind: [actor.houseId, rows], transaction },
   );
   await db.query(
     `insert into lot_event (id, house_id, lot_id, kind, before, after, note, undoes, person_id, at)
      select n.event, $1, n.id, 'hold', jsonb_build_object('held', n.before), jsonb_build_object('held', n.held), n.held, null, $3, $4
      from jsonb_to_recordset($2::jsonb) as n(id uuid, event uuid, before text, held text)`,
-    { bind: [who.houseId, rows, who.personId, at], transaction },
+    { bind: [actor.houseId, rows, actor.personId, at], transaction },
   );
 }
 
@@ -44,7 +44,7 @@ export async function inheritHolds(db: Sequelize, command: InCommand, movementId
      from lot_kin k join lot p on p.id = k.parent_id and p.held is not null
      join lot c on c.id = k.child_id and c.held is null
      where k.movement_id = $1 and k.house_id = $2 order by c.id, p.serial`,
-    [movementId, command.who.houseId],
+    [movementId, command.actor.houseId],
     command.transaction,
   );
   await setHeld(
@@ -71,14 +71,14 @@ interface Root {
 export async function holdDescendants(db: Sequelize, command: InCommand, lot: Root, reason: string): Promise<number> {
   await db.query(
     `${DOWN} select 1 from lot_balance where lot_id in (select lot_id from down) and lot_id <> $1 order by lot_id for update`,
-    { bind: [lot.id, command.who.houseId], transaction: command.transaction },
+    { bind: [lot.id, command.actor.houseId], transaction: command.transaction },
   );
   const rows = await select<{ id: string }>(
     db,
     `${DOWN}
      select l.id from down d join lot l on l.id = d.lot_id join lot_balance b on b.lot_id = l.id and b.mass_mg > 0
      where l.held is null and l.id <> $1 order by l.serial`,
-    [lot.id, command.who.houseId],
+    [lot.id, command.actor.houseId],
     command.transaction,
   );
   const held = reasonOf(lot.code, reason);
@@ -111,7 +111,7 @@ export async function letDescendantsGo(db: Sequelize, command: InCommand, lot: R
        select p.id, p.code, p.held from up join lot p on p.id = up.lot_id
        where p.held is not null and p.held_from is null and p.id <> $1 order by p.serial limit 1) o on true
      where l.held_from = $1 and l.house_id = $2`,
-    [lot.id, command.who.houseId],
+    [lot.id, command.actor.houseId],
     command.transaction,
   );
   await setHeld(

@@ -54,7 +54,7 @@ export const keptFresh = (placeId: string, ready: boolean, useBy: string | null)
 /** Gives lots their codes, in their order. They hold nothing until a movement puts mass into them. Answers the codes by id. */
 export async function makeLots(
   db: Sequelize,
-  { who, at, transaction }: InCommand,
+  { actor, at, transaction }: InCommand,
   lots: readonly NewLot[],
 ): Promise<ReadonlyMap<string, string>> {
   if (lots.length === 0) return new Map();
@@ -62,16 +62,16 @@ export async function makeLots(
   const serials = await select<{ serial: number }>(
     db,
     'select next_lot_serial($1) as serial from generate_series(1, $2)',
-    [who.houseId, lots.length],
+    [actor.houseId, lots.length],
     transaction,
   );
   const rows = lots.map((lot, i) => {
     const serial = serials[i]?.serial;
-    if (serial === undefined) throw new Error(`house ${who.houseId} is gone`);
+    if (serial === undefined) throw new Error(`house ${actor.houseId} is gone`);
     const { keeping } = lot;
     return {
       id: lot.id,
-      house_id: who.houseId,
+      house_id: actor.houseId,
       serial,
       code: lotCode(serial),
       kind: lot.kind,

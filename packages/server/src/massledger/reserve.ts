@@ -15,7 +15,7 @@ export interface Holder {
  */
 export async function reserve(
   db: Sequelize,
-  { who, transaction }: InCommand,
+  { actor, transaction }: InCommand,
   { kind, id }: Holder,
   lots: readonly { readonly lotId: string; readonly massMg: number }[],
 ): Promise<void> {
@@ -23,16 +23,16 @@ export async function reserve(
     `insert into reservation (house_id, lot_id, holder_kind, holder_id, mass_mg)
      select $1, lot_id, $2, $3, mass_mg from jsonb_to_recordset($4::jsonb) as r(lot_id uuid, mass_mg bigint) order by lot_id`,
     {
-      bind: [who.houseId, kind, id, JSON.stringify(lots.map((l) => ({ lot_id: l.lotId, mass_mg: l.massMg })))],
+      bind: [actor.houseId, kind, id, JSON.stringify(lots.map((l) => ({ lot_id: l.lotId, mass_mg: l.massMg })))],
       transaction,
     },
   );
 }
 
 /** Lets go what was promised to a holder: it moves in the same command, or is free again. */
-export async function release(db: Sequelize, { who, transaction }: InCommand, holderId: string): Promise<void> {
+export async function release(db: Sequelize, { actor, transaction }: InCommand, holderId: string): Promise<void> {
   await db.query('delete from reservation where holder_id = $1 and house_id = $2', {
-    bind: [holderId, who.houseId],
+    bind: [holderId, actor.houseId],
     transaction,
   });
 }

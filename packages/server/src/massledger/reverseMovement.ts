@@ -43,12 +43,12 @@ export async function reverseMovement(
   movementId: string,
   reason: string,
 ): Promise<{ readonly id: string; readonly kind: MovementKind }> {
-  const { who, transaction } = command;
+  const { actor, transaction } = command;
   const before = await selectOne<{ kind: MovementKind; reversed: boolean }>(
     db,
     `select m.kind, exists (select 1 from movement r where r.reverses = m.id) as reversed
      from movement m where m.id = $1 and m.house_id = $2`,
-    [movementId, who.houseId],
+    [movementId, actor.houseId],
     transaction,
   );
   if (before === undefined) throw new Problem('not_found');
@@ -63,7 +63,7 @@ export async function reverseMovement(
   const filled = new Map(
     lines.flatMap((line) => (line.lotId !== null && line.massMg > 0 ? [[line.lotId, line] as const] : [])),
   );
-  for (const lot of await lockLots(db, transaction, who.houseId, [...filled.keys()])) {
+  for (const lot of await lockLots(db, transaction, actor.houseId, [...filled.keys()])) {
     const line = filled.get(lot.id);
     // a tub holds more than one filling put into it: what matters is that nothing was taken from it since
     const mixed = lot.kind === 'tub' || before.kind === 'count';

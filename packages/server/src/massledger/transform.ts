@@ -34,7 +34,7 @@ export interface Transformation {
 
 /**
  * Mass of some lots becomes others: the one way in which anything is made. Lets go what was promised, makes the lots, and writes one movement
- * that sums to zero; the holds of what went in travel to what came out. Dates and allergens come with the new lots: core reckons them.
+ * that sums to zero; the holds of what went in travel to what came out. Dates and allergens come with the new lots: core works out them.
  *
  * Units   milligrams and minor units, above nothing; which way they go follows from where they stand.
  * Errors  `not_enough`, when more is taken than a lot has free.

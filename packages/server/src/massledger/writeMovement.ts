@@ -43,7 +43,7 @@ export interface Movement {
  * Units   milligrams and minor units. Postings of nothing at all are left out.
  */
 export async function writeMovement(db: Sequelize, command: InCommand, movement: Movement): Promise<void> {
-  const { who, commandId, at, transaction } = command;
+  const { actor, commandId, at, transaction } = command;
   const lines = movement.postings.filter((p) => p.massMg !== 0 || p.costMinor !== 0);
   await db.query(
     `insert into movement (id, house_id, command_id, kind, station, at, person_id, note, reverses)
@@ -51,12 +51,12 @@ export async function writeMovement(db: Sequelize, command: InCommand, movement:
     {
       bind: [
         movement.id,
-        who.houseId,
+        actor.houseId,
         commandId,
         movement.kind,
         movement.station,
         at,
-        who.personId,
+        actor.personId,
         movement.note,
         movement.reverses,
       ],
@@ -70,7 +70,7 @@ export async function writeMovement(db: Sequelize, command: InCommand, movement:
     {
       bind: [
         movement.id,
-        who.houseId,
+        actor.houseId,
         JSON.stringify(
           lines.map((p) => ({
             lot_id: 'lotId' in p ? p.lotId : null,

@@ -317,12 +317,12 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
     api.larder.keep,
     async () => ({
       params: { lotId: (await received(kitchen, ines)).lotId },
-      body: { kind: 'move', placeId: 'fridge', massMg: 5, nod: true, note: 'x' },
+      body: { kind: 'move', placeId: 'fridge', massMg: 5, confirmed: true, note: 'x' },
     }),
   ],
   ...(
     [
-      { kind: 'date', useBy: '2026-11-24', reason: 'x', nod: true },
+      { kind: 'date', useBy: '2026-11-24', reason: 'x', confirmed: true },
       { kind: 'reserve', reservedFor: 'x' },
       { kind: 'reading', centiC: 120 },
       { kind: 'hold', reason: 'x' },
@@ -335,7 +335,7 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
     api.larder.split,
     async () => ({ params: { lotId: (await received(kitchen, ines)).lotId }, body: { massMg: 5, pieces: 1 } }),
   ],
-  [api.larder.merge, async () => ({ body: { lotIds: [uuidv7(), uuidv7()], nod: true } })],
+  [api.larder.merge, async () => ({ body: { lotIds: [uuidv7(), uuidv7()], confirmed: true } })],
   [
     api.larder.startTub,
     async () => ({
@@ -344,13 +344,13 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
         name: 'x',
         placeId: 'cold-room',
         from: [{ lotId: uuidv7(), massMg: 5 }],
-        nod: true,
+        confirmed: true,
       },
     }),
   ],
   [
     api.larder.fill,
-    async () => ({ params: { lotId: uuidv7() }, body: { from: [{ lotId: uuidv7(), massMg: 5 }], nod: true } }),
+    async () => ({ params: { lotId: uuidv7() }, body: { from: [{ lotId: uuidv7(), massMg: 5 }], confirmed: true } }),
   ],
   [
     api.larder.count,

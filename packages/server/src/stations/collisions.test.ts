@@ -127,7 +127,7 @@ it('the same lots taken from many sides at once: each command comes to its end, 
       name: 'Bones',
       placeId: 'cold-room',
       from: [{ lotId: frames[0] ?? '', massMg: grams(50) }],
-      nod: true,
+      confirmed: true,
     },
   });
   const before = await deadlocks();
@@ -137,7 +137,7 @@ it('the same lots taken from many sides at once: each command comes to its end, 
       frames.flatMap((lotId) => [
         ines.ask(api.larder.fill, {
           params: { lotId: tub.lotId },
-          body: { from: [{ lotId, massMg: grams(5) }], nod: true },
+          body: { from: [{ lotId, massMg: grams(5) }], confirmed: true },
         }),
         ines.ask(api.larder.takeOut, {
           params: { lotId },

@@ -206,7 +206,7 @@ describe('allergens', () => {
     // and on its last day it is dressed: what is only put together is no younger than the oldest thing in it
     await must(maren, api.larder.keep, {
       params: { lotId: meat.id },
-      body: { kind: 'date', useBy: todayIn(), reason: 'eaten today', nod: true },
+      body: { kind: 'date', useBy: todayIn(), reason: 'eaten today', confirmed: true },
     });
     const batch = await plan('seafood-garnish', [meat.id]);
     const dressed = await read((await finish(batch.id, grams(480))).outputLot?.id ?? '');
@@ -235,8 +235,8 @@ describe('wild game', () => {
 
   it('without a record is asked about, and taken in on hold', async () => {
     const none = await ines.ask(api.receive.accept, { body: pigeons({}) });
-    expect(none).toMatchObject({ status: 409, body: { code: 'needs_a_nod' } });
-    const line = await must(ines, api.receive.accept, { body: pigeons({ nod: true }) });
+    expect(none).toMatchObject({ status: 409, body: { code: 'needs_confirmation' } });
+    const line = await must(ines, api.receive.accept, { body: pigeons({ confirmed: true }) });
     const lot = await read(line.lotId ?? '');
     expect(lot).toMatchObject({ raised: 'wild', held: expect.stringContaining('No record') });
     expect(
@@ -281,7 +281,7 @@ describe('what is past its date', () => {
     const start = { lotId: lot.lotId, planId: 'round-fish-two-fillets', animals: 1, massMg: null, way: null };
     const asked = await ines.ask(api.bench.start, { body: start });
     expect(asked.status).toBe(409);
-    expect(JSON.stringify(asked.body)).toMatch(/needs_a_nod.*is past its date/);
+    expect(JSON.stringify(asked.body)).toMatch(/needs_confirmation.*is past its date/);
     const cut = {
       id: crypto.randomUUID(),
       kind: 'portions' as const,
@@ -289,8 +289,8 @@ describe('what is past its date', () => {
       at: new Date().toISOString(),
     };
     const refused = await ines.ask(api.cutting.start, { body: cut });
-    expect(JSON.stringify(refused.body)).toContain('needs_a_nod');
-    expect(await must(ines, api.cutting.start, { body: { ...cut, nod: true } })).toMatchObject({ state: 'open' });
+    expect(JSON.stringify(refused.body)).toContain('needs_confirmation');
+    expect(await must(ines, api.cutting.start, { body: { ...cut, confirmed: true } })).toMatchObject({ state: 'open' });
   });
 
   it('is not opened unasked, nor set down in the dry store', async () => {
@@ -298,11 +298,11 @@ describe('what is past its date', () => {
     const keep = (body: Ask<typeof api.larder.keep>['body']) =>
       ines.ask(api.larder.keep, { params: { lotId: lot.lotId }, body });
     const open = await keep({ kind: 'open', massMg: null });
-    expect(JSON.stringify(open.body)).toMatch(/needs_a_nod.*past its date/);
+    expect(JSON.stringify(open.body)).toMatch(/needs_confirmation.*past its date/);
     const places = (await must(ines, api.house.read, {})).places;
     const dry = places.find((p) => p.kind === 'ambient')?.id ?? '';
     const moved = await keep({ kind: 'move', placeId: dry, massMg: null });
-    expect(JSON.stringify(moved.body)).toMatch(/needs_a_nod.*keeps only in the cold/);
+    expect(JSON.stringify(moved.body)).toMatch(/needs_confirmation.*keeps only in the cold/);
     expect((await read(lot.lotId)).placeId).not.toBe(dry);
   });
 });
@@ -368,9 +368,9 @@ describe('fish bought sealed', () => {
     });
     const thaw = { kind: 'thaw' as const, placeId: 'cold-room', massMg: null };
     expect(JSON.stringify((await keep(sealed.lotId, thaw)).body)).toMatch(
-      /needs_a_nod.*cut the pack open before it thaws/,
+      /needs_confirmation.*cut the pack open before it thaws/,
     );
-    expect((await keep(sealed.lotId, { ...thaw, nod: true })).status).toBe(200);
+    expect((await keep(sealed.lotId, { ...thaw, confirmed: true })).status).toBe(200);
     const own = await received(kitchen, ines, {
       species: 'hake',
       form: 'gutted',

@@ -130,7 +130,7 @@ it('a butcher does not undo a chef’s shorter date', async () => {
   const { useBy } = await read(lot.lotId);
   const shorter = await must(chef, api.larder.keep, {
     params: { lotId: lot.lotId },
-    body: { kind: 'date', useBy: '2026-11-24', reason: 'smells', nod: true },
+    body: { kind: 'date', useBy: '2026-11-24', reason: 'smells', confirmed: true },
   });
   expect(await butcher.ask(api.larder.undoKeep, { params: { eventId: shorter.eventId } })).toMatchObject({
     status: 403,

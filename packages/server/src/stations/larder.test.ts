@@ -58,9 +58,9 @@ describe('freezing and thawing', () => {
       const again = await keep(frame, { kind: 'freeze', placeId: 'freezer' });
       expect(again).toMatchObject({
         status: 409,
-        body: { code: 'needs_a_nod', detail: expect.stringContaining('frozen and thawed before') },
+        body: { code: 'needs_confirmation', detail: expect.stringContaining('frozen and thawed before') },
       });
-      expect(await keep(frame, { kind: 'freeze', placeId: 'freezer', nod: true })).toMatchObject({ status: 200 });
+      expect(await keep(frame, { kind: 'freeze', placeId: 'freezer', confirmed: true })).toMatchObject({ status: 200 });
     });
   });
 
@@ -115,8 +115,8 @@ describe('dates, holds and places', () => {
     const { frame } = await bones();
     const later = { kind: 'date', useBy: '2027-01-01', reason: 'vacuum-packed, plan 7' } as const;
     expect(await keep(frame, later)).toMatchObject({ status: 403 });
-    expect(await keep(frame, later, maren)).toMatchObject({ status: 409, body: { code: 'needs_a_nod' } });
-    expect(await keep(frame, { ...later, nod: true }, maren)).toMatchObject({
+    expect(await keep(frame, later, maren)).toMatchObject({ status: 409, body: { code: 'needs_confirmation' } });
+    expect(await keep(frame, { ...later, confirmed: true }, maren)).toMatchObject({
       status: 200,
       body: { useBy: '2027-01-01' },
     });
@@ -155,7 +155,7 @@ describe('dates, holds and places', () => {
     const { frame } = await bones();
     expect(await keep(frame, { kind: 'move', placeId: 'fridge' })).toMatchObject({
       status: 409,
-      body: { code: 'needs_a_nod', detail: expect.stringContaining('This is raw') },
+      body: { code: 'needs_confirmation', detail: expect.stringContaining('This is raw') },
     });
     expect(await keep(frame, { kind: 'move', placeId: 'attic' })).toMatchObject({
       status: 400,
@@ -569,7 +569,7 @@ describe('an allergen', () => {
                 name: 'tub',
                 placeId: 'cold-room',
                 from: [{ lotId, massMg: null }],
-                nod: true,
+                confirmed: true,
               },
             });
             if (reply.status === 200) lots.push(reply.body.lotId);
@@ -591,7 +591,7 @@ describe('an allergen', () => {
               body: { outputMg: plan.body.expectedMg.mean, spentMg: 1, note: null },
             });
             if (done.outputLot !== null) lots.push(done.outputLot.id);
-          } else await keep(lotId, { kind: 'freeze', placeId: 'freezer', massMg: null, nod: true });
+          } else await keep(lotId, { kind: 'freeze', placeId: 'freezer', massMg: null, confirmed: true });
         }
         const lost = await select<{ code: string }>(
           kitchen.kitchen.db,

@@ -96,7 +96,7 @@ describe('what goes in a pot beside cut pieces', () => {
           { lotId: frame, massMg: null },
           { lotId: head, massMg: null },
         ],
-        nod: true,
+        confirmed: true,
       },
     });
     // 468 g of frame carry 117 g of head
@@ -392,7 +392,7 @@ describe('a log of cooling', () => {
   it('is within by measured readings alone, and closes then', async () => {
     const limit = limitProfiles.find((p) => p.id === 'uk')?.limits.find((l) => l.kind === 'cooling');
     const log = await begin(limit?.id ?? '');
-    expect((await log.close()).body).toMatchObject({ code: 'needs_a_nod' });
+    expect((await log.close()).body).toMatchObject({ code: 'needs_confirmation' });
     await log.read(30, 30);
     expect((await log.read(60, 9)).verdict).toBe('open');
     expect((await log.read(80, 2.8)).verdict).toBe('within');
@@ -412,7 +412,7 @@ describe('a log of cooling', () => {
     const log = await begin(limit?.id ?? '');
     await log.read(60, 40);
     expect((await log.read(120, 20)).verdict).toBe('outside');
-    expect((await log.close()).body).toMatchObject({ code: 'needs_a_nod' });
+    expect((await log.close()).body).toMatchObject({ code: 'needs_confirmation' });
     expect((await log.close('thrown away, 8 litres')).body).toMatchObject({
       verdict: 'outside',
       outcome: 'thrown away, 8 litres',

@@ -135,6 +135,22 @@ describe('a delivery of several lines', () => {
     expect((await must(ines, api.receive.orders, {})).orders.map((o) => o.id)).not.toContain(order.id);
   });
 
+  it('what is refused before it is weighed says no weight of its invoice that nobody read', async () => {
+    const deliveryId = uuidv7();
+    const unread = { grossMg: null, tareMg: 0, invoiceMg: null, verdict: 'refused', refusedReason: 'smell' } as const;
+    const line = await must(ines, api.receive.accept, {
+      body: deliveryBody(kitchen, { ...unread, deliveryId, paidMinor: 3_146 }),
+    });
+    expect(line).toMatchObject({ lotId: null, invoiceMg: null, differenceMg: 0, differenceMinor: 0 });
+    const closed = await must(ines, api.receive.close, { params: { deliveryId } });
+    expect(closed.claim).toMatchObject({ claimMinor: 3_146 });
+    const words = claimWords({ name: 'The house', currency: 'GBP' }, closed);
+    expect(words).toContain('invoiced at £31.46, not weighed; refused whole: smell');
+    expect(words).not.toMatch(/ g invoiced/);
+    const weighed = await ines.ask(api.receive.accept, { body: deliveryBody(kitchen, { invoiceMg: null }) });
+    expect(weighed).toMatchObject({ status: 400, body: { field: 'invoiceMg' } });
+  });
+
   it('refuses boxes that do not add up, a part larger than all, and another supplier’s delivery', async () => {
     const refused = async (o: Parameters<typeof deliveryBody>[1]) =>
       (await ines.ask(api.receive.accept, { body: deliveryBody(kitchen, o) })).body;

@@ -1,8 +1,8 @@
-/** Every plan that ships is worked to its end here, with the twin's animals, through the API: each stage to a closed balance. */
+/** Every plan that ships is worked to its end here, with the simulator's animals, through the API: each stage to a closed balance. */
 import { allPlans, speciesById } from '@zabrik/catalogue';
 import { api, type Breakdown } from '@zabrik/contract';
 import { grams, type PlanStage } from '@zabrik/core';
-import { drawAnimal, seededRandom } from '@zabrik/core/twin';
+import { drawAnimal, seededRandom } from '@zabrik/core/simulator';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';

@@ -110,7 +110,7 @@ describe('a trace', () => {
     const a = await closedHake(kitchen, ines);
     const b = await closedHake(kitchen, ines);
     const fillets = [a, b].map((x) => x.closed.lots.find((l) => l.name.includes('fillet'))?.lotId ?? '');
-    const merged = await must(ines, api.larder.merge, { body: { lotIds: fillets, nod: true } });
+    const merged = await must(ines, api.larder.merge, { body: { lotIds: fillets, confirmed: true } });
     const known = async () => (await trace(a.delivery.lotId)).lots.map((l) => l.id);
     expect(await known()).toContain(merged.lotId);
     await must(maren, api.ledger.reverse, {

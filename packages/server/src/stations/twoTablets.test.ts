@@ -1,7 +1,7 @@
 /** Two tablets, and two server processes, on one breakdown at once: nothing doubled, nothing lost, one order for both. */
 import { api } from '@zabrik/contract';
 import { effectiveWeighings, grams } from '@zabrik/core';
-import { seededRandom } from '@zabrik/core/twin';
+import { seededRandom } from '@zabrik/core/simulator';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';

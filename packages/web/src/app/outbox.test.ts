@@ -314,15 +314,17 @@ describe('a screen that waits for what comes of a command', () => {
 
   it('only asked to read something first: read, it goes out with that said', async () => {
     const calls = fakeServer((call) =>
-      (call.body as { nod?: boolean }).nod === true
+      (call.body as { confirmed?: boolean }).confirmed === true
         ? json(200, {})
-        : json(409, { code: 'needs_a_nod', title: 'Read this.', status: 409 }),
+        : json(409, { code: 'needs_confirmation', title: 'Read this.', status: 409 }),
     );
     await keep(1);
-    await vi.waitFor(() => expect(outbox.waitingNow()).toMatchObject([{ code: 'needs_a_nod', refused: 'Read this.' }]));
+    await vi.waitFor(() =>
+      expect(outbox.waitingNow()).toMatchObject([{ code: 'needs_confirmation', refused: 'Read this.' }]),
+    );
     await outbox.sendConfirmed('key-1');
     await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
-    expect(calls.at(-1)).toMatchObject({ key: 'key-1', body: { n: 1, nod: true } });
+    expect(calls.at(-1)).toMatchObject({ key: 'key-1', body: { n: 1, confirmed: true } });
   });
 });
 

@@ -303,7 +303,7 @@ const onceMore = async (key: string, by: Author | undefined, body?: unknown): Pr
 /** Sends once more what was only asked to be read, said to be read. */
 export async function sendConfirmed(key: string): Promise<void> {
   const kept = snapshot.find((w) => w.key === key);
-  if (kept !== undefined) await onceMore(key, kept.by, { ...(kept.body as object), nod: true });
+  if (kept !== undefined) await onceMore(key, kept.by, { ...(kept.body as object), confirmed: true });
 }
 
 /** Sends what was refused or put aside once more, as it is. */

@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { seededRandom } from '@zabrik/core/twin';
+import { seededRandom } from '@zabrik/core/simulator';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { outboxRun } from './outboxRuns.ts';
 

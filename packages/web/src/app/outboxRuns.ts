@@ -3,7 +3,7 @@
  * while, and with the page reloaded in the middle. Used by the test in a short form and by the benchmark in a long one.
  */
 
-import type { Random } from '@zabrik/core/twin';
+import type { Random } from '@zabrik/core/simulator';
 import { api } from './endpoints.ts';
 
 type Outbox = typeof import('./outbox.ts');

@@ -1,6 +1,6 @@
 /** Reads that several stations share. A station's own stand beside its screens. */
 import { type QueryClient, useQuery } from '@tanstack/react-query';
-import type { EndpointId, House, Me } from '@zabrik/contract';
+import type { Answer, EndpointId, House, Me } from '@zabrik/contract';
 import { mayDo } from '@zabrik/contract/roles';
 import { formatMoney } from '@zabrik/core';
 import { call, Refused } from './api.ts';
@@ -43,6 +43,7 @@ export const breakdownQuery = (breakdownId: string) =>
     queryFn: () => call(api.bench.read, { params: { breakdownId } }),
   }) as const;
 
+export type Catalogue = Answer<typeof api.house.catalogue>;
 export const catalogueQuery = {
   queryKey: ['catalogue'],
   queryFn: () => call(api.house.catalogue, {}),

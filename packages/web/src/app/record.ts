@@ -17,11 +17,12 @@ export interface CommandRecord {
 export type KeptBefore<T extends CommandRecord> = T | (Omit<T, 'endpoint' | 'params'> & { readonly url: string });
 
 /** What is called otherwise now than in versions before. */
-const names: Readonly<Record<string, string>> = { runId: 'batchId', useId: 'recipeId' };
+const names: Readonly<Record<string, string>> = { runId: 'batchId', useId: 'recipeId', nod: 'confirmed' };
 const renamed = (fields: object): Record<string, unknown> =>
   Object.fromEntries(Object.entries(fields).map(([name, value]) => [names[name] ?? name, value]));
 const inNamesOfNow = <T extends CommandRecord>(record: T): T => ({
   ...record,
+  ...('code' in record && record.code === 'needs_a_nod' ? { code: 'needs_confirmation' } : {}),
   params: renamed(record.params),
   body:
     typeof record.body === 'object' && record.body !== null && !Array.isArray(record.body)

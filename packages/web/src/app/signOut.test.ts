@@ -4,7 +4,7 @@ import { me } from '../testing/kitchen.ts';
 import { meQuery } from './queries.ts';
 import { signedInAnew, signOut } from './signOut.ts';
 
-const who = () => meQuery.queryFn({ client: new QueryClient() });
+const actor = () => meQuery.queryFn({ client: new QueryClient() });
 const asked: string[] = [];
 let network = true;
 let open = true;
@@ -32,11 +32,11 @@ describe('signing out', () => {
   it('without the network lets nobody in by the session that still stands, and ends it once the network is back', async () => {
     network = false;
     await signOut();
-    expect(await who()).toBeNull();
+    expect(await actor()).toBeNull();
     network = true;
-    expect(await who()).toBeNull();
+    expect(await actor()).toBeNull();
     expect(open).toBe(false);
-    expect(await who()).toBeNull();
+    expect(await actor()).toBeNull();
     expect(asked.at(-1)).toMatch(/^GET/);
   });
 
@@ -44,7 +44,7 @@ describe('signing out', () => {
     await signOut();
     expect(open).toBe(false);
     open = true;
-    expect(await who()).toEqual(me);
+    expect(await actor()).toEqual(me);
   });
 
   it('is not owed any more once someone has signed in anew', async () => {
@@ -52,6 +52,6 @@ describe('signing out', () => {
     await signOut();
     signedInAnew();
     network = true;
-    expect(await who()).toEqual(me);
+    expect(await actor()).toEqual(me);
   });
 });

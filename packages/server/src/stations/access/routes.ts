@@ -10,7 +10,7 @@ import { HouseRow, PersonRow } from '../../db/models.ts';
 import { select, selectOne } from '../../db/select.ts';
 import { mountOpen, mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
-import type { Kitchen, Who } from '../../kitchen.ts';
+import type { Actor, Kitchen } from '../../kitchen.ts';
 
 /** The cookie by which a tablet of the house is known at its door. It opens nothing: it only keeps strangers' guesses apart. */
 const DEVICE = 'zabrik-device';
@@ -20,8 +20,8 @@ const deviceOf = (request: Request): string | undefined => {
   return token !== undefined && /^[\w-]{32}$/.test(token) ? token : undefined;
 };
 
-const me = async (db: Sequelize, who: Who): Promise<Me> => {
-  const house = await HouseRow.findByPk(who.houseId);
+const me = async (db: Sequelize, actor: Actor): Promise<Me> => {
+  const house = await HouseRow.findByPk(actor.houseId);
   if (house === null) throw new Problem('not_signed_in');
   const restored = await selectOne<{ id: string; stateAt: Date }>(
     db,
@@ -29,7 +29,7 @@ const me = async (db: Sequelize, who: Who): Promise<Me> => {
     [],
   );
   return {
-    person: { id: who.personId, name: who.name, role: who.role },
+    person: { id: actor.personId, name: actor.name, role: actor.role },
     house: { id: house.id, slug: house.slug, name: house.name },
     restored: restored === undefined ? null : { id: restored.id, stateAt: restored.stateAt.toISOString() },
   };
@@ -41,7 +41,7 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
     return { houses: houses.map(({ slug, name }) => ({ slug, name })) };
   });
 
-  mountOpen(router, api.access.door, async ({ params }) => {
+  mountOpen(router, api.access.signInOptions, async ({ params }) => {
     const house = await HouseRow.findOne({ where: { slug: params.slug } });
     if (house === null) throw new Problem('not_found', 'There is no house by that name on this machine.');
     const people = await PersonRow.findAll({ where: { houseId: house.id }, order: ['name'] });
@@ -71,9 +71,9 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
   );
   mountOpen(router, api.access.signIn, async ({ body, request }) => {
     const token = deviceOf(request);
-    const who = await signIn(kitchen.db, kitchen.clock(), body.personId, body, token);
+    const actor = await signIn(kitchen.db, kitchen.clock(), body.personId, body, token);
     const device = token ?? randomBytes(24).toString('base64url');
-    await rememberDevice(kitchen.db, who.houseId, device);
+    await rememberDevice(kitchen.db, actor.houseId, device);
     request.res?.cookie(DEVICE, device, {
       httpOnly: true,
       sameSite: 'strict',
@@ -84,17 +84,17 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
     await new Promise<void>((resolve, reject) => {
       request.session.regenerate((error: unknown) => (error == null ? resolve() : reject(error)));
     });
-    request.session.who = who;
+    request.session.who = actor;
     request.session.since = Date.now();
-    request.session.cookie.maxAge = lifeOf(who.role, request.session.since, request.session.since);
+    request.session.cookie.maxAge = lifeOf(actor.role, request.session.since, request.session.since);
     // kept before the answer starts: whoever reads the cookie in its head may use it at once
     await new Promise<void>((resolve, reject) => {
       request.session.save((error: unknown) => (error == null ? resolve() : reject(error)));
     });
-    return me(kitchen.db, who);
+    return me(kitchen.db, actor);
   });
 
-  mountRead(router, api.access.me, (who) => me(kitchen.db, who));
+  mountRead(router, api.access.me, (actor) => me(kitchen.db, actor));
 
   mountRead(router, api.access.signOut, async (_who, { request }) => {
     await new Promise<void>((resolve, reject) => {
@@ -103,24 +103,24 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
     return { done: true } as const;
   });
 
-  mountRead(router, api.access.stillHere, async (who, { request: { session } }) => {
+  mountRead(router, api.access.stillHere, async (actor, { request: { session } }) => {
     const now = Date.now();
     session.hereAt = now;
-    session.cookie.maxAge = lifeOf(who.role, session.since ?? now, now);
+    session.cookie.maxAge = lifeOf(actor.role, session.since ?? now, now);
     return { until: new Date(now + session.cookie.maxAge).toISOString() };
   });
 
-  mountRead(router, api.access.signedIn, async (who, { request }) => {
-    const rows = await select<{ sid: string; who: Who; since: number; until: Date }>(
+  mountRead(router, api.access.signedIn, async (actor, { request }) => {
+    const rows = await select<{ sid: string; actor: Actor; since: number; until: Date }>(
       kitchen.db,
-      `select sid, sess->'who' as who, (sess->>'since')::bigint as since, expire as until from session
+      `select sid, sess->'who' as actor, (sess->>'since')::bigint as since, expire as until from session
        where sess->'who'->>'houseId' = $1 and ($2::text is null or sess->'who'->>'personId' = $2) and expire > now() and sess->>'since' is not null
        order by (sess->>'since')::bigint desc limit 200`,
-      [who.houseId, who.role === 'head-chef' ? null : who.personId],
+      [actor.houseId, actor.role === 'head-chef' ? null : actor.personId],
     );
     return {
       sessions: rows.map((r) => ({
-        person: { id: r.who.personId, name: r.who.name, role: r.who.role },
+        person: { id: r.actor.personId, name: r.actor.name, role: r.actor.role },
         since: new Date(r.since).toISOString(),
         until: r.until.toISOString(),
         here: r.sid === request.sessionID,
@@ -128,25 +128,25 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
     };
   });
 
-  mountRead(router, api.access.signOutPerson, async (who, { params }) => {
-    const person = await PersonRow.findOne({ where: { id: params.personId, houseId: who.houseId } });
+  mountRead(router, api.access.signOutPerson, async (actor, { params }) => {
+    const person = await PersonRow.findOne({ where: { id: params.personId, houseId: actor.houseId } });
     if (person === null) throw new Problem('not_found');
-    if (person.id !== who.personId && who.role !== 'head-chef') throw new Problem('not_your_role');
+    if (person.id !== actor.personId && actor.role !== 'head-chef') throw new Problem('not_your_role');
     const ended = await select(
       kitchen.db,
       `delete from session where sess->'who'->>'personId' = $1 and sess->'who'->>'houseId' = $2 returning sid`,
-      [params.personId, who.houseId],
+      [params.personId, actor.houseId],
     );
     return { ended: ended.length };
   });
 
-  mountRead(router, api.access.known, async (who, { body }) => {
+  mountRead(router, api.access.known, async (actor, { body }) => {
     // a weighing is its own record: its key is its id
     const rows = await select<{ id: string }>(
       kitchen.db,
       `select id from command where id = any($1::uuid[]) and house_id = $2
        union select id from weighing where id = any($1::uuid[]) and house_id = $2`,
-      [body.keys, who.houseId],
+      [body.keys, actor.houseId],
     );
     const known = new Set(rows.map((r) => r.id));
     return { unknown: body.keys.filter((key) => !known.has(key)) };

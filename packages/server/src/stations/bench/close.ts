@@ -77,16 +77,16 @@ export async function closeStage(
   { params, body }: Asked<typeof api.bench.close>,
 ): Promise<Answer<typeof api.bench.close>> {
   const { db } = kitchen;
-  const { who, at, transaction } = command;
+  const { actor, at, transaction } = command;
   const breakdown = await BreakdownRow.findOne({
-    where: { id: params.breakdownId, houseId: who.houseId },
+    where: { id: params.breakdownId, houseId: actor.houseId },
     transaction,
     lock: transaction.LOCK.UPDATE,
   });
   if (breakdown === null) throw new Problem('not_found');
   if (breakdown.state !== 'open') throw new Problem('stage_closed');
-  const house = await readHouse(who.houseId, transaction);
-  const plan = await readPlanVersion(db, who.houseId, breakdown.planVersion, transaction);
+  const house = await readHouse(actor.houseId, transaction);
+  const plan = await readPlanVersion(db, actor.houseId, breakdown.planVersion, transaction);
   const stage = stageOf(plan, breakdown.stageId);
   const weighings = await readWeighings(db, breakdown.id, transaction);
   const taken = piecesTaken(weighings);
@@ -107,7 +107,7 @@ export async function closeStage(
   const held = await lockLots(
     db,
     transaction,
-    who.houseId,
+    actor.houseId,
     inputs.map((i) => i.lotId),
   );
   const sources = held.map((lot, i) => {
@@ -144,9 +144,9 @@ export async function closeStage(
     // a half on a tray of its own is a piece of that tray
     return accumulates === true ? count * breakdown.animals : Math.max(1, t.units);
   };
-  const species = (await readSpecies(db, who.houseId, transaction)).get(breakdown.species);
+  const species = (await readSpecies(db, actor.houseId, transaction)).get(breakdown.species);
   const madeLimit = shelfLifeOf(
-    limitsOf(await readLimitChoice(db, who.houseId, house.timezone, transaction)),
+    limitsOf(await readLimitChoice(db, actor.houseId, house.timezone, transaction)),
     'made',
     'ready',
   );
@@ -210,13 +210,13 @@ export async function closeStage(
       if (isCooked && cooked.coreCentiC !== null)
         readings.push({
           id: command.newId(),
-          house_id: who.houseId,
+          house_id: actor.houseId,
           lot_id: lotId,
           kind: 'reading',
           before: {},
           after: { centiC: cooked.coreCentiC },
           note: `core, ${cooks?.word ?? 'cooked'}`,
-          person_id: who.personId,
+          person_id: actor.personId,
           at,
         });
     }
@@ -246,7 +246,7 @@ export async function closeStage(
       ...t,
       units: countOf(t),
       breakdownId: breakdown.id,
-      houseId: who.houseId,
+      houseId: actor.houseId,
       lotId: made[i]?.lot?.id ?? null,
     })),
     { transaction },
@@ -277,9 +277,9 @@ export async function cancelBreakdown(
   command: InCommand,
   breakdownId: string,
 ): Promise<Answer<typeof api.bench.cancel>> {
-  const { who, transaction } = command;
+  const { actor, transaction } = command;
   const breakdown = await BreakdownRow.findOne({
-    where: { id: breakdownId, houseId: who.houseId },
+    where: { id: breakdownId, houseId: actor.houseId },
     transaction,
     lock: transaction.LOCK.UPDATE,
   });

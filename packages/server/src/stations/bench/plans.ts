@@ -43,19 +43,19 @@ export async function readPlanSheet(
   };
 }
 
-const add = (kitchen: Kitchen, { who, at, transaction }: InCommand, plan: CutPlan, retired: boolean) =>
+const add = (kitchen: Kitchen, { actor, at, transaction }: InCommand, plan: CutPlan, retired: boolean) =>
   kitchen.db.query(
     'insert into cut_plan (house_id, id, version, plan, retired, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',
     {
-      bind: [who.houseId, plan.id, plan.version, JSON.stringify(plan), retired, who.personId, at],
+      bind: [actor.houseId, plan.id, plan.version, JSON.stringify(plan), retired, actor.personId, at],
       transaction,
     },
   );
 
 /** One at a time for each plan of a house: two who save at once must not both become the same version. */
-const alone = (kitchen: Kitchen, { who, transaction }: InCommand, planId: string) =>
+const alone = (kitchen: Kitchen, { actor, transaction }: InCommand, planId: string) =>
   kitchen.db.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', {
-    bind: [`${who.houseId}/${planId}`],
+    bind: [`${actor.houseId}/${planId}`],
     transaction,
   });
 
@@ -70,8 +70,8 @@ export async function savePlan(
   command: InCommand,
   { body }: Asked<typeof api.bench.savePlan>,
 ): Promise<Answer<typeof api.bench.savePlan>> {
-  const { who, transaction } = command;
-  const species = await readSpecies(kitchen.db, who.houseId, transaction);
+  const { actor, transaction } = command;
+  const species = await readSpecies(kitchen.db, actor.houseId, transaction);
   const faults = planFaults(body.plan, { species, categories });
   const [fault] = faults;
   if (fault !== undefined)
@@ -81,7 +81,7 @@ export async function savePlan(
       faults.map(({ path, message }) => ({ path: `plan.${path}`, message })),
     );
   await alone(kitchen, command, body.plan.id);
-  const before = await findPlan(kitchen.db, who.houseId, body.plan.id, transaction);
+  const before = await findPlan(kitchen.db, actor.houseId, body.plan.id, transaction);
   const newest = before?.plan.version ?? 0;
   if (newest !== body.basedOn)
     throw new Problem(
@@ -91,7 +91,7 @@ export async function savePlan(
         : `Version ${newest} was saved meanwhile; yours is made from ${body.basedOn}. Open it again and put your changes in.`,
     );
   await add(kitchen, command, { ...body.plan, version: newest + 1 }, false);
-  return readPlanSheet(kitchen.db, who.houseId, body.plan.id, transaction);
+  return readPlanSheet(kitchen.db, actor.houseId, body.plan.id, transaction);
 }
 
 /** Takes a plan out of the lists, or brings it back: a version like any other, so that it is known who did it. */
@@ -100,18 +100,18 @@ export async function retirePlan(
   command: InCommand,
   { params, body }: Asked<typeof api.bench.retirePlan>,
 ): Promise<Answer<typeof api.bench.retirePlan>> {
-  const { who, transaction } = command;
+  const { actor, transaction } = command;
   await alone(kitchen, command, params.planId);
-  const before = await findPlan(kitchen.db, who.houseId, params.planId, transaction);
+  const before = await findPlan(kitchen.db, actor.houseId, params.planId, transaction);
   if (before === undefined) throw new Problem('not_found', 'There is no such cut plan.');
   if (before.retired !== body.retired)
     await add(kitchen, command, { ...before.plan, version: before.plan.version + 1 }, body.retired);
-  return readPlanSheet(kitchen.db, who.houseId, params.planId, transaction);
+  return readPlanSheet(kitchen.db, actor.houseId, params.planId, transaction);
 }
 
 export async function saveSpecies(
   kitchen: Kitchen,
-  { who, at, transaction }: InCommand,
+  { actor, at, transaction }: InCommand,
   { body }: Asked<typeof api.bench.saveSpecies>,
 ): Promise<Answer<typeof api.bench.saveSpecies>> {
   const { species } = body;
@@ -122,7 +122,7 @@ export async function saveSpecies(
   await kitchen.db.query(
     `insert into house_species (house_id, id, species, person_id, at) values ($1, $2, $3, $4, $5)
      on conflict (house_id, id) do update set species = excluded.species, person_id = excluded.person_id, at = excluded.at`,
-    { bind: [who.houseId, species.id, JSON.stringify(species), who.personId, at], transaction },
+    { bind: [actor.houseId, species.id, JSON.stringify(species), actor.personId, at], transaction },
   );
   return { done: true };
 }

@@ -9,12 +9,12 @@ interface Input {
 }
 
 const openStage: PutBack = async (db, command, movementId) => {
-  const { who, transaction } = command;
+  const { actor, transaction } = command;
   const stage = await selectOne<{ id: string }>(
     db,
     `update breakdown set state = 'open', movement_id = null, closed_at = null, taken_back = taken_back + 1
      where movement_id = $1 and house_id = $2 returning id`,
-    [movementId, who.houseId],
+    [movementId, actor.houseId],
     transaction,
   );
   if (stage === undefined) return;
@@ -23,11 +23,11 @@ const openStage: PutBack = async (db, command, movementId) => {
 };
 
 const openCutting: PutBack = async (db, command, movementId) => {
-  const { who, transaction } = command;
+  const { actor, transaction } = command;
   const cutting = await selectOne<{ id: string }>(
     db,
     `update cutting set state = 'open', movement_id = null, closed_at = null where movement_id = $1 and house_id = $2 returning id`,
-    [movementId, who.houseId],
+    [movementId, actor.houseId],
     transaction,
   );
   if (cutting !== undefined) await holdAgain(db, command, { kind: 'cutting', id: cutting.id });

@@ -19,18 +19,20 @@ const SCALE_REFUSALS: Readonly<Record<string, string>> = {
 };
 
 export function benchRoutes(kitchen: Kitchen, router: Router): void {
-  mountRead(router, api.bench.list, async (who, { query }) => {
-    const found = await listOpenBreakdowns(kitchen.db, who.houseId, query.limit, readCursor(query.cursor));
+  mountRead(router, api.bench.list, async (actor, { query }) => {
+    const found = await listOpenBreakdowns(kitchen.db, actor.houseId, query.limit, readCursor(query.cursor));
     const { rows, next } = pageOf(found, query.limit, (b) => ({ at: b.startedAt, id: b.id }));
     return { breakdowns: rows, next };
   });
-  mountRead(router, api.bench.read, (who, { params }) => readBreakdown(kitchen.db, who.houseId, params.breakdownId));
+  mountRead(router, api.bench.read, (actor, { params }) =>
+    readBreakdown(kitchen.db, actor.houseId, params.breakdownId),
+  );
   mountCommand(kitchen, router, api.bench.start, ['breakdowns', 'lots'], (command, asked) =>
     startBreakdown(kitchen, command, asked),
   );
-  mountRead(router, api.bench.waiting, async (who) => ({ waiting: await listWaiting(kitchen.db, who.houseId) }));
-  mountRead(router, api.bench.people, async (who) => ({ people: await listBenchPeople(kitchen.db, who.houseId) }));
-  mountRead(router, api.bench.plan, (who, { params }) => readPlanSheet(kitchen.db, who.houseId, params.planId));
+  mountRead(router, api.bench.waiting, async (actor) => ({ waiting: await listWaiting(kitchen.db, actor.houseId) }));
+  mountRead(router, api.bench.people, async (actor) => ({ people: await listBenchPeople(kitchen.db, actor.houseId) }));
+  mountRead(router, api.bench.plan, (actor, { params }) => readPlanSheet(kitchen.db, actor.houseId, params.planId));
   mountCommand(kitchen, router, api.bench.savePlan, ['catalogue'], (command, asked) =>
     savePlan(kitchen, command, asked),
   );
@@ -47,10 +49,10 @@ export function benchRoutes(kitchen: Kitchen, router: Router): void {
     recordEvent(kitchen, command, asked),
   );
   mountCommand(kitchen, router, api.bench.reopen, ['breakdowns', 'lots'], async (command, { params, body }) => {
-    const { movementId } = await readHead(kitchen.db, command.who.houseId, params.breakdownId, command.transaction);
+    const { movementId } = await readHead(kitchen.db, command.actor.houseId, params.breakdownId, command.transaction);
     if (movementId === null) throw new Problem('cannot_reverse', 'This stage is not closed.');
     await takeBack(kitchen.db, kitchen.putsBack, command, movementId, body.reason);
-    return readBreakdown(kitchen.db, command.who.houseId, params.breakdownId, command.transaction);
+    return readBreakdown(kitchen.db, command.actor.houseId, params.breakdownId, command.transaction);
   });
   // api.bench.weigh has a road of its own: weighRoad.ts
   mountCommand(kitchen, router, api.bench.close, ['breakdowns', 'lots'], (command, asked) =>
@@ -59,8 +61,8 @@ export function benchRoutes(kitchen: Kitchen, router: Router): void {
   mountCommand(kitchen, router, api.bench.cancel, ['breakdowns', 'lots'], (command, { params }) =>
     cancelBreakdown(kitchen, command, params.breakdownId),
   );
-  mountRead(router, api.bench.scaleCommand, async (who, { body }) => {
-    const scale = kitchen.devicesOf(who.houseId).scales.get(body.scale);
+  mountRead(router, api.bench.scaleCommand, async (actor, { body }) => {
+    const scale = kitchen.devicesOf(actor.houseId).scales.get(body.scale);
     if (scale === undefined) throw new Problem('scale_away');
     const { done, why } = await scale.command(body.command);
     if (!done) throw new Problem('scale_away', SCALE_REFUSALS[why]);

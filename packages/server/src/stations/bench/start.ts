@@ -17,8 +17,8 @@ import { select } from '../../db/select.ts';
 import { keepPlan } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
+import { mindDates } from '../../massledger/confirmations.ts';
 import { costOfPart, type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
-import { mindDates } from '../../massledger/nods.ts';
 import { reserve } from '../../massledger/reserve.ts';
 import { readBreakdown } from './queries.ts';
 
@@ -109,19 +109,19 @@ interface Opening {
   readonly way: Way;
   readonly taken: readonly [Taken, ...Taken[]];
   /** Somebody has read that a lot is past its date. */
-  readonly nod: boolean;
+  readonly confirmed: boolean;
 }
 
 /** Writes the open breakdown. Nothing moves in the ledger until the stage closes; the mass is reserved. */
 async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Promise<Answer<typeof api.bench.start>> {
   const { db } = kitchen;
-  const { who, at, transaction } = command;
+  const { actor, at, transaction } = command;
   const { plan, stage, taken } = opening;
-  const house = await readHouse(who.houseId, transaction);
+  const house = await readHouse(actor.houseId, transaction);
   mindDates(
     taken.map((t) => t.lot),
     dayIn(house.timezone, at),
-    opening.nod,
+    opening.confirmed,
   );
   const parents = await readParents(
     db,
@@ -145,9 +145,9 @@ async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Pro
   await BreakdownRow.create(
     {
       id,
-      houseId: who.houseId,
+      houseId: actor.houseId,
       lotId: first.lot.id,
-      planVersion: await keepPlan(db, who.houseId, plan, transaction),
+      planVersion: await keepPlan(db, actor.houseId, plan, transaction),
       refusals: Object.fromEntries(
         stage.pieces.map((piece) => [
           piece.id,
@@ -163,8 +163,8 @@ async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Pro
       startMinor: taken.reduce((sum, t) => sum + costOfPart(t.lot, t.massMg), 0),
       state: 'open',
       supplierId: first.lot.supplierId,
-      personId: who.personId,
-      holderId: who.personId,
+      personId: actor.personId,
+      holderId: actor.personId,
       startedAt: at,
       rootId: parents.get(first.lot.breakdownId ?? '')?.rootId ?? id,
       startShare,
@@ -179,14 +179,14 @@ async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Pro
     {
       bind: [
         id,
-        who.houseId,
+        actor.houseId,
         JSON.stringify(under.map((u, position) => ({ lot_id: u.lotId, position, mass_mg: u.massMg }))),
       ],
       transaction,
     },
   );
   await reserve(db, command, { kind: 'breakdown', id }, under);
-  return readBreakdown(db, who.houseId, id, transaction);
+  return readBreakdown(db, actor.houseId, id, transaction);
 }
 
 /** Puts a lot, or part of it, on the bench with a cut plan: a delivery, or a piece that stands for a form of its own (a saddle off a carcass). */
@@ -196,15 +196,15 @@ export async function startBreakdown(
   { body }: Asked<typeof api.bench.start>,
 ): Promise<Answer<typeof api.bench.start>> {
   const { db } = kitchen;
-  const { who, transaction } = command;
-  const [lot] = await lockLots(db, transaction, who.houseId, [body.lotId]);
+  const { actor, transaction } = command;
+  const [lot] = await lockLots(db, transaction, actor.houseId, [body.lotId]);
   if (lot === undefined) throw new Problem('not_found');
-  const found = await findPlan(db, who.houseId, body.planId, transaction);
+  const found = await findPlan(db, actor.houseId, body.planId, transaction);
   if (found === undefined || found.retired)
     throw new Problem('invalid', undefined, [{ path: 'planId', message: 'no such cut plan' }]);
   if (lot.species === null || lot.form === null) throw new Problem('plan_does_not_fit');
   if (lot.massMg === 0) throw new Problem('lot_gone');
-  const species = (await readSpecies(db, who.houseId, transaction)).get(lot.species);
+  const species = (await readSpecies(db, actor.houseId, transaction)).get(lot.species);
   const plan = planFor(found.plan, species, lot.form);
   return open(kitchen, command, {
     plan,
@@ -214,7 +214,7 @@ export async function startBreakdown(
     animals: body.animals,
     way: body.way ?? usualWay(plan, body.animals),
     taken: [takeFrom(lot, body.massMg)],
-    nod: body.nod,
+    confirmed: body.confirmed,
   });
 }
 
@@ -225,9 +225,9 @@ export async function goOn(
   { body }: Asked<typeof api.bench.goOn>,
 ): Promise<Answer<typeof api.bench.goOn>> {
   const { db } = kitchen;
-  const { who, transaction } = command;
+  const { actor, transaction } = command;
   const wanted = new Map(body.lots.map((l) => [l.lotId, l.massMg]));
-  const lots = await lockLots(db, transaction, who.houseId, [...wanted.keys()]);
+  const lots = await lockLots(db, transaction, actor.houseId, [...wanted.keys()]);
   const parents = await readParents(db, transaction, lots);
   const parentOf = (lot: HeldLot): Parent => {
     const parent = lot.breakdownId === null ? undefined : parents.get(lot.breakdownId);
@@ -266,6 +266,6 @@ export async function goOn(
     animals,
     way: body.way ?? wayBefore(lots.map((lot) => parentOf(lot).way)) ?? usualWay(plan, animals),
     taken,
-    nod: body.nod,
+    confirmed: body.confirmed,
   });
 }

@@ -1,4 +1,4 @@
-import { type WeighBody, type Weighing, whoMay } from '@zabrik/contract';
+import { permissions, type WeighBody, type Weighing } from '@zabrik/contract';
 import type { Destination } from '@zabrik/core';
 import { DatabaseError, type Sequelize } from 'sequelize';
 import { select, selectOne } from '../../db/select.ts';
@@ -93,7 +93,7 @@ class SharedCommits {
     try {
       const rows = await select<Judged>(this.#db, 'select * from take_weighings($1::jsonb, $2::text[])', [
         JSON.stringify(batch.flatMap((b) => b.rows)),
-        whoMay('bench.weigh'),
+        permissions('bench.weigh'),
       ]);
       const byId = new Map(rows.map((row) => [row.id, row]));
       // the same key twice in one commit: the first wrote it, the second finds it written
@@ -218,7 +218,7 @@ export async function weigh(
   id: string,
   breakdownId: string,
   body: WeighBody,
-  tell: (who: { readonly person: string; readonly house: string }) => void = () => undefined,
+  tell: (actor: { readonly person: string; readonly house: string }) => void = () => undefined,
 ): Promise<Weighing> {
   const { db } = kitchen;
   const take = body.kind === 'take' ? body : undefined;

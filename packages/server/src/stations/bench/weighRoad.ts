@@ -75,7 +75,7 @@ export const weighRoad =
     const breakdownId = PATH.exec(request.url ?? '')?.[1];
     if (breakdownId === undefined) return false;
     const start = performance.now();
-    let who = {};
+    let actor = {};
     const answer = (status: number, type: string, body: unknown): void => {
       const text = JSON.stringify(body);
       response.writeHead(status, {
@@ -97,7 +97,7 @@ export const weighRoad =
             url: request.url,
             status,
             ms: Math.round(performance.now() - start),
-            ...who,
+            ...actor,
           },
           'request',
         );
@@ -114,7 +114,7 @@ export const weighRoad =
       const params = parsed(paramsSchema, { breakdownId });
       const question = parsed(bodySchema, parseJson(await readBody(request)));
       return weigh(kitchen, { sid, personId: person.data }, commandId.data, params.breakdownId, question, (known) => {
-        who = known;
+        actor = known;
       });
     };
     take().then(

@@ -44,7 +44,7 @@ export async function readHouseLimits(
 /** Selects a profile and the house's own figures in it. Errors: `invalid`, naming a limit that is not in it or has no figure to change. */
 export async function saveLimits(
   kitchen: Kitchen,
-  { who, at, newId, transaction }: InCommand,
+  { actor, at, newId, transaction }: InCommand,
   { body }: Asked<typeof api.house.saveLimits>,
 ): Promise<Answer<typeof api.house.saveLimits>> {
   const profile = profileNamed(body.profileId);
@@ -60,7 +60,7 @@ export async function saveLimits(
   await kitchen.db.query(
     'insert into house_limits (id, house_id, profile_id, changes, note, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',
     {
-      bind: [newId(), who.houseId, profile.id, JSON.stringify(body.changes), body.note, who.personId, at],
+      bind: [newId(), actor.houseId, profile.id, JSON.stringify(body.changes), body.note, actor.personId, at],
       transaction,
     },
   );
@@ -69,14 +69,14 @@ export async function saveLimits(
 
 export async function seeCaution(
   kitchen: Kitchen,
-  { who, at, newId, transaction }: InCommand,
+  { actor, at, newId, transaction }: InCommand,
   { body }: Asked<typeof api.house.seeCaution>,
 ): Promise<Answer<typeof api.house.seeCaution>> {
   if (!allCautions.some((c) => c.id === body.cautionId))
     throw new Problem('invalid', undefined, [{ path: 'cautionId', message: 'no such caution' }]);
   await kitchen.db.query(
     'insert into caution_seen (id, house_id, caution_id, about, person_id, at) values ($1, $2, $3, $4, $5, $6)',
-    { bind: [newId(), who.houseId, body.cautionId, body.about, who.personId, at], transaction },
+    { bind: [newId(), actor.houseId, body.cautionId, body.about, actor.personId, at], transaction },
   );
   return { done: true };
 }

@@ -45,8 +45,8 @@ select
      group by b.start_mg) as "lastMainShare"`;
 
 export function houseRoutes(kitchen: Kitchen, router: Router): void {
-  mountRead(router, api.house.read, async (who) => {
-    const house = await readHouse(who.houseId);
+  mountRead(router, api.house.read, async (actor) => {
+    const house = await readHouse(actor.houseId);
     const { profile } = await readLimitChoice(kitchen.db, house.id, house.timezone);
     const {
       school,
@@ -78,16 +78,16 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
       tolerance: toleranceOf(house),
       limits: { profileId: profile.id, title: profile.title },
       simulated: kitchen.config.simulated,
-      costs: (await keepsCosts(who)) ? ('hidden' as const) : ('shown' as const),
+      costs: (await keepsCosts(actor)) ? ('hidden' as const) : ('shown' as const),
       viewersSeeCosts: house.settings.viewersSeeCosts ?? true,
     };
   });
 
-  mountRead(router, api.house.flow, async (who) => {
-    const house = await readHouse(who.houseId);
+  mountRead(router, api.house.flow, async (actor) => {
+    const house = await readHouse(actor.houseId);
     const now = kitchen.clock();
     const figures = await selectOne<Figures>(kitchen.db, FIGURES, [
-      who.houseId,
+      actor.houseId,
       house.timezone,
       dayIn(house.timezone, now),
     ]);
@@ -95,9 +95,9 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
     return { ...figures, at: now.toISOString() };
   });
 
-  mountRead(router, api.house.catalogue, async (who) => {
-    const plans = await listPlans(kitchen.db, who.houseId);
-    const species = await readSpecies(kitchen.db, who.houseId);
+  mountRead(router, api.house.catalogue, async (actor) => {
+    const plans = await listPlans(kitchen.db, actor.houseId);
+    const species = await readSpecies(kitchen.db, actor.houseId);
     return {
       categories: allCategories,
       goods: allGoods,
@@ -119,23 +119,23 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
     };
   });
 
-  mountRead(router, api.house.limits, (who, { query }) => readHouseLimits(kitchen, who.houseId, query.profile));
+  mountRead(router, api.house.limits, (actor, { query }) => readHouseLimits(kitchen, actor.houseId, query.profile));
   mountCommand(kitchen, router, api.house.saveLimits, ['house', 'lots'], (command, asked) =>
     saveLimits(kitchen, command, asked),
   );
-  mountRead(router, api.house.cautions, async (who) => {
-    const house = await readHouse(who.houseId);
+  mountRead(router, api.house.cautions, async (actor) => {
+    const house = await readHouse(actor.houseId);
     const seen = await select<{ id: string }>(
       kitchen.db,
       `select distinct caution_id as id from caution_seen where house_id = $1 and person_id = $2 and (at at time zone $3)::date = $4::date`,
-      [who.houseId, who.personId, house.timezone, dayIn(house.timezone, kitchen.clock())],
+      [actor.houseId, actor.personId, house.timezone, dayIn(house.timezone, kitchen.clock())],
     );
     return { standing: standingCaution, cautions: allCautions, seenToday: seen.map((s) => s.id) };
   });
-  mountCommand(kitchen, router, api.house.saveViewers, ['house'], async ({ who, transaction }, { body }) => {
+  mountCommand(kitchen, router, api.house.saveViewers, ['house'], async ({ actor, transaction }, { body }) => {
     await kitchen.db.query(
       `update house set settings = jsonb_set(settings, '{viewersSeeCosts}', to_jsonb($2::boolean)) where id = $1`,
-      { bind: [who.houseId, body.seeCosts], transaction },
+      { bind: [actor.houseId, body.seeCosts], transaction },
     );
     return { done: true } as const;
   });

@@ -7,12 +7,12 @@ import type { GivenFile } from '../../http/file.ts';
 import { mountCommand, mountFile, mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
 import { FILE_HOURS } from '../../jobs/jobs.ts';
-import type { Kitchen, Who } from '../../kitchen.ts';
+import type { Actor, Kitchen } from '../../kitchen.ts';
 
 /** A house's jobs that may wait or be made at once: the queue is everybody's. */
 const MOST_GOING = 5;
 
-const mayHave = (who: Who, asked: AskedJob): boolean => mayHaveFile(who.role, asked.kind);
+const mayHave = (actor: Actor, asked: AskedJob): boolean => mayHaveFile(actor.role, asked.kind);
 
 interface JobRow {
   readonly id: string;
@@ -48,9 +48,9 @@ const jobOf = ({ at, endedAt, fileName, fileType: _, parts, partsThere, ...row }
 });
 
 /** Errors  `not_found`, also for what one must not have. */
-async function readJob(db: Sequelize, who: Who, jobId: string, transaction?: Transaction): Promise<JobRow> {
-  const row = await selectOne<JobRow>(db, `${JOB} and j.id = $2`, [who.houseId, jobId], transaction);
-  if (row === undefined || !mayHave(who, row.asked)) throw new Problem('not_found');
+async function readJob(db: Sequelize, actor: Actor, jobId: string, transaction?: Transaction): Promise<JobRow> {
+  const row = await selectOne<JobRow>(db, `${JOB} and j.id = $2`, [actor.houseId, jobId], transaction);
+  if (row === undefined || !mayHave(actor, row.asked)) throw new Problem('not_found');
   return row;
 }
 
@@ -68,21 +68,21 @@ async function* partsOf(db: Sequelize, jobId: string, parts: number): AsyncGener
 
 export function jobRoutes(kitchen: Kitchen, router: Router): void {
   const { db } = kitchen;
-  mountRead(router, api.jobs.list, async (who) => {
-    const rows = await select<JobRow>(db, `${JOB} order by j.at desc, j.id desc limit 50`, [who.houseId]);
-    return { jobs: rows.filter((row) => mayHave(who, row.asked)).map(jobOf) };
+  mountRead(router, api.jobs.list, async (actor) => {
+    const rows = await select<JobRow>(db, `${JOB} order by j.at desc, j.id desc limit 50`, [actor.houseId]);
+    return { jobs: rows.filter((row) => mayHave(actor, row.asked)).map(jobOf) };
   });
   mountCommand(
     kitchen,
     router,
     api.jobs.ask,
     ['jobs'],
-    async ({ who, at, newId, transaction }, { body }): Promise<Answer<typeof api.jobs.ask>> => {
-      if (!mayHave(who, body)) throw new Problem('not_your_role');
+    async ({ actor, at, newId, transaction }, { body }): Promise<Answer<typeof api.jobs.ask>> => {
+      if (!mayHave(actor, body)) throw new Problem('not_your_role');
       const going = await selectOne<{ n: number }>(
         db,
         `select count(*)::int as n from job where house_id = $1 and state in ('waiting', 'working')`,
-        [who.houseId],
+        [actor.houseId],
         transaction,
       );
       if ((going?.n ?? 0) >= MOST_GOING) throw new Problem('too_many_jobs');
@@ -92,34 +92,34 @@ export function jobRoutes(kitchen: Kitchen, router: Router): void {
         'job',
         {
           id,
-          house_id: who.houseId,
+          house_id: actor.houseId,
           asked: JSON.stringify(body),
           state: 'waiting',
-          person_id: who.personId,
+          person_id: actor.personId,
           at,
         },
         transaction,
       );
-      return jobOf(await readJob(db, who, id, transaction));
+      return jobOf(await readJob(db, actor, id, transaction));
     },
-    (who, { id }) => kitchen.jobs.nudge({ houseId: who.houseId, jobId: id }),
+    (actor, { id }) => kitchen.jobs.nudge({ houseId: actor.houseId, jobId: id }),
   );
-  mountCommand(kitchen, router, api.jobs.callOff, ['jobs'], async ({ who, at, transaction }, { params }) => {
+  mountCommand(kitchen, router, api.jobs.callOff, ['jobs'], async ({ actor, at, transaction }, { params }) => {
     await db.query('select 1 from job where id = $1 and house_id = $2 for update', {
-      bind: [params.jobId, who.houseId],
+      bind: [params.jobId, actor.houseId],
       transaction,
     });
-    const row = await readJob(db, who, params.jobId, transaction);
+    const row = await readJob(db, actor, params.jobId, transaction);
     if (row.state === 'failed' || row.state === 'called-off') return jobOf(row);
     await db.query(`update job set state = 'called-off', ended_at = coalesce(ended_at, $2) where id = $1`, {
       bind: [params.jobId, at],
       transaction,
     });
     await db.query('delete from job_part where job_id = $1', { bind: [params.jobId], transaction });
-    return jobOf(await readJob(db, who, params.jobId, transaction));
+    return jobOf(await readJob(db, actor, params.jobId, transaction));
   });
-  mountFile(router, api.jobs.file, async (who, { params }): Promise<GivenFile> => {
-    const row = await readJob(db, who, params.jobId);
+  mountFile(router, api.jobs.file, async (actor, { params }): Promise<GivenFile> => {
+    const row = await readJob(db, actor, params.jobId);
     if (row.fileName === null || row.fileType === null || jobOf(row).file === null) throw new Problem('file_gone');
     return {
       type: row.fileType as GivenFile['type'],

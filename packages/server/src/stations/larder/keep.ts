@@ -9,10 +9,10 @@ import { readSpecies } from '../../db/plans.ts';
 import { selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
+import { mindConfirmations } from '../../massledger/confirmations.ts';
 import { holdDescendants, letDescendantsGo } from '../../massledger/holds.ts';
 import { type HeldLot, keepingOf, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
-import { mindNods } from '../../massledger/nods.ts';
-import { splitLot } from './lots.ts';
+import { splitLot } from './splitLot.ts';
 import { eventWords, refusals } from './words.ts';
 
 type Body = Asked<typeof api.larder.keep>['body'];
@@ -56,19 +56,19 @@ async function writeState(kitchen: Kitchen, command: InCommand, lotId: string, s
   // a hold of its own, or none: no longer for another's sake
   if ('held' in state)
     await kitchen.db.query('update lot set held_from = null where id = $1 and house_id = $2', {
-      bind: [lotId, command.who.houseId],
+      bind: [lotId, command.actor.houseId],
       transaction: command.transaction,
     });
   if (entries.length === 0) return;
   await kitchen.db.query(
     `update lot set ${entries.map(([k], i) => `${columns[k]} = $${i + 3}`).join(', ')} where id = $1 and house_id = $2`,
-    { bind: [lotId, command.who.houseId, ...entries.map(([, v]) => v)], transaction: command.transaction },
+    { bind: [lotId, command.actor.houseId, ...entries.map(([, v]) => v)], transaction: command.transaction },
   );
 }
 
 export async function writeEvent(
   kitchen: Kitchen,
-  { who, at, newId, transaction }: InCommand,
+  { actor, at, newId, transaction }: InCommand,
   lotId: string,
   event: { kind: string; before: State; after: State; note: string | null; undoes?: string },
 ): Promise<string> {
@@ -78,14 +78,14 @@ export async function writeEvent(
     {
       bind: [
         id,
-        who.houseId,
+        actor.houseId,
         lotId,
         event.kind,
         JSON.stringify(event.before),
         JSON.stringify(event.after),
         event.note,
         event.undoes ?? null,
-        who.personId,
+        actor.personId,
         at,
       ],
       transaction,
@@ -143,7 +143,7 @@ const categoryOfSpecies = (species: string): string => {
 /**
  * Changes how a lot is kept, or a part of it that becomes a lot of its own, and writes what it was before beside it.
  *
- * Errors  `cannot_keep` with the reason; `needs_a_nod` with what to read first; `on_hold`; `not_enough`; `not_your_role` where only a
+ * Errors  `cannot_keep` with the reason; `needs_confirmation` with what to read first; `on_hold`; `not_enough`; `not_your_role` where only a
  * chef may (a later date, letting a held lot go).
  */
 export async function keep(
@@ -152,15 +152,15 @@ export async function keep(
   { params, body }: Asked<typeof api.larder.keep>,
 ): Promise<Answer<typeof api.larder.keep>> {
   const { db } = kitchen;
-  const { who, at, transaction } = command;
-  const [whole] = await lockLots(db, transaction, who.houseId, [params.lotId]);
+  const { actor, at, transaction } = command;
+  const [whole] = await lockLots(db, transaction, actor.houseId, [params.lotId]);
   if (whole === undefined) throw new Problem('not_found');
   // what was cut up can still be held back: what was made of it is
   if (whole.massMg === 0 && body.kind !== 'hold') throw new Problem('lot_gone', `Lot ${whole.code} is used up.`);
-  const house = await readHouse(who.houseId, transaction);
+  const house = await readHouse(actor.houseId, transaction);
   const today = dayIn(house.timezone, at);
   const placeName = (id: string): string => placesOf(house).find((p) => p.id === id)?.name ?? id;
-  const chef = who.role === 'head-chef' || who.role === 'sous-chef';
+  const chef = actor.role === 'head-chef' || actor.role === 'sous-chef';
 
   /** The lot itself, or the part of it that this is about, split off. */
   const partOf = async (massMg: number | null, pieces: number | null): Promise<HeldLot> => {
@@ -169,7 +169,7 @@ export async function keep(
     if (massMg === null || massMg === whole.massMg) return whole;
     mustBeFree([whole]);
     const made = await splitLot(kitchen, command, whole, massMg, pieces);
-    const [taken] = await lockLots(db, transaction, who.houseId, [made.lotId]);
+    const [taken] = await lockLots(db, transaction, actor.houseId, [made.lotId]);
     if (taken === undefined) throw new Error(`lot ${made.lotId} was split off and is not there`);
     return taken;
   };
@@ -200,8 +200,9 @@ export async function keep(
       const kept = changeKeeping(keepingOf(whole), change, today, rules);
       if (typeof kept === 'string')
         throw new Problem('cannot_keep', `Lot ${whole.code}, ${whole.name}: ${refusals[kept]}`);
-      if (kept.nods.includes('date-later') && !chef) throw new Problem('not_your_role', 'A chef makes a date later.');
-      mindNods(kept.nods, body.nod);
+      if (kept.confirmations.includes('date-later') && !chef)
+        throw new Problem('not_your_role', 'A chef makes a date later.');
+      mindConfirmations(kept.confirmations, body.confirmed);
       note = body.kind === 'date' ? body.reason : body.note;
       if (body.kind !== 'date') lot = await partOf(body.massMg, null);
       const basis = basisOf(body.kind, kept.keeping, rules, note);
@@ -255,27 +256,27 @@ export async function undoKeep(
   { params }: Asked<typeof api.larder.undoKeep>,
 ): Promise<Answer<typeof api.larder.undoKeep>> {
   const { db } = kitchen;
-  const { who, transaction } = command;
+  const { actor, transaction } = command;
   const event = await selectOne<{ lotId: string; kind: string; before: State; after: State; undone: boolean }>(
     db,
     `select lot_id as "lotId", kind, before, after, exists (select 1 from lot_event u where u.undoes = e.id) as undone
      from lot_event e where id = $1 and house_id = $2 and kind not in ('undo', 'label')`,
-    [params.eventId, who.houseId],
+    [params.eventId, actor.houseId],
     transaction,
   );
   if (event === undefined) throw new Problem('not_found');
-  const [lot] = await lockLots(db, transaction, who.houseId, [event.lotId]);
+  const [lot] = await lockLots(db, transaction, actor.houseId, [event.lotId]);
   if (lot === undefined) throw new Problem('not_found');
   const now = stateOf(lot);
   const same = Object.entries(event.after).every(([k, v]) => !(k in columns) || now[k] === v);
   if (event.undone || !same)
     throw new Problem('changed_since', `Lot ${lot.code} was changed again since. Undo that first.`);
-  if (event.kind === 'hold' && event.before['held'] === null && who.role === 'butcher')
+  if (event.kind === 'hold' && event.before['held'] === null && actor.role === 'butcher')
     throw new Problem('not_your_role', 'A chef lets a held lot go.');
   const [was, is] = [event.before['useBy'], event.after['useBy']];
   if (
     event.kind === 'date' &&
-    who.role === 'butcher' &&
+    actor.role === 'butcher' &&
     is !== undefined &&
     is !== null &&
     (was === null || was === undefined || was > is)

@@ -8,7 +8,7 @@ import { select } from '../../db/select.ts';
 import { print, printedDocument, printedJobs } from '../../devices/askDevice.ts';
 import type { GivenFile } from '../../http/file.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen, Who } from '../../kitchen.ts';
+import type { Actor, InCommand, Kitchen } from '../../kitchen.ts';
 import { drawLabels } from '../../paper/drawLabels.ts';
 import { writeEvent } from './keep.ts';
 
@@ -73,13 +73,13 @@ const isAmerican = async (kitchen: Kitchen, house: HouseRow): Promise<boolean> =
 /** Labels to look at. It does not count as printed. */
 export async function labelPdf(
   kitchen: Kitchen,
-  who: Who,
+  actor: Actor,
   { lots, size }: Asked<typeof api.larder.labelPdf>['query'],
 ): Promise<GivenFile> {
-  const house = await readHouse(who.houseId);
-  const rows = await readLabelled(kitchen, who.houseId, lots.split(','));
+  const house = await readHouse(actor.houseId);
+  const rows = await readLabelled(kitchen, actor.houseId, lots.split(','));
   const pdf = await drawLabels(
-    rows.map((row) => contentOf(row, house, who.name)),
+    rows.map((row) => contentOf(row, house, actor.name)),
     rows.map(() => 1),
     size,
     await isAmerican(kitchen, house),
@@ -92,22 +92,22 @@ type PrintAsked = Asked<typeof api.larder.printLabels>;
 /** Draws the labels and prints them: no transaction is open and no row locked while a printer takes its time. */
 export async function printSheets(
   kitchen: Kitchen,
-  who: Who,
+  actor: Actor,
   { body }: PrintAsked,
   commandId: string,
 ): Promise<Answer<typeof api.larder.printLabels>> {
-  const house = await readHouse(who.houseId);
+  const house = await readHouse(actor.houseId);
   const copies = new Map(body.lots.map((l) => [l.lotId, l.copies]));
-  const rows = await readLabelled(kitchen, who.houseId, [...copies.keys()]);
-  const contents = rows.map((row) => contentOf(row, house, who.name));
+  const rows = await readLabelled(kitchen, actor.houseId, [...copies.keys()]);
+  const contents = rows.map((row) => contentOf(row, house, actor.name));
   const each = rows.map((row) => copies.get(row.id) ?? 1);
   const labels = each.reduce((sum, n) => sum + n, 0);
-  const tell = (done: number): void => kitchen.tell(who.houseId, { command: commandId, done, of: labels });
+  const tell = (done: number): void => kitchen.tell(actor.houseId, { command: commandId, done, of: labels });
   tell(0);
   const pdf = await drawLabels(contents, each, body.size, await isAmerican(kitchen, house), tell);
   tell(labels);
   const name = rows.length === 1 ? `${rows[0]?.code} ${rows[0]?.name}` : `${rows[0]?.code} and ${rows.length - 1} more`;
-  const job = await print(kitchen.devicesOf(who.houseId).printer, name, labels, pdf);
+  const job = await print(kitchen.devicesOf(actor.houseId).printer, name, labels, pdf);
   return {
     job,
     labels,
@@ -122,11 +122,11 @@ export async function notePrinted(
   { body }: PrintAsked,
   printed: Answer<typeof api.larder.printLabels>,
 ): Promise<Answer<typeof api.larder.printLabels>> {
-  const { who, transaction } = command;
+  const { actor, transaction } = command;
   const copies = new Map(body.lots.map((l) => [l.lotId, l.copies]));
   for (const [lotId, of] of copies) {
     await kitchen.db.query('update lot set labels = labels + $3 where id = $1 and house_id = $2', {
-      bind: [lotId, who.houseId, of],
+      bind: [lotId, actor.houseId, of],
       transaction,
     });
     await writeEvent(kitchen, command, lotId, { kind: 'label', before: {}, after: { copies: String(of) }, note: null });
@@ -135,29 +135,29 @@ export async function notePrinted(
 }
 
 /** What came out lately: the printer's jobs, and the labels of this house that were printed last. */
-export async function listPrinted(kitchen: Kitchen, who: Who): Promise<Answer<typeof api.larder.printed>> {
+export async function listPrinted(kitchen: Kitchen, actor: Actor): Promise<Answer<typeof api.larder.printed>> {
   const events = await select<{ lotId: string; by: string }>(
     kitchen.db,
     `select e.lot_id as "lotId", p.name as by from lot_event e join person p on p.id = e.person_id join lot_balance b on b.lot_id = e.lot_id and b.mass_mg > 0
      where e.house_id = $1 and e.kind = 'label' order by e.seq desc limit 12`,
-    [who.houseId],
+    [actor.houseId],
   );
-  const house = await readHouse(who.houseId);
+  const house = await readHouse(actor.houseId);
   const latest = [...new Map(events.map((e) => [e.lotId, e.by]))];
   const rows = await readLabelled(
     kitchen,
-    who.houseId,
+    actor.houseId,
     latest.map(([lotId]) => lotId),
   );
   return {
     latest: rows.map((row, i) => contentOf({ ...row, labels: row.labels - 1 }, house, latest[i]?.[1] ?? '')),
-    jobs: await printedJobs(kitchen.devicesOf(who.houseId).printer),
+    jobs: await printedJobs(kitchen.devicesOf(actor.houseId).printer),
   };
 }
 
-export const showPrinted = async (kitchen: Kitchen, who: Who, job: string): Promise<GivenFile> => ({
+export const showPrinted = async (kitchen: Kitchen, actor: Actor, job: string): Promise<GivenFile> => ({
   type: 'application/pdf',
   name: `printed-${job}.pdf`,
   inline: true,
-  body: await printedDocument(kitchen.devicesOf(who.houseId).printer, job),
+  body: await printedDocument(kitchen.devicesOf(actor.houseId).printer, job),
 });

@@ -1,7 +1,7 @@
 /** A filling taken back: a tub's date is that of the oldest still in it. */
 import type { PutBack, PutsBack } from '../../massledger/takeBack.ts';
 
-const dateOfTheRest: PutBack = async (db, { who, transaction }, movementId) => {
+const dateOfTheRest: PutBack = async (db, { actor, transaction }, movementId) => {
   await db.query(
     `update lot t set use_by = coalesce((
        select min(l.use_by) from posting p join movement m on m.id = p.movement_id and m.kind = 'fill'
@@ -9,7 +9,7 @@ const dateOfTheRest: PutBack = async (db, { who, transaction }, movementId) => {
        join posting o on o.movement_id = m.id and o.mass_mg < 0 join lot l on l.id = o.lot_id
        where p.lot_id = t.id and p.mass_mg > 0), t.use_by)
      where t.house_id = $2 and t.state = 'fresh' and t.id in (select lot_id from posting where movement_id = $1 and mass_mg > 0)`,
-    { bind: [movementId, who.houseId], transaction },
+    { bind: [movementId, actor.houseId], transaction },
   );
 };
 

@@ -9,22 +9,25 @@ import { mountCommand, mountFile, mountPrepared, mountRead } from '../../http/mo
 import { groupCursorOf, readGroupCursor } from '../../http/page.ts';
 import type { Kitchen } from '../../kitchen.ts';
 import { cautionsOf, tagWords } from './cautions.ts';
+import { count } from './countLots.ts';
+import { fill, startTub } from './fillTub.ts';
 import { keep, undoKeep } from './keep.ts';
 import { labelPdf, listPrinted, notePrinted, printSheets, showPrinted } from './labels.ts';
-import { count, fill, merge, split, startTub } from './lots.ts';
+import { merge } from './mergeLots.ts';
 import { listOnHand, listStockTakes, listTubLots, readLot, sumGroups } from './queries.ts';
 import { takeOut } from './service.ts';
+import { split } from './splitLot.ts';
 import { readTrace } from './trace.ts';
 import { listTubs } from './tubs.ts';
 
 export function larderRoutes(kitchen: Kitchen, router: Router): void {
   const { db } = kitchen;
-  mountRead(router, api.larder.list, async (who, { query }) => {
+  mountRead(router, api.larder.list, async (actor, { query }) => {
     const { cursor, limit, group, cuttable, held, toWeight, ...filter } = query;
-    const house = await readHouse(who.houseId);
+    const house = await readHouse(actor.houseId);
     const found = await listOnHand(
       db,
-      who.houseId,
+      actor.houseId,
       {
         search: filter.search,
         destination: filter.destination,
@@ -44,19 +47,19 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
     );
     return { lots: found.lots, next: found.next === undefined ? null : groupCursorOf(found.next), total: found.total };
   });
-  mountRead(router, api.larder.groups, async (who, { query }) => ({
-    groups: await sumGroups(db, who.houseId, query.by),
+  mountRead(router, api.larder.groups, async (actor, { query }) => ({
+    groups: await sumGroups(db, actor.houseId, query.by),
   }));
-  mountRead(router, api.larder.read, async (who, { params }) => {
-    const house = await readHouse(who.houseId);
+  mountRead(router, api.larder.read, async (actor, { params }) => {
+    const house = await readHouse(actor.houseId);
     const lot = await readLot(
       db,
-      who.houseId,
+      actor.houseId,
       params.lotId,
       (id) => placesOf(house).find((p) => p.id === id)?.name ?? id,
       kitchen.clock(),
     );
-    const animals = await readSpecies(db, who.houseId);
+    const animals = await readSpecies(db, actor.houseId);
     const species = animals.get(lot.species ?? '');
     const limits = limitsOf(await readLimitChoice(db, house.id, house.timezone));
     const judged = judgeLot(
@@ -77,17 +80,19 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
       cautions: cautionsOf(species, lot),
     };
   });
-  mountRead(router, api.larder.trace, (who, { params }) => readTrace(db, who.houseId, params.lotId, kitchen.clock()));
-  mountRead(router, api.larder.tubs, async (who) => {
-    const house = await readHouse(who.houseId);
-    return { tubs: await listTubs(db, house, await listTubLots(db, who.houseId)) };
+  mountRead(router, api.larder.trace, (actor, { params }) =>
+    readTrace(db, actor.houseId, params.lotId, kitchen.clock()),
+  );
+  mountRead(router, api.larder.tubs, async (actor) => {
+    const house = await readHouse(actor.houseId);
+    return { tubs: await listTubs(db, house, await listTubLots(db, actor.houseId)) };
   });
-  mountRead(router, api.larder.stockTakes, async (who, { query }) => ({
-    stockTakes: await listStockTakes(db, who.houseId, query.limit),
+  mountRead(router, api.larder.stockTakes, async (actor, { query }) => ({
+    stockTakes: await listStockTakes(db, actor.houseId, query.limit),
   }));
-  mountRead(router, api.larder.printed, (who) => listPrinted(kitchen, who));
-  mountFile(router, api.larder.showPrinted, (who, { params }) => showPrinted(kitchen, who, params.job));
-  mountFile(router, api.larder.labelPdf, (who, { query }) => labelPdf(kitchen, who, query));
+  mountRead(router, api.larder.printed, (actor) => listPrinted(kitchen, actor));
+  mountFile(router, api.larder.showPrinted, (actor, { params }) => showPrinted(kitchen, actor, params.job));
+  mountFile(router, api.larder.labelPdf, (actor, { query }) => labelPdf(kitchen, actor, query));
   mountCommand(kitchen, router, api.larder.takeOut, ['lots'], (command, asked) => takeOut(kitchen, command, asked));
   mountCommand(kitchen, router, api.larder.keep, ['lots'], (command, asked) => keep(kitchen, command, asked));
   mountCommand(kitchen, router, api.larder.undoKeep, ['lots'], (command, asked) => undoKeep(kitchen, command, asked));
@@ -101,7 +106,7 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
     router,
     api.larder.printLabels,
     ['lots'],
-    (who, asked, commandId) => printSheets(kitchen, who, asked, commandId),
+    (actor, asked, commandId) => printSheets(kitchen, actor, asked, commandId),
     (command, asked, printed) => notePrinted(kitchen, command, asked, printed),
   );
 }

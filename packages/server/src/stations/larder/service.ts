@@ -11,8 +11,8 @@ export async function takeOut(
   command: InCommand,
   { params, body }: Asked<typeof api.larder.takeOut>,
 ): Promise<Answer<typeof api.larder.takeOut>> {
-  const { who, transaction } = command;
-  const [lot] = await lockLots(kitchen.db, transaction, who.houseId, [params.lotId]);
+  const { actor, transaction } = command;
+  const [lot] = await lockLots(kitchen.db, transaction, actor.houseId, [params.lotId]);
   if (lot === undefined) throw new Problem('not_found');
   // what is held back may be destroyed, and nothing else
   if (body.to !== 'waste') mustBeFree([lot]);
@@ -43,6 +43,6 @@ export async function takeOut(
       { sink: body.to, reason: body.reason, massMg: body.massMg, costMinor },
     ],
   });
-  const [left] = await lockLots(kitchen.db, transaction, who.houseId, [lot.id]);
+  const [left] = await lockLots(kitchen.db, transaction, actor.houseId, [lot.id]);
   return { movementId, leftMg: lot.massMg - body.massMg, leftPieces: left?.pieces ?? 0 };
 }

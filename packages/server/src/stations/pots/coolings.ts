@@ -10,11 +10,11 @@ import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { lockLots } from '../../massledger/lockLots.ts';
 
 /** Locks a log that is open. Errors: `not_found`; `cooling_closed`. */
-async function lockOpen({ db }: Kitchen, { who, transaction }: InCommand, coolingId: string): Promise<void> {
+async function lockOpen({ db }: Kitchen, { actor, transaction }: InCommand, coolingId: string): Promise<void> {
   const row = await selectOne<{ state: Cooling['state'] }>(
     db,
     'select state from cooling where id = $1 and house_id = $2 for update',
-    [coolingId, who.houseId],
+    [coolingId, actor.houseId],
     transaction,
   );
   if (row === undefined) throw new Problem('not_found', 'There is no such log in this house.');
@@ -23,7 +23,7 @@ async function lockOpen({ db }: Kitchen, { who, transaction }: InCommand, coolin
 
 const addReading = (
   { db }: Kitchen,
-  { who, commandId, transaction }: InCommand,
+  { actor, commandId, transaction }: InCommand,
   coolingId: string,
   reading: { readonly at: string; readonly centiC: number; readonly source: 'probe' | 'typed' },
 ): Promise<void> =>
@@ -32,11 +32,11 @@ const addReading = (
     'cooling_reading',
     {
       id: commandId,
-      house_id: who.houseId,
+      house_id: actor.houseId,
       cooling_id: coolingId,
       centi_c: reading.centiC,
       source: reading.source,
-      person_id: who.personId,
+      person_id: actor.personId,
       at: reading.at,
     },
     transaction,
@@ -53,10 +53,10 @@ export async function startCooling(
   { body }: Asked<typeof api.pots.startCooling>,
 ): Promise<Cooling> {
   const { db } = kitchen;
-  const { who, transaction } = command;
-  if (body.lotId !== null) await lockLots(db, transaction, who.houseId, [body.lotId]);
-  const house = await readHouse(who.houseId, transaction);
-  const limits = limitsOf(await readLimitChoice(db, who.houseId, house.timezone, transaction));
+  const { actor, transaction } = command;
+  if (body.lotId !== null) await lockLots(db, transaction, actor.houseId, [body.lotId]);
+  const house = await readHouse(actor.houseId, transaction);
+  const limits = limitsOf(await readLimitChoice(db, actor.houseId, house.timezone, transaction));
   const limit = body.limitId === null ? null : (limits.find((l) => l.id === body.limitId) ?? null);
   const wanted = body.kind === 'cooling' ? 'cooling' : 'freeze_treatment';
   if (body.limitId !== null && limit?.kind !== wanted)
@@ -68,19 +68,19 @@ export async function startCooling(
     'cooling',
     {
       id: body.id,
-      house_id: who.houseId,
+      house_id: actor.houseId,
       kind: body.kind,
       lot_id: body.lotId,
       name: body.name,
       setup: JSON.stringify(body.setup),
       limit_at_start: limit === null ? null : JSON.stringify(limit),
-      person_id: who.personId,
+      person_id: actor.personId,
       started_at: body.at,
     },
     transaction,
   );
   await addReading(kitchen, command, body.id, body);
-  return readCooling(db, who.houseId, body.id, command.at, transaction);
+  return readCooling(db, actor.houseId, body.id, command.at, transaction);
 }
 
 export async function recordCooling(
@@ -90,13 +90,13 @@ export async function recordCooling(
 ): Promise<Cooling> {
   await lockOpen(kitchen, command, params.coolingId);
   await addReading(kitchen, command, params.coolingId, body);
-  return readCooling(kitchen.db, command.who.houseId, params.coolingId, command.at, command.transaction);
+  return readCooling(kitchen.db, command.actor.houseId, params.coolingId, command.at, command.transaction);
 }
 
 /**
  * Closes a log with what its readings say. One that is not within its limit is closed only with what was done about it.
  *
- * Errors  `needs_a_nod` when it is outside, not shown or still open and no outcome is given.
+ * Errors  `needs_confirmation` when it is outside, not shown or still open and no outcome is given.
  */
 export async function closeCooling(
   kitchen: Kitchen,
@@ -104,12 +104,12 @@ export async function closeCooling(
   { params, body }: Asked<typeof api.pots.closeCooling>,
 ): Promise<Cooling> {
   const { db } = kitchen;
-  const { who, at, transaction } = command;
+  const { actor, at, transaction } = command;
   await lockOpen(kitchen, command, params.coolingId);
-  const { verdict } = await readCooling(db, who.houseId, params.coolingId, at, transaction);
+  const { verdict } = await readCooling(db, actor.houseId, params.coolingId, at, transaction);
   if (verdict !== 'within' && verdict !== 'not-judged' && body.outcome === null)
     throw new Problem(
-      'needs_a_nod',
+      'needs_confirmation',
       verdict === 'outside'
         ? 'This is outside the limit your house selected. Write what was done about it: reheated at once, or thrown away.'
         : verdict === 'not-shown'
@@ -118,7 +118,7 @@ export async function closeCooling(
     );
   await db.query(
     `update cooling set state = 'closed', verdict = $3, outcome = $4, closed_at = $5 where id = $1 and house_id = $2`,
-    { bind: [params.coolingId, who.houseId, verdict, body.outcome, at], transaction },
+    { bind: [params.coolingId, actor.houseId, verdict, body.outcome, at], transaction },
   );
-  return readCooling(db, who.houseId, params.coolingId, at, transaction);
+  return readCooling(db, actor.houseId, params.coolingId, at, transaction);
 }

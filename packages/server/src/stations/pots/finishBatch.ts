@@ -49,7 +49,7 @@ const ingredientOf: ReadonlyMap<string, string> = new Map(
 /** The lots of vegetables and dry goods that could go in: first expired first out, nothing held back or past its date. */
 async function goodsFor(
   { db }: Kitchen,
-  { who, transaction }: InCommand,
+  { actor, transaction }: InCommand,
   ingredients: ReadonlySet<string>,
   today: string,
 ): Promise<string[]> {
@@ -60,7 +60,7 @@ async function goodsFor(
      where b.house_id = $1 and l.house_id = $1 and b.mass_mg > 0 and l.goods = any($2::text[]) and l.held is null
        and (l.use_by is null or l.use_by >= $3::date)
      order by l.use_by nulls last, l.id`,
-    [who.houseId, fitting, today],
+    [actor.houseId, fitting, today],
     transaction,
   );
   return rows.map((r) => r.id);
@@ -102,14 +102,14 @@ interface Dated {
 /** The date of what was made, where it comes from in words, and the cold it presumes. Errors: `invalid` for a state its recipe does not know. */
 async function dateOf(
   { db }: Kitchen,
-  { who, at, transaction }: InCommand,
+  { actor, at, transaction }: InCommand,
   house: HouseRow,
   recipe: Recipe,
   said: KeptAs | null,
   earliest: string | null,
 ): Promise<Dated> {
   const today = dayIn(house.timezone, at);
-  const choice = await readLimitChoice(db, who.houseId, house.timezone, transaction);
+  const choice = await readLimitChoice(db, actor.houseId, house.timezone, transaction);
   const ways = waysKept(recipe, choice.profile.id);
   const keep = said === null ? ways[0] : ways.find((k) => k.as === said);
   if (said !== null && keep === undefined)
@@ -161,8 +161,8 @@ export async function finishBatch(
   const { db } = kitchen;
   const batch = await lockGoing(kitchen, received, params.batchId, 'update');
   const command = { ...received, at: whenDone(received.at, body.at, batch.plannedAt) };
-  const { who, at, transaction } = command;
-  const house = await readHouse(who.houseId, transaction);
+  const { actor, at, transaction } = command;
+  const house = await readHouse(actor.houseId, transaction);
   const events = ((await readBatchEvents(db, [batch.id], transaction)).get(batch.id) ?? []) as readonly BatchEvent[];
   const stove = readBatch(batch.recipe.steps, events);
   const wanted = new Map(batch.ingredients.map((i) => [i.id, { id: i.id, massMg: i.massMg - i.fromLotsMg }]));
@@ -173,7 +173,7 @@ export async function finishBatch(
   // all that may be touched is locked at once, in one order: two batches never wait for each other in a ring
   const used = batch.inputs.map((input) => input.lotId);
   const goods = await goodsFor(kitchen, command, new Set(wanted.keys()), today);
-  const lots = await lockLots(db, transaction, who.houseId, [...used, ...goods.filter((id) => !used.includes(id))]);
+  const lots = await lockLots(db, transaction, actor.houseId, [...used, ...goods.filter((id) => !used.includes(id))]);
   const inputs = batch.inputs.map((input, i) => {
     const lot = lots[i];
     if (lot === undefined || lot.massMg < input.massMg)
@@ -377,7 +377,7 @@ export async function finishBatch(
   });
   await db.query(
     `update batch set state = 'done', output_mg = $3, output_lot_id = $4, movement_id = $5, done_at = $6 where id = $1 and house_id = $2`,
-    { bind: [batch.id, who.houseId, body.outputMg, lotId, movementId, at], transaction },
+    { bind: [batch.id, actor.houseId, body.outputMg, lotId, movementId, at], transaction },
   );
-  return batchOf(await readBatchRow(db, who.houseId, batch.id, transaction));
+  return batchOf(await readBatchRow(db, actor.houseId, batch.id, transaction));
 }

@@ -4,12 +4,12 @@ import { reserve } from '../../massledger/reserve.ts';
 import type { PutBack, PutsBack } from '../../massledger/takeBack.ts';
 
 const backToTheStove: PutBack = async (db, command, movementId) => {
-  const { who, transaction } = command;
+  const { actor, transaction } = command;
   const batch = await selectOne<{ id: string }>(
     db,
     `update batch set state = case when started_at is null then 'planned' else 'on' end, movement_id = null, output_mg = null, output_lot_id = null, done_at = null
      where movement_id = $1 and house_id = $2 returning id`,
-    [movementId, who.houseId],
+    [movementId, actor.houseId],
     transaction,
   );
   if (batch === undefined) return;

@@ -73,7 +73,7 @@ export async function readRecipeVersions(
  */
 export async function saveRecipe(
   { db }: Kitchen,
-  { who, at, transaction }: InCommand,
+  { actor, at, transaction }: InCommand,
   { body }: Asked<typeof api.pots.saveRecipe>,
 ): Promise<ListedRecipe> {
   const { recipe, from, note, retired } = body;
@@ -83,10 +83,10 @@ export async function saveRecipe(
       { path: `use.ingredients.${unsaid}.allergens`, message: 'say which it has, or none' },
     ]);
   await db.query('select pg_advisory_xact_lock(hashtextextended($1, 8))', {
-    bind: [`${who.houseId}/${recipe.id}`],
+    bind: [`${actor.houseId}/${recipe.id}`],
     transaction,
   });
-  const now = await findRecipe(db, who.houseId, recipe.id, transaction);
+  const now = await findRecipe(db, actor.houseId, recipe.id, transaction);
   if ((now?.recipe.version ?? 0) !== from) throw new Problem('changed_since');
   const handbook = recipeById.get(recipe.id);
   const refused = new Set(recipe.refuses.map((r) => r.category));
@@ -106,12 +106,12 @@ export async function saveRecipe(
   await db.query(
     'insert into house_recipe (house_id, recipe_id, version, body, retired, note, person_id, at) values ($1, $2, $3, $4, $5, $6, $7, $8)',
     {
-      bind: [who.houseId, recipe.id, saved.version, JSON.stringify(saved), retired, note, who.personId, at],
+      bind: [actor.houseId, recipe.id, saved.version, JSON.stringify(saved), retired, note, actor.personId, at],
       transaction,
     },
   );
   return listed(
-    { recipe: saved, own: { recipe: saved, retired, note, by: who.name, at } },
-    await readBatches(db, who.houseId, recipe.id, transaction),
+    { recipe: saved, own: { recipe: saved, retired, note, by: actor.name, at } },
+    await readBatches(db, actor.houseId, recipe.id, transaction),
   );
 }

@@ -110,16 +110,16 @@ export async function planBatch(
   { body }: Asked<typeof api.pots.plan>,
 ): Promise<Answer<typeof api.pots.plan>> {
   const { db } = kitchen;
-  const { who, at, transaction } = command;
-  const found = await findRecipe(db, who.houseId, body.recipeId, transaction);
+  const { actor, at, transaction } = command;
+  const found = await findRecipe(db, actor.houseId, body.recipeId, transaction);
   if (found === undefined || found.own?.retired === true)
     throw new Problem('invalid', undefined, [{ path: 'recipeId', message: 'no such recipe' }]);
-  const house = await readHouse(who.houseId, transaction);
+  const house = await readHouse(actor.houseId, transaction);
   const vessel = body.vesselId === null ? undefined : house.settings.vessels.find((v) => v.id === body.vesselId);
   if (body.vesselId !== null && vessel === undefined)
     throw new Problem('invalid', undefined, [{ path: 'vesselId', message: 'no such pot in this house' }]);
   const ways = waysOf(found.recipe, body.ways).map((w) => w.id);
-  const batches = await readBatches(db, who.houseId, found.recipe.id, transaction);
+  const batches = await readBatches(db, actor.houseId, found.recipe.id, transaction);
   const withShares = withWays(found.recipe, ways, body.shares);
   if (asksForCure(found.recipe, ways) !== (body.cure !== null))
     throw new Problem('invalid', undefined, [
@@ -135,7 +135,7 @@ export async function planBatch(
   const wantedBaseMg = body.want === null ? undefined : baseForWant(recipe, body.want);
   if (body.want !== null && wantedBaseMg === undefined)
     throw new Problem('invalid', undefined, [{ path: 'want', message: 'this recipe is not counted like that' }]);
-  const lots = await lockLots(db, transaction, who.houseId, [...new Set(body.lotIds)]);
+  const lots = await lockLots(db, transaction, actor.houseId, [...new Set(body.lotIds)]);
   mustBeFree(lots);
   const oldestFirst = [...lots].sort(
     (a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code),
@@ -157,16 +157,16 @@ export async function planBatch(
       first !== undefined && reason !== undefined ? `${first.name}: ${reason}.` : undefined,
     );
   }
-  const animals = await readSpecies(db, who.houseId, transaction);
+  const animals = await readSpecies(db, actor.houseId, transaction);
   const batchId = command.newId();
   await insertRow(
     db,
     'batch',
     {
       id: batchId,
-      house_id: who.houseId,
+      house_id: actor.houseId,
       recipe_id: recipe.id,
-      recipe_version: await keepRecipe(db, who.houseId, recipe, transaction),
+      recipe_version: await keepRecipe(db, actor.houseId, recipe, transaction),
       state: 'planned',
       ways: JSON.stringify(ways),
       ingredients: JSON.stringify(scaled.ingredients),
@@ -178,7 +178,7 @@ export async function planBatch(
       short: JSON.stringify(scaled.short),
       foods: JSON.stringify(rawIn(recipe, scaled, lots, offered, animals)),
       vessel_id: body.vesselId,
-      person_id: who.personId,
+      person_id: actor.personId,
       planned_at: at,
     },
     transaction,
@@ -190,7 +190,7 @@ export async function planBatch(
     {
       bind: [
         batchId,
-        who.houseId,
+        actor.houseId,
         JSON.stringify(
           scaled.taken.map((t, position) => ({ lot_id: t.lotId, position, mass_mg: t.massMg, as_part: t.as })),
         ),
@@ -199,21 +199,21 @@ export async function planBatch(
     },
   );
   await reserve(db, command, { kind: 'batch', id: batchId }, scaled.taken);
-  return { ...batchOf(await readBatchRow(db, who.houseId, batchId, transaction)), refused: [...scaled.refused] };
+  return { ...batchOf(await readBatchRow(db, actor.houseId, batchId, transaction)), refused: [...scaled.refused] };
 }
 
 /** Locks a batch that is not done. Errors: `not_found`; `run_not_planned`. */
 export async function lockGoing(
   { db }: Kitchen,
-  { who, transaction }: InCommand,
+  { actor, transaction }: InCommand,
   batchId: string,
   mode: 'update' | 'share',
 ): Promise<BatchRow> {
   await db.query(`select 1 from batch where id = $1 and house_id = $2 for ${mode === 'update' ? 'update' : 'share'}`, {
-    bind: [batchId, who.houseId],
+    bind: [batchId, actor.houseId],
     transaction,
   });
-  const batch = await readBatchRow(db, who.houseId, batchId, transaction);
+  const batch = await readBatchRow(db, actor.houseId, batchId, transaction);
   if (batch.state !== 'planned' && batch.state !== 'on') throw new Problem('run_not_planned');
   return batch;
 }
@@ -224,7 +224,7 @@ export async function recordAtStove(
   command: InCommand,
   { params, body }: Asked<typeof api.pots.event>,
 ): Promise<Answer<typeof api.pots.event>> {
-  const { who, commandId, transaction } = command;
+  const { actor, commandId, transaction } = command;
   const said = body.body;
   const batch = await lockGoing(kitchen, command, params.batchId, 'update');
   const missing = (path: string, message: string): Problem =>
@@ -245,7 +245,7 @@ export async function recordAtStove(
   }
   if (batch.state === 'planned' && said.kind !== 'back')
     await kitchen.db.query(`update batch set state = 'on', started_at = $3 where id = $1 and house_id = $2`, {
-      bind: [batch.id, who.houseId, body.at],
+      bind: [batch.id, actor.houseId, body.at],
       transaction,
     });
   await insertRow(
@@ -253,15 +253,15 @@ export async function recordAtStove(
     'batch_event',
     {
       id: commandId,
-      house_id: who.houseId,
+      house_id: actor.houseId,
       batch_id: batch.id,
       body: JSON.stringify(said),
-      person_id: who.personId,
+      person_id: actor.personId,
       at: body.at,
     },
     transaction,
   );
-  return { id: commandId, at: body.at, by: who.name, body: said };
+  return { id: commandId, at: body.at, by: actor.name, body: said };
 }
 
 export async function cancelBatch(
@@ -269,11 +269,11 @@ export async function cancelBatch(
   command: InCommand,
   batchId: string,
 ): Promise<Answer<typeof api.pots.cancel>> {
-  const { who, transaction } = command;
+  const { actor, transaction } = command;
   await lockGoing(kitchen, command, batchId, 'update');
   await release(kitchen.db, command, batchId);
   await kitchen.db.query(`update batch set state = 'called-off' where id = $1 and house_id = $2`, {
-    bind: [batchId, who.houseId],
+    bind: [batchId, actor.houseId],
     transaction,
   });
   return { done: true };

@@ -14,10 +14,10 @@ export async function placeOrder(
   { body }: Asked<typeof api.receive.order>,
 ): Promise<Answer<typeof api.receive.order>> {
   const { db } = kitchen;
-  const { who, at, transaction } = command;
-  const supplier = await SupplierRow.findOne({ where: { id: body.supplierId, houseId: who.houseId }, transaction });
+  const { actor, at, transaction } = command;
+  const supplier = await SupplierRow.findOne({ where: { id: body.supplierId, houseId: actor.houseId }, transaction });
   if (supplier === null) throw new Problem('not_found', 'There is no such supplier in this house.');
-  const species = await readSpecies(db, who.houseId, transaction);
+  const species = await readSpecies(db, actor.houseId, transaction);
   for (const [i, line] of body.lines.entries()) {
     const known =
       line.goods === null
@@ -29,7 +29,7 @@ export async function placeOrder(
   const id = command.newId();
   await db.query(
     'insert into supply_order (id, house_id, supplier_id, due_on, note, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',
-    { bind: [id, who.houseId, body.supplierId, body.dueOn, body.note, who.personId, at], transaction },
+    { bind: [id, actor.houseId, body.supplierId, body.dueOn, body.note, actor.personId, at], transaction },
   );
   await db.query(
     `insert into supply_order_line (order_id, house_id, position, species, form, goods, count, mass_mg, minor_per_kg)
@@ -38,7 +38,7 @@ export async function placeOrder(
     {
       bind: [
         id,
-        who.houseId,
+        actor.houseId,
         JSON.stringify(
           body.lines.map((l, position) => ({
             position,
@@ -54,20 +54,20 @@ export async function placeOrder(
       transaction,
     },
   );
-  const [order] = await readOrders(db, who.houseId, [id], transaction);
+  const [order] = await readOrders(db, actor.houseId, [id], transaction);
   if (order === undefined) throw new Error(`order ${id} was written and is not there`);
   return order;
 }
 
 export async function callOffOrder(
   kitchen: Kitchen,
-  { who, transaction }: InCommand,
+  { actor, transaction }: InCommand,
   { params }: Asked<typeof api.receive.callOff>,
 ): Promise<Answer<typeof api.receive.callOff>> {
   const row = await selectOne<{ id: string }>(
     kitchen.db,
     `update supply_order set state = 'called-off' where id = $1 and house_id = $2 and state = 'open' returning id`,
-    [params.orderId, who.houseId],
+    [params.orderId, actor.houseId],
     transaction,
   );
   if (row === undefined) throw new Problem('not_found', 'There is no such order that is still expected.');

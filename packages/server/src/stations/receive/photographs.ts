@@ -3,7 +3,7 @@ import sharp from 'sharp';
 import { select, selectOne } from '../../db/select.ts';
 import type { GivenFile } from '../../http/file.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen, Who } from '../../kitchen.ts';
+import type { Actor, InCommand, Kitchen } from '../../kitchen.ts';
 
 const MOST_BYTES = 3_000_000;
 /** A picture says how large it is before it is drawn: one that says more than this would fill a tablet's memory. */
@@ -19,11 +19,11 @@ sharp.cache(false);
 sharp.concurrency(1);
 
 /** Errors: `not_found`. */
-async function lineOf(kitchen: Kitchen, who: Who, lineId: string): Promise<void> {
+async function lineOf(kitchen: Kitchen, actor: Actor, lineId: string): Promise<void> {
   const line = await selectOne<{ id: string }>(
     kitchen.db,
     'select id from delivery_line where id = $1 and house_id = $2',
-    [lineId, who.houseId],
+    [lineId, actor.houseId],
   );
   if (line === undefined) throw new Problem('not_found');
 }
@@ -43,10 +43,10 @@ interface Redrawn {
  */
 export async function redraw(
   kitchen: Kitchen,
-  who: Who,
+  actor: Actor,
   { params, body }: Asked<typeof api.receive.photograph>,
 ): Promise<Redrawn> {
-  await lineOf(kitchen, who, params.lineId);
+  await lineOf(kitchen, actor, params.lineId);
   const given = Buffer.from(body.base64, 'base64');
   if (given.length > MOST_BYTES) throw new Problem('too_large', 'A photograph is 3 MB at most. Take it smaller.');
   const says = await sharp(given, { limitInputPixels: false })
@@ -78,14 +78,14 @@ export async function redraw(
 /** Keeps a photograph of a line. Errors: `not_found`, `too_large`. */
 export async function addPhotograph(
   kitchen: Kitchen,
-  { who, at, newId, transaction }: InCommand,
+  { actor, at, newId, transaction }: InCommand,
   { params }: Asked<typeof api.receive.photograph>,
   { type, width, height, bytes }: Redrawn,
 ): Promise<Answer<typeof api.receive.photograph>> {
   const line = await selectOne<{ photographs: number }>(
     kitchen.db,
     `select (select count(*)::int from photograph f where f.line_id = d.id) as photographs from delivery_line d where d.id = $1 and d.house_id = $2 for update`,
-    [params.lineId, who.houseId],
+    [params.lineId, actor.houseId],
     transaction,
   );
   if (line === undefined) throw new Problem('not_found');
@@ -94,31 +94,31 @@ export async function addPhotograph(
   const id = newId();
   await kitchen.db.query(
     'insert into photograph (id, house_id, line_id, type, width, height, bytes, person_id, at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
-    { bind: [id, who.houseId, params.lineId, type, width, height, bytes, who.personId, at], transaction },
+    { bind: [id, actor.houseId, params.lineId, type, width, height, bytes, actor.personId, at], transaction },
   );
   return { id };
 }
 
 export async function listPhotographs(
   kitchen: Kitchen,
-  who: Who,
+  actor: Actor,
   lineId: string,
 ): Promise<Answer<typeof api.receive.photographs>> {
-  await lineOf(kitchen, who, lineId);
+  await lineOf(kitchen, actor, lineId);
   const rows = await select<{ id: string; width: number; height: number; by: string; at: Date }>(
     kitchen.db,
     `select f.id, f.width, f.height, p.name as by, f.at from photograph f join person p on p.id = f.person_id
      where f.line_id = $1 and f.house_id = $2 order by f.at, f.id`,
-    [lineId, who.houseId],
+    [lineId, actor.houseId],
   );
   return { photographs: rows.map((r) => ({ ...r, at: r.at.toISOString() })) };
 }
 
-export async function showPhotograph(kitchen: Kitchen, who: Who, id: string): Promise<GivenFile> {
+export async function showPhotograph(kitchen: Kitchen, actor: Actor, id: string): Promise<GivenFile> {
   const row = await selectOne<{ type: 'image/jpeg' | 'image/png' | 'image/webp'; bytes: Buffer }>(
     kitchen.db,
     'select type, bytes from photograph where id = $1 and house_id = $2',
-    [id, who.houseId],
+    [id, actor.houseId],
   );
   if (row === undefined) throw new Problem('not_found');
   return { type: row.type, name: `photograph-${id}.${row.type.slice(6)}`, inline: true, body: row.bytes };

@@ -8,19 +8,19 @@ import type { InCommand, Kitchen } from '../../kitchen.ts';
 /** Takes rows of a price list. Nothing of a list counts before its last part is here. Errors: `list_undone`; `changed_since` when it is whole already. */
 export async function takePrices(
   { db }: Kitchen,
-  { who, at, transaction }: InCommand,
+  { actor, at, transaction }: InCommand,
   { body }: Asked<typeof api.receive.sendPrices>,
 ): Promise<Answer<typeof api.receive.sendPrices>> {
-  const supplier = await SupplierRow.findOne({ where: { id: body.supplierId, houseId: who.houseId }, transaction });
+  const supplier = await SupplierRow.findOne({ where: { id: body.supplierId, houseId: actor.houseId }, transaction });
   if (supplier === null) throw new Problem('not_found', 'There is no such supplier in this house.');
   await db.query(
     `insert into price_list (id, house_id, supplier_id, file, valid_from, rows, person_id, at) values ($1, $2, $3, $4, $5, 0, $6, $7) on conflict (id) do nothing`,
-    { bind: [body.listId, who.houseId, body.supplierId, body.file, body.validFrom, who.personId, at], transaction },
+    { bind: [body.listId, actor.houseId, body.supplierId, body.file, body.validFrom, actor.personId, at], transaction },
   );
   const list = await selectOne<{ finished: boolean; undone: boolean; supplierId: string }>(
     db,
     `select finished_at is not null as finished, undone_at is not null as undone, supplier_id as "supplierId" from price_list where id = $1 and house_id = $2 for update`,
-    [body.listId, who.houseId],
+    [body.listId, actor.houseId],
     transaction,
   );
   if (list === undefined) throw new Problem('not_found');
@@ -36,7 +36,7 @@ export async function takePrices(
     {
       bind: [
         body.listId,
-        who.houseId,
+        actor.houseId,
         JSON.stringify(
           body.rows.map((r) => ({ line: r.line, item: r.item, minor_per_kg: r.minorPerKg, unit: r.unit })),
         ),
@@ -48,7 +48,7 @@ export async function takePrices(
     db,
     `update price_list set rows = (select count(*) from price where list_id = $1), finished_at = case when $3 then $4::timestamptz end
      where id = $1 and house_id = $2 returning rows`,
-    [body.listId, who.houseId, body.last, at],
+    [body.listId, actor.houseId, body.last, at],
     transaction,
   );
   return { listId: body.listId, rows: counted?.rows ?? 0 };
@@ -56,19 +56,19 @@ export async function takePrices(
 
 export async function undoPrices(
   { db }: Kitchen,
-  { who, at, transaction }: InCommand,
+  { actor, at, transaction }: InCommand,
   { params }: Asked<typeof api.receive.undoPrices>,
 ): Promise<Answer<typeof api.receive.undoPrices>> {
   const row = await selectOne<{ undone: boolean }>(
     db,
     'select undone_at is not null as undone from price_list where id = $1 and house_id = $2 for update',
-    [params.listId, who.houseId],
+    [params.listId, actor.houseId],
     transaction,
   );
   if (row === undefined) throw new Problem('not_found');
   if (row.undone) throw new Problem('list_undone');
   await db.query('update price_list set undone_at = $3 where id = $1 and house_id = $2', {
-    bind: [params.listId, who.houseId, at],
+    bind: [params.listId, actor.houseId, at],
     transaction,
   });
   return { done: true };

@@ -81,7 +81,7 @@ const lineOf = (row: Row, { limits, animals }: Selected): DeliveryLine => {
   const species = animals.get(row.species ?? '');
   const { came = 'fresh', ...details } = row.details;
   const netMg = row.grossMg === null ? 0 : row.grossMg - row.tareMg;
-  const differenceMg = row.grossMg === null ? 0 : netMg - row.invoiceMg;
+  const differenceMg = row.grossMg === null || row.invoiceMg === null ? 0 : netMg - row.invoiceMg;
   const food = foodOnArrival(species, row, came, details.raised);
   const limit = receivingLimit(limits, food, came === 'frozen');
   const judged = row.temperatureCentiC === null ? undefined : judgeReceiving(limit, row.temperatureCentiC);
@@ -95,7 +95,7 @@ const lineOf = (row: Row, { limits, animals }: Selected): DeliveryLine => {
     formName: species?.forms.find((f) => f.id === row.form)?.name ?? row.form ?? '',
     netMg,
     differenceMg,
-    differenceMinor: minor((row.paidMinor * differenceMg) / row.invoiceMg),
+    differenceMinor: minor(row.invoiceMg === null ? 0 : (row.paidMinor * differenceMg) / row.invoiceMg),
     judged:
       judged === undefined
         ? null
@@ -167,7 +167,9 @@ async function deliveriesOf(
   return heads.map((head): Delivery => {
     const lines = rows.filter((r) => r.deliveryId === head.id).map((r) => lineOf(r, selected));
     const claim = claimOf(
-      lines.filter((l) => !l.reversed).map((l) => ({ ...l, refused: l.verdict === 'refused' })),
+      lines
+        .filter((l) => !l.reversed)
+        .map((l) => ({ ...l, invoiceMg: l.invoiceMg ?? 0, refused: l.verdict === 'refused' })),
       { toleranceShare: tolerance.share, toleranceMg: tolerance.massMg },
     );
     return {

@@ -17,8 +17,8 @@ import { acceptDelivery, closeDelivery } from './service.ts';
 
 export function receiveRoutes(kitchen: Kitchen, router: Router): void {
   const { db } = kitchen;
-  mountRead(router, api.receive.suppliers, async (who) => {
-    const suppliers = await SupplierRow.findAll({ where: { houseId: who.houseId }, order: ['name'] });
+  mountRead(router, api.receive.suppliers, async (actor) => {
+    const suppliers = await SupplierRow.findAll({ where: { houseId: actor.houseId }, order: ['name'] });
     return { suppliers: suppliers.map(({ id, name }) => ({ id, name })) };
   });
   mountCommand(
@@ -26,26 +26,26 @@ export function receiveRoutes(kitchen: Kitchen, router: Router): void {
     router,
     api.receive.addSupplier,
     ['deliveries'],
-    async ({ who, newId, transaction }, { body }) => {
-      const there = await SupplierRow.findOne({ where: { houseId: who.houseId, name: body.name }, transaction });
+    async ({ actor, newId, transaction }, { body }) => {
+      const there = await SupplierRow.findOne({ where: { houseId: actor.houseId, name: body.name }, transaction });
       if (there !== null)
         throw new Problem('invalid', 'There is a supplier of that name already.', [
           { path: 'name', message: 'is there already' },
         ]);
       const { id, name } = await SupplierRow.create(
-        { id: newId(), houseId: who.houseId, name: body.name },
+        { id: newId(), houseId: actor.houseId, name: body.name },
         { transaction },
       );
       return { id, name };
     },
   );
-  mountRead(router, api.receive.list, async (who, { query }) => {
-    const found = await listDeliveries(db, await readHouse(who.houseId), query.limit, readCursor(query.cursor));
+  mountRead(router, api.receive.list, async (actor, { query }) => {
+    const found = await listDeliveries(db, await readHouse(actor.houseId), query.limit, readCursor(query.cursor));
     const { rows, next } = pageOf(found, query.limit, (d) => ({ at: d.at, id: d.id }));
     return { deliveries: rows, next };
   });
-  mountRead(router, api.receive.read, async (who, { params }) =>
-    readDelivery(db, await readHouse(who.houseId), params.deliveryId),
+  mountRead(router, api.receive.read, async (actor, { params }) =>
+    readDelivery(db, await readHouse(actor.houseId), params.deliveryId),
   );
   mountCommand(kitchen, router, api.receive.accept, ['deliveries', 'lots'], (command, asked) =>
     acceptDelivery(kitchen, command, asked),
@@ -53,43 +53,45 @@ export function receiveRoutes(kitchen: Kitchen, router: Router): void {
   mountCommand(kitchen, router, api.receive.close, ['deliveries'], (command, asked) =>
     closeDelivery(kitchen, command, asked),
   );
-  mountRead(router, api.receive.photographs, (who, { params }) => listPhotographs(kitchen, who, params.lineId));
+  mountRead(router, api.receive.photographs, (actor, { params }) => listPhotographs(kitchen, actor, params.lineId));
   mountPrepared(
     kitchen,
     router,
     api.receive.photograph,
     ['deliveries'],
-    (who, asked) => redraw(kitchen, who, asked),
+    (actor, asked) => redraw(kitchen, actor, asked),
     (command, asked, redrawn) => addPhotograph(kitchen, command, asked, redrawn),
   );
-  mountFile(router, api.receive.showPhotograph, (who, { params }) => showPhotograph(kitchen, who, params.photographId));
-  mountFile(router, api.receive.claimPdf, async (who, { params }) => {
-    const house = await readHouse(who.houseId);
+  mountFile(router, api.receive.showPhotograph, (actor, { params }) =>
+    showPhotograph(kitchen, actor, params.photographId),
+  );
+  mountFile(router, api.receive.claimPdf, async (actor, { params }) => {
+    const house = await readHouse(actor.houseId);
     const delivery = await readDelivery(db, house, params.deliveryId);
     if (claimWords(house, delivery) === '')
       throw new Problem('not_found', 'There is nothing to claim for this delivery.');
     return claimPdf(house, delivery);
   });
-  mountRead(router, api.receive.orders, async (who) => ({ orders: await listOpenOrders(db, who.houseId) }));
+  mountRead(router, api.receive.orders, async (actor) => ({ orders: await listOpenOrders(db, actor.houseId) }));
   mountCommand(kitchen, router, api.receive.order, ['deliveries'], (command, asked) =>
     placeOrder(kitchen, command, asked),
   );
   mountCommand(kitchen, router, api.receive.callOff, ['deliveries'], (command, asked) =>
     callOffOrder(kitchen, command, asked),
   );
-  mountRead(router, api.receive.priceLists, async (who) => ({ lists: await listPriceLists(db, who.houseId) }));
+  mountRead(router, api.receive.priceLists, async (actor) => ({ lists: await listPriceLists(db, actor.houseId) }));
   mountCommand(kitchen, router, api.receive.sendPrices, ['prices'], (command, asked) =>
     takePrices(kitchen, command, asked),
   );
   mountCommand(kitchen, router, api.receive.undoPrices, ['prices'], (command, asked) =>
     undoPrices(kitchen, command, asked),
   );
-  mountRead(router, api.receive.prices, async (who, { query }) => {
-    const house = await readHouse(who.houseId);
-    return listPrices(db, who.houseId, dayIn(house.timezone, kitchen.clock()), query);
+  mountRead(router, api.receive.prices, async (actor, { query }) => {
+    const house = await readHouse(actor.houseId);
+    return listPrices(db, actor.houseId, dayIn(house.timezone, kitchen.clock()), query);
   });
-  mountRead(router, api.receive.priceHistory, async (who, { query }) => ({
-    points: await readPriceHistory(db, who.houseId, query.item, query.supplierId),
+  mountRead(router, api.receive.priceHistory, async (actor, { query }) => ({
+    points: await readPriceHistory(db, actor.houseId, query.item, query.supplierId),
   }));
-  mountRead(router, api.receive.probe, (who) => readProbe(kitchen.devicesOf(who.houseId).probe));
+  mountRead(router, api.receive.probe, (actor) => readProbe(kitchen.devicesOf(actor.houseId).probe));
 }

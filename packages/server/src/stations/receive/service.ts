@@ -2,10 +2,10 @@ import { categoryOfForm, goodsById, inspectionById, receiptDays } from '@zabrik/
 import type { Answer, Asked, api } from '@zabrik/contract';
 import {
   addDays,
+  confirmationsToPlace,
   costOfAccepted,
   inspectionFor,
   type Keeping,
-  nodsToPlace,
   recordIsWhole,
   usuallyRaised,
 } from '@zabrik/core';
@@ -16,8 +16,8 @@ import { readSpecies } from '../../db/plans.ts';
 import { selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
+import { confirmationWords } from '../../massledger/confirmations.ts';
 import { keptFresh, type NewLot } from '../../massledger/makeLots.ts';
-import { wordsOfNods } from '../../massledger/nods.ts';
 import { transform } from '../../massledger/transform.ts';
 import { readDelivery, readLine } from './queries.ts';
 
@@ -54,7 +54,7 @@ async function whatOf(kitchen: Kitchen, command: InCommand, body: Body): Promise
       place: goods.place,
     };
   }
-  const species = (await readSpecies(kitchen.db, command.who.houseId, command.transaction)).get(body.species ?? '');
+  const species = (await readSpecies(kitchen.db, command.actor.houseId, command.transaction)).get(body.species ?? '');
   if (species === undefined) throw noSuch('species', 'not in the catalogue');
   const form = species.forms.find((f) => f.id === body.form && f.purchase);
   if (form === undefined) throw noSuch('form', `${species.name} is not bought in this form`);
@@ -73,14 +73,18 @@ async function whatOf(kitchen: Kitchen, command: InCommand, body: Body): Promise
 }
 
 /** The delivery a line belongs to: opened by its first line, in the name of whoever wrote that. Errors: `delivery_closed`, `not_found`. */
-async function openDelivery(kitchen: Kitchen, { who, at, newId, transaction }: InCommand, body: Body): Promise<string> {
+async function openDelivery(
+  kitchen: Kitchen,
+  { actor, at, newId, transaction }: InCommand,
+  body: Body,
+): Promise<string> {
   const id = body.deliveryId ?? newId();
   const order = body.orderId;
   if (order !== null) {
     const found = await selectOne<{ state: string; supplierId: string }>(
       kitchen.db,
       'select state, supplier_id as "supplierId" from supply_order where id = $1 and house_id = $2',
-      [order, who.houseId],
+      [order, actor.houseId],
       transaction,
     );
     if (found === undefined) throw new Problem('not_found', 'There is no such order in this house.');
@@ -88,12 +92,12 @@ async function openDelivery(kitchen: Kitchen, { who, at, newId, transaction }: I
   }
   await kitchen.db.query(
     `insert into delivery (id, house_id, supplier_id, order_id, invoice, person_id, at) values ($1, $2, $3, $4, $5, $6, $7) on conflict (id) do nothing`,
-    { bind: [id, who.houseId, body.supplierId, order, body.invoice, who.personId, at], transaction },
+    { bind: [id, actor.houseId, body.supplierId, order, body.invoice, actor.personId, at], transaction },
   );
   const head = await selectOne<{ closed: boolean; supplierId: string }>(
     kitchen.db,
     'select closed_at is not null as closed, supplier_id as "supplierId" from delivery where id = $1 and house_id = $2 for update',
-    [id, who.houseId],
+    [id, actor.houseId],
     transaction,
   );
   if (head === undefined) throw new Problem('not_found');
@@ -113,13 +117,13 @@ export async function acceptDelivery(
   { body }: Asked<typeof api.receive.accept>,
 ): Promise<Answer<typeof api.receive.accept>> {
   const { db } = kitchen;
-  const { who, at, newId, transaction } = command;
+  const { actor, at, newId, transaction } = command;
   const what = await whatOf(kitchen, command, body);
   const points = inspectionById.get(what.inspection)?.points ?? [];
   const unknown = body.inspection.find((a) => !points.some((p) => p.id === a.pointId));
   if (unknown !== undefined) throw noSuch('inspection', `${unknown.pointId} is not looked at here`);
-  const house = await readHouse(who.houseId, transaction);
-  const supplier = await SupplierRow.findOne({ where: { id: body.supplierId, houseId: who.houseId }, transaction });
+  const house = await readHouse(actor.houseId, transaction);
+  const supplier = await SupplierRow.findOne({ where: { id: body.supplierId, houseId: actor.houseId }, transaction });
   if (supplier === null) throw new Problem('not_found', 'There is no such supplier in this house.');
   const deliveryId = await openDelivery(kitchen, command, body);
   const today = dayIn(house.timezone, at);
@@ -142,16 +146,18 @@ export async function acceptDelivery(
       : []),
     ...(refused || body.placeId === null
       ? []
-      : wordsOfNods(
-          nodsToPlace({ ready: what.ready }, placeNamed(house, placeId), { needsCold: what.place !== 'ambient' }),
+      : confirmationWords(
+          confirmationsToPlace({ ready: what.ready }, placeNamed(house, placeId), {
+            needsCold: what.place !== 'ambient',
+          }),
         )),
   ];
-  if (asked.length > 0 && !body.nod) throw new Problem('needs_a_nod', asked.join(' '));
+  if (asked.length > 0 && !body.confirmed) throw new Problem('needs_confirmation', asked.join(' '));
   const keeping: Keeping = {
     ...keptFresh(placeId, what.ready, useBy),
     ...(frozen ? { state: 'frozen' as const, frozenOn: today, daysLeft: 2 } : {}),
   };
-  const costMinor = costOfAccepted({ ...body, netMg });
+  const costMinor = costOfAccepted({ ...body, netMg, invoiceMg: body.invoiceMg ?? 0 });
   let lotId: string | null = null;
   let movementId: string | null = null;
   if (!refused) {
@@ -194,7 +200,7 @@ export async function acceptDelivery(
   const columns: Readonly<Record<string, unknown>> = {
     id: lineId,
     delivery_id: deliveryId,
-    house_id: who.houseId,
+    house_id: actor.houseId,
     lot_id: lotId,
     species: body.species,
     form: body.form,
@@ -217,7 +223,7 @@ export async function acceptDelivery(
     boxes: JSON.stringify(body.boxes),
     codes: body.codes,
     order_position: body.orderPosition,
-    person_id: who.personId,
+    person_id: actor.personId,
     at,
     movement_id: movementId,
   };
@@ -227,7 +233,7 @@ export async function acceptDelivery(
   // a line without a delivery is one of its own: nothing more comes with it
   if (body.deliveryId === null)
     await db.query('update delivery set closed_at = $3 where id = $1 and house_id = $2', {
-      bind: [deliveryId, who.houseId, at],
+      bind: [deliveryId, actor.houseId, at],
       transaction,
     });
   return line;
@@ -240,24 +246,24 @@ export async function closeDelivery(
   { params }: Asked<typeof api.receive.close>,
 ): Promise<Answer<typeof api.receive.close>> {
   const { db } = kitchen;
-  const { who, at, transaction } = command;
-  const house = await readHouse(who.houseId, transaction);
+  const { actor, at, transaction } = command;
+  const house = await readHouse(actor.houseId, transaction);
   const head = await selectOne<{ closed: boolean; orderId: string | null }>(
     db,
     'select closed_at is not null as closed, order_id as "orderId" from delivery where id = $1 and house_id = $2 for update',
-    [params.deliveryId, who.houseId],
+    [params.deliveryId, actor.houseId],
     transaction,
   );
   if (head === undefined) throw new Problem('not_found');
   if (head.closed) throw new Problem('delivery_closed');
   await db.query('update delivery set closed_at = $3 where id = $1 and house_id = $2', {
-    bind: [params.deliveryId, who.houseId, at],
+    bind: [params.deliveryId, actor.houseId, at],
     transaction,
   });
   const delivery = await readDelivery(db, house, params.deliveryId, transaction);
   if (head.orderId !== null && delivery.missing.length === 0)
     await db.query(`update supply_order set state = 'done' where id = $1 and house_id = $2 and state = 'open'`, {
-      bind: [head.orderId, who.houseId],
+      bind: [head.orderId, actor.houseId],
       transaction,
     });
   return delivery;

@@ -1,5 +1,5 @@
 import { api } from '@zabrik/contract';
-import { drawAnimal, seededRandom, splitIntoUnits } from '@zabrik/core/twin';
+import { drawAnimal, seededRandom, splitIntoUnits } from '@zabrik/core/simulator';
 import type { Router } from 'express';
 import { readHead, stageOf } from '../../db/breakdownHead.ts';
 import { stickProbe } from '../../devices/askDevice.ts';
@@ -12,9 +12,9 @@ const BITS = 6;
 
 /** The hand that loads the simulated scale. Each breakdown hides one animal, drawn from its id: the same piece always weighs the same. */
 export function simulationRoutes(kitchen: Kitchen, router: Router): void {
-  mountRead(router, api.simulation.pan, async (who, { body }) => {
+  mountRead(router, api.simulation.pan, async (actor, { body }) => {
     if (!kitchen.config.simulated) throw new Problem('not_found');
-    const scale = kitchen.devicesOf(who.houseId).scales.get(body.scale);
+    const scale = kitchen.devicesOf(actor.houseId).scales.get(body.scale);
     if (scale === undefined) throw new Problem('scale_away');
     let massMg: number;
     if (body.what === 'load') massMg = body.massMg;
@@ -23,7 +23,7 @@ export function simulationRoutes(kitchen: Kitchen, router: Router): void {
       const off = seededRandom(`${body.cuttingId}/${body.seat}`).normal() * body.spread;
       massMg = Math.max(1_000, Math.round((body.predictedMg * (1 + off)) / 1_000) * 1_000);
     } else {
-      const row = await readHead(kitchen.db, who.houseId, body.breakdownId);
+      const row = await readHead(kitchen.db, actor.houseId, body.breakdownId);
       const stage = stageOf(row.plan, row.stageId);
       const piece = stage.pieces.find((p) => p.id === body.pieceId);
       if (piece === undefined)
@@ -51,9 +51,9 @@ export function simulationRoutes(kitchen: Kitchen, router: Router): void {
     return { massMg };
   });
 
-  mountRead(router, api.simulation.probe, async (who, { body }) => {
+  mountRead(router, api.simulation.probe, async (actor, { body }) => {
     if (!kitchen.config.simulated) throw new Problem('not_found');
-    await stickProbe(kitchen.devicesOf(who.houseId).probe, body.centiC);
+    await stickProbe(kitchen.devicesOf(actor.houseId).probe, body.centiC);
     return { centiC: body.centiC };
   });
 }

@@ -13,9 +13,9 @@ interface Props {
 
 /** Over a page whose person has been away: nothing of it is seen or touched until they are back, and nothing of it is lost. */
 export default function Cover({ me: { person, house }, onIn, onBack }: Props) {
-  const door = useQuery({
-    queryKey: ['door', house.slug],
-    queryFn: () => call(api.access.door, { params: { slug: house.slug } }),
+  const signInOptions = useQuery({
+    queryKey: ['sign-in-options', house.slug],
+    queryFn: () => call(api.access.signInOptions, { params: { slug: house.slug } }),
   });
   const here = useRef<HTMLDivElement>(null);
   useEffect(() => {
@@ -25,7 +25,7 @@ export default function Cover({ me: { person, house }, onIn, onBack }: Props) {
       if (before instanceof HTMLElement) before.focus();
     };
   }, []);
-  const known = door.data?.people.find((p) => p.id === person.id);
+  const known = signInOptions.data?.people.find((p) => p.id === person.id);
   return (
     <div
       ref={here}
@@ -41,7 +41,7 @@ export default function Cover({ me: { person, house }, onIn, onBack }: Props) {
       </div>
       <Pad
         person={known ?? { ...person, hasPassword: false }}
-        demoPin={door.data?.demoPin ?? null}
+        demoPin={signInOptions.data?.demoPin ?? null}
         onIn={onIn}
         onBack={onBack}
         over

@@ -9,7 +9,7 @@ import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
 import { NumberPad } from '../../kit/NumberPad.tsx';
 
-export type Person = Answer<typeof api.access.door>['people'][number];
+export type Person = Answer<typeof api.access.signInOptions>['people'][number];
 
 interface Props {
   readonly person: Person;

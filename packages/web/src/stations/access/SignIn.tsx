@@ -35,19 +35,22 @@ function useKeptOf(): (personId: string) => string | undefined {
 
 function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: (() => void) | undefined }) {
   const [chosen, setChosen] = useState<Person | undefined>(undefined);
-  const door = useQuery({ queryKey: ['door', slug], queryFn: () => call(api.access.door, { params: { slug } }) });
+  const signInOptions = useQuery({
+    queryKey: ['sign-in-options', slug],
+    queryFn: () => call(api.access.signInOptions, { params: { slug } }),
+  });
   const back = useCallback(() => setChosen(undefined), []);
   const client = useQueryClient();
   const navigate = useNavigate();
   const from = (useLocation().state as { from?: string } | null)?.from ?? '/bench';
   const keptOf = useKeptOf();
-  if (door.isPending) return <Loading />;
-  if (door.isError) return <Failed error={door.error} again={() => void door.refetch()} />;
+  if (signInOptions.isPending) return <Loading />;
+  if (signInOptions.isError) return <Failed error={signInOptions.error} again={() => void signInOptions.refetch()} />;
   return (
     <div className="mx-auto grid w-full max-w-[1120px] flex-1 grid-cols-1 items-center gap-10 p-6 lg:grid-cols-[420px_1fr]">
       <div>
         <p className="font-head text-lg text-ink-soft [font-stretch:125%]">zabrik</p>
-        <h1 className="text-[40px] leading-[1.05] font-extrabold">{door.data.house.name}</h1>
+        <h1 className="text-[40px] leading-[1.05] font-extrabold">{signInOptions.data.house.name}</h1>
         <p className="mt-4 max-w-sm text-lg text-ink-soft">
           Every gram that comes through the door is accounted for, every bone has a pot to go to.
         </p>
@@ -71,7 +74,7 @@ function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: ((
         <section aria-label="Who is at work">
           <h2 className="mb-4 text-xl font-bold">Who is at work?</h2>
           <ul className="grid grid-cols-2 gap-4">
-            {door.data.people.map((person) => (
+            {signInOptions.data.people.map((person) => (
               <li key={person.id}>
                 <button
                   type="button"
@@ -103,7 +106,7 @@ function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: ((
       ) : (
         <Pad
           person={chosen}
-          demoPin={door.data.demoPin}
+          demoPin={signInOptions.data.demoPin}
           onBack={back}
           onIn={(me) => {
             client.setQueryData(['me'], me);

@@ -73,12 +73,12 @@ function Row({ w, onLetGo }: { readonly w: Waiting; readonly onLetGo: (why: stri
       </div>
       <p className={`mt-1 ${refused ? 'font-semibold text-alarm' : 'text-ink-soft'}`}>{stateOf(w, myId, connected)}</p>
       <div className="mt-2.5 flex flex-wrap items-end gap-3">
-        {refused && w.onDisk !== false && !theirs && w.code === 'needs_a_nod' && (
+        {refused && w.onDisk !== false && !theirs && w.code === 'needs_confirmation' && (
           <Button size="bench" look="strong" onClick={() => void sendConfirmed(w.key)}>
             I have read it. Do it
           </Button>
         )}
-        {refused && w.onDisk !== false && !theirs && w.code !== 'needs_a_nod' && (
+        {refused && w.onDisk !== false && !theirs && w.code !== 'needs_confirmation' && (
           <Button size="bench" look="strong" onClick={() => void sendAgain(w.key)}>
             Send again
           </Button>

@@ -14,7 +14,7 @@ import { Field } from '../../kit/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
 import { BodyMap } from '../../parts/BodyMap.tsx';
-import { Nod } from '../../parts/Nod.tsx';
+import { Confirm } from '../../parts/Confirm.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
 import { restWords } from './benchWords.ts';
 
@@ -109,7 +109,11 @@ function WaitingOnes() {
                 disabled={!may || goOn.pending}
                 onClick={() =>
                   goOn.send({
-                    body: { lots: stage.lots.map((l) => ({ lotId: l.lotId, massMg: null })), way: null, nod: false },
+                    body: {
+                      lots: stage.lots.map((l) => ({ lotId: l.lotId, massMg: null })),
+                      way: null,
+                      confirmed: false,
+                    },
                   })
                 }
               >
@@ -119,11 +123,11 @@ function WaitingOnes() {
           </li>
         );
       })}
-      <Nod
+      <Confirm
         error={goOn.error}
         words="Carry on all the same"
-        onNod={() => {
-          if (goOn.last !== undefined) goOn.send({ body: { ...goOn.last.body, nod: true } });
+        onConfirm={() => {
+          if (goOn.last !== undefined) goOn.send({ body: { ...goOn.last.body, confirmed: true } });
         }}
       />
     </ul>
@@ -263,7 +267,7 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
                     animals: all ? lot.pieces : Number(animals),
                     massMg: all ? null : parseMass(mass),
                     way,
-                    nod: false,
+                    confirmed: false,
                   },
                 })
               }
@@ -282,11 +286,11 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
           </li>
         ))}
       </ul>
-      <Nod
+      <Confirm
         error={start.error}
         words="Put it on the bench all the same"
-        onNod={() => {
-          if (start.last !== undefined) start.send({ body: { ...start.last.body, nod: true } });
+        onConfirm={() => {
+          if (start.last !== undefined) start.send({ body: { ...start.last.body, confirmed: true } });
         }}
       />
     </section>

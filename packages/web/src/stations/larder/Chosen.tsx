@@ -8,7 +8,7 @@ import { useCatalogue, useHouse } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Select } from '../../kit/Select.tsx';
-import { Nod } from '../../parts/Nod.tsx';
+import { Confirm } from '../../parts/Confirm.tsx';
 import { PrintLabels } from './PrintLabels.tsx';
 
 /** What can be done with several lots at once: put together, start a tub, print labels. */
@@ -41,15 +41,15 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
     },
     onKept: clear,
   });
-  const putTogether = (nod: boolean): void => merge.send({ body: { lotIds: lots.map((l) => l.id), nod } });
-  const startTub = (nod: boolean): void =>
+  const putTogether = (confirmed: boolean): void => merge.send({ body: { lotIds: lots.map((l) => l.id), confirmed } });
+  const startTub = (confirmed: boolean): void =>
     tub.send({
       body: {
         recipeId: recipe?.id ?? '',
         name: name.trim() === '' ? `Tub for ${recipe?.title.toLowerCase() ?? 'stock'}` : name.trim(),
         placeId: (frozen ? freezer : coldRoom)?.id ?? '',
         from: lots.map((l) => ({ lotId: l.id, massMg: null })),
-        nod,
+        confirmed,
       },
     });
   return (
@@ -105,8 +105,8 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
         </form>
       )}
       {doing === 'labels' && <PrintLabels lots={lots} />}
-      <Nod error={merge.error} onNod={() => putTogether(true)} />
-      <Nod error={tub.error} onNod={() => startTub(true)} />
+      <Confirm error={merge.error} onConfirm={() => putTogether(true)} />
+      <Confirm error={tub.error} onConfirm={() => startTub(true)} />
     </section>
   );
 }

@@ -11,7 +11,7 @@ import { Notice } from '../../kit/Notice.tsx';
 import { Select } from '../../kit/Select.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
 import { Caution } from '../../parts/Caution.tsx';
-import { Nod } from '../../parts/Nod.tsx';
+import { Confirm } from '../../parts/Confirm.tsx';
 import { ProbeReading } from '../../parts/ProbeReading.tsx';
 import { PieceSteps } from './PieceSteps.tsx';
 import { PrintLabels } from './PrintLabels.tsx';
@@ -130,9 +130,9 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
           : p.id !== lot.placeId && (p.kind === 'freezer') === (lot.state === 'frozen'),
     ) ?? [];
   const to = fits.find((p) => p.id === place) ?? fits.find((p) => p.holds === (lot.ready ? 'ready' : 'raw')) ?? fits[0];
-  const nod = (): void => {
+  const confirmed = (): void => {
     const last = keeping.last?.body;
-    if (last !== undefined && 'nod' in last) keep({ ...last, nod: true });
+    if (last !== undefined && 'confirmed' in last) keep({ ...last, confirmed: true });
   };
   const partField = (label: string) => (
     <div>
@@ -320,7 +320,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
           <Caution id={cautionOf[doing] ?? ''} about={`${lot.code} ${lot.name}`.slice(0, 120)} />
         </div>
       )}
-      <Nod error={keeping.error ?? split.error} onNod={nod} />
+      <Confirm error={keeping.error ?? split.error} onConfirm={confirmed} />
       {keeping.answer !== undefined && (
         <div className="mt-2">
           <Notice tone="calm">

@@ -11,7 +11,7 @@ import { useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Check } from '../../kit/Check.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
-import { Nod } from '../../parts/Nod.tsx';
+import { Confirm } from '../../parts/Confirm.tsx';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { LarderHead } from './LarderHead.tsx';
 
@@ -27,10 +27,10 @@ function TubCard({ tub }: { readonly tub: Tub }) {
     onDone: () => setPicked([]),
     onKept: () => setPicked([]),
   });
-  const fill = (nod: boolean): void =>
+  const fill = (confirmed: boolean): void =>
     filling.send({
       params: { lotId: tub.id },
-      body: { from: picked.map((lotId) => ({ lotId, massMg: null })), nod },
+      body: { from: picked.map((lotId) => ({ lotId, massMg: null })), confirmed },
     });
   const full = Math.max(tub.enoughMg, tub.massMg);
   const due = dueWords(tub.useBy);
@@ -129,7 +129,7 @@ function TubCard({ tub }: { readonly tub: Tub }) {
           >
             Put {picked.length === 0 ? 'them' : picked.length} in
           </Button>
-          <Nod error={filling.error} onNod={() => fill(true)} />
+          <Confirm error={filling.error} onConfirm={() => fill(true)} />
         </fieldset>
       )}
     </article>

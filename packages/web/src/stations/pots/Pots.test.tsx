@@ -99,7 +99,7 @@ const screens = {
   '/pots': () => import('./Pots.tsx'),
   '/pots/stove/:batchId': () => import('./AtTheStove.tsx'),
   '/pots/cooling': () => import('./CoolingPage.tsx'),
-  '/pots/reckon': () => import('./reckon/Reckon.tsx'),
+  '/pots/calculator': () => import('./calculator/Calculator.tsx'),
   '/pots/recipes/:recipeId': () => import('./RecipePage.tsx'),
 } as const;
 
@@ -570,7 +570,7 @@ describe('what was boned out', () => {
   };
 
   it('fills the sum with its own figures, and by hand again once one is typed over', async () => {
-    await open('/pots/reckon', '/pots/reckon', { boned: [bird] });
+    await open('/pots/calculator', '/pots/calculator', { boned: [bird] });
     fireEvent.click(within(screen.getByRole('navigation', { name: 'Sums' })).getByRole('button', { name: 'Stuffing' }));
     type('Boned out, in the larder', LOT);
     // (314 / 1.15 + 49 / 1.05) ml, a twelfth less, shared with 5 % of swelling, at 1.02 g a millilitre

@@ -7,10 +7,10 @@ const rooms = [
   { to: '/pots', name: 'Make' },
   { to: '/pots/stove', name: 'At the stove' },
   { to: '/pots/cooling', name: 'Cooling' },
-  { to: '/pots/reckon', name: 'Reckon' },
+  { to: '/pots/calculator', name: 'Calculator' },
 ] as const;
 
-/** The head of every screen of the pots: what can be made, what is on, what cools, what can be reckoned. */
+/** The head of every screen of the pots: what can be made, what is on, what cools, what can be worked out. */
 export function PotsHead({ children }: { readonly children?: ReactNode }) {
   const { pathname } = useLocation();
   const open = useCoolings().data?.open.length ?? 0;

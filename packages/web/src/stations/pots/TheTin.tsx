@@ -57,7 +57,7 @@ export function TheTin({ s }: { readonly s: Scaling }) {
       />
       {s.cure === undefined && (
         <span className="pb-2 text-[15px] text-alarm">
-          Say both: without them it cannot be planned, and no grams of it are reckoned.
+          Say both: without them it cannot be planned, and no grams of it are worked out.
         </span>
       )}
     </fieldset>

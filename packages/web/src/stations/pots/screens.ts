@@ -6,5 +6,5 @@ export const pots: readonly ScreenAt[] = [
   { path: '/pots/stove', title: 'At the stove', script: () => import('./Stove.tsx') },
   { path: '/pots/stove/:batchId', title: 'At the stove', script: () => import('./AtTheStove.tsx') },
   { path: '/pots/cooling', title: 'Cooling', script: () => import('./CoolingPage.tsx') },
-  { path: '/pots/reckon', title: 'Sums of the stove', script: () => import('./reckon/Reckon.tsx') },
+  { path: '/pots/calculator', title: 'Sums of the stove', script: () => import('./calculator/Calculator.tsx') },
 ];

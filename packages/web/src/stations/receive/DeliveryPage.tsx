@@ -126,7 +126,7 @@ function Line({
             )}
           </p>
           <p className="text-ink-soft">
-            invoice {formatMass(line.invoiceMg)}
+            invoice {line.invoiceMg === null ? 'without a weight' : formatMass(line.invoiceMg)}
             {line.grossMg !== null &&
               `, ${differenceWords(line.differenceMg, line.differenceMinor, money).toLowerCase()}`}
             {line.boxes.length > 1 &&
@@ -160,7 +160,7 @@ function Line({
         </div>
         <div className="pt-1">
           <MiniRibbon
-            totalMg={Math.max(line.invoiceMg, line.netMg)}
+            totalMg={Math.max(line.invoiceMg ?? 0, line.netMg)}
             scaleMg={heaviest}
             parts={[
               { id: 'kept', name: 'kept', destination: 'portion', massMg: line.lotId === null ? 0 : kept },
@@ -197,7 +197,7 @@ export default function DeliveryPage() {
   if (delivery.isLoadingError) return <Failed error={delivery.error} again={() => void delivery.refetch()} />;
   const { data } = delivery;
   const words = claimWords(house, data);
-  const heaviest = data.lines.reduce((most, l) => Math.max(most, l.invoiceMg, l.netMg), 1);
+  const heaviest = data.lines.reduce((most, l) => Math.max(most, l.invoiceMg ?? 0, l.netMg), 1);
   const copy = async (): Promise<void> => {
     try {
       await navigator.clipboard.writeText(words);

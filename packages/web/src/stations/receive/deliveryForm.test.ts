@@ -11,6 +11,7 @@ import {
   nextLine,
   papersOf,
   refusing,
+  unweighedForm,
 } from './deliveryForm.ts';
 
 const typed: DeliveryInput = {
@@ -85,6 +86,17 @@ describe('the delivery form', () => {
       refusedReason: 'smell',
     });
     expect(refusing(body, 'warm', 'all')).toMatchObject({ verdict: 'refused', refusedMg: 0 });
+  });
+
+  it('refuses unweighed with what can be read, and invents neither weight nor invoice', () => {
+    const bare = { ...typed, gross: '', tare: '', invoice: '', price: '' };
+    const body = refusing(bodyOf(unweighedForm.parse(bare), 'fish', context), 'smell', 'all');
+    expect(body).toMatchObject({ grossMg: null, tareMg: 0, invoiceMg: null, paidMinor: 0, verdict: 'refused' });
+    const said = bodyOf(unweighedForm.parse({ ...bare, invoice: '2.9 kg', price: '31.46' }), 'fish', context);
+    expect(said).toMatchObject({ grossMg: null, invoiceMg: 2_900_000, paidMinor: 3_146 });
+    expect(unweighedForm.safeParse({ ...bare, invoice: 'about three' }).success).toBe(false);
+    expect(unweighedForm.safeParse({ ...bare, species: '' }).success).toBe(false);
+    expect(deliveryForm.safeParse(bare).success).toBe(false);
   });
 
   it('keeps supplier and invoice number from line to line, and nothing else', () => {

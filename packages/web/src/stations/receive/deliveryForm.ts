@@ -34,57 +34,82 @@ const mass = (says: string) =>
     .string()
     .transform(read<Milligrams>((text) => parseMass(text), says))
     .refine((value) => value > 0, says);
+const empty = z
+  .string()
+  .regex(/^\s*$/)
+  .transform(() => null);
 const words = z.string().trim().max(120, 'At most 120 letters');
 
+const fields = z.object({
+  /** An animal's id, or goods: and theirs. */
+  species: z.string(),
+  goods: z.string(),
+  form: z.string(),
+  animals: z
+    .string()
+    .regex(/^[1-9]\d{0,3}$/, 'How many came, a whole number')
+    .transform(Number),
+  supplierId: z.string().min(1, 'Who brought it?'),
+  invoiceNumber: z.string().trim().max(60, 'At most 60 letters'),
+  origin: words,
+  gross: mass('A weight, such as 2860 or 2.86 kg'),
+  tare: z
+    .string()
+    .transform(
+      read<Milligrams>((text) => (text.trim() === '' ? grams(0) : parseMass(text)), 'A weight, or leave it empty'),
+    ),
+  invoice: mass('What the invoice says it weighs'),
+  price: z.string().transform(read<MinorUnits>(parseMoney, 'An amount, such as 31.46')),
+  temperature: z
+    .string()
+    .transform(read((text) => (text.trim() === '' ? null : parseTemperature(text)), 'A temperature, such as 1.4')),
+  landedOn: z.string(),
+  useBy: z.string(),
+  note: z.string().trim().max(500, 'At most 500 letters'),
+  came: z.enum(['fresh', 'live', 'frozen', 'vacuum-packed']),
+  supplierLot: words,
+  catchArea: words,
+  gear: words,
+  raised: z.enum(['', 'wild', 'farmed']),
+  method: z.enum(['', 'caught', 'caught-in-freshwater', 'farmed']),
+  killPlace: words,
+  killedOn: z.string(),
+  shotBy: words,
+  declaration: words,
+  shotDamage: z.enum(['', 'none', 'light', 'heavy']),
+  healthMark: words,
+  purified: words,
+});
+
+/** Asked whatever else is missing: the whole form is said at once. */
+const saysWhat = <T extends z.ZodType<{ goods: string; species: string; form: string }>>(form: T): T =>
+  form
+    .refine((f) => f.goods !== '' || f.species !== '', {
+      path: ['species'],
+      error: 'Pick the animal',
+      when: () => true,
+    })
+    .refine((f) => f.goods !== '' || f.form !== '', { path: ['form'], error: 'Pick how it came', when: () => true });
+
 /** The form as it is typed: every field is text until it is read here. */
-export const deliveryForm = z
-  .object({
-    /** An animal's id, or goods: and theirs. */
-    species: z.string(),
-    goods: z.string(),
-    form: z.string(),
-    animals: z
-      .string()
-      .regex(/^[1-9]\d{0,3}$/, 'How many came, a whole number')
-      .transform(Number),
-    supplierId: z.string().min(1, 'Who brought it?'),
-    invoiceNumber: z.string().trim().max(60, 'At most 60 letters'),
-    origin: words,
-    gross: mass('A weight, such as 2860 or 2.86 kg'),
-    tare: z
-      .string()
-      .transform(
-        read<Milligrams>((text) => (text.trim() === '' ? grams(0) : parseMass(text)), 'A weight, or leave it empty'),
-      ),
-    invoice: mass('What the invoice says it weighs'),
-    price: z.string().transform(read<MinorUnits>(parseMoney, 'An amount, such as 31.46')),
-    temperature: z
-      .string()
-      .transform(read((text) => (text.trim() === '' ? null : parseTemperature(text)), 'A temperature, such as 1.4')),
-    landedOn: z.string(),
-    useBy: z.string(),
-    note: z.string().trim().max(500, 'At most 500 letters'),
-    came: z.enum(['fresh', 'live', 'frozen', 'vacuum-packed']),
-    supplierLot: words,
-    catchArea: words,
-    gear: words,
-    raised: z.enum(['', 'wild', 'farmed']),
-    method: z.enum(['', 'caught', 'caught-in-freshwater', 'farmed']),
-    killPlace: words,
-    killedOn: z.string(),
-    shotBy: words,
-    declaration: words,
-    shotDamage: z.enum(['', 'none', 'light', 'heavy']),
-    healthMark: words,
-    purified: words,
-  })
-  // asked whatever else is missing: the whole form is said at once
-  .refine((f) => f.goods !== '' || f.species !== '', { path: ['species'], error: 'Pick the animal', when: () => true })
-  .refine((f) => f.goods !== '' || f.form !== '', { path: ['form'], error: 'Pick how it came', when: () => true })
-  .refine((f) => f.tare < f.gross, { path: ['tare'], error: 'The box cannot weigh more than box and goods' });
+export const deliveryForm = saysWhat(fields).refine((f) => f.tare < f.gross, {
+  path: ['tare'],
+  error: 'The box cannot weigh more than box and goods',
+});
+
+/** The same where all of it is refused before it lies on a scale: a weight and a price are read where they are typed. */
+export const unweighedForm = saysWhat(
+  fields.extend({
+    gross: z.string().transform(() => null),
+    tare: z.string().transform(() => grams(0)),
+    invoice: z.union([empty, mass('What the invoice says it weighs')]),
+    price: z.union([empty.transform(() => minor(0)), fields.shape.price]),
+  }),
+);
 
 export type DeliveryInput = z.input<typeof deliveryForm>;
 export type DeliveryRead = z.output<typeof deliveryForm>;
+type Unweighed = z.output<typeof unweighedForm>;
 
 export const emptyDelivery: DeliveryInput = {
   species: '',
@@ -154,7 +179,7 @@ export interface LineContext {
 const orNull = (text: string): string | null => (text === '' ? null : text);
 
 /** A line accepted whole, as the server takes it; what the form has that does not apply to this animal is left out. */
-export function bodyOf(f: DeliveryRead, papers: Papers, context: LineContext): LineBody {
+export function bodyOf(f: DeliveryRead | Unweighed, papers: Papers, context: LineContext): LineBody {
   const pick = <K extends string>(...names: K[]): Partial<Record<K, string>> => {
     const typed = f as unknown as Record<K, string>;
     return Object.fromEntries(names.flatMap((n) => (typed[n] === '' ? [] : [[n, typed[n]]]))) as Partial<

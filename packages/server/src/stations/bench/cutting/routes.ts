@@ -12,20 +12,20 @@ type Setup = Extract<Cutting['events'][number]['body'], { kind: 'setup' }>['setu
 
 export function cuttingRoutes(kitchen: Kitchen, router: Router): void {
   const { db } = kitchen;
-  mountRead(router, api.cutting.list, async (who) => {
-    const [open, resting] = await Promise.all([listOpenCuttings(db, who.houseId), listResting(db, who.houseId)]);
+  mountRead(router, api.cutting.list, async (actor) => {
+    const [open, resting] = await Promise.all([listOpenCuttings(db, actor.houseId), listResting(db, actor.houseId)]);
     return { open, resting };
   });
-  mountRead(router, api.cutting.read, (who, { params }) => readOneCutting(db, who.houseId, params.cuttingId));
-  mountRead(router, api.cutting.learnt, async (who, { query }) => {
+  mountRead(router, api.cutting.read, (actor, { params }) => readOneCutting(db, actor.houseId, params.cuttingId));
+  mountRead(router, api.cutting.learnt, async (actor, { query }) => {
     const template = templateById.get(query.templateId);
     if (template === undefined) throw new Problem('not_found', 'There is no such form of a piece.');
-    const records = await readCutRecords(db, who.houseId, query.templateId, query.category, query.species);
+    const records = await readCutRecords(db, actor.houseId, query.templateId, query.category, query.species);
     const shape = learnShape(template, records);
     return {
       shape: records.length === 0 ? null : { ...shape, nodes: [...shape.nodes] },
       error: heldOutError(template, records),
-      last: (await readLastSetup(db, who.houseId, query.category)) as Setup | null,
+      last: (await readLastSetup(db, actor.houseId, query.category)) as Setup | null,
     };
   });
   mountCommand(kitchen, router, api.cutting.start, ['cuttings', 'lots'], (command, asked) =>

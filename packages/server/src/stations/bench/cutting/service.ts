@@ -19,9 +19,9 @@ import { dayIn, lastDayAfter, readHouse } from '../../../db/house.ts';
 import { selectOne } from '../../../db/select.ts';
 import { Problem } from '../../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../../kitchen.ts';
+import { mindDates } from '../../../massledger/confirmations.ts';
 import { costOfPart, type HeldLot, keepingOf, lockLots, mustBeFree } from '../../../massledger/lockLots.ts';
 import type { NewLot } from '../../../massledger/makeLots.ts';
-import { mindDates } from '../../../massledger/nods.ts';
 import { release, reserve } from '../../../massledger/reserve.ts';
 import { type SinkLine, transform } from '../../../massledger/transform.ts';
 import { readCuttingHead, readOneCutting } from './queries.ts';
@@ -37,12 +37,12 @@ export async function startCutting(
   { body }: Asked<typeof api.cutting.start>,
 ): Promise<CuttingHead> {
   const { db } = kitchen;
-  const { who, transaction } = command;
+  const { actor, transaction } = command;
   const wanted = new Map(body.from.map((f) => [f.lotId, f.massMg]));
-  const lots = await lockLots(db, transaction, who.houseId, [...wanted.keys()]);
+  const lots = await lockLots(db, transaction, actor.houseId, [...wanted.keys()]);
   mustBeFree(lots);
-  const house = await readHouse(who.houseId, transaction);
-  mindDates(lots, dayIn(house.timezone, new Date(body.at)), body.nod);
+  const house = await readHouse(actor.houseId, transaction);
+  mindDates(lots, dayIn(house.timezone, new Date(body.at)), body.confirmed);
   const taken = lots.map((lot) => {
     if (lot.massMg === 0) throw new Problem('lot_gone', `Lot ${lot.code} is used up.`);
     if (lot.state === 'frozen') throw new Problem('cannot_keep', `Lot ${lot.code} is frozen. Thaw it first.`);
@@ -57,7 +57,7 @@ export async function startCutting(
   const there = await selectOne<{ id: string }>(db, 'select id from cutting where id = $1', [body.id], transaction);
   if (there !== undefined) throw new Problem('key_reused');
   await db.query('insert into cutting (id, house_id, kind, person_id, started_at) values ($1, $2, $3, $4, $5)', {
-    bind: [body.id, who.houseId, body.kind, who.personId, body.at],
+    bind: [body.id, actor.houseId, body.kind, actor.personId, body.at],
     transaction,
   });
   const under = taken.map(({ lot, massMg }) => ({ lotId: lot.id, massMg }));
@@ -67,14 +67,14 @@ export async function startCutting(
     {
       bind: [
         body.id,
-        who.houseId,
+        actor.houseId,
         JSON.stringify(under.map((u, position) => ({ lot_id: u.lotId, position, mass_mg: u.massMg }))),
       ],
       transaction,
     },
   );
   await reserve(db, command, { kind: 'cutting', id: body.id }, under);
-  return readCuttingHead(db, who.houseId, body.id, transaction);
+  return readCuttingHead(db, actor.houseId, body.id, transaction);
 }
 
 interface Held {
@@ -82,11 +82,16 @@ interface Held {
 }
 
 /** Locks a cutting. Errors: `not_found`; `cutting_closed`. */
-async function lockOpen({ db }: Kitchen, { who, transaction }: InCommand, cuttingId: string, mode: 'update' | 'share') {
+async function lockOpen(
+  { db }: Kitchen,
+  { actor, transaction }: InCommand,
+  cuttingId: string,
+  mode: 'update' | 'share',
+) {
   const row = await selectOne<Held>(
     db,
     `select state from cutting where id = $1 and house_id = $2 for ${mode === 'update' ? 'update' : 'share'}`,
-    [cuttingId, who.houseId],
+    [cuttingId, actor.houseId],
     transaction,
   );
   if (row === undefined) throw new Problem('not_found', 'There is no such cutting in this house.');
@@ -99,21 +104,24 @@ export async function recordCut(
   command: InCommand,
   { params, body }: Asked<typeof api.cutting.event>,
 ): Promise<Answer<typeof api.cutting.event>> {
-  const { who, commandId, transaction } = command;
+  const { actor, commandId, transaction } = command;
   const gone = body.body.kind === 'back' ? body.body.eventId : body.body.kind === 'weigh' ? body.body.replaces : null;
   // two tablets that put the same weight right must not both be heard
   await lockOpen(kitchen, command, params.cuttingId, gone === null ? 'share' : 'update');
   if (gone !== null) {
     const { weights } = readCutting(
-      (await readOneCutting(kitchen.db, who.houseId, params.cuttingId, transaction)).events,
+      (await readOneCutting(kitchen.db, actor.houseId, params.cuttingId, transaction)).events,
     );
     if (!weights.some((w) => w.id === gone)) throw new Problem('already_replaced');
   }
   await kitchen.db.query(
     'insert into cutting_event (id, house_id, cutting_id, body, person_id, at) values ($1, $2, $3, $4, $5, $6)',
-    { bind: [commandId, who.houseId, params.cuttingId, JSON.stringify(body.body), who.personId, body.at], transaction },
+    {
+      bind: [commandId, actor.houseId, params.cuttingId, JSON.stringify(body.body), actor.personId, body.at],
+      transaction,
+    },
   );
-  return { id: commandId, at: body.at, by: who.name, body: body.body };
+  return { id: commandId, at: body.at, by: actor.name, body: body.body };
 }
 
 /** What a line becomes: its name, its kind, and how it is kept. */
@@ -187,10 +195,10 @@ export async function closeCutting(
   { params, body }: Asked<typeof api.cutting.close>,
 ): Promise<Answer<typeof api.cutting.close>> {
   const { db } = kitchen;
-  const { who, at, transaction } = command;
+  const { actor, at, transaction } = command;
   await lockOpen(kitchen, command, params.cuttingId, 'update');
-  const house = await readHouse(who.houseId, transaction);
-  const head = await readOneCutting(db, who.houseId, params.cuttingId, transaction);
+  const house = await readHouse(actor.houseId, transaction);
+  const head = await readOneCutting(db, actor.houseId, params.cuttingId, transaction);
   const { weights, setup } = readCutting(head.events);
   if (weights.length === 0)
     throw new Problem('nothing_weighed', 'Nothing is weighed yet. Weigh a portion, or put it back uncut.');
@@ -203,7 +211,7 @@ export async function closeCutting(
   const held = await lockLots(
     db,
     transaction,
-    who.houseId,
+    actor.houseId,
     head.inputs.map((i) => i.lotId),
   );
   const [base] = held;
@@ -279,7 +287,7 @@ export async function closeCutting(
   });
   await db.query(
     `update cutting set state = 'closed', closed_at = $3, movement_id = $4, start_minor = $5 where id = $1 and house_id = $2`,
-    { bind: [params.cuttingId, who.houseId, at, movementId, startMinor], transaction },
+    { bind: [params.cuttingId, actor.houseId, at, movementId, startMinor], transaction },
   );
   const made = makes.map(({ lot: { id, name, pieces, madeMg, destination } }) => ({
     lotId: id,
@@ -298,13 +306,13 @@ export async function cancelCutting(
   command: InCommand,
   cuttingId: string,
 ): Promise<Answer<typeof api.cutting.cancel>> {
-  const { who, transaction } = command;
+  const { actor, transaction } = command;
   await lockOpen(kitchen, command, cuttingId, 'update');
-  const { weights } = readCutting((await readOneCutting(kitchen.db, who.houseId, cuttingId, transaction)).events);
+  const { weights } = readCutting((await readOneCutting(kitchen.db, actor.houseId, cuttingId, transaction)).events);
   if (weights.length > 0) throw new Problem('has_weighings', 'Portions are already weighed. Take them back first.');
   await release(kitchen.db, command, cuttingId);
   await kitchen.db.query(`update cutting set state = 'cancelled' where id = $1 and house_id = $2`, {
-    bind: [cuttingId, who.houseId],
+    bind: [cuttingId, actor.houseId],
     transaction,
   });
   return { done: true };

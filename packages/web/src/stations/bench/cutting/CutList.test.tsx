@@ -53,14 +53,14 @@ it('asks before a lot past its date comes under the knife, without the network t
   fireEvent.click(screen.getByRole('button', { name: 'Cut it all the same' }));
   expect(await screen.findByText('the board')).toBeTruthy();
   await waitFor(async () => expect(await sent()).toHaveLength(1));
-  expect((await sent())[0]?.body).toMatchObject({ nod: true });
+  expect((await sent())[0]?.body).toMatchObject({ confirmed: true });
 });
 
 it('does not ask for one in its date', async () => {
   await open('sous-chef', '2099-01-01');
   fireEvent.click(screen.getByRole('button', { name: /Hake fillet/ }));
   expect(await screen.findByText('the board')).toBeTruthy();
-  await waitFor(async () => expect((await sent())[0]?.body).toMatchObject({ nod: false }));
+  await waitFor(async () => expect((await sent())[0]?.body).toMatchObject({ confirmed: false }));
 });
 
 it('a viewer cuts nothing', async () => {

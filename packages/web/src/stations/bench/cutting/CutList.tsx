@@ -46,7 +46,7 @@ function useBegin() {
   const client = useQueryClient();
   const navigate = useNavigate();
   const { data: me } = useMe();
-  const open = ({ kind, lots }: Begun, nod: boolean): void => {
+  const open = ({ kind, lots }: Begun, confirmed: boolean): void => {
     const id = uuidv7();
     const at = new Date().toISOString();
     const provisional: Cutting = {
@@ -72,7 +72,7 @@ function useBegin() {
     client.setQueryData(cuttingKey(id), provisional);
     void keep(
       api.cutting.start,
-      { body: { id, kind, from: lots.map((l) => ({ lotId: l.id, massMg: null })), at, nod } },
+      { body: { id, kind, from: lots.map((l) => ({ lotId: l.id, massMg: null })), at, confirmed } },
       { about: id, says: `${provisional.name} to be cut` },
     );
     void navigate(`/bench/cut/${id}`);

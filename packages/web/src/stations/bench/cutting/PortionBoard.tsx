@@ -70,7 +70,7 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
           u: () => flow.back(right ?? state.weights.at(-1)),
           t: trueScale.toggle,
           f: () => flow.change({ ...flow.setup, tail: flow.setup.tail === 'fold' ? 'end' : 'fold' }),
-          r: flow.reckon,
+          r: flow.compute,
           k: () => taking.setTyping(''),
           n: () => flow.setPiece(Math.min(cutting.pieces, flow.no + 1)),
           c: closing.ask,
@@ -257,7 +257,7 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
           Fold tail
         </Toggle>
         {flow.byHand && (
-          <Button size="bench" hotkey="r" onClick={flow.reckon}>
+          <Button size="bench" hotkey="r" onClick={flow.compute}>
             Reckon
           </Button>
         )}

@@ -1,4 +1,4 @@
-/** What the ruler asks to be reckoned, away from the screen: the ways to cut a piece, and why a wish cannot be met. */
+/** What the ruler asks to be worked out, away from the screen: the ways to cut a piece, and why a wish cannot be met. */
 import {
   animalsNeeded,
   type CutRecord,

@@ -12,14 +12,14 @@ import {
 
 const here = { planPiece, countAnimals, pairRolls };
 let worker: Remote<typeof here> | undefined;
-/** One worker for the page; where there is none (a test), the page reckons itself. */
-const reckoner = (): Remote<typeof here> | typeof here => {
+/** One worker for the page; where there is none (a test), the page works it out itself. */
+const computing = (): Remote<typeof here> | typeof here => {
   if (typeof Worker === 'undefined') return here;
   worker ??= wrap<typeof here>(new Worker(new URL('./planner.worker.ts', import.meta.url), { type: 'module' }));
   return worker;
 };
 
-interface Reckoned<A> {
+interface Computed<A> {
   /** The last answer there was; undefined before the first. */
   readonly answer: A | undefined;
   /** What is asked now is not answered yet. */
@@ -27,7 +27,7 @@ interface Reckoned<A> {
 }
 
 /** Asks for what is wanted now, compared as text; until its answer is here the last one stands. */
-function useReckoned<R, A>(request: R | undefined, ask: (request: R) => Promise<A>): Reckoned<A> {
+function useComputed<R, A>(request: R | undefined, ask: (request: R) => Promise<A>): Computed<A> {
   const asked = JSON.stringify(request);
   const [last, setLast] = useState<{ readonly to: string; readonly answer: A } | undefined>(undefined);
   const latest = useRef(asked);
@@ -43,14 +43,14 @@ function useReckoned<R, A>(request: R | undefined, ask: (request: R) => Promise<
   return { answer: last?.answer, late: last?.to !== asked };
 }
 
-/** The ways to cut a piece, reckoned in a worker. */
-export const usePlanner = (request: PlanRequest | undefined): Reckoned<Planned> =>
-  useReckoned(request, async (r: PlanRequest) => reckoner().planPiece(r));
+/** The ways to cut a piece, worked out in a worker. */
+export const usePlanner = (request: PlanRequest | undefined): Computed<Planned> =>
+  useComputed(request, async (r: PlanRequest) => computing().planPiece(r));
 
-/** How many animals of each grade, reckoned in a worker. */
+/** How many animals of each grade, worked out in a worker. */
 export const useAnimals = (request: AnimalsRequest | undefined) =>
-  useReckoned(request, async (r: AnimalsRequest) => reckoner().countAnimals(r));
+  useComputed(request, async (r: AnimalsRequest) => computing().countAnimals(r));
 
-/** Which loins lie together in which roll, reckoned in a worker. */
+/** Which loins lie together in which roll, worked out in a worker. */
 export const useRolls = (request: RollsRequest) =>
-  useReckoned(request, async (r: RollsRequest) => reckoner().pairRolls(r));
+  useComputed(request, async (r: RollsRequest) => computing().pairRolls(r));

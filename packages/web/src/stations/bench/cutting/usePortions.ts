@@ -306,7 +306,7 @@ export function usePortions(board: AtBoard) {
     marks,
     move,
     byHand: byHand !== undefined,
-    reckon: (): void => setByHand(undefined),
+    compute: (): void => setByHand(undefined),
     selected: Math.min(selected, Math.max(0, marks.length - 1)),
     setSelected,
     locked: new Set(locks),

@@ -3,31 +3,31 @@ import { stageShares } from '../breakdown/stageShares.ts';
 import { drawAnimal, splitIntoUnits } from './drawAnimal.ts';
 import { type Random, seededRandom } from './random.ts';
 
-export interface TwinSupplier {
+export interface SimulatedSupplier {
   readonly id: string;
   readonly species: readonly string[];
   /** Change of the main cut's share per 30 days: fish held longer, worse trimmed, or better. */
   readonly driftPerMonth: number;
 }
 
-export interface TwinCutter {
+export interface SimulatedCutter {
   readonly id: string;
   readonly leftOnFrame: number;
 }
 
-export interface TwinItem {
+export interface SimulatedItem {
   readonly species: Species;
   readonly form: string;
   readonly plan: CutPlan;
   readonly minorPerKg: number;
 }
 
-export interface TwinWeighing {
+export interface SimulatedWeighing {
   readonly pieceId: string;
   readonly massMg: number;
 }
 
-export interface TwinBreakdown {
+export interface SimulatedBreakdown {
   readonly speciesId: string;
   readonly form: string;
   readonly planId: string;
@@ -40,18 +40,18 @@ export interface TwinBreakdown {
   readonly invoiceMg: number;
   readonly paidMinor: number;
   readonly temperatureCentiC: number;
-  readonly weighings: readonly TwinWeighing[];
+  readonly weighings: readonly SimulatedWeighing[];
 }
 
-export interface TwinSettings {
+export interface SimulatorSettings {
   readonly seed: string;
   /** The last day of the history; breakdowns end the day before it. */
   readonly today: Date;
   readonly days: number;
   readonly count: number;
-  readonly items: readonly TwinItem[];
-  readonly suppliers: readonly TwinSupplier[];
-  readonly cutters: readonly TwinCutter[];
+  readonly items: readonly SimulatedItem[];
+  readonly suppliers: readonly SimulatedSupplier[];
+  readonly cutters: readonly SimulatedCutter[];
   /** The scale's interval, milligrams. */
   readonly intervalMg: number;
 }
@@ -59,7 +59,7 @@ export interface TwinSettings {
 const DAY = 86_400_000;
 const MINUTE = 60_000;
 
-const bodyMass = (item: TwinItem, random: Random): number => {
+const bodyMass = (item: SimulatedItem, random: Random): number => {
   const typical = item.species.forms.find((f) => f.id === item.form)?.typicalG ?? 1_000;
   return typical * Math.exp(0.16 * random.normal());
 };
@@ -77,10 +77,10 @@ const dayOf = (today: Date, back: number, hour: number, minutes: number): Date =
  * Shapes  `count` breakdowns of one animal each, oldest first, spread evenly over `days`.
  * Keeps   weighings are whole scale intervals; they and a small drip add up to the start within the rounding.
  */
-export function kitchenHistory(settings: TwinSettings): TwinBreakdown[] {
+export function kitchenHistory(settings: SimulatorSettings): SimulatedBreakdown[] {
   const random = seededRandom(settings.seed);
   const onScale = (massMg: number): number => Math.round(massMg / settings.intervalMg) * settings.intervalMg;
-  const out: TwinBreakdown[] = [];
+  const out: SimulatedBreakdown[] = [];
   for (let i = 0; i < settings.count; i += 1) {
     const back = Math.max(1, Math.round(settings.days * (1 - i / settings.count)));
     const item = settings.items[i % settings.items.length] ?? random.pick(settings.items);

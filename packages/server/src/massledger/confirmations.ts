@@ -1,9 +1,9 @@
 /** What is to be read before something is done to a lot, and the refusal that asks for it. */
-import { isPastDate, type KeepingNod } from '@zabrik/core';
+import { isPastDate, type KeepingConfirmation } from '@zabrik/core';
 import { Problem } from '../http/problem.ts';
 import type { HeldLot } from './lockLots.ts';
 
-const nods: Readonly<Record<KeepingNod, string>> = {
+const confirmations: Readonly<Record<KeepingConfirmation, string>> = {
   refreeze:
     'It was frozen and thawed before. What was raw is not frozen again unless it was cooked since; your own plan and local code decide.',
   'raw-among-ready': 'This is raw, and that place is for what is ready to eat. Raw stands below and apart.',
@@ -22,14 +22,15 @@ const nods: Readonly<Record<KeepingNod, string>> = {
 };
 
 /** What is to be read before each is done. */
-export const wordsOfNods = (asked: readonly KeepingNod[]): string[] => asked.map((n) => nods[n]);
+export const confirmationWords = (asked: readonly KeepingConfirmation[]): string[] =>
+  asked.map((n) => confirmations[n]);
 
-/** Asks for a nod unless it was given. Errors: `needs_a_nod` with all there is to read. */
-export function mindNods(asked: readonly KeepingNod[], given: boolean): void {
-  if (asked.length > 0 && !given) throw new Problem('needs_a_nod', wordsOfNods(asked).join(' '));
+/** Asks for a confirmation unless it was given. Errors: `needs_confirmation` with all there is to read. */
+export function mindConfirmations(asked: readonly KeepingConfirmation[], given: boolean): void {
+  if (asked.length > 0 && !given) throw new Problem('needs_confirmation', confirmationWords(asked).join(' '));
 }
 
-/** Asks before lots past their date are put under a knife, naming them. Errors: `needs_a_nod`. */
+/** Asks before lots past their date are put under a knife, naming them. Errors: `needs_confirmation`. */
 export function mindDates(
   lots: readonly Pick<HeldLot, 'code' | 'name' | 'useBy'>[],
   today: string,
@@ -38,7 +39,7 @@ export function mindDates(
   const late = lots.filter((lot) => isPastDate(lot.useBy, today));
   if (late.length > 0 && !given)
     throw new Problem(
-      'needs_a_nod',
-      `${late.map((lot) => `Lot ${lot.code}, ${lot.name}, use by ${lot.useBy}`).join('; ')}: ${nods['past-date']}`,
+      'needs_confirmation',
+      `${late.map((lot) => `Lot ${lot.code}, ${lot.name}, use by ${lot.useBy}`).join('; ')}: ${confirmations['past-date']}`,
     );
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { CutPlan, PlanPiece, Species } from '../breakdown/plan.ts';
-import { kitchenHistory, splitIntoUnits, type TwinSettings } from './index.ts';
+import { kitchenHistory, type SimulatorSettings, splitIntoUnits } from './index.ts';
 import { seededRandom } from './random.ts';
 
 const piece = (id: string, mean: number, main: boolean, units = 1): PlanPiece => ({
@@ -44,7 +44,7 @@ const hake: Species = {
   yields: [],
   inspection: [],
 };
-const settings: TwinSettings = {
+const settings: SimulatorSettings = {
   seed: 'a kitchen',
   today: new Date('2026-11-24T12:00:00Z'),
   days: 180,

@@ -13,11 +13,11 @@ export { type AnimalDraw, type DrawnAnimal, drawAnimal, splitIntoUnits } from '.
 export { type CutResult, cutByLength, cutByRuler, type DrawnFillet, drawFillet } from './drawFillet.ts';
 export {
   kitchenHistory,
-  type TwinBreakdown,
-  type TwinCutter,
-  type TwinItem,
-  type TwinSettings,
-  type TwinSupplier,
-  type TwinWeighing,
+  type SimulatedBreakdown,
+  type SimulatedCutter,
+  type SimulatedItem,
+  type SimulatedSupplier,
+  type SimulatedWeighing,
+  type SimulatorSettings,
 } from './kitchenHistory.ts';
 export { type Random, seededRandom } from './random.ts';

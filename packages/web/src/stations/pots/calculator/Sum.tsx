@@ -13,7 +13,7 @@ interface Props {
   readonly source: string;
 }
 
-/** One sum by itself: what goes in, the answer large, a chart where it helps, and one touch away how it is reckoned and from where. */
+/** One sum by itself: what goes in, the answer large, a chart where it helps, and one touch away how it is worked out and from where. */
 export function Sum({ title, children, answer, says, chart, equation, source }: Props) {
   return (
     <section aria-label={title} className="grid gap-4">
@@ -29,7 +29,7 @@ export function Sum({ title, children, answer, says, chart, equation, source }: 
           <Collapsible.Root>
             <Collapsible.Trigger className="group flex min-h-11 items-center gap-1.5 font-semibold">
               <ChevronRight size={18} className="group-data-[state=open]:rotate-90" aria-hidden="true" />
-              How it is reckoned
+              How it is worked out
             </Collapsible.Trigger>
             <Collapsible.Content className="border-l-4 border-line pl-3">
               <p className="figure font-normal">{equation}</p>

@@ -22,7 +22,7 @@ const sums = [
 ] as const;
 
 /** Sums of the stove, each usable by itself. */
-export default function Reckon() {
+export default function Calculator() {
   const { data: house, isPending } = useHouse();
   const [params, setParams] = useSearchParams();
   if (isPending) return <Loading />;

@@ -1,0 +1,74 @@
+/** What the invoice says, held against the scale; whose it is, and what its papers say. */
+import { moneyOf, useHouse } from '../../app/queries.ts';
+import { Field } from '../../kit/Field.tsx';
+import { Notice } from '../../kit/Notice.tsx';
+import { Select } from '../../kit/Select.tsx';
+import { differenceOf } from './deliveryForm.ts';
+import { unitOf } from './LineWeights.tsx';
+import { Papers } from './Papers.tsx';
+import type { Line } from './useLine.ts';
+import type { Supplier } from './useSuppliers.ts';
+import { differenceWords } from './words.ts';
+
+interface Props {
+  readonly line: Line;
+  readonly suppliers: readonly Supplier[];
+  /** The delivery has its supplier already. */
+  readonly fixed: boolean;
+}
+
+export function LineInvoice({ line, suppliers, fixed }: Props) {
+  const { data: house } = useHouse();
+  const { typed, register, error } = line;
+  const difference = differenceOf(typed, house?.tolerance);
+  return (
+    <>
+      <div className="grid gap-5 md:grid-cols-[1fr_1fr_1.24fr]">
+        <Field
+          label="Invoice weight"
+          unit={unitOf(typed.invoice)}
+          big
+          inputMode="decimal"
+          error={error('invoice')}
+          {...register('invoice')}
+        />
+        <Field
+          label="Invoice price, in all"
+          unit={house?.currency === 'GBP' ? '£' : (house?.currency ?? '')}
+          big
+          inputMode="decimal"
+          error={error('price')}
+          {...register('price')}
+        />
+        <div className="self-end pb-1" role="status" data-testid="difference">
+          {difference !== undefined && (
+            <Notice tone={difference.differenceMg < 0 && !difference.within ? 'attention' : 'calm'}>
+              <span className="figure">
+                {differenceWords(difference.differenceMg, difference.differenceMinor, moneyOf(house))}
+              </span>
+              {difference.differenceMg !== 0 && difference.within && ', which the scales may differ'}
+              {difference.differenceMg < 0 && !difference.within && ' Tell the driver before he leaves.'}
+            </Notice>
+          )}
+        </div>
+      </div>
+      <div className="grid grid-cols-4 gap-x-4 gap-y-3">
+        <Select
+          label="Supplier"
+          error={error('supplierId')}
+          {...register('supplierId')}
+          disabled={fixed}
+          none="who brought it"
+          options={suppliers.map((s) => ({ value: s.id, name: s.name }))}
+        />
+        <Field label="Invoice number" error={error('invoiceNumber')} {...register('invoiceNumber')} />
+        <Field label="How many" inputMode="numeric" error={error('animals')} {...register('animals')} />
+        <Field label="Origin" error={error('origin')} {...register('origin')} />
+        <Field label="Landed or killed on" type="date" error={error('landedOn')} {...register('landedOn')} />
+        <Field label="Use by" type="date" error={error('useBy')} hint="Empty: the usual life" {...register('useBy')} />
+        <Field label="Note" className="col-span-2" error={error('note')} {...register('note')} />
+      </div>
+      <Papers kind={line.papers} register={register} error={error} />
+    </>
+  );
+}
