@@ -3,6 +3,7 @@ import { type ReactNode, useState } from 'react';
 import { Button } from './Button.tsx';
 import { Check } from './Check.tsx';
 import { Choice } from './Choice.tsx';
+import { DataTable } from './DataTable.tsx';
 import { Field } from './Field.tsx';
 import { Empty, Failed, Loading, Notice } from './Notice.tsx';
 import { NumberPad } from './NumberPad.tsx';
@@ -18,6 +19,13 @@ const Part = ({ name, children }: { readonly name: string; readonly children: Re
     {children}
   </section>
 );
+
+const pieces = [
+  { name: 'Fillet', grams: 1_240 },
+  { name: 'Frame', grams: 448 },
+  { name: 'Roe', grams: null },
+  { name: 'Head', grams: 518 },
+];
 
 const trays = [
   { value: 'portion', name: 'portions' },
@@ -144,6 +152,18 @@ export default function KitPage() {
         <Empty title="Nothing is kept yet">What is cut and put aside stands here.</Empty>
         <Loading />
         <Failed error={new Error('No connection to the kitchen’s server.')} again={() => undefined} />
+      </Part>
+      <Part name="DataTable">
+        <DataTable
+          rows={pieces}
+          rowId={(p) => p.name}
+          file="pieces.csv"
+          caption="A head sorts."
+          columns={[
+            { id: 'name', head: 'Piece', value: (p) => p.name },
+            { id: 'mass', head: 'Mass, g', figure: true, value: (p) => p.grams },
+          ]}
+        />
       </Part>
       <Part name="SearchBox">
         <SearchBox value={typed} onValue={setTyped} label="Search" placeholder="name, code, supplier" />

@@ -10,6 +10,7 @@ import { useHouse, useMay, useMe } from '../../app/queries.ts';
 import { sizeWords } from '../../app/sizeWords.ts';
 import { useNow } from '../../app/useNow.ts';
 import { Button } from '../../kit/Button.tsx';
+import { DataTable } from '../../kit/DataTable.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { type Keeping, keepingWords } from './keepingWords.ts';
 
@@ -19,6 +20,12 @@ const looks = {
   attention: 'border-attention bg-[#fff7e0]',
   alarm: 'border-alarm bg-alarm-soft',
 } as const;
+
+type Backup = Keeping['backups'][number];
+const secondWords = (b: Backup): string =>
+  b.kind === 'base' ? '' : b.second === null ? 'none' : b.second === 'kept' ? 'kept' : `failed: ${b.secondWhy}`;
+const triedWords = (b: Backup): string =>
+  b.triedAt === null ? '' : `${dayAndTime(b.triedAt)}, ${b.triedWhy === null ? 'all there' : `failed: ${b.triedWhy}`}`;
 
 function Backups({ keeping }: { readonly keeping: Keeping }) {
   const now = useNow(60_000);
@@ -37,42 +44,27 @@ function Backups({ keeping }: { readonly keeping: Keeping }) {
         ))}
       </ul>
       {backups.length > 0 && (
-        <table className="w-full border-collapse bg-white text-[15px]">
-          <thead>
-            <tr className="border-b-2 border-line-strong text-left">
-              <th className="px-3 py-2">Kept</th>
-              <th className="px-3 py-2">What</th>
-              <th className="px-3 py-2 text-right">Size</th>
-              <th className="px-3 py-2">Second place</th>
-              <th className="px-3 py-2">Brought back for a rehearsal</th>
-            </tr>
-          </thead>
-          <tbody>
-            {backups.map((b) => (
-              <tr key={b.name} className="border-b border-line">
-                <td className="px-3 py-2 whitespace-nowrap">{dayAndTime(b.at)}</td>
-                <td className="px-3 py-2">{b.kind === 'dump' ? 'the records' : 'ground for any moment since'}</td>
-                <td className="px-3 py-2 text-right whitespace-nowrap tabular-nums">{sizeWords(b.bytes)}</td>
-                <td className="px-3 py-2">
-                  {b.kind === 'base'
-                    ? ''
-                    : b.second === null
-                      ? 'none'
-                      : b.second === 'kept'
-                        ? 'kept'
-                        : `failed: ${b.secondWhy}`}
-                </td>
-                <td className="px-3 py-2">
-                  {b.triedAt === null
-                    ? ''
-                    : b.triedWhy === null
-                      ? `${dayAndTime(b.triedAt)}, all there`
-                      : `${dayAndTime(b.triedAt)}, failed: ${b.triedWhy}`}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          rows={backups}
+          rowId={(b) => b.name}
+          columns={[
+            {
+              id: 'at',
+              head: 'Kept',
+              className: 'whitespace-nowrap',
+              value: (b) => b.at,
+              cell: (b) => dayAndTime(b.at),
+            },
+            {
+              id: 'what',
+              head: 'What',
+              value: (b) => (b.kind === 'dump' ? 'the records' : 'ground for any moment since'),
+            },
+            { id: 'size', head: 'Size', figure: true, value: (b) => b.bytes, cell: (b) => sizeWords(b.bytes) },
+            { id: 'second', head: 'Second place', value: secondWords },
+            { id: 'tried', head: 'Brought back for a rehearsal', value: (b) => b.triedAt, cell: triedWords },
+          ]}
+        />
       )}
       {restored.length > 0 && (
         <ul className="text-[15px]">

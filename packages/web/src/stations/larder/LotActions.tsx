@@ -129,7 +129,11 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
           ? p.kind === 'fridge' || p.kind === 'cold-room'
           : p.id !== lot.placeId && (p.kind === 'freezer') === (lot.state === 'frozen'),
     ) ?? [];
-  const to = fits.find((p) => p.id === place) ?? fits.find((p) => p.holds === (lot.ready ? 'ready' : 'raw')) ?? fits[0];
+  // raw is not put beside what is ready to eat by itself: someone has to choose that
+  const to =
+    fits.find((p) => p.id === place) ??
+    fits.find((p) => p.holds === (lot.ready ? 'ready' : 'raw')) ??
+    fits.find((p) => p.holds === 'any');
   const confirmed = (): void => {
     const last = keeping.last?.body;
     if (last !== undefined && 'confirmed' in last) keep({ ...last, confirmed: true });
@@ -157,14 +161,14 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
     <section aria-label="Keep" className="rounded-plate border border-line bg-white p-3">
       <div className="grid grid-cols-5 gap-1.5">
         {doable(lot, trim !== undefined).map((d) => (
-          <Toggle key={d} on={doing === d} className="min-h-12" onPress={() => choose(d)}>
+          <Toggle key={d} on={doing === d} className="min-h-12 px-1!" onPress={() => choose(d)}>
             {d === 'hold' && lot.held !== null ? 'Let go' : names[d]}
           </Toggle>
         ))}
       </div>
       {(doing === 'move' || doing === 'freeze' || doing === 'thaw') && (
         <form
-          className="mt-3 grid grid-cols-2 gap-3"
+          className="mt-3 grid grid-cols-[1.5fr_1fr] gap-3"
           onSubmit={(event) => {
             event.preventDefault();
             if (to !== undefined && error === undefined)
@@ -175,6 +179,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
             label={doing === 'move' ? 'To' : doing === 'freeze' ? 'Into' : 'Thaw in'}
             value={to?.id ?? ''}
             onValue={setPlace}
+            {...(to === undefined ? { none: 'which place' } : {})}
             options={fits.map((p) => ({
               value: p.id,
               name: `${p.name}${p.holds === 'any' ? '' : p.holds === 'ready' ? ' (ready to eat)' : ' (raw)'}`,

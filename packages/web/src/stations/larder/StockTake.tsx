@@ -80,7 +80,7 @@ function Line({ lot, counted, onCount }: LineProps) {
           aria-label={`${lot.code}: counted, grams`}
           className="figure h-12 w-28! text-right"
           inputMode="text"
-          placeholder={lot.pieces > 1 ? 'g, or 19 pc' : 'grams'}
+          placeholder={lot.pieces > 1 ? 'g or pc' : 'grams'}
           aria-invalid={text.trim() !== '' && mg === undefined}
           value={text}
           onChange={(event) => set({ text: event.target.value })}

@@ -84,8 +84,8 @@ function TubCard({ tub }: { readonly tub: Tub }) {
       <div className="mt-2">
         {tub.due ? (
           <Notice tone="attention">
-            <strong>Enough for a pot.</strong> {formatMass(tub.usableMg)} goes into {tub.recipeTitle.toLowerCase()};
-            half of your smallest pot takes {formatMass(tub.enoughMg)}.{' '}
+            <strong>Enough for a pot.</strong>{' '}
+            {`${formatMass(tub.usableMg)} goes into ${tub.recipeTitle.toLowerCase()}; half of your smallest pot takes ${formatMass(tub.enoughMg)}.`}{' '}
             <Link className="font-semibold underline" to={`/pots?recipe=${tub.tubRecipe}&lot=${tub.id}`}>
               Plan it
             </Link>

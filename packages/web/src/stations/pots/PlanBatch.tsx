@@ -233,7 +233,7 @@ function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House |
                         aria-label={`${i.name} there is, grams`}
                         placeholder="there is, g"
                         inputMode="decimal"
-                        className="h-9 px-2 py-1 text-[14px]"
+                        dense
                         value={s.onHand[i.id] ?? ''}
                         onChange={(event) => s.setOnHand(i.id, event.target.value)}
                       />

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Answer } from '@zabrik/contract';
+import { minorDigits } from '@zabrik/core';
 import { lazy, Suspense, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
@@ -8,6 +9,7 @@ import { dayAndTime, dayName, todayIn } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
+import { DataTable } from '../../kit/DataTable.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { ProgressBar } from '../../kit/ProgressBar.tsx';
@@ -202,6 +204,10 @@ function NewSupplier() {
   );
 }
 
+/** How much dearer or cheaper it is than before; null where there was no price before. */
+const changeShare = (p: Price): number | null =>
+  p.beforeMinor === null || p.beforeMinor === 0 ? null : (p.minorPerKg - p.beforeMinor) / p.beforeMinor;
+
 /** How many count, and how many of them stand there. */
 export const moreWords = (shown: number, total: number): string =>
   shown < total
@@ -224,10 +230,10 @@ export default function Prices() {
   });
   const lists = useQuery({ queryKey: ['prices', 'lists'], queryFn: () => call(api.receive.priceLists, {}) });
   const undo = useCommand(api.receive.undoPrices);
+  const inMajor = (amount: number): number => amount / 10 ** minorDigits(house?.currency ?? 'GBP');
   const change = (p: Price): string => {
-    if (p.beforeMinor === null || p.beforeMinor === p.minorPerKg) return '';
-    const share = (p.minorPerKg - p.beforeMinor) / p.beforeMinor;
-    return `${share > 0 ? '+' : '−'}${Math.abs(share * 100).toFixed(1)} %`;
+    const share = changeShare(p) ?? 0;
+    return share === 0 ? '' : `${share > 0 ? '+' : '−'}${Math.abs(share * 100).toFixed(1)} %`;
   };
   return (
     <div className="flex flex-1 flex-col">
@@ -277,50 +283,66 @@ export default function Prices() {
               before anything counts.
             </Empty>
           ) : (
-            <table className="mt-2 w-full text-left">
-              <thead className="text-[14px] text-ink-soft">
-                <tr className="border-b border-line">
-                  <th className="py-2 font-semibold">Item</th>
-                  <th className="py-2 font-semibold">Supplier</th>
-                  <th className="py-2 text-right font-semibold">A kilogram</th>
-                  <th className="py-2 text-right font-semibold">Before</th>
-                  <th className="py-2 text-right font-semibold">Change</th>
-                  <th className="py-2 pl-4 font-semibold">Since</th>
-                </tr>
-              </thead>
-              {prices.data.prices.length < prices.data.total && (
-                <caption className="caption-bottom py-3 text-left text-ink-soft">
-                  {(prices.data.total - prices.data.prices.length).toLocaleString('en')} more are not shown. Search for
-                  an item.
-                </caption>
-              )}
-              <tbody>
-                {prices.data.prices.map((p) => (
-                  <tr key={`${p.supplierId} ${p.item}`} className="border-b border-line">
-                    <td className="max-w-0 w-[38%] py-1.5 pr-3">
-                      <button
-                        type="button"
-                        className="block min-h-9 max-w-full truncate text-left font-semibold underline"
-                        onClick={() => setOpened(p)}
-                      >
-                        {p.item}
-                      </button>
-                    </td>
-                    <td className="py-1.5 pr-3">{p.supplierName}</td>
-                    <td className="figure py-1.5 text-right">{money(p.minorPerKg)}</td>
-                    <td className="py-1.5 text-right text-ink-soft">
-                      {p.beforeMinor === null ? '' : money(p.beforeMinor)}
-                    </td>
-                    <td
-                      className={`py-1.5 text-right ${p.beforeMinor !== null && p.minorPerKg > p.beforeMinor ? 'font-semibold text-alarm' : ''}`}
+            <DataTable
+              rows={prices.data.prices}
+              rowId={(p) => `${p.supplierId} ${p.item}`}
+              whole={prices.data.prices.length === prices.data.total}
+              file="prices.csv"
+              caption={
+                prices.data.prices.length < prices.data.total
+                  ? `${(prices.data.total - prices.data.prices.length).toLocaleString('en')} more are not shown. Search for an item.`
+                  : undefined
+              }
+              columns={[
+                {
+                  id: 'item',
+                  head: 'Item',
+                  className: 'max-w-0 w-[38%]',
+                  value: (p) => p.item,
+                  cell: (p) => (
+                    <button
+                      type="button"
+                      className="block min-h-9 max-w-full truncate text-left font-semibold underline"
+                      onClick={() => setOpened(p)}
                     >
-                      {change(p)}
-                    </td>
-                    <td className="py-1.5 pl-4 whitespace-nowrap text-ink-soft">{dayName(p.validFrom)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+                      {p.item}
+                    </button>
+                  ),
+                },
+                { id: 'supplier', head: 'Supplier', value: (p) => p.supplierName },
+                {
+                  id: 'price',
+                  head: 'A kilogram',
+                  figure: true,
+                  value: (p) => inMajor(p.minorPerKg),
+                  cell: (p) => <span className="figure">{money(p.minorPerKg)}</span>,
+                },
+                {
+                  id: 'before',
+                  head: 'Before',
+                  figure: true,
+                  className: 'text-ink-soft',
+                  value: (p) => (p.beforeMinor === null ? null : inMajor(p.beforeMinor)),
+                  cell: (p) => (p.beforeMinor === null ? '' : money(p.beforeMinor)),
+                },
+                {
+                  id: 'change',
+                  head: 'Change',
+                  figure: true,
+                  value: changeShare,
+                  cell: (p) => (
+                    <span className={(changeShare(p) ?? 0) > 0 ? 'font-semibold text-alarm' : ''}>{change(p)}</span>
+                  ),
+                },
+                {
+                  id: 'since',
+                  head: 'Since',
+                  className: 'pl-4 whitespace-nowrap text-ink-soft',
+                  value: (p) => p.validFrom,
+                  cell: (p) => dayName(p.validFrom),
+                },
+              ]}
+            />
           )}
         </section>
         <aside

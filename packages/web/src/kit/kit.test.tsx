@@ -1,0 +1,262 @@
+import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { Check } from './Check.tsx';
+import { Choice } from './Choice.tsx';
+import { type Column, DataTable } from './DataTable.tsx';
+import { Field } from './Field.tsx';
+import KitPage from './KitPage.tsx';
+import { NumField } from './NumField.tsx';
+import { ProgressBar } from './ProgressBar.tsx';
+import { optionsOf, Select } from './Select.tsx';
+import { Toggle } from './Toggle.tsx';
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+  vi.restoreAllMocks();
+});
+
+describe('a field', () => {
+  it('is named by its label, and what is wrong with it is read with it', () => {
+    render(<Field label="Weight" unit="g" error="A weight, such as 2860" />);
+    const box = screen.getByLabelText('Weight');
+    expect(box.getAttribute('aria-invalid')).toBe('true');
+    const words = document.getElementById(box.getAttribute('aria-describedby') ?? '');
+    expect(words?.textContent).toBe('A weight, such as 2860');
+    expect(screen.getByText('g')).toBeTruthy();
+  });
+
+  it('says its hint until there is something wrong', () => {
+    const { rerender } = render(<Field label="Use by" hint="Empty: the usual life" />);
+    expect(screen.getByText('Empty: the usual life')).toBeTruthy();
+    rerender(<Field label="Use by" hint="Empty: the usual life" error="No such day" />);
+    expect(screen.queryByText('Empty: the usual life')).toBeNull();
+  });
+});
+
+describe('a number field', () => {
+  it('takes comma and point, tells a number within bounds at once, and says the bounds otherwise', () => {
+    const told = vi.fn();
+    render(<NumField label="Core" unit="°C" value={20} min={-5} max={100} onValue={told} />);
+    const box = screen.getByLabelText('Core');
+    fireEvent.focus(box);
+    fireEvent.change(box, { target: { value: '63,5' } });
+    expect(told).toHaveBeenLastCalledWith(63.5);
+    fireEvent.change(box, { target: { value: '120' } });
+    expect(told).toHaveBeenCalledTimes(1);
+    expect(screen.getByText('−5 to 100 °C')).toBeTruthy();
+    fireEvent.blur(box);
+    expect((box as HTMLInputElement).value).toBe('20');
+  });
+
+  it('one that is told late waits until it is left', () => {
+    const told = vi.fn();
+    render(<NumField label="Heads" value={4} decimals={0} late onValue={told} />);
+    const box = screen.getByLabelText('Heads');
+    fireEvent.focus(box);
+    fireEvent.change(box, { target: { value: '14' } });
+    expect(told).not.toHaveBeenCalled();
+    fireEvent.keyDown(box, { key: 'Enter' });
+    expect(told).toHaveBeenLastCalledWith(14);
+  });
+});
+
+const trays = { portion: 'portions', stock: 'stock', filling: 'filling' } as const;
+
+describe('one of a list', () => {
+  it('tells the value of what is chosen, and what stands there when nothing is', () => {
+    const told = vi.fn();
+    render(<Select label="Goes to" none="which tray" options={optionsOf(trays)} value="portion" onValue={told} />);
+    const box = screen.getByLabelText<HTMLSelectElement>('Goes to');
+    expect([...box.options].map((o) => o.textContent)).toEqual(['which tray', 'portions', 'stock', 'filling']);
+    fireEvent.change(box, { target: { value: 'stock' } });
+    expect(told).toHaveBeenLastCalledWith('stock');
+    fireEvent.change(box, { target: { value: '' } });
+    expect(told).toHaveBeenLastCalledWith('');
+  });
+
+  it('stands empty while its options are read, and says what is wrong', () => {
+    render(<Select label="Goes to" options={undefined} error="Say where it goes." defaultValue="" />);
+    const box = screen.getByLabelText<HTMLSelectElement>('Goes to');
+    expect(box.options).toHaveLength(0);
+    expect(document.getElementById(box.getAttribute('aria-describedby') ?? '')?.textContent).toBe('Say where it goes.');
+  });
+
+  it('can be named without a label of its own', () => {
+    render(<Select aria-label="Which place" options={optionsOf(trays)} defaultValue="stock" fit />);
+    expect(screen.getByLabelText<HTMLSelectElement>('Which place').value).toBe('stock');
+  });
+});
+
+describe('one of a few', () => {
+  it('shows all, tells what is chosen, and holds one at a time', () => {
+    const Held = () => {
+      const [tray, setTray] = useState<keyof typeof trays>('stock');
+      return <Choice legend="Goes to" options={optionsOf(trays)} value={tray} onValue={setTray} />;
+    };
+    render(<Held />);
+    const [portions, stock] = within(screen.getByRole('group', { name: 'Goes to' })).getAllByRole<HTMLInputElement>(
+      'radio',
+    );
+    expect([portions?.checked, stock?.checked]).toEqual([false, true]);
+    fireEvent.click(screen.getByText('portions'));
+    expect([portions?.checked, stock?.checked]).toEqual([true, false]);
+  });
+
+  it('nothing is chosen until someone chooses', () => {
+    render(<Choice legend="Kept" options={optionsOf(trays)} value={undefined} onValue={() => undefined} />);
+    expect(screen.getAllByRole<HTMLInputElement>('radio').filter((r) => r.checked)).toEqual([]);
+  });
+
+  it('is registered like any field, with what is wrong with it under it', () => {
+    const sent = vi.fn();
+    const Form = () => {
+      const { register, handleSubmit } = useForm({ defaultValues: { tray: 'stock', ready: false } });
+      return (
+        <form onSubmit={(event) => void handleSubmit((typed) => sent(typed))(event)}>
+          <Choice legend="Goes to" quiet error="Say which." options={optionsOf(trays)} {...register('tray')} />
+          <Check label="Ready to eat" {...register('ready')} />
+          <button type="submit">Send</button>
+        </form>
+      );
+    };
+    render(<Form />);
+    expect(screen.getByText('Say which.')).toBeTruthy();
+    fireEvent.click(screen.getByLabelText('filling'));
+    fireEvent.click(screen.getByLabelText('Ready to eat'));
+    fireEvent.click(screen.getByRole('button', { name: 'Send' }));
+    return vi.waitFor(() => expect(sent).toHaveBeenCalledWith({ tray: 'filling', ready: true }));
+  });
+});
+
+describe('a toggle', () => {
+  it('says whether it is on, by word and not by colour alone, and its key', () => {
+    const pressed = vi.fn();
+    render(
+      <Toggle on hotkey="t" onPress={pressed}>
+        True size
+      </Toggle>,
+    );
+    const button = screen.getByRole('button', { name: /True size/ });
+    expect([button.getAttribute('aria-pressed'), button.getAttribute('aria-keyshortcuts')]).toEqual(['true', 't']);
+    fireEvent.click(button);
+    expect(pressed).toHaveBeenCalledOnce();
+  });
+
+  it('does nothing where it may not', () => {
+    const pressed = vi.fn();
+    render(
+      <Toggle on={false} disabled onPress={pressed}>
+        Hold
+      </Toggle>,
+    );
+    fireEvent.click(screen.getByRole('button', { name: 'Hold' }));
+    expect(pressed).not.toHaveBeenCalled();
+  });
+});
+
+it('how far something is: a share, or that nobody can say', () => {
+  const { rerender } = render(<ProgressBar label="Labels" doneRatio={0.426} />);
+  const bar = screen.getByRole('progressbar', { name: 'Labels' });
+  expect(bar.getAttribute('aria-valuenow')).toBe('42');
+  rerender(<ProgressBar label="Labels" doneRatio={null} />);
+  expect(bar.getAttribute('aria-valuenow')).toBeNull();
+});
+
+describe('a table', () => {
+  interface Piece {
+    readonly name: string;
+    readonly grams: number | null;
+  }
+  const pieces: readonly Piece[] = [
+    { name: 'frame', grams: 448 },
+    { name: '=HYPERLINK("x")', grams: null },
+    { name: 'Fillet', grams: 1_240 },
+    { name: 'head', grams: 518 },
+  ];
+  const columns: readonly Column<Piece>[] = [
+    { id: 'name', head: 'Piece', value: (p) => p.name },
+    {
+      id: 'mass',
+      head: 'Mass',
+      figure: true,
+      value: (p) => p.grams,
+      cell: (p) => (p.grams === null ? '–' : `${p.grams} g`),
+    },
+  ];
+  const masses = () =>
+    screen
+      .getAllByRole('row')
+      .slice(1)
+      .map((row) => within(row).getAllByRole('cell')[1]?.textContent);
+  const sortOf = (head: string) => screen.getByRole('columnheader', { name: head }).getAttribute('aria-sort');
+
+  it('stands as it came, sorts up, down and back, and what has no value stands last either way', () => {
+    render(<DataTable rows={pieces} columns={columns} rowId={(p) => p.name} />);
+    const came = ['448 g', '–', '1240 g', '518 g'];
+    expect(masses()).toEqual(came);
+    const head = screen.getByRole('button', { name: 'Mass' });
+    fireEvent.click(head);
+    expect([masses(), sortOf('Mass')]).toEqual([['448 g', '518 g', '1240 g', '–'], 'ascending']);
+    fireEvent.click(head);
+    expect([masses(), sortOf('Mass')]).toEqual([['1240 g', '518 g', '448 g', '–'], 'descending']);
+    fireEvent.click(head);
+    expect([masses(), sortOf('Mass')]).toEqual([came, null]);
+  });
+
+  it('sorts words without regard to capitals', () => {
+    render(<DataTable rows={pieces} columns={columns} rowId={(p) => p.name} />);
+    fireEvent.click(screen.getByRole('button', { name: 'Piece' }));
+    expect(masses()).toEqual(['–', '1240 g', '448 g', '518 g']);
+  });
+
+  it('does not sort a part: the first of what happens to be read is not the first', () => {
+    render(<DataTable rows={pieces} columns={columns} rowId={(p) => p.name} whole={false} caption="12 more" />);
+    expect(screen.queryByRole('button', { name: 'Mass' })).toBeNull();
+    expect(screen.getByText('12 more')).toBeTruthy();
+  });
+
+  it('goes out as CSV in the order it stands, and no cell is run', async () => {
+    const blobs: Blob[] = [];
+    vi.stubGlobal('URL', {
+      ...URL,
+      createObjectURL: (blob: Blob) => {
+        blobs.push(blob);
+        return 'blob:x';
+      },
+      revokeObjectURL: () => undefined,
+    });
+    const clicked = vi.spyOn(HTMLAnchorElement.prototype, 'click').mockImplementation(() => undefined);
+    render(<DataTable rows={pieces} columns={columns} rowId={(p) => p.name} file="pieces.csv" />);
+    fireEvent.click(screen.getByRole('button', { name: 'Mass' }));
+    fireEvent.click(screen.getByRole('button', { name: 'As CSV' }));
+    await vi.waitFor(() => expect(clicked).toHaveBeenCalledOnce());
+    const text = await new Promise<string>((done) => {
+      const reader = new FileReader();
+      reader.onload = () => done(String(reader.result));
+      reader.readAsText(blobs[0] as Blob);
+    });
+    expect(text.replace('\ufeff', '').split('\r\n')).toEqual([
+      'Piece,Mass',
+      'frame,448',
+      'head,518',
+      'Fillet,1240',
+      `"'=HYPERLINK(""x"")",`,
+    ]);
+  });
+});
+
+it('the page of the kit shows every part, each with a name', () => {
+  render(<KitPage />);
+  for (const name of ['Button', 'Field', 'Select: one of a list', 'Choice: one of a few', 'DataTable', 'NumberPad'])
+    expect(screen.getByRole('heading', { name })).toBeTruthy();
+  const unnamed = [...document.querySelectorAll('input, select, button')].filter(
+    (e) =>
+      (e as HTMLInputElement).labels?.length !== 1 &&
+      !e.hasAttribute('aria-label') &&
+      (e.textContent ?? '').trim() === '',
+  );
+  expect(unnamed).toEqual([]);
+});
