@@ -22,13 +22,21 @@ const fetchAppAtOnce: Plugin = {
 const CHARTS =
   /[\\/]node_modules[\\/](?:recharts|d3-|victory-vendor|@reduxjs|redux|react-redux|immer|eventemitter3|reselect|decimal\.js-light|es-toolkit|internmap)/;
 
-/** Whose screens alone need a module; none for what the bench needs, which comes first. */
-const stationOf = (id: string): string | undefined =>
-  /[\\/]core[\\/]src[\\/](pots|heat)[\\/]/.test(id)
-    ? 'pots'
-    : /[\\/](?:react-(?:radio-group|progress)|kit[\\/](?:ProgressBar|Choice|SearchBox|Check)\.tsx)/.test(id)
-      ? 'kit'
-      : /[\\/]web[\\/]src[\\/]stations[\\/](pots|receive|larder|ledger|house|access)[\\/]/.exec(id)?.[1];
+/** What a module comes with: a part of the kit, or the station whose screens alone need it; none for what the bench needs, which comes first. */
+const OWN: readonly (readonly [name: string, test: RegExp])[] = [
+  ['table', /[\\/](?:@tanstack[\\/](?:react-table|table-core|react-store|store)|kit[\\/]DataTable\.tsx)/],
+  ['csv', /[\\/]node_modules[\\/]papaparse[\\/]/],
+  ['kit', /[\\/](?:react-(?:radio-group|progress)|kit[\\/](?:ProgressBar|Choice|SearchBox|Check)\.tsx)/],
+  ['safety', /[\\/](?:core[\\/]src[\\/](?:safety[\\/]|trace[\\/]allergens\.ts)|contract[\\/]src[\\/]claimWords\.ts)/],
+  ['plans', /[\\/]web[\\/]src[\\/]stations[\\/]bench[\\/]plans[\\/]/],
+  ['cutting', /[\\/](?:core[\\/]src[\\/]portioning|web[\\/]src[\\/]stations[\\/]bench[\\/]cutting)[\\/]/],
+  ['pots', /[\\/](?:core[\\/]src|web[\\/]src[\\/]stations)[\\/](?:pots|heat)[\\/]/],
+  ...['receive', 'larder', 'ledger', 'house', 'access'].map((name): readonly [string, RegExp] => [
+    name,
+    new RegExp(`[\\\\/]web[\\\\/]src[\\\\/]stations[\\\\/]${name}[\\\\/]`),
+  ]),
+];
+const stationOf = (id: string): string | undefined => OWN.find(([, test]) => test.test(id))?.[0];
 
 export default defineConfig({
   plugins: [
@@ -69,7 +77,7 @@ export default defineConfig({
           groups: [
             // every file costs a slow tablet some milliseconds of its one thread: what screens share is one file, beside the few
             // lines that ask for it
-            { name: 'early', test: /[\\/](?:early|scripts|routes)\.ts$/, priority: 2 },
+            { name: 'early', test: /[\\/](?:early|scripts|routes)\.ts$|preload-helper/, priority: 2 },
             // two screens draw charts, each when asked for: no other screen should wait for the library
             {
               name: 'shared',
@@ -78,7 +86,7 @@ export default defineConfig({
               priority: 1,
             },
             // what only the screens of one station share comes with that station
-            { name: (id: string) => stationOf(id) ?? null, minShareCount: 2 },
+            { name: (id: string) => stationOf(id) ?? null, debugName: 'stations', minShareCount: 2 },
           ],
         },
       },

@@ -35,26 +35,6 @@ interface Props<R extends RowData> {
 
 const features = tableFeatures({ rowSortingFeature, sortedRowModel: createSortedRowModel(), sortFns });
 
-async function saveCsv<R extends RowData>(
-  file: string,
-  columns: readonly Column<R>[],
-  rows: readonly R[],
-): Promise<void> {
-  const { default: papa } = await import('papaparse');
-  const text = papa.unparse(
-    {
-      fields: columns.map((c) => c.head),
-      data: rows.map((row) => columns.map((c) => c.value(row) ?? '')),
-    },
-    { escapeFormulae: true, newline: '\r\n' },
-  );
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob(['\ufeff', text], { type: 'text/csv;charset=utf-8' }));
-  link.download = file;
-  link.click();
-  URL.revokeObjectURL(link.href);
-}
-
 /** Rows under heads that sort them: a touch or Enter goes up, down, and back to how they came. Figures stand right, in columns. */
 export function DataTable<R extends RowData>({ rows, columns, rowId, whole = true, caption, file }: Props<R>) {
   const table = useTable({
@@ -134,10 +114,12 @@ export function DataTable<R extends RowData>({ rows, columns, rowId, whole = tru
         <Button
           className="no-print mt-3"
           onClick={() =>
-            void saveCsv(
-              file,
-              columns,
-              table.getRowModel().rows.map((row) => row.original),
+            void import('./saveCsv.ts').then(({ saveCsv }) =>
+              saveCsv(
+                file,
+                columns.map((c) => c.head),
+                table.getRowModel().rows.map((row) => columns.map((c) => c.value(row.original))),
+              ),
             )
           }
         >
