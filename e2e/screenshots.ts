@@ -203,7 +203,12 @@ const lotsOf = async (
   page: Page,
   query: string,
 ): Promise<readonly { id: string; code: string; massMg: number; useBy: string | null }[]> =>
-  (await asked(page, `/lots?limit=50&${query}`))['lots'] as { id: string; code: string; massMg: number; useBy: string | null }[];
+  (await asked(page, `/lots?limit=50&${query}`))['lots'] as {
+    id: string;
+    code: string;
+    massMg: number;
+    useBy: string | null;
+  }[];
 
 interface Part {
   readonly title: string;

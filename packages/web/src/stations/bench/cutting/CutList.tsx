@@ -272,7 +272,9 @@ export default function CutList() {
               }}
             >
               <span className="block font-head text-lg font-semibold">{k.name}</span>
-              <span className={`block font-text text-[13px] font-normal ${wanted === k.id ? 'text-white/85' : 'text-ink-soft'}`}>
+              <span
+                className={`block font-text text-[13px] font-normal ${wanted === k.id ? 'text-white/85' : 'text-ink-soft'}`}
+              >
                 {k.says}
               </span>
             </Toggle>
