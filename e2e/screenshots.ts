@@ -111,20 +111,6 @@ test('pictures', async ({ page }) => {
   await page.getByRole('region', { name: 'Made from' }).getByRole('link').first().click();
   await page.getByRole('region', { name: 'Went into' }).getByRole('row').nth(4).waitFor();
   await shot(page, 'trace');
-  await page.goto('/larder?show=frozen');
-  await page.getByTestId('lots').getByRole('checkbox').first().check();
-  await page.getByRole('button', { name: 'Print labels' }).click();
-  await page.getByRole('button', { name: 'Print', exact: true }).click();
-  await page.getByText(/labels? printed/).waitFor();
-  await page.goto('/larder?tray=portion');
-  for (const n of [0, 1, 2]) await page.getByTestId('lots').getByRole('checkbox').nth(n).check();
-  await page.getByRole('button', { name: 'Print labels' }).click();
-  await page.getByRole('button', { name: 'Print', exact: true }).click();
-  await page.getByText(/labels? printed/).waitFor();
-  await page.goto('/larder/labels');
-  await page.getByRole('img').first().waitFor();
-  await shot(page, 'labels');
-
   await page.getByRole('link', { name: /^Pots/ }).click();
   await page.goto('/pots?recipe=fish-mousseline');
   await page.getByTestId('cold-clock').waitFor();
