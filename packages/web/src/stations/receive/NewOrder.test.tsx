@@ -1,0 +1,143 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
+import { grams } from '@zabrik/core';
+import { MemoryRouter } from 'react-router';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { house, me } from '../../testing/kitchen.ts';
+import { NewOrder } from './NewOrder.tsx';
+
+const SUPPLIER = '019a0000-0000-7000-8000-0000000000a1';
+let posted: {
+  readonly body: { readonly lines: readonly object[]; readonly supplierId: string; readonly dueOn: string };
+  readonly key: string;
+}[] = [];
+let online = true;
+const done = vi.fn();
+
+const open = () => {
+  const client = new QueryClient({
+    defaultOptions: { queries: { retry: false, staleTime: Number.POSITIVE_INFINITY } },
+  });
+  client.setQueryData(['me'], me);
+  client.setQueryData(['house'], house);
+  client.setQueryData(['suppliers'], { suppliers: [{ id: SUPPLIER, name: 'Bram Quay Fish' }] });
+  client.setQueryData(['catalogue'], {
+    species: [
+      {
+        id: 'hake',
+        name: 'Hake',
+        forms: [
+          { id: 'gutted', name: 'gutted', purchase: true },
+          { id: 'loin', name: 'loin', purchase: false },
+        ],
+      },
+    ],
+    goods: [{ id: 'cream', name: 'Double cream' }],
+  });
+  return render(
+    <QueryClientProvider client={client}>
+      <MemoryRouter>
+        <NewOrder done={done} />
+      </MemoryRouter>
+    </QueryClientProvider>,
+  );
+};
+const type = (label: string, value: string): void =>
+  void fireEvent.change(screen.getByLabelText(label), { target: { value } });
+const button = (name: string) => screen.getByRole<HTMLButtonElement>('button', { name });
+const add = (what: string, mass: string): void => {
+  type('What', what);
+  type('How much', mass);
+  fireEvent.click(button('Add'));
+};
+
+beforeEach(() => {
+  posted = [];
+  online = true;
+  done.mockClear();
+  vi.stubGlobal('fetch', (_: string, init?: RequestInit) => {
+    if (!online || init?.method !== 'POST') return Promise.reject(new TypeError('no network'));
+    posted.push({
+      body: JSON.parse(String(init.body)),
+      key: new Headers(init.headers).get('idempotency-key') ?? '',
+    });
+    return Promise.resolve(Response.json({ id: SUPPLIER }));
+  });
+});
+afterEach(() => {
+  cleanup();
+  localStorage.clear();
+  vi.unstubAllGlobals();
+});
+
+describe('writing an order down', () => {
+  it('takes animals in the forms that are bought and goods, a line each, and sends them', async () => {
+    open();
+    const offered = [...screen.getByLabelText<HTMLSelectElement>('What').options].map((o) => o.textContent);
+    expect(offered).toEqual(['what', 'Double cream', 'Hake, gutted']);
+    type('Of which supplier', SUPPLIER);
+    add('hake/gutted', '8.5 kg');
+    add('goods/cream', '2000');
+    fireEvent.click(button('Write the order down'));
+    await waitFor(() => expect(done).toHaveBeenCalledOnce());
+    expect(posted[0]?.body).toMatchObject({ supplierId: SUPPLIER });
+    expect(posted[0]?.body.lines).toEqual([
+      { species: 'hake', form: 'gutted', goods: null, count: null, massMg: grams(8_500), minorPerKg: null },
+      { species: null, form: null, goods: 'cream', count: null, massMg: grams(2_000), minorPerKg: null },
+    ]);
+  });
+
+  it('adds nothing without a weight, takes a line out again, and sends nothing without a supplier or a line', () => {
+    open();
+    type('What', 'hake/gutted');
+    expect(button('Add').disabled).toBe(true);
+    for (const none of ['some', '0', '-2']) {
+      type('How much', none);
+      expect(button('Add').disabled, none).toBe(true);
+    }
+    add('hake/gutted', '5 kg');
+    expect(button('Write the order down').disabled).toBe(true);
+    type('Of which supplier', SUPPLIER);
+    expect(button('Write the order down').disabled).toBe(false);
+    fireEvent.click(button('take out'));
+    expect(button('Write the order down').disabled).toBe(true);
+  });
+
+  it('adds by Enter, which does not send what is not whole', () => {
+    open();
+    type('Of which supplier', SUPPLIER);
+    type('What', 'hake/gutted');
+    type('How much', '5 kg');
+    fireEvent.keyDown(screen.getByLabelText('How much'), { key: 'Enter' });
+    expect(screen.getByRole('listitem').textContent).toContain('5,000 g');
+    expect(posted).toEqual([]);
+  });
+
+  it('is there again after the screen was left half-way', () => {
+    const first = open();
+    type('Of which supplier', SUPPLIER);
+    add('hake/gutted', '5 kg');
+    type('How much', '3');
+    first.unmount();
+    open();
+    expect(screen.getByLabelText<HTMLSelectElement>('Of which supplier').value).toBe(SUPPLIER);
+    expect(screen.getByLabelText<HTMLInputElement>('How much').value).toBe('3');
+    expect(screen.getByRole('listitem').textContent).toContain('Hake, gutted');
+  });
+
+  it('whose answer was lost goes out again as the same order', async () => {
+    open();
+    type('Of which supplier', SUPPLIER);
+    add('hake/gutted', '5 kg');
+    online = false;
+    fireEvent.click(button('Write the order down'));
+    expect(await screen.findByText(/No connection/)).toBeTruthy();
+    const kept = Object.values(
+      JSON.parse(localStorage.getItem('zabrik-intents') ?? '{}') as Record<string, { key: string }>,
+    );
+    online = true;
+    fireEvent.click(button('Write the order down'));
+    await waitFor(() => expect(posted).toHaveLength(1));
+    expect(posted[0]?.key).toBe(kept[0]?.key);
+  });
+});
