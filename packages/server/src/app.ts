@@ -7,6 +7,7 @@ import helmet from 'helmet';
 import { absolutePath as swaggerFiles } from 'swagger-ui-dist';
 import { sameOrigin } from './access/sameOrigin.ts';
 import type { sessions } from './access/session.ts';
+import { olderApp } from './http/olderApp.ts';
 import { asProblem, Problem, problemDocument } from './http/problem.ts';
 import { requestId, requestLog } from './http/requestLog.ts';
 import type { Kitchen } from './kitchen.ts';
@@ -85,7 +86,7 @@ export function createApp({ kitchen, session, announcer, isOpen, longestStallMs 
     allEndpoints.flatMap((e) => (e.takesBytes === undefined ? [] : [[e, express.json({ limit: e.takesBytes })]])),
   );
   for (const [e, read] of large) router[e.method](e.path, read);
-  router.use(express.json({ limit: '100kb' }));
+  router.use(express.json({ limit: '100kb' }), olderApp);
   router.use((_request, response, next) => {
     response.setHeader('cache-control', 'no-store');
     next();
