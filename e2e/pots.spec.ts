@@ -427,6 +427,6 @@ test('every sum of the stove is three touches away, with its equation one more; 
   await page.getByRole('button', { name: /^Save as version 2/ }).click();
   await expect(page.getByRole('heading', { level: 2, name: 'House fumet' })).toBeVisible();
   await page.goto('/pots');
-  await page.getByLabel('File of a use or a Recipe').setInputFiles(file);
+  await page.getByLabel('File of a recipe').setInputFiles(file);
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Fumet');
 });

@@ -1,11 +1,27 @@
 import { describe, expect, it } from 'vitest';
 import { believeShare } from '../breakdown/shareBelief.ts';
-import { type Handbook, predictNext, type SeenBefore, tQuantile } from './predictNext.ts';
+import { clipAtThreeMads, type Handbook, predictNext, type SeenBefore, tQuantile } from './predictNext.ts';
 
 const seen = (values: readonly number[], other = false): SeenBefore[] =>
   values.map((value) => ({ value, variance: 1, other }));
 const nothing: Handbook = { mean: 0, sd: 1e-9, worth: 1e-9, spreadWorth: 1e-9, halfLife: 1e9 };
 const handbook: Handbook = { mean: 0, sd: 1, worth: 4, spreadWorth: 1.4, halfLife: 10 };
+
+describe('records far from the others', () => {
+  it('are pulled in to three robust sds, the nearer ones stay as they are', () => {
+    // median 0, median deviation 1: the fence stands at 3 x 1.4826
+    const values = [-2, -1, -1, 0, 0, 1, 1, 2];
+    expect(clipAtThreeMads([...values, 4.44, -4.44], 0)).toEqual([...values, 4.44, -4.44]);
+    const [high, low] = clipAtThreeMads([...values, 0, 100, -7], 0).slice(-2);
+    expect(high).toBeCloseTo(4.4478, 9);
+    expect(low).toBeCloseTo(-4.4478, 9);
+  });
+
+  it('are not pulled in closer than half the handbook’s spread allows, where all the others are alike', () => {
+    expect(clipAtThreeMads([1, 1, 1, 1, 9], 2)).toEqual([1, 1, 1, 1, 4]);
+    expect(clipAtThreeMads([], 1)).toEqual([]);
+  });
+});
 
 describe('predicting the next of a kind', () => {
   // Student's t, upper tail of one in ten and one in forty: any table, e.g. NIST/SEMATECH e-Handbook 1.3.6.7.2.

@@ -55,8 +55,12 @@ export function tQuantile(freedom: number, z: number): number {
   return z + g1 / freedom + g2 / freedom ** 2 + g3 / freedom ** 3;
 }
 
-/** Pulls records beyond three robust sds in to that fence, so that one mis-weighed fish does not move the house. */
-function clipAtThreeMads(values: number[], floorSd: number): number[] {
+/**
+ * Pulls records beyond three robust sds in to that fence, so that one mis-weighed fish does not move the house.
+ *
+ * Source  1.4826 times the median absolute deviation estimates the sd of a normal one (NIST/SEMATECH e-Handbook 1.3.5.6).
+ */
+export function clipAtThreeMads(values: number[], floorSd: number): number[] {
   if (values.length === 0) return [];
   const centre = median(values);
   const fence = 3 * Math.max(1.4826 * medianAbsoluteDeviation(values), floorSd / 2);

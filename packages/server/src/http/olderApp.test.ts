@@ -36,6 +36,9 @@ describe('a tablet that has not taken the new app yet', () => {
       ines.raw('post', pathOf(api.receive.accept, {}), JSON.stringify({ ...body, ...o }), command());
     expect((await said({ nod: true })).status).toBe(200);
     expect((await said({ nod: 'perhaps' })).status).toBe(400);
+    // a name that every object has is none of ours, and is said as it was written
+    expect(await said({ constructor: true })).toMatchObject({ status: 400, body: { code: 'invalid' } });
+    expect(JSON.stringify((await said({ constructor: true })).body)).not.toContain('native code');
     // both at once is nobody's app
     expect((await said({ nod: true, confirmed: false })).status).toBe(400);
   });

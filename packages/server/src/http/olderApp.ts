@@ -3,14 +3,12 @@
  * changed is answered with "not now": it keeps its commands and sends them again as the new app. Of names that have changed in a body the old one is
  * understood as well.
  */
+import { inNamesOfNow } from '@zabrik/contract/before';
 import type { RequestHandler } from 'express';
 import { Problem } from './problem.ts';
 
 /** Addresses until 30 November 2026. */
 const before = /^\/(?:runs|run-timers|uses)(?:\/|$)|^\/houses\/[^/]+\/door$/;
-/** Names in bodies until then. */
-const renamed: Readonly<Record<string, string>> = { nod: 'confirmed', useId: 'recipeId' };
-
 export const olderApp: RequestHandler = (request, _response, next) => {
   if (before.test(request.path))
     throw new Problem(
@@ -18,11 +16,6 @@ export const olderApp: RequestHandler = (request, _response, next) => {
       'This tablet’s app is older than the kitchen’s server. It takes the new one by itself; nothing is lost.',
     );
   const body: unknown = request.body;
-  if (typeof body === 'object' && body !== null && !Array.isArray(body))
-    for (const [old, now] of Object.entries(renamed))
-      if (Object.hasOwn(body, old) && !Object.hasOwn(body, now)) {
-        const { [old]: value, ...rest } = request.body as Record<string, unknown>;
-        request.body = { ...rest, [now]: value };
-      }
+  if (typeof body === 'object' && body !== null && !Array.isArray(body)) request.body = inNamesOfNow(body);
   next();
 };

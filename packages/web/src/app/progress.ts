@@ -2,12 +2,13 @@
 import type { Progress } from '@zabrik/contract';
 import { useSyncExternalStore } from 'react';
 
-/** What was heard of a command is forgotten when nobody waits for it any more. */
-const heard = new Map<string, Progress>();
+/** Commands this page waits for, and what was heard of each: what others of the house send is not kept. */
+const waited = new Map<string, Progress | undefined>();
 const listeners = new Set<() => void>();
 
 export function noteProgress(progress: Progress): void {
-  heard.set(progress.command, progress);
+  if (!waited.has(progress.command)) return;
+  waited.set(progress.command, progress);
   for (const listener of listeners) listener();
 }
 
@@ -21,8 +22,8 @@ const subscribe = (listener: () => void): (() => void) => {
 /** How far the command is whose key `keyNow` gives; nothing where nothing was heard. */
 export const useProgress = (keyNow: () => string | undefined): Progress | undefined =>
   useSyncExternalStore(subscribe, () => {
-    const key = heard.size === 0 ? undefined : keyNow();
-    return key === undefined ? undefined : heard.get(key);
+    const key = waited.size === 0 ? undefined : keyNow();
+    return key === undefined ? undefined : waited.get(key);
   });
 
 /** The signal that a request is given up: after so long without an answer, and for a command without a word of how far it is. */
@@ -34,8 +35,9 @@ export function patience(
   const giveUp = (): void => stop.abort();
   let late = setTimeout(giveUp, lateMs);
   let last: Progress | undefined;
+  if (key !== undefined) waited.set(key, undefined);
   const forget = subscribe(() => {
-    const now = key === undefined ? undefined : heard.get(key);
+    const now = key === undefined ? undefined : waited.get(key);
     if (now === last) return;
     last = now;
     clearTimeout(late);
@@ -46,7 +48,7 @@ export function patience(
     end: () => {
       clearTimeout(late);
       forget();
-      if (key !== undefined) heard.delete(key);
+      if (key !== undefined) waited.delete(key);
     },
   };
 }

@@ -1,5 +1,6 @@
 /** A command as this tablet writes it down: which endpoint, asked what, and how it is spoken of. */
 import type { EndpointId } from '@zabrik/contract';
+import { inNamesOfNow } from '@zabrik/contract/before';
 import { commandAt } from './endpoints.ts';
 
 export interface CommandRecord {
@@ -16,24 +17,20 @@ export interface CommandRecord {
 /** A record of this version, or of one before, which wrote an address. */
 export type KeptBefore<T extends CommandRecord> = T | (Omit<T, 'endpoint' | 'params'> & { readonly url: string });
 
-/** What is called otherwise now than in versions before. */
-const names: Readonly<Record<string, string>> = { runId: 'batchId', useId: 'recipeId', nod: 'confirmed' };
-const renamed = (fields: object): Record<string, unknown> =>
-  Object.fromEntries(Object.entries(fields).map(([name, value]) => [names[name] ?? name, value]));
-const inNamesOfNow = <T extends CommandRecord>(record: T): T => ({
+const ofNow = <T extends CommandRecord>(record: T): T => ({
   ...record,
   ...('code' in record && record.code === 'needs_a_nod' ? { code: 'needs_confirmation' } : {}),
-  params: renamed(record.params),
+  params: inNamesOfNow(record.params),
   body:
     typeof record.body === 'object' && record.body !== null && !Array.isArray(record.body)
-      ? renamed(record.body)
+      ? inNamesOfNow(record.body)
       : record.body,
 });
 
 /** The record as this version writes it; none where the address is no command's. */
 export function upgraded<T extends CommandRecord>(record: KeptBefore<T>): T[] {
-  if (!('url' in record)) return [inNamesOfNow(record)];
+  if (!('url' in record)) return [ofNow(record)];
   const { url, ...rest } = record;
   const command = commandAt(url.replace('/runs/', '/batches/').replace(/\/runs$/, '/batches'));
-  return command === undefined ? [] : [inNamesOfNow({ ...rest, ...command } as unknown as T)];
+  return command === undefined ? [] : [ofNow({ ...rest, ...command } as unknown as T)];
 }

@@ -31,16 +31,17 @@ export function Field({
   const own = useId();
   const id = given ?? own;
   const describes = error !== undefined ? `${id}-error` : hint !== undefined ? `${id}-hint` : undefined;
-  if (label === undefined)
-    return (
-      <input
-        id={id}
-        className={`${inputLook} ${big ? 'figure h-14 text-2xl' : dense ? 'h-10 py-1' : 'h-11'} ${className}`}
-        aria-invalid={error !== undefined}
-        autoComplete="off"
-        {...rest}
-      />
-    );
+  const input = (
+    <input
+      id={id}
+      className={`${inputLook} ${big ? 'figure h-14 text-2xl' : dense ? 'h-10 py-1' : 'h-11'} ${unit === undefined ? '' : 'pr-12'} ${label === undefined ? className : ''}`}
+      aria-invalid={error !== undefined}
+      aria-describedby={label === undefined ? undefined : describes}
+      autoComplete="off"
+      {...rest}
+    />
+  );
+  if (label === undefined) return input;
   return (
     <div className={className}>
       <label
@@ -51,14 +52,7 @@ export function Field({
       </label>
       <div className="flex items-stretch gap-2">
         <div className="relative min-w-0 flex-1">
-          <input
-            id={id}
-            className={`${inputLook} ${big ? 'figure h-14 text-2xl' : dense ? 'h-10 py-1' : 'h-11'} ${unit === undefined ? '' : 'pr-12'}`}
-            aria-invalid={error !== undefined}
-            aria-describedby={describes}
-            autoComplete="off"
-            {...rest}
-          />
+          {input}
           {unit !== undefined && (
             <span className="pointer-events-none absolute inset-y-0 right-3 flex items-center text-ink-soft">
               {unit}

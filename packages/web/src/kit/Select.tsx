@@ -10,6 +10,11 @@ export interface Option<V extends string> {
 export const optionsOf = <V extends string>(names: Readonly<Record<V, string>>): Option<V>[] =>
   (Object.entries(names) as [V, string][]).map(([value, name]) => ({ value, name }));
 
+/** Options of things that have an id and a name; none yet while they are read. */
+export const named = <V extends string>(
+  things: readonly { readonly id: V; readonly name: string }[] | undefined,
+): Option<V>[] | undefined => things?.map(({ id, name }) => ({ value: id, name }));
+
 interface Props<V extends string> extends Omit<SelectHTMLAttributes<HTMLSelectElement>, 'value' | 'children'> {
   /** Stands above it; without one it needs an aria-label, or a label around it. */
   readonly label?: ReactNode;

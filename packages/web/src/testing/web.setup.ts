@@ -5,6 +5,13 @@ import { afterAll } from 'vitest';
 // an event is waited for, not a time: this only ends what never comes
 configure({ asyncUtilTimeout: 60_000 });
 
+// jsdom has none, and lays nothing out that it could watch
+globalThis.ResizeObserver ??= class {
+  observe(): void {}
+  unobserve(): void {}
+  disconnect(): void {}
+};
+
 // what the outbox would try again later finds no browser any more
 const begun = new Set<ReturnType<typeof setTimeout>>();
 const begin = globalThis.setTimeout;

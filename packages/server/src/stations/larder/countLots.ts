@@ -1,3 +1,4 @@
+/** What a round through the larder found, written down. */
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { formatMass, minor } from '@zabrik/core';
 import { Problem } from '../../http/problem.ts';

@@ -1,3 +1,4 @@
+/** What every way of making lots out of lots asks of them first. */
 import { formatMass, type Keeping, mergeKeeping } from '@zabrik/core';
 import { Problem } from '../../http/problem.ts';
 import { type HeldLot, keepingOf } from '../../massledger/lockLots.ts';

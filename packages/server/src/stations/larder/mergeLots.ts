@@ -1,3 +1,4 @@
+/** Lots of one kind put together into a new one. */
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { carryAllergens } from '@zabrik/core';
 import { Problem } from '../../http/problem.ts';

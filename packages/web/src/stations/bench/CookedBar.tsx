@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { api } from '../../app/endpoints.ts';
 import { useHouse } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { Select } from '../../kit/Select.tsx';
+import { named, Select } from '../../kit/Select.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
 import { TakeTemperature } from '../../parts/TakeTemperature.tsx';
 
@@ -54,7 +54,7 @@ export function CookedBar({ stage, pending, onClose, onBack }: Props) {
           value={placeId}
           onValue={setPlaceId}
           none="the usual place"
-          options={house?.places.map((p) => ({ value: p.id, name: p.name }))}
+          options={named(house?.places)}
         />
       </div>
       {cooks.adds !== undefined && (

@@ -7,7 +7,7 @@ import { chooseScale, useChosenScale } from '../../app/live.ts';
 import { useHouse } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
-import { Select } from '../../kit/Select.tsx';
+import { named, Select } from '../../kit/Select.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
 import { trayName, trays } from '../../parts/destinations.ts';
 import { setBenchDevice, useBenchDevice } from './benchDevice.ts';
@@ -131,13 +131,7 @@ export function Tools({
       <section aria-label="Note to a tray" className="grid gap-2">
         <h3 className="text-[15px] font-semibold">Note to a tray</h3>
         <div className="grid grid-cols-[110px_minmax(0,1fr)] gap-2">
-          <Select
-            aria-label="Tray"
-            className="h-12"
-            value={tray}
-            onValue={setTray}
-            options={trays.map((t) => ({ value: t.id, name: t.name }))}
-          />
+          <Select aria-label="Tray" className="h-12" value={tray} onValue={setTray} options={named(trays)} />
           <Field
             aria-label="Note"
             placeholder="for Wednesday’s pie"

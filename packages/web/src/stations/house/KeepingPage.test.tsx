@@ -1,9 +1,8 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { Me } from '@zabrik/contract';
-import { MemoryRouter } from 'react-router';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { house, me } from '../../testing/kitchen.ts';
+import { me } from '../../testing/kitchen.ts';
+import { open as openScreen } from '../../testing/open.tsx';
 import KeepingPage from './KeepingPage.tsx';
 import type { Keeping } from './keepingWords.ts';
 
@@ -64,18 +63,7 @@ const open = (role: Me['person']['role'], answers: Keeping = keeping): void => {
       );
     return Promise.resolve(Response.json(answers));
   });
-  const client = new QueryClient({
-    defaultOptions: { queries: { retry: false, staleTime: Number.POSITIVE_INFINITY } },
-  });
-  client.setQueryData(['me'], { ...me, person: { ...me.person, role } });
-  client.setQueryData(['house'], house);
-  render(
-    <QueryClientProvider client={client}>
-      <MemoryRouter>
-        <KeepingPage />
-      </MemoryRouter>
-    </QueryClientProvider>,
-  );
+  openScreen(<KeepingPage />, { me: { ...me, person: { ...me.person, role } } });
 };
 const rows = () =>
   screen

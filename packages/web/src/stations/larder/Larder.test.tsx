@@ -18,14 +18,6 @@ afterEach(() => {
 
 const open = async (): Promise<void> => {
   asked = 0;
-  vi.stubGlobal(
-    'ResizeObserver',
-    class {
-      observe(): void {}
-      unobserve(): void {}
-      disconnect(): void {}
-    },
-  );
   vi.stubGlobal('fetch', (input: string) => {
     if (input.includes('/lot-groups')) return Promise.resolve(Response.json({ groups: [] }));
     if (!input.includes('/lots')) return Promise.reject(new TypeError('no network'));

@@ -9,7 +9,7 @@ import { api } from '../../app/endpoints.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
-import { Select } from '../../kit/Select.tsx';
+import { named, Select } from '../../kit/Select.tsx';
 import { clothOf, trays } from '../../parts/destinations.ts';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { Chosen } from './Chosen.tsx';
@@ -127,7 +127,7 @@ export default function Larder() {
             fit
             value={by}
             onValue={(value) => set('by', value)}
-            options={groupings.map((g) => ({ value: g.id, name: g.name }))}
+            options={named(groupings)}
           />
           <Select
             aria-label="Which place"
@@ -135,14 +135,14 @@ export default function Larder() {
             value={place}
             onValue={(value) => set('place', value)}
             none="every place"
-            options={house?.places.map((p) => ({ value: p.id, name: p.name }))}
+            options={named(house?.places)}
           />
           <Select
             aria-label="Which lots"
             fit
             value={shown}
             onValue={(value) => set('show', value === 'all' ? undefined : value)}
-            options={shows.map((s) => ({ value: s.id, name: s.name }))}
+            options={named(shows)}
           />
           <ToggleGroup.Root
             type="single"

@@ -1,9 +1,8 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { cleanup, fireEvent, screen } from '@testing-library/react';
 import type { House } from '@zabrik/contract';
-import { MemoryRouter } from 'react-router';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { house, lotOf, me } from '../../testing/kitchen.ts';
+import { house, lotOf } from '../../testing/kitchen.ts';
+import { open as openScreen } from '../../testing/open.tsx';
 import { LotActions } from './LotActions.tsx';
 
 afterEach(() => {
@@ -19,18 +18,11 @@ const cold: House['places'] = [
 
 const open = (o: Parameters<typeof lotOf>[1], places: House['places'] = cold): void => {
   vi.stubGlobal('fetch', () => Promise.reject(new TypeError('no network')));
-  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
-  client.setQueryData(['me'], me);
-  client.setQueryData(['house'], { ...house, places });
-  client.setQueryData(['catalogue'], { species: [], goods: [], plans: [] });
   const lot = { ...lotOf(1, o), events: [], cautions: [], judged: [], readings: [], movements: [] };
-  render(
-    <QueryClientProvider client={client}>
-      <MemoryRouter>
-        <LotActions lot={lot as never} />
-      </MemoryRouter>
-    </QueryClientProvider>,
-  );
+  openScreen(<LotActions lot={lot as never} />, {
+    house: { ...house, places },
+    catalogue: { species: [], goods: [], plans: [] },
+  });
 };
 const press = (name: string): void => void fireEvent.click(screen.getByRole('button', { name }));
 const move = () => screen.getByRole<HTMLButtonElement>('button', { name: /^Move all of it/ });

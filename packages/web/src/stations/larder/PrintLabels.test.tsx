@@ -1,8 +1,7 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
-import { MemoryRouter } from 'react-router';
+import { act, cleanup, fireEvent, screen } from '@testing-library/react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { noteProgress } from '../../app/progress.ts';
+import { open } from '../../testing/open.tsx';
 import { PrintLabels } from './PrintLabels.tsx';
 
 /** What went out, how it may be answered, and whether it was given up. */
@@ -20,14 +19,8 @@ beforeEach(() => {
         sent.push({ key: new Headers(init.headers).get('idempotency-key') ?? '', signal, answer });
       }),
   );
-  render(
-    <QueryClientProvider client={new QueryClient()}>
-      <MemoryRouter>
-        <PrintLabels
-          lots={['a', 'b', 'c'].map((id) => ({ id: `019a0000-0000-7000-8000-00000000000${id}`, labels: 0 }))}
-        />
-      </MemoryRouter>
-    </QueryClientProvider>,
+  open(
+    <PrintLabels lots={['a', 'b', 'c'].map((id) => ({ id: `019a0000-0000-7000-8000-00000000000${id}`, labels: 0 }))} />,
   );
 });
 afterEach(() => {

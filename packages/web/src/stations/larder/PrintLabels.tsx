@@ -7,7 +7,7 @@ import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
 import { ProgressBar } from '../../kit/ProgressBar.tsx';
-import { Select } from '../../kit/Select.tsx';
+import { named, Select } from '../../kit/Select.tsx';
 
 type Size = Ask<typeof api.larder.printLabels>['body']['size'];
 const sizes: readonly { readonly id: Size; readonly name: string }[] = [
@@ -56,7 +56,7 @@ export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: s
               // a browser that keeps nothing asks again next time
             }
           }}
-          options={sizes.map((s) => ({ value: s.id, name: s.name }))}
+          options={named(sizes)}
         />
         <label htmlFor="of-each">of each</label>
         <Field

@@ -13,7 +13,7 @@ import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
-import { Select } from '../../kit/Select.tsx';
+import { named, Select } from '../../kit/Select.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
 import { SimulatedPan } from '../../parts/SimulatedPan.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
@@ -210,7 +210,7 @@ export default function StockTake() {
               setFrom(undefined);
               write.reset();
             }}
-            options={house?.places.map((p) => ({ value: p.id, name: p.name }))}
+            options={named(house?.places)}
           />
           <span className="ml-auto">
             <SimulatedPan />

@@ -9,7 +9,7 @@ import { api } from '../../app/endpoints.ts';
 import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Empty, Failed, Loading } from '../../kit/Notice.tsx';
-import { Select } from '../../kit/Select.tsx';
+import { named, Select } from '../../kit/Select.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
 import { amountIn } from '../../parts/amountIn.ts';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
@@ -325,7 +325,7 @@ export default function Ledger() {
             value={species}
             onValue={setSpecies}
             none="all"
-            options={cuttable.map((s) => ({ value: s.id, name: s.name }))}
+            options={named(cuttable)}
           />
         )}
       </div>

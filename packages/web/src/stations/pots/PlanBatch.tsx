@@ -10,7 +10,7 @@ import { Button } from '../../kit/Button.tsx';
 import { Check } from '../../kit/Check.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { NumField } from '../../kit/NumField.tsx';
-import { Select } from '../../kit/Select.tsx';
+import { named, Select } from '../../kit/Select.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
 import { FillingFigures } from './FillingFigures.tsx';
 import { OnlyThese } from './OnlyThese.tsx';
@@ -257,7 +257,7 @@ function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House |
             value={s.vesselId}
             onValue={s.setVesselId}
             none="large enough"
-            options={house?.vessels.map((v) => ({ value: v.id, name: v.name }))}
+            options={named(house?.vessels)}
           />
           {s.vessel?.shape !== undefined && (
             <PotDrawing shape={s.vessel.shape} litres={raw * recipe.litresPerKg} width={190} />

@@ -160,14 +160,6 @@ const kept = async () => (await import('../../app/outbox.ts')).waitingNow();
 beforeEach(() => {
   vi.resetModules();
   vi.stubGlobal('indexedDB', new IDBFactory());
-  vi.stubGlobal(
-    'ResizeObserver',
-    class {
-      observe(): void {}
-      unobserve(): void {}
-      disconnect(): void {}
-    },
-  );
   vi.stubGlobal('fetch', () => Promise.reject(new TypeError('no network')));
 });
 afterEach(() => {

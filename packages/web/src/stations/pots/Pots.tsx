@@ -124,7 +124,7 @@ export default function Pots() {
           />
         </aside>
         {listed === undefined ? (
-          <Empty title="Nothing can be made">Uses turn bones and trim into batches.</Empty>
+          <Empty title="Nothing can be made">Recipes turn bones and trim into batches.</Empty>
         ) : (
           <Tabs.Root key={listed.recipe.id} defaultValue="scale" className="min-w-0 p-4">
             <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line">

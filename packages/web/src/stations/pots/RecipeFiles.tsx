@@ -43,7 +43,7 @@ export function RecipeFiles() {
         accept="application/json,.json,.jsonld"
         className="sr-only"
         tabIndex={-1}
-        aria-label="File of a use or a Recipe"
+        aria-label="File of a recipe"
         onChange={async (event) => {
           const chosen = event.target.files?.[0];
           event.target.value = '';

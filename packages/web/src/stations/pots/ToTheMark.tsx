@@ -17,7 +17,7 @@ import { useState } from 'react';
 import { useTick } from '../../app/timers.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
-import { Select } from '../../kit/Select.tsx';
+import { named, Select } from '../../kit/Select.tsx';
 import { PotDrawing } from './PotDrawing.tsx';
 import type { AtStove } from './useStove.ts';
 
@@ -108,19 +108,13 @@ export function ToTheMark({ stove, house, may }: Props) {
       {mark === undefined ? (
         <div className="grid gap-2">
           <div className="grid grid-cols-2 gap-2">
-            <Select
-              aria-label="Pan"
-              value={panId}
-              onValue={setPanId}
-              none="which pan"
-              options={pans.map((v) => ({ value: v.id, name: v.name }))}
-            />
+            <Select aria-label="Pan" value={panId} onValue={setPanId} none="which pan" options={named(pans)} />
             <Select
               aria-label="Burner"
               value={burnerId}
               onValue={setBurnerId}
               none="which burner"
-              options={house?.burners.map((b) => ({ value: b.id, name: b.name }))}
+              options={named(house?.burners)}
             />
           </div>
           <div className="flex flex-wrap gap-2">

@@ -1,13 +1,12 @@
 /** A line of a delivery at the screen: no server but the one that says what the test wants. */
 import 'fake-indexeddb/auto';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { DeliveryLine, Order } from '@zabrik/contract';
 import { grams } from '@zabrik/core';
-import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { startOutbox, worksAs } from '../../app/outbox.ts';
-import { house, me } from '../../testing/kitchen.ts';
+import { me } from '../../testing/kitchen.ts';
+import { open as openScreen } from '../../testing/open.tsx';
 import type { LineBody } from './deliveryForm.ts';
 import { LineForm } from './LineForm.tsx';
 
@@ -36,27 +35,19 @@ const taken = (): Response => Response.json({ id: DELIVERY, code: '0001-A' });
 
 const open = (
   props: { readonly order?: Order; readonly supplierId?: string; readonly onLine?: (line: DeliveryLine) => void } = {},
-) => {
-  const client = new QueryClient({
-    defaultOptions: { queries: { retry: false, staleTime: Number.POSITIVE_INFINITY } },
-  });
-  client.setQueryData(['me'], me);
-  client.setQueryData(['house'], house);
-  client.setQueryData(['catalogue'], { species: [hake], goods: [cream], plans: [], inspection: [], cautions: [] });
-  client.setQueryData(['suppliers'], { suppliers: [{ id: SUPPLIER, name: 'Bram Quay Fish' }] });
-  return render(
-    <QueryClientProvider client={client}>
-      <MemoryRouter>
-        <LineForm
-          deliveryId={DELIVERY}
-          order={props.order}
-          supplierId={props.supplierId}
-          onLine={props.onLine ?? (() => undefined)}
-        />
-      </MemoryRouter>
-    </QueryClientProvider>,
+) =>
+  openScreen(
+    <LineForm
+      deliveryId={DELIVERY}
+      order={props.order}
+      supplierId={props.supplierId}
+      onLine={props.onLine ?? (() => undefined)}
+    />,
+    {
+      catalogue: { species: [hake], goods: [cream], plans: [], inspection: [], cautions: [] },
+      suppliers: { suppliers: [{ id: SUPPLIER, name: 'Bram Quay Fish' }] },
+    },
   );
-};
 const type = (label: string, value: string): void =>
   void fireEvent.change(screen.getByLabelText(label), { target: { value } });
 const press = (name: string | RegExp): void => void fireEvent.click(screen.getByRole('button', { name }));
@@ -74,14 +65,6 @@ const asWeighed = async (): Promise<void> => {
 beforeEach(async () => {
   sent = [];
   answer = taken;
-  vi.stubGlobal(
-    'ResizeObserver',
-    class {
-      observe(): void {}
-      unobserve(): void {}
-      disconnect(): void {}
-    },
-  );
   Element.prototype.scrollIntoView = () => undefined;
   vi.stubGlobal('fetch', (_: string, init?: RequestInit) => {
     if (init?.method !== 'POST') return Promise.reject(new TypeError('no network'));

@@ -2,7 +2,7 @@
 import { moneyOf, useHouse } from '../../app/queries.ts';
 import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
-import { Select } from '../../kit/Select.tsx';
+import { named, Select } from '../../kit/Select.tsx';
 import { differenceOf } from './deliveryForm.ts';
 import { unitOf } from './LineWeights.tsx';
 import { Papers } from './Papers.tsx';
@@ -59,7 +59,7 @@ export function LineInvoice({ line, suppliers, fixed }: Props) {
           {...register('supplierId')}
           disabled={fixed}
           none="who brought it"
-          options={suppliers.map((s) => ({ value: s.id, name: s.name }))}
+          options={named(suppliers)}
         />
         <Field label="Invoice number" error={error('invoiceNumber')} {...register('invoiceNumber')} />
         <Field label="How many" inputMode="numeric" error={error('animals')} {...register('animals')} />

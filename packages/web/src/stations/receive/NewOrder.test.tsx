@@ -1,9 +1,7 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { grams } from '@zabrik/core';
-import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { house, me } from '../../testing/kitchen.ts';
+import { open as openScreen } from '../../testing/open.tsx';
 import { NewOrder } from './NewOrder.tsx';
 
 const SUPPLIER = '019a0000-0000-7000-8000-0000000000a1';
@@ -14,34 +12,23 @@ let posted: {
 let online = true;
 const done = vi.fn();
 
-const open = () => {
-  const client = new QueryClient({
-    defaultOptions: { queries: { retry: false, staleTime: Number.POSITIVE_INFINITY } },
+const open = () =>
+  openScreen(<NewOrder done={done} />, {
+    suppliers: { suppliers: [{ id: SUPPLIER, name: 'Bram Quay Fish' }] },
+    catalogue: {
+      species: [
+        {
+          id: 'hake',
+          name: 'Hake',
+          forms: [
+            { id: 'gutted', name: 'gutted', purchase: true },
+            { id: 'loin', name: 'loin', purchase: false },
+          ],
+        },
+      ],
+      goods: [{ id: 'cream', name: 'Double cream' }],
+    },
   });
-  client.setQueryData(['me'], me);
-  client.setQueryData(['house'], house);
-  client.setQueryData(['suppliers'], { suppliers: [{ id: SUPPLIER, name: 'Bram Quay Fish' }] });
-  client.setQueryData(['catalogue'], {
-    species: [
-      {
-        id: 'hake',
-        name: 'Hake',
-        forms: [
-          { id: 'gutted', name: 'gutted', purchase: true },
-          { id: 'loin', name: 'loin', purchase: false },
-        ],
-      },
-    ],
-    goods: [{ id: 'cream', name: 'Double cream' }],
-  });
-  return render(
-    <QueryClientProvider client={client}>
-      <MemoryRouter>
-        <NewOrder done={done} />
-      </MemoryRouter>
-    </QueryClientProvider>,
-  );
-};
 const type = (label: string, value: string): void =>
   void fireEvent.change(screen.getByLabelText(label), { target: { value } });
 const button = (name: string) => screen.getByRole<HTMLButtonElement>('button', { name });

@@ -9,7 +9,7 @@ import { useCatalogue } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
-import { Select } from '../../kit/Select.tsx';
+import { named, Select } from '../../kit/Select.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { useSuppliers } from './useSuppliers.ts';
 
@@ -98,7 +98,7 @@ export function NewOrder({ done }: { readonly done: () => void }) {
         value={supplierId}
         onValue={(value) => draft.put({ supplierId: value })}
         none="of which supplier"
-        options={suppliers.data?.suppliers.map((s) => ({ value: s.id, name: s.name }))}
+        options={named(suppliers.data?.suppliers)}
       />
       <Field
         label="Expected on"

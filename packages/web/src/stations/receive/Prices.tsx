@@ -14,7 +14,7 @@ import { Field } from '../../kit/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { ProgressBar } from '../../kit/ProgressBar.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
-import { Select } from '../../kit/Select.tsx';
+import { named, Select } from '../../kit/Select.tsx';
 import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { faultWords, type PriceFile, readPriceFile, readWith } from './readPriceFile.ts';
 import { useSuppliers } from './useSuppliers.ts';
@@ -86,7 +86,7 @@ function ReadIn({ file, done }: { readonly file: PriceFile; readonly done: () =>
           value={supplierId}
           onValue={setSupplierId}
           none="whose list?"
-          options={suppliers.data?.suppliers.map((s) => ({ value: s.id, name: s.name }))}
+          options={named(suppliers.data?.suppliers)}
         />
         <Field
           label="Counts from"

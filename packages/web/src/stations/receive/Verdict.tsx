@@ -3,7 +3,7 @@ import { figureWords, formatMass, parseMass } from '@zabrik/core';
 import { useState } from 'react';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
-import { Select } from '../../kit/Select.tsx';
+import { optionsOf, Select } from '../../kit/Select.tsx';
 import type { RefusalReason } from './deliveryForm.ts';
 
 const isReason = (text: string): text is RefusalReason => text in refusalNames;
@@ -51,7 +51,7 @@ export function Verdict({ netMg, busy, onAccept, onRefuse }: Props) {
         onValue={(value) => {
           if (isReason(value)) setReason(value);
         }}
-        options={Object.entries(refusalNames).map(([id, name]) => ({ value: id, name }))}
+        options={optionsOf(refusalNames)}
       />
       <Field
         label="Goes back, of it"

@@ -2,7 +2,7 @@ import { templatesFor } from '@zabrik/catalogue/portioning';
 import type { PieceMeasures, PieceTemplate, PortionsSetup } from '@zabrik/core';
 import { Button } from '../../../kit/Button.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
-import { Select } from '../../../kit/Select.tsx';
+import { named, Select } from '../../../kit/Select.tsx';
 import { trayName } from '../../../parts/destinations.ts';
 
 const endTrays = ['filling', 'staff', 'portion', 'larder', 'stock', 'waste'] as const;
@@ -97,7 +97,7 @@ export function PieceTab(props: Props) {
         label="Form"
         value={setup.templateId}
         onValue={(value) => onSetup({ ...setup, templateId: value })}
-        options={templatesFor(category).map((t) => ({ value: t.id, name: t.name }))}
+        options={named(templatesFor(category))}
       />
       <div className="grid grid-cols-2 gap-2">
         <NumField

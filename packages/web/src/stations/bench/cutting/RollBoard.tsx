@@ -11,7 +11,7 @@ import {
 import { useState } from 'react';
 import { Notice } from '../../../kit/Notice.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
-import { Select } from '../../../kit/Select.tsx';
+import { named, Select } from '../../../kit/Select.tsx';
 import { BoardFrame, Figures, useSetup } from './BoardFrame.tsx';
 import { RollDrawing } from './RollDrawing.tsx';
 import type { AtBoard } from './useCutting.ts';
@@ -241,7 +241,7 @@ export function RollBoard({ board }: { readonly board: AtBoard }) {
                     : { kind: 'none' },
             });
           }}
-          options={wraps.map((w) => ({ value: w.id, name: w.name }))}
+          options={named(wraps)}
         />
         {wrap.kind !== 'none' && (
           <>

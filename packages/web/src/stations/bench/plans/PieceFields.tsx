@@ -1,7 +1,7 @@
 import type { Answer } from '@zabrik/contract';
 import { destinations, type PlanPiece, type PlanStage } from '@zabrik/core';
 import type { api } from '../../../app/endpoints.ts';
-import { Select } from '../../../kit/Select.tsx';
+import { named, Select } from '../../../kit/Select.tsx';
 import { trayName } from '../../../parts/destinations.ts';
 import { Chips, NumberBox, PerCent, TextBox, toggled } from './editorParts.tsx';
 import { replaced, withText } from './planDraft.ts';
@@ -89,7 +89,7 @@ export function PieceFields({ piece, later, categories, onChange }: Props) {
             label="goes on to"
             className="w-36"
             none="nothing"
-            options={later.map((s) => ({ value: s.id, name: s.name }))}
+            options={named(later)}
             value={piece.next ?? ''}
             onValue={(next) => onChange(withText(piece, 'next', next))}
           />

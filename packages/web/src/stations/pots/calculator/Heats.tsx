@@ -2,7 +2,7 @@ import { conduction, lethalityTargets } from '@zabrik/catalogue/heat';
 import { centreAt, equivalentMinutes, lethality, mixedTemperature, secondsUntilHot } from '@zabrik/core';
 import { useState } from 'react';
 import { NumField } from '../../../kit/NumField.tsx';
-import { optionsOf, Select } from '../../../kit/Select.tsx';
+import { named, optionsOf, Select } from '../../../kit/Select.tsx';
 import { longWords } from '../coolingMethods.ts';
 import { LineOf } from './LineOf.tsx';
 import { Sum } from './Sum.tsx';
@@ -150,7 +150,7 @@ export function CoreTime() {
         className="col-span-2"
         value={targetId}
         onValue={setTargetId}
-        options={lethalityTargets.map((t) => ({ value: t.id, name: t.name }))}
+        options={named(lethalityTargets)}
       />
     </Sum>
   );

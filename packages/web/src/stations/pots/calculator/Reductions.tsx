@@ -12,7 +12,7 @@ import {
 } from '@zabrik/core';
 import { useState } from 'react';
 import { NumField } from '../../../kit/NumField.tsx';
-import { Select } from '../../../kit/Select.tsx';
+import { named, Select } from '../../../kit/Select.tsx';
 import { longWords } from '../coolingMethods.ts';
 import { PotDrawing } from '../PotDrawing.tsx';
 import { LineOf } from './LineOf.tsx';
@@ -31,15 +31,7 @@ function Choose({
   readonly options: readonly { readonly id: string; readonly name: string }[];
   readonly onPick: (id: string) => void;
 }) {
-  return (
-    <Select
-      label={label}
-      className="col-span-2"
-      value={value}
-      onValue={onPick}
-      options={options.map((o) => ({ value: o.id, name: o.name }))}
-    />
-  );
+  return <Select label={label} className="col-span-2" value={value} onValue={onPick} options={named(options)} />;
 }
 
 /** From so much to so much in this pan on this burner: minutes, the mark in centimetres, and how salty it ends. */
