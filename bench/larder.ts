@@ -6,6 +6,12 @@ import pg from 'pg';
 import type { Session } from '../e2e/kitchenProcess.ts';
 import { barestServer, type InTurn, inTurn } from './reference.ts';
 
+/** Lines of movements that are there, given as a select of movement, house, lot, sink, mass and cost. */
+const posted = (lines: string): string =>
+  `insert into posting (movement_id, house_id, at, lot_id, sink, mass_mg, cost_minor)
+   select p.movement_id, p.house_id, m.at, p.lot_id, p.sink, p.mass_mg, p.cost_minor
+   from (${lines}) p(movement_id, house_id, lot_id, sink, mass_mg, cost_minor) join movement m on m.id = p.movement_id`;
+
 /** Box codes read at a go. */
 export const CODES = 2_000;
 
@@ -64,8 +70,9 @@ async function fillHouse(databaseUrl: string): Promise<{ readonly rootId: string
         [house.id, house.person],
       );
       await client.query(
-        `insert into posting (movement_id, house_id, lot_id, sink, mass_mg, cost_minor)
-         select m.movement, $1::uuid, m.id, null, $2::bigint, 100 from made m union all select m.movement, $1::uuid, null, 'supplier', -$2::bigint, -100 from made m`,
+        posted(
+          `select m.movement, $1::uuid, m.id, null, $2::bigint, 100 from made m union all select m.movement, $1::uuid, null, 'supplier', -$2::bigint, -100 from made m`,
+        ),
         [house.id, mg],
       );
     };
@@ -79,8 +86,9 @@ async function fillHouse(databaseUrl: string): Promise<{ readonly rootId: string
       [house.id, house.person],
     );
     await client.query(
-      `insert into posting (movement_id, house_id, lot_id, sink, mass_mg, cost_minor)
-       select movement, $1::uuid, id, null, -900000::bigint, -100 from gone union all select movement, $1::uuid, null, 'served', 900000::bigint, 100 from gone`,
+      posted(
+        `select movement, $1::uuid, id, null, -900000::bigint, -100 from gone union all select movement, $1::uuid, null, 'served', 900000::bigint, 100 from gone`,
+      ),
       [house.id],
     );
     // one delivery into 40 lots, each into 10, each of those into 4 with pantry goods beside
@@ -109,9 +117,10 @@ async function fillHouse(databaseUrl: string): Promise<{ readonly rootId: string
         [house.id, kind, 10 - hours, house.person, movements],
       );
       await client.query(
-        `insert into posting (movement_id, house_id, lot_id, mass_mg, cost_minor)
-         select movement, $1::uuid, parent, -count(*) * $2::bigint, 0 from jsonb_to_recordset($3::jsonb) r(movement uuid, parent uuid) group by 1, 3
-         union all select movement, $1::uuid, id, $2::bigint, 0 from jsonb_to_recordset($3::jsonb) r(movement uuid, id uuid)`,
+        posted(
+          `select movement, $1::uuid, parent, null, -count(*) * $2::bigint, 0 from jsonb_to_recordset($3::jsonb) r(movement uuid, parent uuid) group by 1, 3
+           union all select movement, $1::uuid, id, null, $2::bigint, 0 from jsonb_to_recordset($3::jsonb) r(movement uuid, id uuid)`,
+        ),
         [house.id, mg, JSON.stringify(rows)],
       );
       return rows.map((r) => r.id);
@@ -133,7 +142,9 @@ async function fillHouse(databaseUrl: string): Promise<{ readonly rootId: string
       [rootMovement, house.id, house.person],
     );
     await client.query(
-      `insert into posting (movement_id, house_id, lot_id, sink, mass_mg, cost_minor) values ($1, $2, $3, null, 160000000, 0), ($1, $2, null, 'supplier', -160000000, 0)`,
+      posted(
+        `values ($1::uuid, $2::uuid, $3::uuid, null, 160000000, 0), ($1::uuid, $2::uuid, null, 'supplier', -160000000, 0)`,
+      ),
       [rootMovement, house.id, rootId],
     );
     const first = await step([rootId], 40, 4_000_000, 'close-stage', 1);

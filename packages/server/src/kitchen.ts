@@ -39,6 +39,8 @@ export interface Kitchen {
 /** A command inside its transaction. */
 export interface InCommand {
   readonly actor: Actor;
+  /** The actor's. */
+  readonly houseId: string;
   readonly commandId: string;
   readonly at: Date;
   /** Ids for what it makes: the same ones whenever it is said again. */

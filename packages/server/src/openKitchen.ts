@@ -7,8 +7,9 @@ import type { Config } from './config.ts';
 import { connect } from './db/connect.ts';
 import { Disk } from './db/disk.ts';
 import { migrate } from './db/migrations.ts';
-import { defineModels, HouseRow } from './db/models.ts';
+import { HouseTable } from './db/models/house.ts';
 import { poolSize } from './db/poolSize.ts';
+import { serverRows } from './db/rows.ts';
 import { selectOne } from './db/select.ts';
 import { keepThin } from './db/thinAnswers.ts';
 import { noDevices } from './devices/devices.ts';
@@ -50,15 +51,16 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
   const longReads = connect(config.databaseUrl, 2, 60_000);
   const room = await selectOne<{ max: number }>(longReads, `select current_setting('max_connections')::int as max`, []);
   const db = connect(config.databaseUrl, poolSize(room?.max ?? 100, config.processes));
-  defineModels(db);
   await migrate(db);
   const announcer = new Announcer(config.databaseUrl, log);
   await announcer.start();
   const scales = new Map(config.scales.map((s) => [s.id, new ScaleBridge(s.id, s.host, s.port)]));
   const devices = { scales, probe: config.probe, printer: config.printer };
   const named = config.devicesHouse;
-  const standsIn = await HouseRow.findOne(named === undefined ? { order: ['createdAt'] } : { where: { slug: named } });
-  if (standsIn === null && named !== undefined)
+  const standsIn = await serverRows(db, HouseTable).one(named === undefined ? {} : { slug: named }, {
+    order: ['createdAt'],
+  });
+  if (standsIn === undefined && named !== undefined)
     throw new Error(`Settings: ZABRIK_DEVICES_HOUSE: there is no house ${named} on this machine`);
   let devicesHouse = standsIn?.id;
   const session = sessions(config.databaseUrl, config.sessionSecret);

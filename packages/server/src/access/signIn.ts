@@ -1,5 +1,8 @@
 import { createHash } from 'node:crypto';
 import type { Sequelize } from 'sequelize';
+import { DeviceTable } from '../db/models/device.ts';
+import { SignInTryTable } from '../db/models/signInTry.ts';
+import { rowsOf, serverRows } from '../db/rows.ts';
 import { selectOne } from '../db/select.ts';
 import { Problem } from '../http/problem.ts';
 import type { Actor } from '../kitchen.ts';
@@ -29,18 +32,13 @@ const hashOf = (token: string): string => createHash('sha256').update(token).dig
 /** The door a device stands at: its own where someone of the house has signed in on it before, else the street. */
 async function streetOf(db: Sequelize, houseId: string, token: string | undefined): Promise<string> {
   if (token === undefined) return STREET;
-  const known = await selectOne<{ id: string }>(db, 'select id from device where id = $1 and house_id = $2', [
-    hashOf(token),
-    houseId,
-  ]);
+  const known = await rowsOf(db, DeviceTable, { houseId }).one({ id: hashOf(token) });
   return known?.id ?? STREET;
 }
 
 /** Writes down that a device is one of the house. What it holds is its token; here stands only what tells it again. */
 export async function rememberDevice(db: Sequelize, houseId: string, token: string): Promise<void> {
-  await db.query('insert into device (id, house_id) values ($1, $2) on conflict do nothing', {
-    bind: [hashOf(token), houseId],
-  });
+  await rowsOf(db, DeviceTable, { houseId }).addMissing([{ id: hashOf(token) }]);
 }
 
 /**
@@ -67,7 +65,8 @@ export async function signIn(
   );
   if (person === undefined) throw new Problem('wrong_secret');
   const kind = 'pin' in secret ? 'pin' : 'password';
-  const at = [person.id, await streetOf(db, person.house_id, token), kind];
+  const here = { personId: person.id, door: await streetOf(db, person.house_id, token), secret: kind } as const;
+  const tries = serverRows(db, SignInTryTable);
   const lockedOut = (until: Date | null | undefined): Problem =>
     new Problem(
       'locked_out',
@@ -83,19 +82,14 @@ export async function signIn(
          then $4::timestamptz + make_interval(mins => least($7, $6 * (2 ^ t.pauses)::int)) else null end
      where t.locked_until is null or t.locked_until <= $4::timestamptz
      returning wrong, locked_until`,
-    [...at, now, WRONG_ALLOWED, FIRST_PAUSE_MINUTES, LONGEST_PAUSE_MINUTES],
+    [...Object.values(here), now, WRONG_ALLOWED, FIRST_PAUSE_MINUTES, LONGEST_PAUSE_MINUTES],
   );
   if (taken === undefined) {
-    const paused = await selectOne<{ locked_until: Date | null }>(
-      db,
-      'select locked_until from sign_in_try where person_id = $1 and door = $2 and secret = $3',
-      at,
-    );
-    throw lockedOut(paused?.locked_until);
+    throw lockedOut((await tries.one(here))?.lockedUntil);
   }
   const [stored, given] = 'pin' in secret ? [person.pin_hash, secret.pin] : [person.password_hash, secret.password];
   if (stored !== null && (await secretFits(stored, given))) {
-    await db.query('delete from sign_in_try where person_id = $1 and door = $2 and secret = $3', { bind: at });
+    await tries.remove(here);
     return { personId: person.id, houseId: person.house_id, name: person.name, role: person.role };
   }
   if (taken.locked_until !== null) throw lockedOut(taken.locked_until);

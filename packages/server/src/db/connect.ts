@@ -3,6 +3,8 @@ import pg from 'pg';
 import { Sequelize } from 'sequelize';
 import { houseNow } from './houseScope.ts';
 import { HOUSE_ROLE } from './keepApart.ts';
+import { allTables } from './models/index.ts';
+import { defineTable } from './table.ts';
 
 // bigint columns hold milligrams and pence well below 2^53; one beyond it is a broken row and must not be rounded quietly
 pg.types.setTypeParser(pg.types.builtins.INT8, (text) => {
@@ -48,11 +50,14 @@ class Client extends pg.Client {
  * Opens a pool of at most so many lines; a query waits `acquireMs` for one at most. Queries are not logged here: the request log has their
  * times.
  */
-export const connect = (databaseUrl: string, pool = 20, acquireMs = 10_000): Sequelize =>
-  new Sequelize(databaseUrl, {
+export function connect(databaseUrl: string, pool = 20, acquireMs = 10_000): Sequelize {
+  const db = new Sequelize(databaseUrl, {
     dialect: 'postgres',
     dialectModule: { ...pg, Client },
     logging: false,
     pool: { max: pool, min: 0, acquire: acquireMs, idle: 30_000 },
     define: { underscored: true, timestamps: false, freezeTableName: true },
   });
+  for (const table of allTables) defineTable(db, table);
+  return db;
+}

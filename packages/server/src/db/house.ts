@@ -1,12 +1,13 @@
 import { addDays, type Place, type PlaceKind } from '@zabrik/core';
-import type { Transaction } from 'sequelize';
+import type { Sequelize } from 'sequelize';
 import { Problem } from '../http/problem.ts';
-import { HouseRow } from './models.ts';
+import { type HouseRow, HouseTable } from './models/house.ts';
+import { type HouseScope, rowsOf } from './rows.ts';
 
 /** The house's own settings. Every station may ask. */
-export async function readHouse(houseId: string, transaction?: Transaction): Promise<HouseRow> {
-  const house = await HouseRow.findByPk(houseId, transaction === undefined ? {} : { transaction });
-  if (house === null) throw new Problem('not_found');
+export async function readHouse(db: Sequelize, scope: HouseScope): Promise<HouseRow> {
+  const house = await rowsOf(db, HouseTable, scope).one({});
+  if (house === undefined) throw new Problem('not_found');
   return house;
 }
 

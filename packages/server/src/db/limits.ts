@@ -10,7 +10,9 @@ import {
   withFigure,
 } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
-import { select, selectOne } from './select.ts';
+import { HouseLimitsTable } from './models/houseLimits.ts';
+import { rowsOf } from './rows.ts';
+import { select } from './select.ts';
 
 export interface LimitChange {
   readonly limitId: string;
@@ -60,13 +62,8 @@ export async function readLimitChoice(
   timezone: string,
   transaction?: Transaction,
 ): Promise<LimitChoice> {
-  const row = await selectOne<{ profile_id: string; changes: LimitChange[] }>(
-    db,
-    'select profile_id, changes from house_limits where house_id = $1 order by seq desc limit 1',
-    [houseId],
-    transaction,
-  );
-  const profile = profileNamed(row?.profile_id ?? usualProfile(timezone)) ?? limitProfiles[0];
+  const row = await rowsOf(db, HouseLimitsTable, { houseId, transaction }).one({}, { order: ['-seq'] });
+  const profile = profileNamed(row?.profileId ?? usualProfile(timezone)) ?? limitProfiles[0];
   if (profile === undefined) throw new Error('the catalogue has no limit profile');
   return { profile, changes: row?.changes ?? [], selected: row !== undefined };
 }

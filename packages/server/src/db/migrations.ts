@@ -24,6 +24,7 @@ import { answersThinned } from './migrations/0020-answers-thinned.ts';
 import { versionsKept } from './migrations/0021-versions-kept.ts';
 import { jobs } from './migrations/0022-jobs.ts';
 import { recipesAndBatches } from './migrations/0023-recipes-and-batches.ts';
+import { byHouseAndTime } from './migrations/0024-by-house-and-time.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -50,6 +51,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   versionsKept,
   jobs,
   recipesAndBatches,
+  byHouseAndTime,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

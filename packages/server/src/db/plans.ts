@@ -2,7 +2,10 @@
 import { allPlans, allSpecies, planById } from '@zabrik/catalogue';
 import type { CutPlan, Species } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
-import { select, selectOne } from './select.ts';
+import { CutPlanTable } from './models/cutPlan.ts';
+import { HouseSpeciesTable } from './models/houseSpecies.ts';
+import { rowsOf } from './rows.ts';
+import { select } from './select.ts';
 
 export interface OwnPlan {
   readonly plan: CutPlan;
@@ -29,13 +32,8 @@ export async function findPlan(
   planId: string,
   transaction?: Transaction,
 ): Promise<PlanFound | undefined> {
-  const own = await selectOne<OwnPlan>(
-    db,
-    'select plan, retired from cut_plan where house_id = $1 and id = $2 order by version desc limit 1',
-    [houseId, planId],
-    transaction,
-  );
-  if (own !== undefined) return { ...own, own: true };
+  const own = await rowsOf(db, CutPlanTable, { houseId, transaction }).one({ id: planId }, { order: ['-version'] });
+  if (own !== undefined) return { plan: own.plan, retired: own.retired, own: true };
   const plan = planById.get(planId);
   return plan === undefined ? undefined : { plan, retired: false, own: false };
 }
@@ -57,11 +55,6 @@ export async function readSpecies(
   houseId: string,
   transaction?: Transaction,
 ): Promise<ReadonlyMap<string, Species>> {
-  const own = await select<{ species: Species }>(
-    db,
-    'select species from house_species where house_id = $1 order by id',
-    [houseId],
-    transaction,
-  );
+  const own = await rowsOf(db, HouseSpeciesTable, { houseId, transaction }).all({}, { order: ['id'] });
   return new Map([...allSpecies, ...own.map((row) => row.species)].map((species) => [species.id, species]));
 }

@@ -1,6 +1,8 @@
 /** What work was done by, kept once for all work done by it: a cut plan as worked, a recipe as made. */
 import type { CutPlan, Recipe } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
+import { PlanVersionTable } from './models/planVersion.ts';
+import { rowsOf } from './rows.ts';
 import { selectOne } from './select.ts';
 
 const keep = async (
@@ -38,12 +40,7 @@ export async function readPlanVersion(
   id: string,
   transaction: Transaction,
 ): Promise<CutPlan> {
-  const kept = await selectOne<{ plan: CutPlan }>(
-    db,
-    'select plan from plan_version where house_id = $1 and id = $2',
-    [houseId, id],
-    transaction,
-  );
+  const kept = await rowsOf(db, PlanVersionTable, { houseId, transaction }).one({ id });
   if (kept === undefined) throw new Error(`no plan version ${id}`);
   return kept.plan;
 }

@@ -1,5 +1,5 @@
 /** The demo's invented house: names, people, suppliers and prices made up for it. Nothing here is data about the world. */
-import type { HouseSettings } from '../db/models.ts';
+import type { HouseSettings } from '../db/houseSettings.ts';
 
 export const house = { slug: 'netloft', name: 'The Netloft, Port Marrow', currency: 'GBP' } as const;
 

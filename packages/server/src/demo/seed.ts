@@ -1,8 +1,12 @@
 import { planById, speciesById } from '@zabrik/catalogue';
 import { kitchenHistory, seededRandom } from '@zabrik/core/simulator';
+import type { Sequelize } from 'sequelize';
 import { v7 as uuidv7 } from 'uuid';
 import { hashSecret } from '../access/secrets.ts';
-import { HouseRow, PersonRow, SupplierRow } from '../db/models.ts';
+import { HouseTable } from '../db/models/house.ts';
+import { PersonTable } from '../db/models/person.ts';
+import { SupplierTable } from '../db/models/supplier.ts';
+import { rowsOf, serverRows } from '../db/rows.ts';
 import { select } from '../db/select.ts';
 import type { Actor, Kitchen } from '../kitchen.ts';
 import { cutToWeightBefore } from './cutDays.ts';
@@ -17,18 +21,18 @@ const DAY = 24 * HOUR;
 
 /** Makes a house with people and suppliers. Everyone gets the same PIN; the head chef has a password as well. */
 export async function makeHouse(
+  db: Sequelize,
   house: { readonly slug: string; readonly name: string; readonly currency: string; readonly timezone: string },
   pin: string,
 ): Promise<Cast> {
   const houseId = uuidv7();
-  await HouseRow.create({ id: houseId, ...house, settings: scenario.settings });
+  await serverRows(db, HouseTable).add({ id: houseId, ...house, settings: scenario.settings });
   const [pinHash, passwordHash] = await Promise.all([hashSecret(pin), hashSecret(`${house.slug}-office`)]);
   const people = new Map<string, Actor>();
   for (const { name, role } of scenario.people) {
     const id = uuidv7();
-    await PersonRow.create({
+    await rowsOf(db, PersonTable, { houseId }).add({
       id,
-      houseId,
       name,
       role,
       pinHash,
@@ -39,7 +43,7 @@ export async function makeHouse(
   const suppliers = new Map<string, string>();
   for (const { name } of scenario.suppliers) {
     const id = uuidv7();
-    await SupplierRow.create({ id, houseId, name });
+    await rowsOf(db, SupplierTable, { houseId }).add({ id, name });
     suppliers.set(name, id);
   }
   return { houseId, people, suppliers };
@@ -277,7 +281,7 @@ export async function seedDemo(
 ): Promise<void> {
   const now = kitchen.clock();
   const timezone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-  const cast = await makeHouse({ ...scenario.house, timezone }, pin);
+  const cast = await makeHouse(kitchen.db, { ...scenario.house, timezone }, pin);
   const replay = new Replay(kitchen, cast);
   const history = kitchenHistory({
     seed: 'netloft',

@@ -3,7 +3,8 @@ import { readConfig } from '../config.ts';
 import { connect } from '../db/connect.ts';
 import { Disk } from '../db/disk.ts';
 import { migrate } from '../db/migrations.ts';
-import { defineModels, HouseRow } from '../db/models.ts';
+import { HouseTable } from '../db/models/house.ts';
+import { serverRows } from '../db/rows.ts';
 import { noDevices } from '../devices/devices.ts';
 import { openLog } from '../openKitchen.ts';
 import { putsBack } from '../stations/index.ts';
@@ -14,9 +15,8 @@ const config = readConfig(process.env);
 const breakdowns = Number(process.env['ZABRIK_DEMO_BREAKDOWNS'] ?? 150);
 // made-up history may be lost in a power cut and made again: it need not wait for the disk
 const db = connect(`${config.databaseUrl}?options=-c%20synchronous_commit%3Doff`, 4);
-defineModels(db);
 await migrate(db);
-if ((await HouseRow.count()) === 0) {
+if ((await serverRows(db, HouseTable).count({})) === 0) {
   const kitchen = {
     db,
     config,

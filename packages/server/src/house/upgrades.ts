@@ -93,6 +93,14 @@ const steps: readonly Step[] = [
       reservation: said(tables['reservation'], 'holder_kind', 'run', 'batch'),
     }),
   },
+  {
+    from: '0023-recipes-and-batches',
+    to: '0024-by-house-and-time',
+    change: (tables) => {
+      const at = new Map((tables['movement'] ?? []).map((m) => [m['id'], m['at']]));
+      return { ...tables, posting: (tables['posting'] ?? []).map((p) => ({ ...p, at: at.get(p['movement_id']) })) };
+    },
+  },
 ];
 
 /** The rows of a file in the shape wanted; undefined where no way leads there. */

@@ -5,6 +5,8 @@ import type { Request, RequestHandler, Response, Router } from 'express';
 import type { Sequelize, Transaction } from 'sequelize';
 import { z } from 'zod';
 import { forHouse } from '../db/houseScope.ts';
+import { CommandTable } from '../db/models/command.ts';
+import { rowsOf } from '../db/rows.ts';
 import { selectOne } from '../db/select.ts';
 import type { Actor, InCommand, Kitchen } from '../kitchen.ts';
 import { fileHeaders, type GivenFile } from './file.ts';
@@ -84,6 +86,7 @@ const STALLED_MS = 60_000;
 
 /** A read that gives a file. One in parts is written down here first: what breaks in the making is an answer of its own, never half a file. */
 export function mountFile<E extends Endpoint>(
+  kitchen: Kitchen,
   router: Router,
   e: E,
   handle: (actor: Actor, context: Context<E>) => Promise<GivenFile>,
@@ -91,7 +94,7 @@ export function mountFile<E extends Endpoint>(
   at(router, e, async (request, response) => {
     const actor = permitted(e, request);
     const { type, name, body, inline } = await forHouse(actor.houseId, async () => {
-      await shownTo(actor, e.id, null);
+      await shownTo(kitchen.db, actor, e.id, null);
       const given = await handle(actor, { ...asked(e, request), request });
       const { body: whole } = given;
       return typeof whole === 'string' || whole instanceof Uint8Array
@@ -123,6 +126,7 @@ export function mountOpen<E extends Endpoint>(
 
 /** A read, or an action outside the database. */
 export function mountRead<E extends Endpoint>(
+  kitchen: Kitchen,
   router: Router,
   e: E,
   handle: (actor: Actor, context: Context<E>) => Promise<Answer<E>>,
@@ -130,7 +134,7 @@ export function mountRead<E extends Endpoint>(
   at(router, e, async (request, response) => {
     const actor = permitted(e, request);
     const answer = await forHouse(actor.houseId, async () =>
-      shownTo(actor, e.id, await handle(actor, { ...asked(e, request), request })),
+      shownTo(kitchen.db, actor, e.id, await handle(actor, { ...asked(e, request), request })),
     );
     send(e, response, answer);
   });
@@ -252,14 +256,10 @@ export async function runCommand<A>(
     const before = await answeredBefore<A>(db, actor, commandId, fingerprint, transaction);
     if (before !== undefined) return before;
     const at = doneAt(waited, kitchen.clock());
-    const answer = await work({ actor, commandId, at, newId: idsOf(commandId), transaction });
-    await db.query(
-      'insert into command (id, house_id, endpoint, fingerprint, answer, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',
-      {
-        bind: [commandId, actor.houseId, endpoint, fingerprint, JSON.stringify(answer), actor.personId, at],
-        transaction,
-      },
-    );
+    const answer = await work({ actor, houseId: actor.houseId, commandId, at, newId: idsOf(commandId), transaction });
+    const { houseId, personId } = actor;
+    const commands = rowsOf(db, CommandTable, { houseId, transaction });
+    await commands.add({ id: commandId, endpoint, fingerprint, answer, personId, at });
     written = true;
     return answer;
   };

@@ -1,6 +1,7 @@
 import { type Destination, type Keeping, lotCode } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
-import { insertRows } from '../db/insertRow.ts';
+import { LotTable } from '../db/models/lot.ts';
+import { rowsOf } from '../db/rows.ts';
 import { select } from '../db/select.ts';
 import type { InCommand } from '../kitchen.ts';
 
@@ -54,9 +55,10 @@ export const keptFresh = (placeId: string, ready: boolean, useBy: string | null)
 /** Gives lots their codes, in their order. They hold nothing until a movement puts mass into them. Answers the codes by id. */
 export async function makeLots(
   db: Sequelize,
-  { actor, at, transaction }: InCommand,
+  command: InCommand,
   lots: readonly NewLot[],
 ): Promise<ReadonlyMap<string, string>> {
+  const { actor, at, transaction } = command;
   if (lots.length === 0) return new Map();
   // from the house's own sequence, which nobody waits for: a number taken by what is taken back is left out
   const serials = await select<{ serial: number }>(
@@ -71,7 +73,6 @@ export async function makeLots(
     const { keeping } = lot;
     return {
       id: lot.id,
-      house_id: actor.houseId,
       serial,
       code: lotCode(serial),
       kind: lot.kind,
@@ -81,32 +82,32 @@ export async function makeLots(
       category: lot.category,
       destination: lot.destination,
       pieces: lot.pieces,
-      made_mg: lot.madeMg,
-      use_by: keeping.useBy,
-      made_at: lot.madeAt ?? at,
-      supplier_id: lot.supplierId,
-      breakdown_id: lot.breakdownId,
-      piece_id: lot.pieceId,
-      batch_id: lot.batchId,
+      madeMg: lot.madeMg,
+      useBy: keeping.useBy,
+      madeAt: lot.madeAt ?? at,
+      supplierId: lot.supplierId,
+      breakdownId: lot.breakdownId,
+      pieceId: lot.pieceId,
+      batchId: lot.batchId,
       allergens: lot.allergens,
-      next_stage: lot.nextStage ?? null,
+      nextStage: lot.nextStage ?? null,
       note: lot.note ?? null,
-      place_id: keeping.placeId,
+      placeId: keeping.placeId,
       ready: keeping.ready,
       state: keeping.state,
-      frozen_on: keeping.frozenOn,
-      thawed_on: keeping.thawedOn,
-      opened_on: keeping.openedOn,
-      days_left: keeping.daysLeft,
-      date_basis: lot.dateBasis,
-      date_limit: lot.dateLimit ?? null,
-      date_max_c: lot.dateMaxC ?? null,
+      frozenOn: keeping.frozenOn,
+      thawedOn: keeping.thawedOn,
+      openedOn: keeping.openedOn,
+      daysLeft: keeping.daysLeft,
+      dateBasis: lot.dateBasis,
+      dateLimit: lot.dateLimit ?? null,
+      dateMaxC: lot.dateMaxC ?? null,
       raised: lot.raised ?? null,
       goods: lot.goods ?? null,
-      tub_recipe: lot.tubRecipe ?? null,
+      tubRecipe: lot.tubRecipe ?? null,
       held: lot.held ?? null,
     };
   });
-  await insertRows(db, 'lot', rows, transaction);
+  await rowsOf(db, LotTable, command).addAll(rows);
   return new Map(rows.map((row) => [row.id, row.code]));
 }

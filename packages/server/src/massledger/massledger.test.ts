@@ -89,7 +89,7 @@ describe('the database itself', () => {
       );
       for (const [lot, sink, mg, minor] of postings)
         await db.query(
-          `insert into posting (movement_id, house_id, lot_id, sink, reason, mass_mg, cost_minor) values ($1, $2, $3, $4, 'test', $5, $6)`,
+          `insert into posting (movement_id, house_id, at, lot_id, sink, reason, mass_mg, cost_minor) select $1, $2, m.at, $3, $4, 'test', $5, $6 from movement m where m.id = $1`,
           {
             bind: [id, houseId, lot, sink, mg, minor],
             transaction,
@@ -97,6 +97,22 @@ describe('the database itself', () => {
         );
     });
   };
+
+  it('refuses a line that has another time than its movement', async () => {
+    const { db } = kitchen.kitchen;
+    const line = (at: string) =>
+      db.query(
+        `insert into posting (movement_id, house_id, at, sink, reason, mass_mg, cost_minor)
+         select m.id, m.house_id, ${at}, s.sink, 'test', s.mg, 0
+         from (select * from movement limit 1) m, (values ('supplier', -5), ('waste', 5)) s(sink, mg)`,
+      );
+    await write([
+      [null, 'supplier', -5, 0],
+      [null, 'waste', 5, 0],
+    ]);
+    await expect(line(`m.at + interval '1 ms'`)).rejects.toThrow(/foreign key/);
+    await expect(line('m.at')).resolves.toBeDefined();
+  });
 
   it('refuses a movement that does not sum to zero in mass, or in money, or has one line, or none', async () => {
     await expect(

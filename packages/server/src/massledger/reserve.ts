@@ -1,4 +1,6 @@
 import type { Sequelize } from 'sequelize';
+import { ReservationTable } from '../db/models/reservation.ts';
+import { rowsOf } from '../db/rows.ts';
 import type { InCommand } from '../kitchen.ts';
 
 /** Whatever may have mass of a lot promised to it before it is moved: what kind of thing, and which. */
@@ -15,24 +17,16 @@ export interface Holder {
  */
 export async function reserve(
   db: Sequelize,
-  { actor, transaction }: InCommand,
+  command: InCommand,
   { kind, id }: Holder,
   lots: readonly { readonly lotId: string; readonly massMg: number }[],
 ): Promise<void> {
-  await db.query(
-    `insert into reservation (house_id, lot_id, holder_kind, holder_id, mass_mg)
-     select $1, lot_id, $2, $3, mass_mg from jsonb_to_recordset($4::jsonb) as r(lot_id uuid, mass_mg bigint) order by lot_id`,
-    {
-      bind: [actor.houseId, kind, id, JSON.stringify(lots.map((l) => ({ lot_id: l.lotId, mass_mg: l.massMg })))],
-      transaction,
-    },
-  );
+  const rows = lots.map(({ lotId, massMg }) => ({ lotId, holderKind: kind, holderId: id, massMg }));
+  // in the order in which lots are locked
+  await rowsOf(db, ReservationTable, command).addAll(rows.sort((a, b) => (a.lotId < b.lotId ? -1 : 1)));
 }
 
 /** Lets go what was promised to a holder: it moves in the same command, or is free again. */
-export async function release(db: Sequelize, { actor, transaction }: InCommand, holderId: string): Promise<void> {
-  await db.query('delete from reservation where holder_id = $1 and house_id = $2', {
-    bind: [holderId, actor.houseId],
-    transaction,
-  });
+export async function release(db: Sequelize, command: InCommand, holderId: string): Promise<void> {
+  await rowsOf(db, ReservationTable, command).remove({ holderId });
 }

@@ -1,4 +1,7 @@
 import type { Sequelize } from 'sequelize';
+import { MovementTable } from '../db/models/movement.ts';
+import { PostingTable } from '../db/models/posting.ts';
+import { rowsOf } from '../db/rows.ts';
 import type { InCommand } from '../kitchen.ts';
 import { inheritHolds } from './holds.ts';
 
@@ -45,46 +48,10 @@ export interface Movement {
 export async function writeMovement(db: Sequelize, command: InCommand, movement: Movement): Promise<void> {
   const { actor, commandId, at, transaction } = command;
   const lines = movement.postings.filter((p) => p.massMg !== 0 || p.costMinor !== 0);
-  await db.query(
-    `insert into movement (id, house_id, command_id, kind, station, at, person_id, note, reverses)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
-    {
-      bind: [
-        movement.id,
-        actor.houseId,
-        commandId,
-        movement.kind,
-        movement.station,
-        at,
-        actor.personId,
-        movement.note,
-        movement.reverses,
-      ],
-      transaction,
-    },
-  );
-  await db.query(
-    `insert into posting (movement_id, house_id, lot_id, sink, reason, mass_mg, cost_minor, pieces)
-     select $1, $2, lot_id, sink, reason, mass_mg, cost_minor, pieces
-     from jsonb_to_recordset($3::jsonb) as p(lot_id uuid, sink text, reason text, mass_mg bigint, cost_minor bigint, pieces integer)`,
-    {
-      bind: [
-        movement.id,
-        actor.houseId,
-        JSON.stringify(
-          lines.map((p) => ({
-            lot_id: 'lotId' in p ? p.lotId : null,
-            sink: 'sink' in p ? p.sink : null,
-            reason: 'sink' in p ? p.reason : null,
-            mass_mg: p.massMg,
-            cost_minor: p.costMinor,
-            pieces: 'lotId' in p ? (p.pieces ?? null) : null,
-          })),
-        ),
-      ],
-      transaction,
-    },
-  );
+  const { id, kind, station, note, reverses } = movement;
+  const { personId } = actor;
+  await rowsOf(db, MovementTable, command).add({ id, commandId, kind, station, at, personId, note, reverses });
+  await rowsOf(db, PostingTable, command).addAll(lines.map((line) => ({ movementId: id, at, ...line })));
   // ask the database now: a refusal at commit would cost the connection as well
   await db.query('set constraints all immediate', { transaction });
   await inheritHolds(db, command, movement.id);

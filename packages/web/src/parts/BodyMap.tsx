@@ -19,19 +19,21 @@ interface Props {
 /** The animal as lines, its pieces lit as they come off. A picture beside the figures, never instead of them. */
 export function BodyMap({ body, lit, current, known, onPick, figures, className = '' }: Props) {
   const { areas, marks } = drawings[body];
+  const ownOf = (area: (typeof areas)[number]): readonly string[] =>
+    known === undefined ? area.pieces : area.pieces.filter((id) => known.has(id));
   return (
     <svg viewBox="0 0 240 110" className={className} role="img" aria-label={`Drawing of the cuts, ${lit.size} weighed`}>
       {areas.map((area) => {
-        const own = known === undefined ? area.pieces : area.pieces.filter((id) => known.has(id));
+        const own = ownOf(area);
         const done = own.length > 0 && own.some((id) => lit.has(id));
         const all = own.length > 0 && own.every((id) => lit.has(id));
         const now = current !== undefined && own.includes(current);
-        const figure = figures === undefined ? undefined : own.flatMap((id) => figures.get(id) ?? [])[0];
         // the first of the area that is not weighed yet, or else the first
         const target = own.find((id) => !lit.has(id)) ?? own[0];
         return (
-          // biome-ignore lint/a11y/noStaticElementInteractions: a second way to what the named piece buttons do; the drawing is one image to a screen reader
+          // a second way to what the named piece buttons do; to a screen reader the drawing is one image
           <g
+            role="presentation"
             key={area.d}
             onClick={onPick === undefined || target === undefined ? undefined : () => onPick(target)}
             className={onPick !== undefined && target !== undefined ? 'cursor-pointer' : ''}
@@ -45,27 +47,35 @@ export function BodyMap({ body, lit, current, known, onPick, figures, className 
               strokeWidth={now ? 2.4 : 1.6}
               strokeLinejoin="round"
             />
-            {figure !== undefined && (
-              <text
-                x={area.at[0]}
-                y={area.at[1] + 3.5}
-                textAnchor="middle"
-                className="figure"
-                fontSize="10"
-                fill="var(--color-ink)"
-                stroke="var(--color-sheet)"
-                strokeWidth="3"
-                paintOrder="stroke"
-              >
-                {figure}
-              </text>
-            )}
           </g>
         );
       })}
       {marks !== undefined && (
         <path d={marks} fill="none" stroke="var(--color-ink)" strokeWidth="1.4" pointerEvents="none" />
       )}
+      {/* figures last: an eye or a seam under one would make another figure of it */}
+      {areas.map((area) => {
+        const figure = ownOf(area).flatMap((id) => figures?.get(id) ?? [])[0];
+        return (
+          figure !== undefined && (
+            <text
+              key={area.d}
+              pointerEvents="none"
+              x={area.at[0]}
+              y={area.at[1] + 3.5}
+              textAnchor="middle"
+              className="figure"
+              fontSize="10"
+              fill="var(--color-ink)"
+              stroke="var(--color-sheet)"
+              strokeWidth="3"
+              paintOrder="stroke"
+            >
+              {figure}
+            </text>
+          )
+        );
+      })}
     </svg>
   );
 }

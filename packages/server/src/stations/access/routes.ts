@@ -6,7 +6,9 @@ import { rateLimit } from 'express-rate-limit';
 import type { Sequelize } from 'sequelize';
 import { lifeOf } from '../../access/session.ts';
 import { rememberDevice, signIn } from '../../access/signIn.ts';
-import { HouseRow, PersonRow } from '../../db/models.ts';
+import { HouseTable } from '../../db/models/house.ts';
+import { PersonTable } from '../../db/models/person.ts';
+import { rowsOf, serverRows } from '../../db/rows.ts';
 import { select, selectOne } from '../../db/select.ts';
 import { mountOpen, mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
@@ -21,8 +23,8 @@ const deviceOf = (request: Request): string | undefined => {
 };
 
 const me = async (db: Sequelize, actor: Actor): Promise<Me> => {
-  const house = await HouseRow.findByPk(actor.houseId);
-  if (house === null) throw new Problem('not_signed_in');
+  const house = await serverRows(db, HouseTable).one({ id: actor.houseId });
+  if (house === undefined) throw new Problem('not_signed_in');
   const restored = await selectOne<{ id: string; stateAt: Date }>(
     db,
     'select id, state_at as "stateAt" from restored order by at desc limit 1',
@@ -37,14 +39,14 @@ const me = async (db: Sequelize, actor: Actor): Promise<Me> => {
 
 export function accessRoutes(kitchen: Kitchen, router: Router): void {
   mountOpen(router, api.access.houses, async () => {
-    const houses = await HouseRow.findAll({ order: ['createdAt'] });
+    const houses = await serverRows(kitchen.db, HouseTable).all({}, { order: ['createdAt'] });
     return { houses: houses.map(({ slug, name }) => ({ slug, name })) };
   });
 
   mountOpen(router, api.access.signInOptions, async ({ params }) => {
-    const house = await HouseRow.findOne({ where: { slug: params.slug } });
-    if (house === null) throw new Problem('not_found', 'There is no house by that name on this machine.');
-    const people = await PersonRow.findAll({ where: { houseId: house.id }, order: ['name'] });
+    const house = await serverRows(kitchen.db, HouseTable).one({ slug: params.slug });
+    if (house === undefined) throw new Problem('not_found', 'There is no house by that name on this machine.');
+    const people = await rowsOf(kitchen.db, PersonTable, { houseId: house.id }).all({}, { order: ['name'] });
     return {
       house: { slug: house.slug, name: house.name },
       people: people.map(({ id, name, role, passwordHash }) => ({
@@ -94,23 +96,23 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
     return me(kitchen.db, actor);
   });
 
-  mountRead(router, api.access.me, (actor) => me(kitchen.db, actor));
+  mountRead(kitchen, router, api.access.me, (actor) => me(kitchen.db, actor));
 
-  mountRead(router, api.access.signOut, async (_who, { request }) => {
+  mountRead(kitchen, router, api.access.signOut, async (_who, { request }) => {
     await new Promise<void>((resolve, reject) => {
       request.session.destroy((error: unknown) => (error == null ? resolve() : reject(error)));
     });
     return { done: true } as const;
   });
 
-  mountRead(router, api.access.stillHere, async (actor, { request: { session } }) => {
+  mountRead(kitchen, router, api.access.stillHere, async (actor, { request: { session } }) => {
     const now = Date.now();
     session.hereAt = now;
     session.cookie.maxAge = lifeOf(actor.role, session.since ?? now, now);
     return { until: new Date(now + session.cookie.maxAge).toISOString() };
   });
 
-  mountRead(router, api.access.signedIn, async (actor, { request }) => {
+  mountRead(kitchen, router, api.access.signedIn, async (actor, { request }) => {
     const rows = await select<{ sid: string; actor: Actor; since: number; until: Date }>(
       kitchen.db,
       `select sid, sess->'who' as actor, (sess->>'since')::bigint as since, expire as until from session
@@ -128,9 +130,9 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
     };
   });
 
-  mountRead(router, api.access.signOutPerson, async (actor, { params }) => {
-    const person = await PersonRow.findOne({ where: { id: params.personId, houseId: actor.houseId } });
-    if (person === null) throw new Problem('not_found');
+  mountRead(kitchen, router, api.access.signOutPerson, async (actor, { params }) => {
+    const person = await rowsOf(kitchen.db, PersonTable, actor).one({ id: params.personId });
+    if (person === undefined) throw new Problem('not_found');
     if (person.id !== actor.personId && actor.role !== 'head-chef') throw new Problem('not_your_role');
     const ended = await select(
       kitchen.db,
@@ -140,7 +142,7 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
     return { ended: ended.length };
   });
 
-  mountRead(router, api.access.known, async (actor, { body }) => {
+  mountRead(kitchen, router, api.access.known, async (actor, { body }) => {
     // a weighing is its own record: its key is its id
     const rows = await select<{ id: string }>(
       kitchen.db,

@@ -23,10 +23,13 @@ import {
   type TakenPiece,
 } from '../../db/breakdownHead.ts';
 import { dayIn, lastDayAfter, placeNamed, readHouse, usualPlace } from '../../db/house.ts';
-import { insertRows } from '../../db/insertRow.ts';
 import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
-import { BreakdownPieceRow, BreakdownRow } from '../../db/models.ts';
+import { BreakdownTable } from '../../db/models/breakdown.ts';
+import { BreakdownPieceTable } from '../../db/models/breakdownPiece.ts';
+import { LotEventTable } from '../../db/models/lotEvent.ts';
 import { readSpecies } from '../../db/plans.ts';
+import { rowsOf } from '../../db/rows.ts';
+import type { NewRowOf } from '../../db/table.ts';
 import { readPlanVersion } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
@@ -78,14 +81,11 @@ export async function closeStage(
 ): Promise<Answer<typeof api.bench.close>> {
   const { db } = kitchen;
   const { actor, at, transaction } = command;
-  const breakdown = await BreakdownRow.findOne({
-    where: { id: params.breakdownId, houseId: actor.houseId },
-    transaction,
-    lock: transaction.LOCK.UPDATE,
-  });
-  if (breakdown === null) throw new Problem('not_found');
+  const breakdowns = rowsOf(db, BreakdownTable, command);
+  const breakdown = await breakdowns.one({ id: params.breakdownId }, { lock: 'update' });
+  if (breakdown === undefined) throw new Problem('not_found');
   if (breakdown.state !== 'open') throw new Problem('stage_closed');
-  const house = await readHouse(actor.houseId, transaction);
+  const house = await readHouse(db, command);
   const plan = await readPlanVersion(db, actor.houseId, breakdown.planVersion, transaction);
   const stage = stageOf(plan, breakdown.stageId);
   const weighings = await readWeighings(db, breakdown.id, transaction);
@@ -151,7 +151,7 @@ export async function closeStage(
     'ready',
   );
   const made: Made[] = [];
-  const readings: Record<string, unknown>[] = [];
+  const readings: NewRowOf<typeof LotEventTable>[] = [];
   for (const [i, t] of taken.entries()) {
     const piece = pieceOf(t.pieceId);
     const lotId = t.destination === 'waste' ? null : command.newId();
@@ -210,13 +210,12 @@ export async function closeStage(
       if (isCooked && cooked.coreCentiC !== null)
         readings.push({
           id: command.newId(),
-          house_id: actor.houseId,
-          lot_id: lotId,
+          lotId,
           kind: 'reading',
           before: {},
           after: { centiC: cooked.coreCentiC },
           note: `core, ${cooks?.word ?? 'cooked'}`,
-          person_id: actor.personId,
+          personId: actor.personId,
           at,
         });
     }
@@ -240,18 +239,19 @@ export async function closeStage(
       },
     ],
   });
-  await insertRows(db, 'lot_event', readings, transaction);
-  await BreakdownPieceRow.bulkCreate(
+  await rowsOf(db, LotEventTable, command).addAll(readings);
+  await rowsOf(db, BreakdownPieceTable, command).addAll(
     taken.map((t, i) => ({
-      ...t,
-      units: countOf(t),
       breakdownId: breakdown.id,
-      houseId: actor.houseId,
+      pieceId: t.pieceId,
+      destination: t.destination,
+      massMg: t.massMg,
+      units: countOf(t),
       lotId: made[i]?.lot?.id ?? null,
     })),
-    { transaction },
   );
-  await breakdown.update(
+  await breakdowns.change(
+    { id: breakdown.id },
     {
       state: 'closed',
       closedAt: at,
@@ -260,7 +260,6 @@ export async function closeStage(
       bookedSchool: shared?.school ?? 'weight',
       note: body.unbalancedReason,
     },
-    { transaction },
   );
   const lots = made.flatMap(({ lot }, i): Answer<typeof api.bench.close>['lots'] => {
     const destination = taken[i]?.destination;
@@ -277,17 +276,13 @@ export async function cancelBreakdown(
   command: InCommand,
   breakdownId: string,
 ): Promise<Answer<typeof api.bench.cancel>> {
-  const { actor, transaction } = command;
-  const breakdown = await BreakdownRow.findOne({
-    where: { id: breakdownId, houseId: actor.houseId },
-    transaction,
-    lock: transaction.LOCK.UPDATE,
-  });
-  if (breakdown === null) throw new Problem('not_found');
+  const breakdowns = rowsOf(kitchen.db, BreakdownTable, command);
+  const breakdown = await breakdowns.one({ id: breakdownId }, { lock: 'update' });
+  if (breakdown === undefined) throw new Problem('not_found');
   if (breakdown.state !== 'open') throw new Problem('stage_closed');
-  if (piecesTaken(await readWeighings(kitchen.db, breakdown.id, transaction)).length > 0)
+  if (piecesTaken(await readWeighings(kitchen.db, breakdown.id, command.transaction)).length > 0)
     throw new Problem('has_weighings');
   await release(kitchen.db, command, breakdown.id);
-  await breakdown.update({ state: 'cancelled' }, { transaction });
+  await breakdowns.change({ id: breakdown.id }, { state: 'cancelled' });
   return { done: true };
 }

@@ -1,9 +1,13 @@
 /** The house's own cut plans and species: versions are added, never changed. */
+
 import { allCategories, planById } from '@zabrik/catalogue';
 import type { Answer, Asked, api, PlanSheet } from '@zabrik/contract';
 import { type CutPlan, planFaults } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
+import { CutPlanTable } from '../../db/models/cutPlan.ts';
+import { HouseSpeciesTable } from '../../db/models/houseSpecies.ts';
 import { findPlan, readSpecies } from '../../db/plans.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
@@ -43,14 +47,11 @@ export async function readPlanSheet(
   };
 }
 
-const add = (kitchen: Kitchen, { actor, at, transaction }: InCommand, plan: CutPlan, retired: boolean) =>
-  kitchen.db.query(
-    'insert into cut_plan (house_id, id, version, plan, retired, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',
-    {
-      bind: [actor.houseId, plan.id, plan.version, JSON.stringify(plan), retired, actor.personId, at],
-      transaction,
-    },
-  );
+const add = ({ db }: Kitchen, command: InCommand, plan: CutPlan, retired: boolean) => {
+  const { id, version } = plan;
+  const { actor, at } = command;
+  return rowsOf(db, CutPlanTable, command).add({ id, version, plan, retired, personId: actor.personId, at });
+};
 
 /** One at a time for each plan of a house: two who save at once must not both become the same version. */
 const alone = (kitchen: Kitchen, { actor, transaction }: InCommand, planId: string) =>
@@ -110,8 +111,8 @@ export async function retirePlan(
 }
 
 export async function saveSpecies(
-  kitchen: Kitchen,
-  { actor, at, transaction }: InCommand,
+  { db }: Kitchen,
+  command: InCommand,
   { body }: Asked<typeof api.bench.saveSpecies>,
 ): Promise<Answer<typeof api.bench.saveSpecies>> {
   const { species } = body;
@@ -119,10 +120,10 @@ export async function saveSpecies(
     throw new Problem('invalid', 'Say at least one form it is bought in.', [
       { path: 'species.forms', message: 'at least one form it is bought in' },
     ]);
-  await kitchen.db.query(
-    `insert into house_species (house_id, id, species, person_id, at) values ($1, $2, $3, $4, $5)
-     on conflict (house_id, id) do update set species = excluded.species, person_id = excluded.person_id, at = excluded.at`,
-    { bind: [actor.houseId, species.id, JSON.stringify(species), actor.personId, at], transaction },
-  );
+  const { id } = species;
+  const { actor, at } = command;
+  const all = rowsOf(db, HouseSpeciesTable, command);
+  await all.addMissing([{ id, species, personId: actor.personId, at }]);
+  await all.change({ id }, { species, personId: actor.personId, at });
   return { done: true };
 }

@@ -1,50 +1,40 @@
 /** A stage or a cutting whose entry is taken back is open again, and holds what it held. */
-import { select, selectOne } from '../../db/select.ts';
-import { type Holder, reserve } from '../../massledger/reserve.ts';
+import { BreakdownTable } from '../../db/models/breakdown.ts';
+import { BreakdownInputTable } from '../../db/models/breakdownInput.ts';
+import { BreakdownPieceTable } from '../../db/models/breakdownPiece.ts';
+import { CuttingTable } from '../../db/models/cutting.ts';
+import { CuttingInputTable } from '../../db/models/cuttingInput.ts';
+import { rowsOf } from '../../db/rows.ts';
+import { reserve } from '../../massledger/reserve.ts';
 import type { PutBack, PutsBack } from '../../massledger/takeBack.ts';
 
-interface Input {
-  readonly lotId: string;
-  readonly massMg: number;
-}
-
 const openStage: PutBack = async (db, command, movementId) => {
-  const { actor, transaction } = command;
-  const stage = await selectOne<{ id: string }>(
-    db,
-    `update breakdown set state = 'open', movement_id = null, closed_at = null, taken_back = taken_back + 1
-     where movement_id = $1 and house_id = $2 returning id`,
-    [movementId, actor.houseId],
-    transaction,
-  );
+  const breakdowns = rowsOf(db, BreakdownTable, command);
+  const stage = await breakdowns.one({ movementId }, { lock: 'update' });
   if (stage === undefined) return;
-  await db.query('delete from breakdown_piece where breakdown_id = $1', { bind: [stage.id], transaction });
-  await holdAgain(db, command, { kind: 'breakdown', id: stage.id });
+  const { id } = stage;
+  await breakdowns.change({ id }, { state: 'open', movementId: null, closedAt: null, takenBack: stage.takenBack + 1 });
+  await rowsOf(db, BreakdownPieceTable, command).remove({ breakdownId: id });
+  await reserve(
+    db,
+    command,
+    { kind: 'breakdown', id },
+    await rowsOf(db, BreakdownInputTable, command).all({ breakdownId: id }),
+  );
 };
 
 const openCutting: PutBack = async (db, command, movementId) => {
-  const { actor, transaction } = command;
-  const cutting = await selectOne<{ id: string }>(
+  const cuttings = rowsOf(db, CuttingTable, command);
+  const cutting = await cuttings.one({ movementId }, { lock: 'update' });
+  if (cutting === undefined) return;
+  const { id } = cutting;
+  await cuttings.change({ id }, { state: 'open', movementId: null, closedAt: null });
+  await reserve(
     db,
-    `update cutting set state = 'open', movement_id = null, closed_at = null where movement_id = $1 and house_id = $2 returning id`,
-    [movementId, actor.houseId],
-    transaction,
+    command,
+    { kind: 'cutting', id },
+    await rowsOf(db, CuttingInputTable, command).all({ cuttingId: id }),
   );
-  if (cutting !== undefined) await holdAgain(db, command, { kind: 'cutting', id: cutting.id });
-};
-
-const holdAgain = async (
-  db: Parameters<PutBack>[0],
-  command: Parameters<PutBack>[1],
-  holder: Holder & { readonly kind: 'breakdown' | 'cutting' },
-): Promise<void> => {
-  const inputs = await select<Input>(
-    db,
-    `select lot_id as "lotId", mass_mg as "massMg" from ${holder.kind}_input where ${holder.kind}_id = $1`,
-    [holder.id],
-    command.transaction,
-  );
-  await reserve(db, command, holder, inputs);
 };
 
 export const benchPutsBack: PutsBack = { 'close-stage': openStage, cut: openCutting };

@@ -19,20 +19,26 @@ const SCALE_REFUSALS: Readonly<Record<string, string>> = {
 };
 
 export function benchRoutes(kitchen: Kitchen, router: Router): void {
-  mountRead(router, api.bench.list, async (actor, { query }) => {
+  mountRead(kitchen, router, api.bench.list, async (actor, { query }) => {
     const found = await listOpenBreakdowns(kitchen.db, actor.houseId, query.limit, readCursor(query.cursor));
     const { rows, next } = pageOf(found, query.limit, (b) => ({ at: b.startedAt, id: b.id }));
     return { breakdowns: rows, next };
   });
-  mountRead(router, api.bench.read, (actor, { params }) =>
+  mountRead(kitchen, router, api.bench.read, (actor, { params }) =>
     readBreakdown(kitchen.db, actor.houseId, params.breakdownId),
   );
   mountCommand(kitchen, router, api.bench.start, ['breakdowns', 'lots'], (command, asked) =>
     startBreakdown(kitchen, command, asked),
   );
-  mountRead(router, api.bench.waiting, async (actor) => ({ waiting: await listWaiting(kitchen.db, actor.houseId) }));
-  mountRead(router, api.bench.people, async (actor) => ({ people: await listBenchPeople(kitchen.db, actor.houseId) }));
-  mountRead(router, api.bench.plan, (actor, { params }) => readPlanSheet(kitchen.db, actor.houseId, params.planId));
+  mountRead(kitchen, router, api.bench.waiting, async (actor) => ({
+    waiting: await listWaiting(kitchen.db, actor.houseId),
+  }));
+  mountRead(kitchen, router, api.bench.people, async (actor) => ({
+    people: await listBenchPeople(kitchen.db, actor.houseId),
+  }));
+  mountRead(kitchen, router, api.bench.plan, (actor, { params }) =>
+    readPlanSheet(kitchen.db, actor.houseId, params.planId),
+  );
   mountCommand(kitchen, router, api.bench.savePlan, ['catalogue'], (command, asked) =>
     savePlan(kitchen, command, asked),
   );
@@ -61,7 +67,7 @@ export function benchRoutes(kitchen: Kitchen, router: Router): void {
   mountCommand(kitchen, router, api.bench.cancel, ['breakdowns', 'lots'], (command, { params }) =>
     cancelBreakdown(kitchen, command, params.breakdownId),
   );
-  mountRead(router, api.bench.scaleCommand, async (actor, { body }) => {
+  mountRead(kitchen, router, api.bench.scaleCommand, async (actor, { body }) => {
     const scale = kitchen.devicesOf(actor.houseId).scales.get(body.scale);
     if (scale === undefined) throw new Problem('scale_away');
     const { done, why } = await scale.command(body.command);

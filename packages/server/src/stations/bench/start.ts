@@ -11,8 +11,10 @@ import {
 } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { dayIn, readHouse } from '../../db/house.ts';
-import { BreakdownRow } from '../../db/models.ts';
+import { BreakdownTable } from '../../db/models/breakdown.ts';
+import { BreakdownInputTable } from '../../db/models/breakdownInput.ts';
 import { findPlan, readSpecies } from '../../db/plans.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { select } from '../../db/select.ts';
 import { keepPlan } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
@@ -117,7 +119,7 @@ async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Pro
   const { db } = kitchen;
   const { actor, at, transaction } = command;
   const { plan, stage, taken } = opening;
-  const house = await readHouse(actor.houseId, transaction);
+  const house = await readHouse(db, command);
   mindDates(
     taken.map((t) => t.lot),
     dayIn(house.timezone, at),
@@ -142,48 +144,32 @@ async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Pro
       };
     }),
   );
-  await BreakdownRow.create(
-    {
-      id,
-      houseId: actor.houseId,
-      lotId: first.lot.id,
-      planVersion: await keepPlan(db, actor.houseId, plan, transaction),
-      refusals: Object.fromEntries(
-        stage.pieces.map((piece) => [
-          piece.id,
-          Object.fromEntries(piece.refused.map((r) => [r.destination, r.reason])),
-        ]),
-      ),
-      planId: plan.id,
-      stageId: stage.id,
-      species: opening.species,
-      form: opening.form,
-      animals: opening.animals,
-      startMg,
-      startMinor: taken.reduce((sum, t) => sum + costOfPart(t.lot, t.massMg), 0),
-      state: 'open',
-      supplierId: first.lot.supplierId,
-      personId: actor.personId,
-      holderId: actor.personId,
-      startedAt: at,
-      rootId: parents.get(first.lot.breakdownId ?? '')?.rootId ?? id,
-      startShare,
-      way: opening.way,
-    },
-    { transaction },
-  );
+  await rowsOf(db, BreakdownTable, command).add({
+    id,
+    lotId: first.lot.id,
+    planVersion: await keepPlan(db, actor.houseId, plan, transaction),
+    refusals: Object.fromEntries(
+      stage.pieces.map((piece) => [piece.id, Object.fromEntries(piece.refused.map((r) => [r.destination, r.reason]))]),
+    ),
+    planId: plan.id,
+    stageId: stage.id,
+    species: opening.species,
+    form: opening.form,
+    animals: opening.animals,
+    startMg,
+    startMinor: taken.reduce((sum, t) => sum + costOfPart(t.lot, t.massMg), 0),
+    state: 'open',
+    supplierId: first.lot.supplierId,
+    personId: actor.personId,
+    holderId: actor.personId,
+    startedAt: at,
+    rootId: parents.get(first.lot.breakdownId ?? '')?.rootId ?? id,
+    startShare,
+    way: opening.way,
+  });
   const under = taken.map((t) => ({ lotId: t.lot.id, massMg: t.massMg }));
-  await db.query(
-    `insert into breakdown_input (breakdown_id, house_id, lot_id, position, mass_mg)
-     select $1, $2, lot_id, position, mass_mg from jsonb_to_recordset($3::jsonb) as i(lot_id uuid, position int, mass_mg bigint)`,
-    {
-      bind: [
-        id,
-        actor.houseId,
-        JSON.stringify(under.map((u, position) => ({ lot_id: u.lotId, position, mass_mg: u.massMg }))),
-      ],
-      transaction,
-    },
+  await rowsOf(db, BreakdownInputTable, command).addAll(
+    under.map((u, position) => ({ breakdownId: id, position, ...u })),
   );
   await reserve(db, command, { kind: 'breakdown', id }, under);
   return readBreakdown(db, actor.houseId, id, transaction);

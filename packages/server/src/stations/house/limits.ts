@@ -3,6 +3,9 @@ import type { Answer, Asked, api } from '@zabrik/contract';
 import { figureOf, isLooser, isShownAsLimit, withFigure } from '@zabrik/core';
 import { readHouse } from '../../db/house.ts';
 import { profileNamed, readLimitChoice, readLimitHistory } from '../../db/limits.ts';
+import { CautionSeenTable } from '../../db/models/cautionSeen.ts';
+import { HouseLimitsTable } from '../../db/models/houseLimits.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 
@@ -12,7 +15,7 @@ export async function readHouseLimits(
   houseId: string,
   wanted: string | undefined,
 ): Promise<Answer<typeof api.house.limits>> {
-  const house = await readHouse(houseId);
+  const house = await readHouse(kitchen.db, { houseId });
   const choice = await readLimitChoice(kitchen.db, houseId, house.timezone);
   const profile = wanted === undefined ? choice.profile : profileNamed(wanted);
   if (profile === undefined) throw new Problem('not_found', 'There is no such profile.');
@@ -44,7 +47,7 @@ export async function readHouseLimits(
 /** Selects a profile and the house's own figures in it. Errors: `invalid`, naming a limit that is not in it or has no figure to change. */
 export async function saveLimits(
   kitchen: Kitchen,
-  { actor, at, newId, transaction }: InCommand,
+  command: InCommand,
   { body }: Asked<typeof api.house.saveLimits>,
 ): Promise<Answer<typeof api.house.saveLimits>> {
   const profile = profileNamed(body.profileId);
@@ -57,26 +60,30 @@ export async function saveLimits(
         { path: `changes.${i}.limitId`, message: 'no limit with a figure to change' },
       ]);
   }
-  await kitchen.db.query(
-    'insert into house_limits (id, house_id, profile_id, changes, note, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',
-    {
-      bind: [newId(), actor.houseId, profile.id, JSON.stringify(body.changes), body.note, actor.personId, at],
-      transaction,
-    },
-  );
+  await rowsOf(kitchen.db, HouseLimitsTable, command).add({
+    id: command.newId(),
+    profileId: profile.id,
+    changes: body.changes,
+    note: body.note,
+    personId: command.actor.personId,
+    at: command.at,
+  });
   return { done: true };
 }
 
 export async function seeCaution(
   kitchen: Kitchen,
-  { actor, at, newId, transaction }: InCommand,
+  command: InCommand,
   { body }: Asked<typeof api.house.seeCaution>,
 ): Promise<Answer<typeof api.house.seeCaution>> {
   if (!allCautions.some((c) => c.id === body.cautionId))
     throw new Problem('invalid', undefined, [{ path: 'cautionId', message: 'no such caution' }]);
-  await kitchen.db.query(
-    'insert into caution_seen (id, house_id, caution_id, about, person_id, at) values ($1, $2, $3, $4, $5, $6)',
-    { bind: [newId(), actor.houseId, body.cautionId, body.about, actor.personId, at], transaction },
-  );
+  await rowsOf(kitchen.db, CautionSeenTable, command).add({
+    id: command.newId(),
+    cautionId: body.cautionId,
+    about: body.about,
+    personId: command.actor.personId,
+    at: command.at,
+  });
   return { done: true };
 }

@@ -10,10 +10,13 @@ import { api } from '@zabrik/contract';
 import type { Router } from 'express';
 import { dayIn, placesOf, readHouse, toleranceOf } from '../../db/house.ts';
 import { readLimitChoice } from '../../db/limits.ts';
+import { HouseTable } from '../../db/models/house.ts';
 import { listPlans, readSpecies } from '../../db/plans.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { select, selectOne } from '../../db/select.ts';
 import { keepsCosts } from '../../http/hideCosts.ts';
 import { mountCommand, mountRead } from '../../http/mount.ts';
+import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
 import { readKeeping } from './keeping.ts';
 import { readHouseLimits, saveLimits, seeCaution } from './limits.ts';
@@ -45,8 +48,8 @@ select
      group by b.start_mg) as "lastMainShare"`;
 
 export function houseRoutes(kitchen: Kitchen, router: Router): void {
-  mountRead(router, api.house.read, async (actor) => {
-    const house = await readHouse(actor.houseId);
+  mountRead(kitchen, router, api.house.read, async (actor) => {
+    const house = await readHouse(kitchen.db, actor);
     const { profile } = await readLimitChoice(kitchen.db, house.id, house.timezone);
     const {
       school,
@@ -78,13 +81,13 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
       tolerance: toleranceOf(house),
       limits: { profileId: profile.id, title: profile.title },
       simulated: kitchen.config.simulated,
-      costs: (await keepsCosts(actor)) ? ('hidden' as const) : ('shown' as const),
+      costs: (await keepsCosts(kitchen.db, actor)) ? ('hidden' as const) : ('shown' as const),
       viewersSeeCosts: house.settings.viewersSeeCosts ?? true,
     };
   });
 
-  mountRead(router, api.house.flow, async (actor) => {
-    const house = await readHouse(actor.houseId);
+  mountRead(kitchen, router, api.house.flow, async (actor) => {
+    const house = await readHouse(kitchen.db, actor);
     const now = kitchen.clock();
     const figures = await selectOne<Figures>(kitchen.db, FIGURES, [
       actor.houseId,
@@ -95,7 +98,7 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
     return { ...figures, at: now.toISOString() };
   });
 
-  mountRead(router, api.house.catalogue, async (actor) => {
+  mountRead(kitchen, router, api.house.catalogue, async (actor) => {
     const plans = await listPlans(kitchen.db, actor.houseId);
     const species = await readSpecies(kitchen.db, actor.houseId);
     return {
@@ -119,12 +122,14 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
     };
   });
 
-  mountRead(router, api.house.limits, (actor, { query }) => readHouseLimits(kitchen, actor.houseId, query.profile));
+  mountRead(kitchen, router, api.house.limits, (actor, { query }) =>
+    readHouseLimits(kitchen, actor.houseId, query.profile),
+  );
   mountCommand(kitchen, router, api.house.saveLimits, ['house', 'lots'], (command, asked) =>
     saveLimits(kitchen, command, asked),
   );
-  mountRead(router, api.house.cautions, async (actor) => {
-    const house = await readHouse(actor.houseId);
+  mountRead(kitchen, router, api.house.cautions, async (actor) => {
+    const house = await readHouse(kitchen.db, actor);
     const seen = await select<{ id: string }>(
       kitchen.db,
       `select distinct caution_id as id from caution_seen where house_id = $1 and person_id = $2 and (at at time zone $3)::date = $4::date`,
@@ -132,13 +137,13 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
     );
     return { standing: standingCaution, cautions: allCautions, seenToday: seen.map((s) => s.id) };
   });
-  mountCommand(kitchen, router, api.house.saveViewers, ['house'], async ({ actor, transaction }, { body }) => {
-    await kitchen.db.query(
-      `update house set settings = jsonb_set(settings, '{viewersSeeCosts}', to_jsonb($2::boolean)) where id = $1`,
-      { bind: [actor.houseId, body.seeCosts], transaction },
-    );
+  mountCommand(kitchen, router, api.house.saveViewers, ['house'], async (command, { body }) => {
+    const houses = rowsOf(kitchen.db, HouseTable, command);
+    const house = await houses.one({}, { lock: 'update' });
+    if (house === undefined) throw new Problem('not_found');
+    await houses.change({}, { settings: { ...house.settings, viewersSeeCosts: body.seeCosts } });
     return { done: true } as const;
   });
-  mountRead(router, api.house.keeping, () => readKeeping(kitchen.db));
+  mountRead(kitchen, router, api.house.keeping, () => readKeeping(kitchen.db));
   mountCommand(kitchen, router, api.house.seeCaution, [], (command, asked) => seeCaution(kitchen, command, asked));
 }

@@ -1,7 +1,9 @@
 import { type Answer, type AskedJob, api, type Job, mayHaveFile } from '@zabrik/contract';
 import type { Router } from 'express';
 import type { Sequelize, Transaction } from 'sequelize';
-import { insertRow } from '../../db/insertRow.ts';
+import { JobTable } from '../../db/models/job.ts';
+import { JobPartTable } from '../../db/models/jobPart.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { select, selectOne } from '../../db/select.ts';
 import type { GivenFile } from '../../http/file.ts';
 import { mountCommand, mountFile, mountRead } from '../../http/mount.ts';
@@ -55,12 +57,9 @@ async function readJob(db: Sequelize, actor: Actor, jobId: string, transaction?:
 }
 
 /** The parts of a file one after another, however large it is. */
-async function* partsOf(db: Sequelize, jobId: string, parts: number): AsyncGenerator<Uint8Array> {
+async function* partsOf(db: Sequelize, actor: Actor, jobId: string, parts: number): AsyncGenerator<Uint8Array> {
   for (let n = 0; n < parts; n += 1) {
-    const part = await selectOne<{ bytes: Buffer }>(db, 'select bytes from job_part where job_id = $1 and n = $2', [
-      jobId,
-      n,
-    ]);
+    const part = await rowsOf(db, JobPartTable, actor).one({ jobId, n });
     if (part === undefined) throw new Problem('file_gone');
     yield part.bytes;
   }
@@ -68,7 +67,7 @@ async function* partsOf(db: Sequelize, jobId: string, parts: number): AsyncGener
 
 export function jobRoutes(kitchen: Kitchen, router: Router): void {
   const { db } = kitchen;
-  mountRead(router, api.jobs.list, async (actor) => {
+  mountRead(kitchen, router, api.jobs.list, async (actor) => {
     const rows = await select<JobRow>(db, `${JOB} order by j.at desc, j.id desc limit 50`, [actor.houseId]);
     return { jobs: rows.filter((row) => mayHave(actor, row.asked)).map(jobOf) };
   });
@@ -77,54 +76,34 @@ export function jobRoutes(kitchen: Kitchen, router: Router): void {
     router,
     api.jobs.ask,
     ['jobs'],
-    async ({ actor, at, newId, transaction }, { body }): Promise<Answer<typeof api.jobs.ask>> => {
+    async (command, { body }): Promise<Answer<typeof api.jobs.ask>> => {
+      const { actor, at } = command;
       if (!mayHave(actor, body)) throw new Problem('not_your_role');
-      const going = await selectOne<{ n: number }>(
-        db,
-        `select count(*)::int as n from job where house_id = $1 and state in ('waiting', 'working')`,
-        [actor.houseId],
-        transaction,
-      );
-      if ((going?.n ?? 0) >= MOST_GOING) throw new Problem('too_many_jobs');
-      const id = newId();
-      await insertRow(
-        db,
-        'job',
-        {
-          id,
-          house_id: actor.houseId,
-          asked: JSON.stringify(body),
-          state: 'waiting',
-          person_id: actor.personId,
-          at,
-        },
-        transaction,
-      );
-      return jobOf(await readJob(db, actor, id, transaction));
+      const jobs = rowsOf(db, JobTable, command);
+      if ((await jobs.count({ state: ['waiting', 'working'] })) >= MOST_GOING) throw new Problem('too_many_jobs');
+      const id = command.newId();
+      await jobs.add({ id, asked: body, state: 'waiting', personId: actor.personId, at });
+      return jobOf(await readJob(db, actor, id, command.transaction));
     },
     (actor, { id }) => kitchen.jobs.nudge({ houseId: actor.houseId, jobId: id }),
   );
-  mountCommand(kitchen, router, api.jobs.callOff, ['jobs'], async ({ actor, at, transaction }, { params }) => {
-    await db.query('select 1 from job where id = $1 and house_id = $2 for update', {
-      bind: [params.jobId, actor.houseId],
-      transaction,
-    });
-    const row = await readJob(db, actor, params.jobId, transaction);
+  mountCommand(kitchen, router, api.jobs.callOff, ['jobs'], async (command, { params: { jobId } }) => {
+    const { actor, at, transaction } = command;
+    const jobs = rowsOf(db, JobTable, command);
+    await jobs.one({ id: jobId }, { lock: 'update' });
+    const row = await readJob(db, actor, jobId, transaction);
     if (row.state === 'failed' || row.state === 'called-off') return jobOf(row);
-    await db.query(`update job set state = 'called-off', ended_at = coalesce(ended_at, $2) where id = $1`, {
-      bind: [params.jobId, at],
-      transaction,
-    });
-    await db.query('delete from job_part where job_id = $1', { bind: [params.jobId], transaction });
-    return jobOf(await readJob(db, actor, params.jobId, transaction));
+    await jobs.change({ id: jobId }, { state: 'called-off', endedAt: row.endedAt ?? at });
+    await rowsOf(db, JobPartTable, command).remove({ jobId });
+    return jobOf(await readJob(db, actor, jobId, transaction));
   });
-  mountFile(router, api.jobs.file, async (actor, { params }): Promise<GivenFile> => {
+  mountFile(kitchen, router, api.jobs.file, async (actor, { params }): Promise<GivenFile> => {
     const row = await readJob(db, actor, params.jobId);
     if (row.fileName === null || row.fileType === null || jobOf(row).file === null) throw new Problem('file_gone');
     return {
       type: row.fileType as GivenFile['type'],
       name: row.fileName,
-      body: partsOf(kitchen.longReads, row.id, row.parts ?? 0),
+      body: partsOf(kitchen.longReads, actor, row.id, row.parts ?? 0),
     };
   });
 }

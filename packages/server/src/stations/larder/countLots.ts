@@ -1,6 +1,9 @@
 /** What a round through the larder found, written down. */
+
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { formatMass, minor } from '@zabrik/core';
+import { StockTakeTable } from '../../db/models/stockTake.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
@@ -74,25 +77,6 @@ export async function count(
     differenceMinor,
     note: body.note,
   };
-  await db.query(
-    `insert into stock_take (id, house_id, place_id, movement_id, lots, differing, difference_mg, difference_minor, note, person_id, at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
-    {
-      bind: [
-        id,
-        actor.houseId,
-        body.placeId,
-        movementId,
-        lots.length,
-        differing,
-        differenceMg,
-        differenceMinor,
-        body.note,
-        actor.personId,
-        at,
-      ],
-      transaction,
-    },
-  );
+  await rowsOf(db, StockTakeTable, command).add({ ...takeRow, movementId, personId: actor.personId, at });
   return { ...takeRow, by: actor.name, at: at.toISOString(), movementId };
 }

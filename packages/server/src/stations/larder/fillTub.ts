@@ -1,8 +1,11 @@
 /** Collecting tubs: begun with their first lots, and filled. */
+
 import { tubPurposes } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { carryAllergens, mergeKeeping } from '@zabrik/core';
 import { placeNamed, readHouse } from '../../db/house.ts';
+import { LotTable } from '../../db/models/lot.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
@@ -69,8 +72,7 @@ export async function startTub(
   command: InCommand,
   { body }: Asked<typeof api.larder.startTub>,
 ): Promise<Answer<typeof api.larder.startTub>> {
-  const { actor, transaction } = command;
-  const house = await readHouse(actor.houseId, transaction);
+  const house = await readHouse(kitchen.db, command);
   const place = placeNamed(house, body.placeId);
   const taken = await going(kitchen, command, body.recipeId, null, body.from);
   const keeping = joined(taken.map((t) => t.lot));
@@ -151,28 +153,23 @@ export async function fill(
     outOf: taken,
     into: [{ lotId: tub.id, massMg: addedMg, costMinor: taken.reduce((sum, t) => sum + t.costMinor, 0) }],
   });
-  await db.query(
-    `update lot set made_mg = made_mg + $3, use_by = $4, state = $5, thawed_on = $6, days_left = $7, date_basis = $8, allergens = $9 where id = $1 and house_id = $2`,
+  await rowsOf(db, LotTable, command).change(
+    { id: tub.id },
     {
-      bind: [
-        tub.id,
-        actor.houseId,
-        addedMg,
+      madeMg: tub.madeMg + addedMg,
+      useBy: keeping.useBy,
+      state: keeping.state,
+      thawedOn: keeping.thawedOn,
+      daysLeft: keeping.daysLeft,
+      dateBasis: dateBasis(
         keeping.useBy,
-        keeping.state,
-        keeping.thawedOn,
-        keeping.daysLeft,
-        dateBasis(
-          keeping.useBy,
-          taken.map((t) => t.lot),
-          tub.dateBasis,
-        ),
-        carryAllergens(tub.allergens, ...taken.map((t) => t.lot.allergens)),
-      ],
-      transaction,
+        taken.map((t) => t.lot),
+        tub.dateBasis,
+      ),
+      allergens: carryAllergens(tub.allergens, ...taken.map((t) => t.lot.allergens)),
     },
   );
-  const house = await readHouse(actor.houseId, transaction);
+  const house = await readHouse(db, command);
   const { due } = await readTub(db, house, tub.id, tub.tubRecipe, transaction);
   return { movementId, lotId: tub.id, massMg: tub.massMg + addedMg, useBy: keeping.useBy, due };
 }

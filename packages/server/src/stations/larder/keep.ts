@@ -4,8 +4,11 @@ import { changeKeeping, formatMass, type Keeping, type KeepingChange, type Keepi
 import { foodOfLot } from '../../db/foods.ts';
 import { dayIn, placeNamed, placesOf, readHouse } from '../../db/house.ts';
 import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
-import type { HouseRow } from '../../db/models.ts';
+import type { HouseRow } from '../../db/models/house.ts';
+import { type LotRow, LotTable } from '../../db/models/lot.ts';
+import { type LotEventRow, LotEventTable } from '../../db/models/lotEvent.ts';
 import { readSpecies } from '../../db/plans.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
@@ -17,21 +20,22 @@ import { eventWords, refusals } from './words.ts';
 
 type Body = Asked<typeof api.larder.keep>['body'];
 
-const columns: Readonly<Record<string, string>> = {
-  placeId: 'place_id',
-  state: 'state',
-  useBy: 'use_by',
-  frozenOn: 'frozen_on',
-  thawedOn: 'thawed_on',
-  openedOn: 'opened_on',
-  daysLeft: 'days_left',
-  dateBasis: 'date_basis',
-  dateLimit: 'date_limit',
-  dateMaxC: 'date_max_c',
-  reservedFor: 'reserved_for',
-  held: 'held',
-  labels: 'labels',
-};
+/** What of a lot these changes change. */
+const columns: ReadonlySet<string> = new Set([
+  'placeId',
+  'state',
+  'useBy',
+  'frozenOn',
+  'thawedOn',
+  'openedOn',
+  'daysLeft',
+  'dateBasis',
+  'dateLimit',
+  'dateMaxC',
+  'reservedFor',
+  'held',
+  'labels',
+] satisfies (keyof LotRow)[]);
 
 type State = Readonly<Record<string, string | number | boolean | null>>;
 
@@ -46,51 +50,27 @@ const stateOf = (lot: HeldLot): State => ({
 
 /** Only what is different. */
 const changesOf = (before: State, after: State): { before: State; after: State } => {
-  const keys = Object.keys(after).filter((k) => k in columns && after[k] !== before[k]);
+  const keys = Object.keys(after).filter((k) => columns.has(k) && after[k] !== before[k]);
   const of = (s: State): State => Object.fromEntries(keys.map((k) => [k, s[k] ?? null]));
   return { before: of(before), after: of(after) };
 };
 
 async function writeState(kitchen: Kitchen, command: InCommand, lotId: string, state: State): Promise<void> {
-  const entries = Object.entries(state).filter(([k]) => k in columns);
+  const to: Partial<LotRow> = Object.fromEntries(Object.entries(state).filter(([k]) => columns.has(k)));
+  if (Object.keys(to).length === 0) return;
   // a hold of its own, or none: no longer for another's sake
-  if ('held' in state)
-    await kitchen.db.query('update lot set held_from = null where id = $1 and house_id = $2', {
-      bind: [lotId, command.actor.houseId],
-      transaction: command.transaction,
-    });
-  if (entries.length === 0) return;
-  await kitchen.db.query(
-    `update lot set ${entries.map(([k], i) => `${columns[k]} = $${i + 3}`).join(', ')} where id = $1 and house_id = $2`,
-    { bind: [lotId, command.actor.houseId, ...entries.map(([, v]) => v)], transaction: command.transaction },
-  );
+  await rowsOf(kitchen.db, LotTable, command).change({ id: lotId }, 'held' in state ? { ...to, heldFrom: null } : to);
 }
 
 export async function writeEvent(
   kitchen: Kitchen,
-  { actor, at, newId, transaction }: InCommand,
+  command: InCommand,
   lotId: string,
-  event: { kind: string; before: State; after: State; note: string | null; undoes?: string },
+  event: Pick<LotEventRow, 'kind' | 'before' | 'after' | 'note'> & { readonly undoes?: string },
 ): Promise<string> {
-  const id = newId();
-  await kitchen.db.query(
-    `insert into lot_event (id, house_id, lot_id, kind, before, after, note, undoes, person_id, at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
-    {
-      bind: [
-        id,
-        actor.houseId,
-        lotId,
-        event.kind,
-        JSON.stringify(event.before),
-        JSON.stringify(event.after),
-        event.note,
-        event.undoes ?? null,
-        actor.personId,
-        at,
-      ],
-      transaction,
-    },
-  );
+  const id = command.newId();
+  const { personId } = command.actor;
+  await rowsOf(kitchen.db, LotEventTable, command).add({ id, lotId, ...event, personId, at: command.at });
   return id;
 }
 
@@ -157,7 +137,7 @@ export async function keep(
   if (whole === undefined) throw new Problem('not_found');
   // what was cut up can still be held back: what was made of it is
   if (whole.massMg === 0 && body.kind !== 'hold') throw new Problem('lot_gone', `Lot ${whole.code} is used up.`);
-  const house = await readHouse(actor.houseId, transaction);
+  const house = await readHouse(db, command);
   const today = dayIn(house.timezone, at);
   const placeName = (id: string): string => placesOf(house).find((p) => p.id === id)?.name ?? id;
   const chef = actor.role === 'head-chef' || actor.role === 'sous-chef';
@@ -268,7 +248,7 @@ export async function undoKeep(
   const [lot] = await lockLots(db, transaction, actor.houseId, [event.lotId]);
   if (lot === undefined) throw new Problem('not_found');
   const now = stateOf(lot);
-  const same = Object.entries(event.after).every(([k, v]) => !(k in columns) || now[k] === v);
+  const same = Object.entries(event.after).every(([k, v]) => !columns.has(k) || now[k] === v);
   if (event.undone || !same)
     throw new Problem('changed_since', `Lot ${lot.code} was changed again since. Undo that first.`);
   if (event.kind === 'hold' && event.before['held'] === null && actor.role === 'butcher')

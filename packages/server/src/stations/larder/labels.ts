@@ -3,7 +3,9 @@ import { type LabelContent, labelOf } from '@zabrik/core';
 import type { Transaction } from 'sequelize';
 import { dayIn, placesOf, readHouse } from '../../db/house.ts';
 import { readLimitChoice } from '../../db/limits.ts';
-import type { HouseRow } from '../../db/models.ts';
+import type { HouseRow } from '../../db/models/house.ts';
+import { LotTable } from '../../db/models/lot.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { select } from '../../db/select.ts';
 import { print, printedDocument, printedJobs } from '../../devices/askDevice.ts';
 import type { GivenFile } from '../../http/file.ts';
@@ -76,7 +78,7 @@ export async function labelPdf(
   actor: Actor,
   { lots, size }: Asked<typeof api.larder.labelPdf>['query'],
 ): Promise<GivenFile> {
-  const house = await readHouse(actor.houseId);
+  const house = await readHouse(kitchen.db, actor);
   const rows = await readLabelled(kitchen, actor.houseId, lots.split(','));
   const pdf = await drawLabels(
     rows.map((row) => contentOf(row, house, actor.name)),
@@ -96,7 +98,7 @@ export async function printSheets(
   { body }: PrintAsked,
   commandId: string,
 ): Promise<Answer<typeof api.larder.printLabels>> {
-  const house = await readHouse(actor.houseId);
+  const house = await readHouse(kitchen.db, actor);
   const copies = new Map(body.lots.map((l) => [l.lotId, l.copies]));
   const rows = await readLabelled(kitchen, actor.houseId, [...copies.keys()]);
   const contents = rows.map((row) => contentOf(row, house, actor.name));
@@ -122,13 +124,10 @@ export async function notePrinted(
   { body }: PrintAsked,
   printed: Answer<typeof api.larder.printLabels>,
 ): Promise<Answer<typeof api.larder.printLabels>> {
-  const { actor, transaction } = command;
+  const lots = rowsOf(kitchen.db, LotTable, command);
   const copies = new Map(body.lots.map((l) => [l.lotId, l.copies]));
   for (const [lotId, of] of copies) {
-    await kitchen.db.query('update lot set labels = labels + $3 where id = $1 and house_id = $2', {
-      bind: [lotId, actor.houseId, of],
-      transaction,
-    });
+    await lots.increase({ id: lotId }, { labels: of });
     await writeEvent(kitchen, command, lotId, { kind: 'label', before: {}, after: { copies: String(of) }, note: null });
   }
   return printed;
@@ -142,7 +141,7 @@ export async function listPrinted(kitchen: Kitchen, actor: Actor): Promise<Answe
      where e.house_id = $1 and e.kind = 'label' order by e.seq desc limit 12`,
     [actor.houseId],
   );
-  const house = await readHouse(actor.houseId);
+  const house = await readHouse(kitchen.db, actor);
   const latest = [...new Map(events.map((e) => [e.lotId, e.by]))];
   const rows = await readLabelled(
     kitchen,

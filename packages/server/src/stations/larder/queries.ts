@@ -222,7 +222,7 @@ export async function readLot(
       `select m.id as "movementId", m.kind, m.at, w.name as by, m.note, sum(p.mass_mg)::bigint as "massMg", sum(p.cost_minor)::bigint as "costMinor",
               m.reverses, exists (select 1 from movement r where r.reverses = m.id) as reversed
        from posting p join movement m on m.id = p.movement_id join person w on w.id = m.person_id
-       where p.lot_id = $1 and p.house_id = $2 group by m.id, w.name order by m.at, m.id`,
+       where p.lot_id = $1 and p.house_id = $2 group by m.house_id, m.at, m.id, w.name order by m.at, m.id`,
       [lotId, houseId],
     ),
     selectOne<{ freeMg: number }>(db, FREE, [lotId]),

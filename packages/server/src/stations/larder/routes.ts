@@ -22,9 +22,9 @@ import { listTubs } from './tubs.ts';
 
 export function larderRoutes(kitchen: Kitchen, router: Router): void {
   const { db } = kitchen;
-  mountRead(router, api.larder.list, async (actor, { query }) => {
+  mountRead(kitchen, router, api.larder.list, async (actor, { query }) => {
     const { cursor, limit, group, cuttable, held, toWeight, ...filter } = query;
-    const house = await readHouse(actor.houseId);
+    const house = await readHouse(db, actor);
     const found = await listOnHand(
       db,
       actor.houseId,
@@ -47,11 +47,11 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
     );
     return { lots: found.lots, next: found.next === undefined ? null : groupCursorOf(found.next), total: found.total };
   });
-  mountRead(router, api.larder.groups, async (actor, { query }) => ({
+  mountRead(kitchen, router, api.larder.groups, async (actor, { query }) => ({
     groups: await sumGroups(db, actor.houseId, query.by),
   }));
-  mountRead(router, api.larder.read, async (actor, { params }) => {
-    const house = await readHouse(actor.houseId);
+  mountRead(kitchen, router, api.larder.read, async (actor, { params }) => {
+    const house = await readHouse(db, actor);
     const lot = await readLot(
       db,
       actor.houseId,
@@ -80,19 +80,19 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
       cautions: cautionsOf(species, lot),
     };
   });
-  mountRead(router, api.larder.trace, (actor, { params }) =>
+  mountRead(kitchen, router, api.larder.trace, (actor, { params }) =>
     readTrace(db, actor.houseId, params.lotId, kitchen.clock()),
   );
-  mountRead(router, api.larder.tubs, async (actor) => {
-    const house = await readHouse(actor.houseId);
+  mountRead(kitchen, router, api.larder.tubs, async (actor) => {
+    const house = await readHouse(db, actor);
     return { tubs: await listTubs(db, house, await listTubLots(db, actor.houseId)) };
   });
-  mountRead(router, api.larder.stockTakes, async (actor, { query }) => ({
+  mountRead(kitchen, router, api.larder.stockTakes, async (actor, { query }) => ({
     stockTakes: await listStockTakes(db, actor.houseId, query.limit),
   }));
-  mountRead(router, api.larder.printed, (actor) => listPrinted(kitchen, actor));
-  mountFile(router, api.larder.showPrinted, (actor, { params }) => showPrinted(kitchen, actor, params.job));
-  mountFile(router, api.larder.labelPdf, (actor, { query }) => labelPdf(kitchen, actor, query));
+  mountRead(kitchen, router, api.larder.printed, (actor) => listPrinted(kitchen, actor));
+  mountFile(kitchen, router, api.larder.showPrinted, (actor, { params }) => showPrinted(kitchen, actor, params.job));
+  mountFile(kitchen, router, api.larder.labelPdf, (actor, { query }) => labelPdf(kitchen, actor, query));
   mountCommand(kitchen, router, api.larder.takeOut, ['lots'], (command, asked) => takeOut(kitchen, command, asked));
   mountCommand(kitchen, router, api.larder.keep, ['lots'], (command, asked) => keep(kitchen, command, asked));
   mountCommand(kitchen, router, api.larder.undoKeep, ['lots'], (command, asked) => undoKeep(kitchen, command, asked));

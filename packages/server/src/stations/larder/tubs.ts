@@ -2,7 +2,7 @@ import { categoryById, tubPurposes } from '@zabrik/catalogue';
 import type { Lot, Tub } from '@zabrik/contract';
 import { potDue } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
-import type { HouseRow } from '../../db/models.ts';
+import type { HouseRow } from '../../db/models/house.ts';
 import { select } from '../../db/select.ts';
 import { readTubContents } from '../../db/tubs.ts';
 import { Problem } from '../../http/problem.ts';

@@ -20,6 +20,8 @@ const PAGE = 2_000;
 
 interface CsvRow {
   readonly posting: number;
+  /** When, to the last digit: a moment of ours has a thousandth of a second, the database's a millionth. */
+  readonly since: string;
   readonly movement: string;
   readonly kind: string;
   readonly at: Date;
@@ -50,9 +52,9 @@ const headings = [
   'note',
 ] as const;
 
-/** From and until as whole days of the house's time zone. */
-const between = (from: string, until: string, timezone: string): string =>
-  `(${from}::date is null or (m.at at time zone ${timezone})::date >= ${from}::date) and (${until}::date is null or (m.at at time zone ${timezone})::date <= ${until}::date)`;
+/** From and until as whole days of the house's time zone, of a column of moments: as bounds, which an index can begin and end at. */
+const between = (at: string, from: string, until: string, timezone: string): string =>
+  `${at} >= coalesce(${from}::date::timestamp at time zone ${timezone}, '-infinity') and ${at} < coalesce((${until}::date + 1)::timestamp at time zone ${timezone}, 'infinity')`;
 
 /**
  * Every posting as CSV by RFC 4180: CRLF, quotes where they are needed, a point in decimals, days and times by ISO 8601. For a spreadsheet,
@@ -71,20 +73,21 @@ async function* csvRows(
   const line = (rows: readonly (readonly unknown[])[]): string =>
     `${Papa.unparse(rows as unknown[][], { newline: '\r\n', escapeFormulae: escapeFormulae ? /^[=+@\t\r]|^-(?!\d+(?:\.\d+)?$)/ : false })}\r\n`;
   yield line([headings]);
-  const ends = await selectOne<{ first: number; last: number }>(
+  const time = [houseId, query.from ?? null, query.until ?? null, timezone];
+  const ends = await selectOne<{ first: Date | null; last: Date | null }>(
     db,
-    'select coalesce(min(id), 0)::int as first, coalesce(max(id), 0)::int as last from posting where house_id = $1',
-    [houseId],
+    `select min(p.at) as first, max(p.at) as last from posting p where p.house_id = $1 and ${between('p.at', '$2', '$3', '$4')}`,
+    time,
   );
-  const { first, last: end } = ends ?? { first: 0, last: 0 };
-  for (let after = 0; ; ) {
+  const [first, end] = [ends?.first?.getTime() ?? 0, ends?.last?.getTime() ?? 0];
+  for (let after: Pick<CsvRow, 'since' | 'posting'> = { since: '-infinity', posting: 0 }; ; ) {
     const rows = await select<CsvRow>(
       db,
-      `select p.id::int as posting, m.id as movement, m.kind, m.at, w.name as by, m.reverses, l.code as lot, l.name, p.sink, p.reason, p.mass_mg as "massMg",
+      `select p.id as posting, p.at::text as since, m.id as movement, m.kind, m.at, w.name as by, m.reverses, l.code as lot, l.name, p.sink, p.reason, p.mass_mg as "massMg",
               p.cost_minor as "costMinor", m.note
        from posting p join movement m on m.id = p.movement_id join person w on w.id = m.person_id left join lot l on l.id = p.lot_id
-       where m.house_id = $1 and ${between('$2', '$3', '$4')} and p.id > $5 order by p.id limit ${PAGE}`,
-      [houseId, query.from ?? null, query.until ?? null, timezone, after],
+       where p.house_id = $1 and ${between('p.at', '$2', '$3', '$4')} and (p.at, p.id) > ($5::timestamptz, $6) order by p.at, p.id limit ${PAGE}`,
+      [...time, after.since, after.posting],
     );
     if (rows.length > 0)
       yield line(
@@ -106,8 +109,8 @@ async function* csvRows(
       );
     const last = rows.at(-1);
     if (last === undefined || rows.length < PAGE) return;
-    after = last.posting;
-    tell((after - first) / Math.max(1, end - first));
+    after = last;
+    tell((last.at.getTime() - first) / Math.max(1, end - first));
   }
 }
 
@@ -117,7 +120,7 @@ export async function movementsCsv(
   query: CsvQuery,
   tell: Tell = nobody,
 ): Promise<GivenFile> {
-  const house = await readHouse(houseId);
+  const house = await readHouse(kitchen.db, { houseId });
   return {
     type: 'text/csv',
     name: `movements-${house.slug}.csv`,
@@ -156,14 +159,14 @@ export async function movementsEpcis(
   tell: Tell = nobody,
 ): Promise<GivenFile> {
   const db = kitchen.longReads;
-  const house = await readHouse(houseId);
+  const house = await readHouse(kitchen.db, { houseId });
   const rows = await select<EventRow>(
     db,
     `${FAMILY} select m.id, m.kind, m.at, jsonb_agg(jsonb_build_object('lotId', p.lot_id, 'sink', p.sink, 'reason', p.reason, 'massMg', p.mass_mg) order by p.id) as postings
      from movement m join posting p on p.movement_id = m.id
-     where m.house_id = $2 and ${between('$3', '$4', '$5')} and ${STANDS}
+     where m.house_id = $2 and ${between('m.at', '$3', '$4', '$5')} and ${STANDS}
        and ($1::uuid is null or exists (select 1 from posting t join family f on f.lot_id = t.lot_id where t.movement_id = m.id))
-     group by m.id order by m.at, m.id limit ${MOST_EVENTS + 1}`,
+     group by m.house_id, m.at, m.id order by m.at, m.id limit ${MOST_EVENTS + 1}`,
     [query.lot ?? null, houseId, query.from ?? null, query.until ?? null, house.timezone],
   );
   if (rows.length > MOST_EVENTS)

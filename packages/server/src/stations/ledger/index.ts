@@ -11,7 +11,7 @@ export const ledger: Station = {
     'movements-epcis': (kitchen, { houseId, asked, tell }) => movementsEpcis(kitchen, houseId, asked, tell),
     'house-file': async (kitchen, { houseId, tell }) => ({
       type: 'application/json',
-      name: `${(await readHouse(houseId)).slug}.house.json`,
+      name: `${(await readHouse(kitchen.db, { houseId })).slug}.house.json`,
       body: writeHouseFile(kitchen.longReads, houseId, kitchen.clock(), tell),
     }),
   },

@@ -121,7 +121,7 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
   const stage = stageOf(row.plan, row.stageId);
   const mainPieces = stage.pieces.filter((p) => p.main).map((p) => p.id);
   const [house, pieces, closing, weighings, events, chain, own, earlier] = await Promise.all([
-    readHouse(houseId),
+    readHouse(db, { houseId }),
     readPieces(db, [breakdownId]),
     readClosing(db, breakdownId),
     readWeighings(db, breakdownId),

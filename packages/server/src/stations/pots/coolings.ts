@@ -2,45 +2,35 @@
 import type { Asked, api, Cooling } from '@zabrik/contract';
 import { readCooling } from '../../db/coolings.ts';
 import { readHouse } from '../../db/house.ts';
-import { insertRow } from '../../db/insertRow.ts';
 import { limitsOf, readLimitChoice } from '../../db/limits.ts';
-import { selectOne } from '../../db/select.ts';
+import { CoolingTable } from '../../db/models/cooling.ts';
+import { CoolingReadingTable } from '../../db/models/coolingReading.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { lockLots } from '../../massledger/lockLots.ts';
 
 /** Locks a log that is open. Errors: `not_found`; `cooling_closed`. */
-async function lockOpen({ db }: Kitchen, { actor, transaction }: InCommand, coolingId: string): Promise<void> {
-  const row = await selectOne<{ state: Cooling['state'] }>(
-    db,
-    'select state from cooling where id = $1 and house_id = $2 for update',
-    [coolingId, actor.houseId],
-    transaction,
-  );
+async function lockOpen({ db }: Kitchen, command: InCommand, coolingId: string): Promise<void> {
+  const row = await rowsOf(db, CoolingTable, command).one({ id: coolingId }, { lock: 'update' });
   if (row === undefined) throw new Problem('not_found', 'There is no such log in this house.');
   if (row.state !== 'open') throw new Problem('cooling_closed');
 }
 
 const addReading = (
   { db }: Kitchen,
-  { actor, commandId, transaction }: InCommand,
+  command: InCommand,
   coolingId: string,
-  reading: { readonly at: string; readonly centiC: number; readonly source: 'probe' | 'typed' },
+  { at, centiC, source }: { readonly at: string; readonly centiC: number; readonly source: 'probe' | 'typed' },
 ): Promise<void> =>
-  insertRow(
-    db,
-    'cooling_reading',
-    {
-      id: commandId,
-      house_id: actor.houseId,
-      cooling_id: coolingId,
-      centi_c: reading.centiC,
-      source: reading.source,
-      person_id: actor.personId,
-      at: reading.at,
-    },
-    transaction,
-  );
+  rowsOf(db, CoolingReadingTable, command).add({
+    id: command.commandId,
+    coolingId,
+    centiC,
+    source,
+    personId: command.actor.personId,
+    at: new Date(at),
+  });
 
 /**
  * Begins a log with its first reading, against a limit of the house's profile as it stands now.
@@ -55,30 +45,24 @@ export async function startCooling(
   const { db } = kitchen;
   const { actor, transaction } = command;
   if (body.lotId !== null) await lockLots(db, transaction, actor.houseId, [body.lotId]);
-  const house = await readHouse(actor.houseId, transaction);
+  const house = await readHouse(db, command);
   const limits = limitsOf(await readLimitChoice(db, actor.houseId, house.timezone, transaction));
   const limit = body.limitId === null ? null : (limits.find((l) => l.id === body.limitId) ?? null);
   const wanted = body.kind === 'cooling' ? 'cooling' : 'freeze_treatment';
   if (body.limitId !== null && limit?.kind !== wanted)
     throw new Problem('invalid', undefined, [{ path: 'limitId', message: 'the profile has no such limit' }]);
-  const there = await selectOne<{ id: string }>(db, 'select id from cooling where id = $1', [body.id], transaction);
-  if (there !== undefined) throw new Problem('key_reused');
-  await insertRow(
-    db,
-    'cooling',
-    {
-      id: body.id,
-      house_id: actor.houseId,
-      kind: body.kind,
-      lot_id: body.lotId,
-      name: body.name,
-      setup: JSON.stringify(body.setup),
-      limit_at_start: limit === null ? null : JSON.stringify(limit),
-      person_id: actor.personId,
-      started_at: body.at,
-    },
-    transaction,
-  );
+  const coolings = rowsOf(db, CoolingTable, command);
+  if ((await coolings.one({ id: body.id })) !== undefined) throw new Problem('key_reused');
+  await coolings.add({
+    id: body.id,
+    kind: body.kind,
+    lotId: body.lotId,
+    name: body.name,
+    setup: body.setup,
+    limitAtStart: limit,
+    personId: actor.personId,
+    startedAt: new Date(body.at),
+  });
   await addReading(kitchen, command, body.id, body);
   return readCooling(db, actor.houseId, body.id, command.at, transaction);
 }
@@ -116,9 +100,9 @@ export async function closeCooling(
           ? 'The readings do not show that it was within the limit your house selected: there is too long between them, or nobody saw it begin. Write what was done about it.'
           : 'The limit is not reached by a measured reading yet. Take one, or write why the log ends here.',
     );
-  await db.query(
-    `update cooling set state = 'closed', verdict = $3, outcome = $4, closed_at = $5 where id = $1 and house_id = $2`,
-    { bind: [params.coolingId, actor.houseId, verdict, body.outcome, at], transaction },
+  await rowsOf(db, CoolingTable, command).change(
+    { id: params.coolingId },
+    { state: 'closed', verdict, outcome: body.outcome, closedAt: at },
   );
   return readCooling(db, actor.houseId, params.coolingId, at, transaction);
 }

@@ -1,4 +1,5 @@
 /** The end of a batch: one balanced movement out of lots, pantry, work and fuel into what came out. */
+
 import { allGoods } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import {
@@ -24,7 +25,9 @@ import {
 } from '@zabrik/core';
 import { dayIn, readHouse, usualPlace } from '../../db/house.ts';
 import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
-import type { HouseRow } from '../../db/models.ts';
+import { BatchTable } from '../../db/models/batch.ts';
+import type { HouseRow } from '../../db/models/house.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
@@ -162,7 +165,7 @@ export async function finishBatch(
   const batch = await lockGoing(kitchen, received, params.batchId, 'update');
   const command = { ...received, at: whenDone(received.at, body.at, batch.plannedAt) };
   const { actor, at, transaction } = command;
-  const house = await readHouse(actor.houseId, transaction);
+  const house = await readHouse(db, { houseId: actor.houseId, transaction });
   const events = ((await readBatchEvents(db, [batch.id], transaction)).get(batch.id) ?? []) as readonly BatchEvent[];
   const stove = readBatch(batch.recipe.steps, events);
   const wanted = new Map(batch.ingredients.map((i) => [i.id, { id: i.id, massMg: i.massMg - i.fromLotsMg }]));
@@ -375,9 +378,9 @@ export async function finishBatch(
       { sink: 'loss', reason: lostMg >= 0 ? 'evaporation' : 'tolerance', massMg: lostMg, costMinor: 0 },
     ],
   });
-  await db.query(
-    `update batch set state = 'done', output_mg = $3, output_lot_id = $4, movement_id = $5, done_at = $6 where id = $1 and house_id = $2`,
-    { bind: [batch.id, actor.houseId, body.outputMg, lotId, movementId, at], transaction },
+  await rowsOf(db, BatchTable, command).change(
+    { id: batch.id },
+    { state: 'done', outputMg: body.outputMg, outputLotId: lotId, movementId, doneAt: at },
   );
   return batchOf(await readBatchRow(db, actor.houseId, batch.id, transaction));
 }

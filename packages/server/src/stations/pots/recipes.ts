@@ -1,9 +1,12 @@
 /** The house's recipes: the handbook's as they stand, its own versions above them, and what its batches gave. */
+
 import { recipeById } from '@zabrik/catalogue';
 import type { Answer, Asked, api, ListedRecipe } from '@zabrik/contract';
 import { carryAllergens } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
+import { HouseRecipeTable } from '../../db/models/houseRecipe.ts';
 import { findRecipe, listRecipes, listRecipeVersions, type OwnRecipe } from '../../db/recipes.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
@@ -73,9 +76,10 @@ export async function readRecipeVersions(
  */
 export async function saveRecipe(
   { db }: Kitchen,
-  { actor, at, transaction }: InCommand,
+  command: InCommand,
   { body }: Asked<typeof api.pots.saveRecipe>,
 ): Promise<ListedRecipe> {
+  const { actor, at, transaction } = command;
   const { recipe, from, note, retired } = body;
   const unsaid = recipe.ingredients.findIndex((i) => i.unsaid === true);
   if (unsaid !== -1)
@@ -103,13 +107,15 @@ export async function saveRecipe(
       ...(handbook?.refuses ?? []).filter((r) => !refused.has(r.category) && !recipe.accepts.includes(r.category)),
     ],
   };
-  await db.query(
-    'insert into house_recipe (house_id, recipe_id, version, body, retired, note, person_id, at) values ($1, $2, $3, $4, $5, $6, $7, $8)',
-    {
-      bind: [actor.houseId, recipe.id, saved.version, JSON.stringify(saved), retired, note, actor.personId, at],
-      transaction,
-    },
-  );
+  await rowsOf(db, HouseRecipeTable, command).add({
+    recipeId: recipe.id,
+    version: saved.version,
+    body: saved,
+    retired,
+    note,
+    personId: actor.personId,
+    at,
+  });
   return listed(
     { recipe: saved, own: { recipe: saved, retired, note, by: actor.name, at } },
     await readBatches(db, actor.houseId, recipe.id, transaction),

@@ -12,20 +12,22 @@ import { readRecipes, readRecipeVersions, saveRecipe } from './recipes.ts';
 import { cancelBatch, planBatch, recordAtStove } from './service.ts';
 
 export function potsRoutes(kitchen: Kitchen, router: Router): void {
-  mountRead(router, api.pots.list, (actor, { query }) =>
+  mountRead(kitchen, router, api.pots.list, (actor, { query }) =>
     listBatches(kitchen.db, actor.houseId, query.limit, readGroupCursor(query.cursor)),
   );
-  mountRead(router, api.pots.recipes, (actor) => readRecipes(kitchen, actor.houseId));
-  mountRead(router, api.pots.recipeVersions, (actor, { params }) =>
+  mountRead(kitchen, router, api.pots.recipes, (actor) => readRecipes(kitchen, actor.houseId));
+  mountRead(kitchen, router, api.pots.recipeVersions, (actor, { params }) =>
     readRecipeVersions(kitchen, actor.houseId, params.recipeId),
   );
-  mountRead(router, api.pots.read, (actor, { params }) => readWholeBatch(kitchen.db, actor.houseId, params.batchId));
-  mountRead(router, api.pots.timers, async (actor) => ({
+  mountRead(kitchen, router, api.pots.read, (actor, { params }) =>
+    readWholeBatch(kitchen.db, actor.houseId, params.batchId),
+  );
+  mountRead(kitchen, router, api.pots.timers, async (actor) => ({
     at: kitchen.clock().toISOString(),
     timers: await listTimers(kitchen.db, actor.houseId),
   }));
-  mountRead(router, api.pots.boned, async (actor) => ({ boned: await listBoned(kitchen.db, actor.houseId) }));
-  mountRead(router, api.pots.coolings, (actor) => listCoolings(kitchen.db, actor.houseId, kitchen.clock()));
+  mountRead(kitchen, router, api.pots.boned, async (actor) => ({ boned: await listBoned(kitchen.db, actor.houseId) }));
+  mountRead(kitchen, router, api.pots.coolings, (actor) => listCoolings(kitchen.db, actor.houseId, kitchen.clock()));
   mountCommand(kitchen, router, api.pots.saveRecipe, ['catalogue'], (command, asked) =>
     saveRecipe(kitchen, command, asked),
   );

@@ -22,10 +22,12 @@ import {
 } from '@zabrik/core';
 import { foodOfCategory, foodOfLot } from '../../db/foods.ts';
 import { dayIn, readHouse } from '../../db/house.ts';
-import { insertRow } from '../../db/insertRow.ts';
+import { BatchTable } from '../../db/models/batch.ts';
+import { BatchEventTable } from '../../db/models/batchEvent.ts';
+import { BatchInputTable } from '../../db/models/batchInput.ts';
 import { readSpecies } from '../../db/plans.ts';
 import { findRecipe } from '../../db/recipes.ts';
-import { select } from '../../db/select.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { readTubContents } from '../../db/tubs.ts';
 import { keepRecipe } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
@@ -38,24 +40,22 @@ import { readBatches } from './recipes.ts';
 /** A lot as the scaling of a recipe wants it. */
 async function offersOf(
   kitchen: Kitchen,
-  { transaction }: InCommand,
+  command: InCommand,
   lots: readonly HeldLot[],
   today: string,
 ): Promise<OfferedLot[]> {
   const batchIds = lots.flatMap((l) => (l.batchId === null || l.category !== null ? [] : [l.batchId]));
-  const batches = await select<{ id: string; recipeId: string }>(
-    kitchen.db,
-    'select id, recipe_id as "recipeId" from batch where id = any($1::uuid[])',
-    [batchIds],
-    transaction,
-  );
+  const batches = await rowsOf(kitchen.db, BatchTable, command).all({ id: batchIds });
   const recipeNamed = new Map(batches.map((r) => [r.id, r.recipeId]));
   const contents = new Map<string, OfferedLot['kinds']>();
   for (const lot of lots)
     if (lot.kind === 'tub')
       contents.set(
         lot.id,
-        (await readTubContents(kitchen.db, lot.id, transaction)).map((k) => ({ category: k.kind, massMg: k.massMg })),
+        (await readTubContents(kitchen.db, lot.id, command.transaction)).map((k) => ({
+          category: k.kind,
+          massMg: k.massMg,
+        })),
       );
   return lots.map((lot) => {
     const kinds = contents.get(lot.id);
@@ -114,7 +114,7 @@ export async function planBatch(
   const found = await findRecipe(db, actor.houseId, body.recipeId, transaction);
   if (found === undefined || found.own?.retired === true)
     throw new Problem('invalid', undefined, [{ path: 'recipeId', message: 'no such recipe' }]);
-  const house = await readHouse(actor.houseId, transaction);
+  const house = await readHouse(db, command);
   const vessel = body.vesselId === null ? undefined : house.settings.vessels.find((v) => v.id === body.vesselId);
   if (body.vesselId !== null && vessel === undefined)
     throw new Problem('invalid', undefined, [{ path: 'vesselId', message: 'no such pot in this house' }]);
@@ -159,44 +159,26 @@ export async function planBatch(
   }
   const animals = await readSpecies(db, actor.houseId, transaction);
   const batchId = command.newId();
-  await insertRow(
-    db,
-    'batch',
-    {
-      id: batchId,
-      house_id: actor.houseId,
-      recipe_id: recipe.id,
-      recipe_version: await keepRecipe(db, actor.houseId, recipe, transaction),
-      state: 'planned',
-      ways: JSON.stringify(ways),
-      ingredients: JSON.stringify(scaled.ingredients),
-      base_mg: scaled.baseMg,
-      expected: JSON.stringify({ low: scaled.output.lowMg, mean: scaled.output.meanMg, high: scaled.output.highMg }),
-      plates: scaled.plates ?? null,
-      pieces: scaled.pieces ?? null,
-      limiting: scaled.limiting.name,
-      short: JSON.stringify(scaled.short),
-      foods: JSON.stringify(rawIn(recipe, scaled, lots, offered, animals)),
-      vessel_id: body.vesselId,
-      person_id: actor.personId,
-      planned_at: at,
-    },
-    transaction,
-  );
-  await db.query(
-    `insert into batch_input (batch_id, house_id, lot_id, position, mass_mg, as_part)
-     select $1, $2, lot_id, position, mass_mg, as_part
-     from jsonb_to_recordset($3::jsonb) as i(lot_id uuid, position int, mass_mg bigint, as_part text)`,
-    {
-      bind: [
-        batchId,
-        actor.houseId,
-        JSON.stringify(
-          scaled.taken.map((t, position) => ({ lot_id: t.lotId, position, mass_mg: t.massMg, as_part: t.as })),
-        ),
-      ],
-      transaction,
-    },
+  await rowsOf(db, BatchTable, command).add({
+    id: batchId,
+    recipeId: recipe.id,
+    recipeVersion: await keepRecipe(db, actor.houseId, recipe, transaction),
+    state: 'planned',
+    ways,
+    ingredients: [...scaled.ingredients],
+    baseMg: scaled.baseMg,
+    expected: { low: scaled.output.lowMg, mean: scaled.output.meanMg, high: scaled.output.highMg },
+    plates: scaled.plates ?? null,
+    pieces: scaled.pieces ?? null,
+    limiting: scaled.limiting.name,
+    short: [...scaled.short],
+    foods: rawIn(recipe, scaled, lots, offered, animals),
+    vesselId: body.vesselId,
+    personId: actor.personId,
+    plannedAt: at,
+  });
+  await rowsOf(db, BatchInputTable, command).addAll(
+    scaled.taken.map(({ lotId, massMg, as }, position) => ({ batchId, lotId, position, massMg, asPart: as })),
   );
   await reserve(db, command, { kind: 'batch', id: batchId }, scaled.taken);
   return { ...batchOf(await readBatchRow(db, actor.houseId, batchId, transaction)), refused: [...scaled.refused] };
@@ -205,15 +187,12 @@ export async function planBatch(
 /** Locks a batch that is not done. Errors: `not_found`; `run_not_planned`. */
 export async function lockGoing(
   { db }: Kitchen,
-  { actor, transaction }: InCommand,
+  command: InCommand,
   batchId: string,
-  mode: 'update' | 'share',
+  lock: 'update' | 'share',
 ): Promise<BatchRow> {
-  await db.query(`select 1 from batch where id = $1 and house_id = $2 for ${mode === 'update' ? 'update' : 'share'}`, {
-    bind: [batchId, actor.houseId],
-    transaction,
-  });
-  const batch = await readBatchRow(db, actor.houseId, batchId, transaction);
+  await rowsOf(db, BatchTable, command).one({ id: batchId }, { lock });
+  const batch = await readBatchRow(db, command.houseId, batchId, command.transaction);
   if (batch.state !== 'planned' && batch.state !== 'on') throw new Problem('run_not_planned');
   return batch;
 }
@@ -244,23 +223,17 @@ export async function recordAtStove(
     if (!standing.some((e) => e.id === id)) throw new Problem('already_replaced', 'That was already taken back.');
   }
   if (batch.state === 'planned' && said.kind !== 'back')
-    await kitchen.db.query(`update batch set state = 'on', started_at = $3 where id = $1 and house_id = $2`, {
-      bind: [batch.id, actor.houseId, body.at],
-      transaction,
-    });
-  await insertRow(
-    kitchen.db,
-    'batch_event',
-    {
-      id: commandId,
-      house_id: actor.houseId,
-      batch_id: batch.id,
-      body: JSON.stringify(said),
-      person_id: actor.personId,
-      at: body.at,
-    },
-    transaction,
-  );
+    await rowsOf(kitchen.db, BatchTable, command).change(
+      { id: batch.id },
+      { state: 'on', startedAt: new Date(body.at) },
+    );
+  await rowsOf(kitchen.db, BatchEventTable, command).add({
+    id: commandId,
+    batchId: batch.id,
+    body: said,
+    personId: actor.personId,
+    at: new Date(body.at),
+  });
   return { id: commandId, at: body.at, by: actor.name, body: said };
 }
 
@@ -269,12 +242,8 @@ export async function cancelBatch(
   command: InCommand,
   batchId: string,
 ): Promise<Answer<typeof api.pots.cancel>> {
-  const { actor, transaction } = command;
   await lockGoing(kitchen, command, batchId, 'update');
   await release(kitchen.db, command, batchId);
-  await kitchen.db.query(`update batch set state = 'called-off' where id = $1 and house_id = $2`, {
-    bind: [batchId, actor.houseId],
-    transaction,
-  });
+  await rowsOf(kitchen.db, BatchTable, command).change({ id: batchId }, { state: 'called-off' });
   return { done: true };
 }

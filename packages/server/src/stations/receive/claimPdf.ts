@@ -1,7 +1,7 @@
 import type { Delivery } from '@zabrik/contract';
 import { claimWords } from '@zabrik/contract/claim-words';
 import { wrap } from '@zabrik/core';
-import type { HouseRow } from '../../db/models.ts';
+import type { HouseRow } from '../../db/models/house.ts';
 import type { GivenFile } from '../../http/file.ts';
 import { newDocument } from '../../paper/type.ts';
 

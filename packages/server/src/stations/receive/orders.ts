@@ -1,8 +1,10 @@
 import { goodsById } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
-import { SupplierRow } from '../../db/models.ts';
+import { SupplierTable } from '../../db/models/supplier.ts';
+import { SupplyOrderTable } from '../../db/models/supplyOrder.ts';
+import { SupplyOrderLineTable } from '../../db/models/supplyOrderLine.ts';
 import { readSpecies } from '../../db/plans.ts';
-import { selectOne } from '../../db/select.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { readOrders } from './queries.ts';
@@ -15,8 +17,8 @@ export async function placeOrder(
 ): Promise<Answer<typeof api.receive.order>> {
   const { db } = kitchen;
   const { actor, at, transaction } = command;
-  const supplier = await SupplierRow.findOne({ where: { id: body.supplierId, houseId: actor.houseId }, transaction });
-  if (supplier === null) throw new Problem('not_found', 'There is no such supplier in this house.');
+  const supplier = await rowsOf(db, SupplierTable, command).one({ id: body.supplierId });
+  if (supplier === undefined) throw new Problem('not_found', 'There is no such supplier in this house.');
   const species = await readSpecies(db, actor.houseId, transaction);
   for (const [i, line] of body.lines.entries()) {
     const known =
@@ -27,32 +29,16 @@ export async function placeOrder(
       throw new Problem('invalid', undefined, [{ path: `lines.${i}.species`, message: 'nothing that can be bought' }]);
   }
   const id = command.newId();
-  await db.query(
-    'insert into supply_order (id, house_id, supplier_id, due_on, note, person_id, at) values ($1, $2, $3, $4, $5, $6, $7)',
-    { bind: [id, actor.houseId, body.supplierId, body.dueOn, body.note, actor.personId, at], transaction },
-  );
-  await db.query(
-    `insert into supply_order_line (order_id, house_id, position, species, form, goods, count, mass_mg, minor_per_kg)
-     select $1, $2, position, species, form, goods, count, mass_mg, minor_per_kg
-     from jsonb_to_recordset($3::jsonb) as l(position int, species text, form text, goods text, count int, mass_mg bigint, minor_per_kg bigint)`,
-    {
-      bind: [
-        id,
-        actor.houseId,
-        JSON.stringify(
-          body.lines.map((l, position) => ({
-            position,
-            species: l.species,
-            form: l.form,
-            goods: l.goods,
-            count: l.count,
-            mass_mg: l.massMg,
-            minor_per_kg: l.minorPerKg,
-          })),
-        ),
-      ],
-      transaction,
-    },
+  await rowsOf(db, SupplyOrderTable, command).add({
+    id,
+    supplierId: body.supplierId,
+    dueOn: body.dueOn,
+    note: body.note,
+    personId: actor.personId,
+    at,
+  });
+  await rowsOf(db, SupplyOrderLineTable, command).addAll(
+    body.lines.map((line, position) => ({ orderId: id, position, ...line })),
   );
   const [order] = await readOrders(db, actor.houseId, [id], transaction);
   if (order === undefined) throw new Error(`order ${id} was written and is not there`);
@@ -60,16 +46,14 @@ export async function placeOrder(
 }
 
 export async function callOffOrder(
-  kitchen: Kitchen,
-  { actor, transaction }: InCommand,
+  { db }: Kitchen,
+  command: InCommand,
   { params }: Asked<typeof api.receive.callOff>,
 ): Promise<Answer<typeof api.receive.callOff>> {
-  const row = await selectOne<{ id: string }>(
-    kitchen.db,
-    `update supply_order set state = 'called-off' where id = $1 and house_id = $2 and state = 'open' returning id`,
-    [params.orderId, actor.houseId],
-    transaction,
+  const calledOff = await rowsOf(db, SupplyOrderTable, command).change(
+    { id: params.orderId, state: 'open' },
+    { state: 'called-off' },
   );
-  if (row === undefined) throw new Problem('not_found', 'There is no such order that is still expected.');
+  if (calledOff === 0) throw new Problem('not_found', 'There is no such order that is still expected.');
   return { done: true };
 }

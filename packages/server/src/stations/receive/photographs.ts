@@ -1,6 +1,9 @@
 import type { Answer, Asked, api } from '@zabrik/contract';
 import sharp from 'sharp';
-import { select, selectOne } from '../../db/select.ts';
+import { DeliveryLineTable } from '../../db/models/deliveryLine.ts';
+import { PhotographTable } from '../../db/models/photograph.ts';
+import { rowsOf } from '../../db/rows.ts';
+import { select } from '../../db/select.ts';
 import type { GivenFile } from '../../http/file.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Actor, InCommand, Kitchen } from '../../kitchen.ts';
@@ -20,12 +23,8 @@ sharp.concurrency(1);
 
 /** Errors: `not_found`. */
 async function lineOf(kitchen: Kitchen, actor: Actor, lineId: string): Promise<void> {
-  const line = await selectOne<{ id: string }>(
-    kitchen.db,
-    'select id from delivery_line where id = $1 and house_id = $2',
-    [lineId, actor.houseId],
-  );
-  if (line === undefined) throw new Problem('not_found');
+  if ((await rowsOf(kitchen.db, DeliveryLineTable, actor).one({ id: lineId })) === undefined)
+    throw new Problem('not_found');
 }
 
 interface Redrawn {
@@ -78,24 +77,19 @@ export async function redraw(
 /** Keeps a photograph of a line. Errors: `not_found`, `too_large`. */
 export async function addPhotograph(
   kitchen: Kitchen,
-  { actor, at, newId, transaction }: InCommand,
-  { params }: Asked<typeof api.receive.photograph>,
+  command: InCommand,
+  { params: { lineId } }: Asked<typeof api.receive.photograph>,
   { type, width, height, bytes }: Redrawn,
 ): Promise<Answer<typeof api.receive.photograph>> {
-  const line = await selectOne<{ photographs: number }>(
-    kitchen.db,
-    `select (select count(*)::int from photograph f where f.line_id = d.id) as photographs from delivery_line d where d.id = $1 and d.house_id = $2 for update`,
-    [params.lineId, actor.houseId],
-    transaction,
-  );
+  const { db } = kitchen;
+  const line = await rowsOf(db, DeliveryLineTable, command).one({ id: lineId }, { lock: 'update' });
   if (line === undefined) throw new Problem('not_found');
-  if (line.photographs >= MOST_ON_A_LINE)
+  const photographs = rowsOf(db, PhotographTable, command);
+  if ((await photographs.count({ lineId })) >= MOST_ON_A_LINE)
     throw new Problem('too_large', `A line keeps ${MOST_ON_A_LINE} photographs at most.`);
-  const id = newId();
-  await kitchen.db.query(
-    'insert into photograph (id, house_id, line_id, type, width, height, bytes, person_id, at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
-    { bind: [id, actor.houseId, params.lineId, type, width, height, bytes, actor.personId, at], transaction },
-  );
+  const id = command.newId();
+  const { personId } = command.actor;
+  await photographs.add({ id, lineId, type, width, height, bytes, personId, at: command.at });
   return { id };
 }
 
@@ -115,11 +109,7 @@ export async function listPhotographs(
 }
 
 export async function showPhotograph(kitchen: Kitchen, actor: Actor, id: string): Promise<GivenFile> {
-  const row = await selectOne<{ type: 'image/jpeg' | 'image/png' | 'image/webp'; bytes: Buffer }>(
-    kitchen.db,
-    'select type, bytes from photograph where id = $1 and house_id = $2',
-    [id, actor.houseId],
-  );
+  const row = await rowsOf(kitchen.db, PhotographTable, actor).one({ id });
   if (row === undefined) throw new Problem('not_found');
   return { type: row.type, name: `photograph-${id}.${row.type.slice(6)}`, inline: true, body: row.bytes };
 }

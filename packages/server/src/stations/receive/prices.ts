@@ -1,76 +1,49 @@
 import type { Answer, Asked, api } from '@zabrik/contract';
 import type { Sequelize } from 'sequelize';
-import { SupplierRow } from '../../db/models.ts';
-import { select, selectOne } from '../../db/select.ts';
+import { PriceTable } from '../../db/models/price.ts';
+import { PriceListTable } from '../../db/models/priceList.ts';
+import { SupplierTable } from '../../db/models/supplier.ts';
+import { rowsOf } from '../../db/rows.ts';
+import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 
 /** Takes rows of a price list. Nothing of a list counts before its last part is here. Errors: `list_undone`; `changed_since` when it is whole already. */
 export async function takePrices(
   { db }: Kitchen,
-  { actor, at, transaction }: InCommand,
+  command: InCommand,
   { body }: Asked<typeof api.receive.sendPrices>,
 ): Promise<Answer<typeof api.receive.sendPrices>> {
-  const supplier = await SupplierRow.findOne({ where: { id: body.supplierId, houseId: actor.houseId }, transaction });
-  if (supplier === null) throw new Problem('not_found', 'There is no such supplier in this house.');
-  await db.query(
-    `insert into price_list (id, house_id, supplier_id, file, valid_from, rows, person_id, at) values ($1, $2, $3, $4, $5, 0, $6, $7) on conflict (id) do nothing`,
-    { bind: [body.listId, actor.houseId, body.supplierId, body.file, body.validFrom, actor.personId, at], transaction },
-  );
-  const list = await selectOne<{ finished: boolean; undone: boolean; supplierId: string }>(
-    db,
-    `select finished_at is not null as finished, undone_at is not null as undone, supplier_id as "supplierId" from price_list where id = $1 and house_id = $2 for update`,
-    [body.listId, actor.houseId],
-    transaction,
-  );
+  const { actor, at } = command;
+  const supplier = await rowsOf(db, SupplierTable, command).one({ id: body.supplierId });
+  if (supplier === undefined) throw new Problem('not_found', 'There is no such supplier in this house.');
+  const { listId, supplierId, file, validFrom } = body;
+  const lists = rowsOf(db, PriceListTable, command);
+  await lists.addMissing([{ id: listId, supplierId, file, validFrom, rows: 0, personId: actor.personId, at }]);
+  const list = await lists.one({ id: listId }, { lock: 'update' });
   if (list === undefined) throw new Problem('not_found');
-  if (list.undone) throw new Problem('list_undone');
-  if (list.finished)
+  if (list.undoneAt !== null) throw new Problem('list_undone');
+  if (list.finishedAt !== null)
     throw new Problem('changed_since', 'This price list is whole already. Read the file in anew for another.');
   if (list.supplierId !== body.supplierId)
     throw new Problem('invalid', undefined, [{ path: 'supplierId', message: 'this list is another supplier’s' }]);
-  await db.query(
-    `insert into price (list_id, house_id, line, item, minor_per_kg, unit)
-     select $1, $2, line, item, minor_per_kg, unit from jsonb_to_recordset($3::jsonb) as p(line int, item text, minor_per_kg bigint, unit text)
-     on conflict (list_id, line) do nothing`,
-    {
-      bind: [
-        body.listId,
-        actor.houseId,
-        JSON.stringify(
-          body.rows.map((r) => ({ line: r.line, item: r.item, minor_per_kg: r.minorPerKg, unit: r.unit })),
-        ),
-      ],
-      transaction,
-    },
-  );
-  const counted = await selectOne<{ rows: number }>(
-    db,
-    `update price_list set rows = (select count(*) from price where list_id = $1), finished_at = case when $3 then $4::timestamptz end
-     where id = $1 and house_id = $2 returning rows`,
-    [body.listId, actor.houseId, body.last, at],
-    transaction,
-  );
-  return { listId: body.listId, rows: counted?.rows ?? 0 };
+  const prices = rowsOf(db, PriceTable, command);
+  await prices.addMissing(body.rows.map((row) => ({ listId, ...row })));
+  const rows = await prices.count({ listId });
+  await lists.change({ id: listId }, { rows, finishedAt: body.last ? at : null });
+  return { listId, rows };
 }
 
 export async function undoPrices(
   { db }: Kitchen,
-  { actor, at, transaction }: InCommand,
+  command: InCommand,
   { params }: Asked<typeof api.receive.undoPrices>,
 ): Promise<Answer<typeof api.receive.undoPrices>> {
-  const row = await selectOne<{ undone: boolean }>(
-    db,
-    'select undone_at is not null as undone from price_list where id = $1 and house_id = $2 for update',
-    [params.listId, actor.houseId],
-    transaction,
-  );
-  if (row === undefined) throw new Problem('not_found');
-  if (row.undone) throw new Problem('list_undone');
-  await db.query('update price_list set undone_at = $3 where id = $1 and house_id = $2', {
-    bind: [params.listId, actor.houseId, at],
-    transaction,
-  });
+  const lists = rowsOf(db, PriceListTable, command);
+  const list = await lists.one({ id: params.listId }, { lock: 'update' });
+  if (list === undefined) throw new Problem('not_found');
+  if (list.undoneAt !== null) throw new Problem('list_undone');
+  await lists.change({ id: params.listId }, { undoneAt: command.at });
   return { done: true };
 }
 

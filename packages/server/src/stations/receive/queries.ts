@@ -15,7 +15,7 @@ import {
 import type { Sequelize, Transaction } from 'sequelize';
 import { toleranceOf } from '../../db/house.ts';
 import { limitsOf, readLimitChoice } from '../../db/limits.ts';
-import type { HouseRow } from '../../db/models.ts';
+import type { HouseRow } from '../../db/models/house.ts';
 import { readSpecies } from '../../db/plans.ts';
 import { select, selectOne } from '../../db/select.ts';
 import type { Place } from '../../http/page.ts';

@@ -2,7 +2,8 @@ import { api } from '@zabrik/contract';
 import { claimWords } from '@zabrik/contract/claim-words';
 import type { Router } from 'express';
 import { dayIn, readHouse } from '../../db/house.ts';
-import { SupplierRow } from '../../db/models.ts';
+import { SupplierTable } from '../../db/models/supplier.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { readProbe } from '../../devices/askDevice.ts';
 import { mountCommand, mountFile, mountPrepared, mountRead } from '../../http/mount.ts';
 import { pageOf, readCursor } from '../../http/page.ts';
@@ -17,35 +18,27 @@ import { acceptDelivery, closeDelivery } from './service.ts';
 
 export function receiveRoutes(kitchen: Kitchen, router: Router): void {
   const { db } = kitchen;
-  mountRead(router, api.receive.suppliers, async (actor) => {
-    const suppliers = await SupplierRow.findAll({ where: { houseId: actor.houseId }, order: ['name'] });
+  mountRead(kitchen, router, api.receive.suppliers, async (actor) => {
+    const suppliers = await rowsOf(db, SupplierTable, actor).all({}, { order: ['name'] });
     return { suppliers: suppliers.map(({ id, name }) => ({ id, name })) };
   });
-  mountCommand(
-    kitchen,
-    router,
-    api.receive.addSupplier,
-    ['deliveries'],
-    async ({ actor, newId, transaction }, { body }) => {
-      const there = await SupplierRow.findOne({ where: { houseId: actor.houseId, name: body.name }, transaction });
-      if (there !== null)
-        throw new Problem('invalid', 'There is a supplier of that name already.', [
-          { path: 'name', message: 'is there already' },
-        ]);
-      const { id, name } = await SupplierRow.create(
-        { id: newId(), houseId: actor.houseId, name: body.name },
-        { transaction },
-      );
-      return { id, name };
-    },
-  );
-  mountRead(router, api.receive.list, async (actor, { query }) => {
-    const found = await listDeliveries(db, await readHouse(actor.houseId), query.limit, readCursor(query.cursor));
+  mountCommand(kitchen, router, api.receive.addSupplier, ['deliveries'], async (command, { body: { name } }) => {
+    const suppliers = rowsOf(db, SupplierTable, command);
+    if ((await suppliers.one({ name })) !== undefined)
+      throw new Problem('invalid', 'There is a supplier of that name already.', [
+        { path: 'name', message: 'is there already' },
+      ]);
+    const id = command.newId();
+    await suppliers.add({ id, name });
+    return { id, name };
+  });
+  mountRead(kitchen, router, api.receive.list, async (actor, { query }) => {
+    const found = await listDeliveries(db, await readHouse(db, actor), query.limit, readCursor(query.cursor));
     const { rows, next } = pageOf(found, query.limit, (d) => ({ at: d.at, id: d.id }));
     return { deliveries: rows, next };
   });
-  mountRead(router, api.receive.read, async (actor, { params }) =>
-    readDelivery(db, await readHouse(actor.houseId), params.deliveryId),
+  mountRead(kitchen, router, api.receive.read, async (actor, { params }) =>
+    readDelivery(db, await readHouse(db, actor), params.deliveryId),
   );
   mountCommand(kitchen, router, api.receive.accept, ['deliveries', 'lots'], (command, asked) =>
     acceptDelivery(kitchen, command, asked),
@@ -53,7 +46,9 @@ export function receiveRoutes(kitchen: Kitchen, router: Router): void {
   mountCommand(kitchen, router, api.receive.close, ['deliveries'], (command, asked) =>
     closeDelivery(kitchen, command, asked),
   );
-  mountRead(router, api.receive.photographs, (actor, { params }) => listPhotographs(kitchen, actor, params.lineId));
+  mountRead(kitchen, router, api.receive.photographs, (actor, { params }) =>
+    listPhotographs(kitchen, actor, params.lineId),
+  );
   mountPrepared(
     kitchen,
     router,
@@ -62,36 +57,40 @@ export function receiveRoutes(kitchen: Kitchen, router: Router): void {
     (actor, asked) => redraw(kitchen, actor, asked),
     (command, asked, redrawn) => addPhotograph(kitchen, command, asked, redrawn),
   );
-  mountFile(router, api.receive.showPhotograph, (actor, { params }) =>
+  mountFile(kitchen, router, api.receive.showPhotograph, (actor, { params }) =>
     showPhotograph(kitchen, actor, params.photographId),
   );
-  mountFile(router, api.receive.claimPdf, async (actor, { params }) => {
-    const house = await readHouse(actor.houseId);
+  mountFile(kitchen, router, api.receive.claimPdf, async (actor, { params }) => {
+    const house = await readHouse(db, actor);
     const delivery = await readDelivery(db, house, params.deliveryId);
     if (claimWords(house, delivery) === '')
       throw new Problem('not_found', 'There is nothing to claim for this delivery.');
     return claimPdf(house, delivery);
   });
-  mountRead(router, api.receive.orders, async (actor) => ({ orders: await listOpenOrders(db, actor.houseId) }));
+  mountRead(kitchen, router, api.receive.orders, async (actor) => ({
+    orders: await listOpenOrders(db, actor.houseId),
+  }));
   mountCommand(kitchen, router, api.receive.order, ['deliveries'], (command, asked) =>
     placeOrder(kitchen, command, asked),
   );
   mountCommand(kitchen, router, api.receive.callOff, ['deliveries'], (command, asked) =>
     callOffOrder(kitchen, command, asked),
   );
-  mountRead(router, api.receive.priceLists, async (actor) => ({ lists: await listPriceLists(db, actor.houseId) }));
+  mountRead(kitchen, router, api.receive.priceLists, async (actor) => ({
+    lists: await listPriceLists(db, actor.houseId),
+  }));
   mountCommand(kitchen, router, api.receive.sendPrices, ['prices'], (command, asked) =>
     takePrices(kitchen, command, asked),
   );
   mountCommand(kitchen, router, api.receive.undoPrices, ['prices'], (command, asked) =>
     undoPrices(kitchen, command, asked),
   );
-  mountRead(router, api.receive.prices, async (actor, { query }) => {
-    const house = await readHouse(actor.houseId);
+  mountRead(kitchen, router, api.receive.prices, async (actor, { query }) => {
+    const house = await readHouse(db, actor);
     return listPrices(db, actor.houseId, dayIn(house.timezone, kitchen.clock()), query);
   });
-  mountRead(router, api.receive.priceHistory, async (actor, { query }) => ({
+  mountRead(kitchen, router, api.receive.priceHistory, async (actor, { query }) => ({
     points: await readPriceHistory(db, actor.houseId, query.item, query.supplierId),
   }));
-  mountRead(router, api.receive.probe, (actor) => readProbe(kitchen.devicesOf(actor.houseId).probe));
+  mountRead(kitchen, router, api.receive.probe, (actor) => readProbe(kitchen.devicesOf(actor.houseId).probe));
 }

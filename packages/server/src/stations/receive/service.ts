@@ -10,10 +10,12 @@ import {
   usuallyRaised,
 } from '@zabrik/core';
 import { dayIn, lastDayAfter, placeNamed, readHouse, usualPlace } from '../../db/house.ts';
-import { insertRow } from '../../db/insertRow.ts';
-import { SupplierRow } from '../../db/models.ts';
+import { DeliveryTable } from '../../db/models/delivery.ts';
+import { DeliveryLineTable } from '../../db/models/deliveryLine.ts';
+import { SupplierTable } from '../../db/models/supplier.ts';
+import { SupplyOrderTable } from '../../db/models/supplyOrder.ts';
 import { readSpecies } from '../../db/plans.ts';
-import { selectOne } from '../../db/select.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { confirmationWords } from '../../massledger/confirmations.ts';
@@ -73,36 +75,21 @@ async function whatOf(kitchen: Kitchen, command: InCommand, body: Body): Promise
 }
 
 /** The delivery a line belongs to: opened by its first line, in the name of whoever wrote that. Errors: `delivery_closed`, `not_found`. */
-async function openDelivery(
-  kitchen: Kitchen,
-  { actor, at, newId, transaction }: InCommand,
-  body: Body,
-): Promise<string> {
-  const id = body.deliveryId ?? newId();
-  const order = body.orderId;
-  if (order !== null) {
-    const found = await selectOne<{ state: string; supplierId: string }>(
-      kitchen.db,
-      'select state, supplier_id as "supplierId" from supply_order where id = $1 and house_id = $2',
-      [order, actor.houseId],
-      transaction,
-    );
+async function openDelivery({ db }: Kitchen, command: InCommand, body: Body): Promise<string> {
+  const id = body.deliveryId ?? command.newId();
+  const { orderId, supplierId, invoice } = body;
+  if (orderId !== null) {
+    const found = await rowsOf(db, SupplyOrderTable, command).one({ id: orderId });
     if (found === undefined) throw new Problem('not_found', 'There is no such order in this house.');
-    if (found.supplierId !== body.supplierId) throw noSuch('orderId', 'this order is another supplier’s');
+    if (found.supplierId !== supplierId) throw noSuch('orderId', 'this order is another supplier’s');
   }
-  await kitchen.db.query(
-    `insert into delivery (id, house_id, supplier_id, order_id, invoice, person_id, at) values ($1, $2, $3, $4, $5, $6, $7) on conflict (id) do nothing`,
-    { bind: [id, actor.houseId, body.supplierId, order, body.invoice, actor.personId, at], transaction },
-  );
-  const head = await selectOne<{ closed: boolean; supplierId: string }>(
-    kitchen.db,
-    'select closed_at is not null as closed, supplier_id as "supplierId" from delivery where id = $1 and house_id = $2 for update',
-    [id, actor.houseId],
-    transaction,
-  );
+  const deliveries = rowsOf(db, DeliveryTable, command);
+  const { personId } = command.actor;
+  await deliveries.addMissing([{ id, supplierId, orderId, invoice, personId, at: command.at }]);
+  const head = await deliveries.one({ id }, { lock: 'update' });
   if (head === undefined) throw new Problem('not_found');
-  if (head.closed) throw new Problem('delivery_closed');
-  if (head.supplierId !== body.supplierId) throw noSuch('supplierId', 'this delivery is another supplier’s');
+  if (head.closedAt !== null) throw new Problem('delivery_closed');
+  if (head.supplierId !== supplierId) throw noSuch('supplierId', 'this delivery is another supplier’s');
   return id;
 }
 
@@ -122,9 +109,9 @@ export async function acceptDelivery(
   const points = inspectionById.get(what.inspection)?.points ?? [];
   const unknown = body.inspection.find((a) => !points.some((p) => p.id === a.pointId));
   if (unknown !== undefined) throw noSuch('inspection', `${unknown.pointId} is not looked at here`);
-  const house = await readHouse(actor.houseId, transaction);
-  const supplier = await SupplierRow.findOne({ where: { id: body.supplierId, houseId: actor.houseId }, transaction });
-  if (supplier === null) throw new Problem('not_found', 'There is no such supplier in this house.');
+  const house = await readHouse(db, command);
+  const supplier = await rowsOf(db, SupplierTable, command).one({ id: body.supplierId });
+  if (supplier === undefined) throw new Problem('not_found', 'There is no such supplier in this house.');
   const deliveryId = await openDelivery(kitchen, command, body);
   const today = dayIn(house.timezone, at);
   const frozen = body.came === 'frozen';
@@ -197,45 +184,39 @@ export async function acceptDelivery(
     }));
   }
   const lineId = command.newId();
-  const columns: Readonly<Record<string, unknown>> = {
+  await rowsOf(db, DeliveryLineTable, command).add({
     id: lineId,
-    delivery_id: deliveryId,
-    house_id: actor.houseId,
-    lot_id: lotId,
+    deliveryId,
+    lotId,
     species: body.species,
     form: body.form,
     goods: body.goods,
     animals: body.animals,
-    gross_mg: body.grossMg,
-    tare_mg: body.tareMg,
-    invoice_mg: body.invoiceMg,
-    paid_minor: body.paidMinor,
-    temperature_centi_c: body.temperatureCentiC,
+    grossMg: body.grossMg,
+    tareMg: body.tareMg,
+    invoiceMg: body.invoiceMg,
+    paidMinor: body.paidMinor,
+    temperatureCentiC: body.temperatureCentiC,
     origin: body.origin,
-    landed_on: body.landedOn,
-    use_by: refused ? null : useBy,
+    landedOn: body.landedOn,
+    useBy: refused ? null : useBy,
     note: body.note,
     verdict: body.verdict,
-    refused_mg: refused ? Math.max(1, netMg) : body.refusedMg,
-    refused_reason: body.refusedReason,
-    inspection: JSON.stringify(body.inspection),
-    details: JSON.stringify({ ...body.details, came: body.came }),
-    boxes: JSON.stringify(body.boxes),
+    refusedMg: refused ? Math.max(1, netMg) : body.refusedMg,
+    refusedReason: body.refusedReason,
+    inspection: body.inspection,
+    details: { ...body.details, came: body.came },
+    boxes: body.boxes,
     codes: body.codes,
-    order_position: body.orderPosition,
-    person_id: actor.personId,
+    orderPosition: body.orderPosition,
+    personId: actor.personId,
     at,
-    movement_id: movementId,
-  };
-  await insertRow(db, 'delivery_line', columns, transaction);
+    movementId,
+  });
   const line = await readLine(db, house, lineId, transaction);
   if (line === undefined) throw new Error(`line ${lineId} was written and is not there`);
   // a line without a delivery is one of its own: nothing more comes with it
-  if (body.deliveryId === null)
-    await db.query('update delivery set closed_at = $3 where id = $1 and house_id = $2', {
-      bind: [deliveryId, actor.houseId, at],
-      transaction,
-    });
+  if (body.deliveryId === null) await rowsOf(db, DeliveryTable, command).change({ id: deliveryId }, { closedAt: at });
   return line;
 }
 
@@ -246,25 +227,15 @@ export async function closeDelivery(
   { params }: Asked<typeof api.receive.close>,
 ): Promise<Answer<typeof api.receive.close>> {
   const { db } = kitchen;
-  const { actor, at, transaction } = command;
-  const house = await readHouse(actor.houseId, transaction);
-  const head = await selectOne<{ closed: boolean; orderId: string | null }>(
-    db,
-    'select closed_at is not null as closed, order_id as "orderId" from delivery where id = $1 and house_id = $2 for update',
-    [params.deliveryId, actor.houseId],
-    transaction,
-  );
+  const { at, transaction } = command;
+  const house = await readHouse(db, command);
+  const deliveries = rowsOf(db, DeliveryTable, command);
+  const head = await deliveries.one({ id: params.deliveryId }, { lock: 'update' });
   if (head === undefined) throw new Problem('not_found');
-  if (head.closed) throw new Problem('delivery_closed');
-  await db.query('update delivery set closed_at = $3 where id = $1 and house_id = $2', {
-    bind: [params.deliveryId, actor.houseId, at],
-    transaction,
-  });
+  if (head.closedAt !== null) throw new Problem('delivery_closed');
+  await deliveries.change({ id: params.deliveryId }, { closedAt: at });
   const delivery = await readDelivery(db, house, params.deliveryId, transaction);
   if (head.orderId !== null && delivery.missing.length === 0)
-    await db.query(`update supply_order set state = 'done' where id = $1 and house_id = $2 and state = 'open'`, {
-      bind: [head.orderId, actor.houseId],
-      transaction,
-    });
+    await rowsOf(db, SupplyOrderTable, command).change({ id: head.orderId, state: 'open' }, { state: 'done' });
   return delivery;
 }

@@ -12,7 +12,7 @@ const BITS = 6;
 
 /** The hand that loads the simulated scale. Each breakdown hides one animal, drawn from its id: the same piece always weighs the same. */
 export function simulationRoutes(kitchen: Kitchen, router: Router): void {
-  mountRead(router, api.simulation.pan, async (actor, { body }) => {
+  mountRead(kitchen, router, api.simulation.pan, async (actor, { body }) => {
     if (!kitchen.config.simulated) throw new Problem('not_found');
     const scale = kitchen.devicesOf(actor.houseId).scales.get(body.scale);
     if (scale === undefined) throw new Problem('scale_away');
@@ -51,7 +51,7 @@ export function simulationRoutes(kitchen: Kitchen, router: Router): void {
     return { massMg };
   });
 
-  mountRead(router, api.simulation.probe, async (actor, { body }) => {
+  mountRead(kitchen, router, api.simulation.probe, async (actor, { body }) => {
     if (!kitchen.config.simulated) throw new Problem('not_found');
     await stickProbe(kitchen.devicesOf(actor.houseId).probe, body.centiC);
     return { centiC: body.centiC };

@@ -12,12 +12,14 @@ type Setup = Extract<Cutting['events'][number]['body'], { kind: 'setup' }>['setu
 
 export function cuttingRoutes(kitchen: Kitchen, router: Router): void {
   const { db } = kitchen;
-  mountRead(router, api.cutting.list, async (actor) => {
+  mountRead(kitchen, router, api.cutting.list, async (actor) => {
     const [open, resting] = await Promise.all([listOpenCuttings(db, actor.houseId), listResting(db, actor.houseId)]);
     return { open, resting };
   });
-  mountRead(router, api.cutting.read, (actor, { params }) => readOneCutting(db, actor.houseId, params.cuttingId));
-  mountRead(router, api.cutting.learnt, async (actor, { query }) => {
+  mountRead(kitchen, router, api.cutting.read, (actor, { params }) =>
+    readOneCutting(db, actor.houseId, params.cuttingId),
+  );
+  mountRead(kitchen, router, api.cutting.learnt, async (actor, { query }) => {
     const template = templateById.get(query.templateId);
     if (template === undefined) throw new Problem('not_found', 'There is no such form of a piece.');
     const records = await readCutRecords(db, actor.houseId, query.templateId, query.category, query.species);

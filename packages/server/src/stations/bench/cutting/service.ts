@@ -16,7 +16,10 @@ import {
   shareOut,
 } from '@zabrik/core';
 import { dayIn, lastDayAfter, readHouse } from '../../../db/house.ts';
-import { selectOne } from '../../../db/select.ts';
+import { CuttingTable } from '../../../db/models/cutting.ts';
+import { CuttingEventTable } from '../../../db/models/cuttingEvent.ts';
+import { CuttingInputTable } from '../../../db/models/cuttingInput.ts';
+import { rowsOf } from '../../../db/rows.ts';
 import { Problem } from '../../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../../kitchen.ts';
 import { mindDates } from '../../../massledger/confirmations.ts';
@@ -41,7 +44,7 @@ export async function startCutting(
   const wanted = new Map(body.from.map((f) => [f.lotId, f.massMg]));
   const lots = await lockLots(db, transaction, actor.houseId, [...wanted.keys()]);
   mustBeFree(lots);
-  const house = await readHouse(actor.houseId, transaction);
+  const house = await readHouse(db, command);
   mindDates(lots, dayIn(house.timezone, new Date(body.at)), body.confirmed);
   const taken = lots.map((lot) => {
     if (lot.massMg === 0) throw new Problem('lot_gone', `Lot ${lot.code} is used up.`);
@@ -54,46 +57,19 @@ export async function startCutting(
       );
     return { lot, massMg };
   });
-  const there = await selectOne<{ id: string }>(db, 'select id from cutting where id = $1', [body.id], transaction);
-  if (there !== undefined) throw new Problem('key_reused');
-  await db.query('insert into cutting (id, house_id, kind, person_id, started_at) values ($1, $2, $3, $4, $5)', {
-    bind: [body.id, actor.houseId, body.kind, actor.personId, body.at],
-    transaction,
-  });
+  const { id, kind } = body;
+  const cuttings = rowsOf(db, CuttingTable, command);
+  if ((await cuttings.one({ id })) !== undefined) throw new Problem('key_reused');
+  await cuttings.add({ id, kind, personId: actor.personId, startedAt: new Date(body.at) });
   const under = taken.map(({ lot, massMg }) => ({ lotId: lot.id, massMg }));
-  await db.query(
-    `insert into cutting_input (cutting_id, house_id, lot_id, position, mass_mg)
-     select $1, $2, lot_id, position, mass_mg from jsonb_to_recordset($3::jsonb) as i(lot_id uuid, position int, mass_mg bigint)`,
-    {
-      bind: [
-        body.id,
-        actor.houseId,
-        JSON.stringify(under.map((u, position) => ({ lot_id: u.lotId, position, mass_mg: u.massMg }))),
-      ],
-      transaction,
-    },
-  );
+  await rowsOf(db, CuttingInputTable, command).addAll(under.map((u, position) => ({ cuttingId: id, position, ...u })));
   await reserve(db, command, { kind: 'cutting', id: body.id }, under);
   return readCuttingHead(db, actor.houseId, body.id, transaction);
 }
 
-interface Held {
-  readonly state: CuttingHead['state'];
-}
-
 /** Locks a cutting. Errors: `not_found`; `cutting_closed`. */
-async function lockOpen(
-  { db }: Kitchen,
-  { actor, transaction }: InCommand,
-  cuttingId: string,
-  mode: 'update' | 'share',
-) {
-  const row = await selectOne<Held>(
-    db,
-    `select state from cutting where id = $1 and house_id = $2 for ${mode === 'update' ? 'update' : 'share'}`,
-    [cuttingId, actor.houseId],
-    transaction,
-  );
+async function lockOpen({ db }: Kitchen, command: InCommand, cuttingId: string, lock: 'update' | 'share') {
+  const row = await rowsOf(db, CuttingTable, command).one({ id: cuttingId }, { lock });
   if (row === undefined) throw new Problem('not_found', 'There is no such cutting in this house.');
   if (row.state !== 'open') throw new Problem('cutting_closed');
 }
@@ -114,13 +90,13 @@ export async function recordCut(
     );
     if (!weights.some((w) => w.id === gone)) throw new Problem('already_replaced');
   }
-  await kitchen.db.query(
-    'insert into cutting_event (id, house_id, cutting_id, body, person_id, at) values ($1, $2, $3, $4, $5, $6)',
-    {
-      bind: [commandId, actor.houseId, params.cuttingId, JSON.stringify(body.body), actor.personId, body.at],
-      transaction,
-    },
-  );
+  await rowsOf(kitchen.db, CuttingEventTable, command).add({
+    id: commandId,
+    cuttingId: params.cuttingId,
+    body: body.body,
+    personId: actor.personId,
+    at: new Date(body.at),
+  });
   return { id: commandId, at: body.at, by: actor.name, body: body.body };
 }
 
@@ -197,7 +173,7 @@ export async function closeCutting(
   const { db } = kitchen;
   const { actor, at, transaction } = command;
   await lockOpen(kitchen, command, params.cuttingId, 'update');
-  const house = await readHouse(actor.houseId, transaction);
+  const house = await readHouse(db, command);
   const head = await readOneCutting(db, actor.houseId, params.cuttingId, transaction);
   const { weights, setup } = readCutting(head.events);
   if (weights.length === 0)
@@ -285,9 +261,9 @@ export async function closeCutting(
     makes,
     sinks,
   });
-  await db.query(
-    `update cutting set state = 'closed', closed_at = $3, movement_id = $4, start_minor = $5 where id = $1 and house_id = $2`,
-    { bind: [params.cuttingId, actor.houseId, at, movementId, startMinor], transaction },
+  await rowsOf(db, CuttingTable, command).change(
+    { id: params.cuttingId },
+    { state: 'closed', closedAt: at, movementId, startMinor },
   );
   const made = makes.map(({ lot: { id, name, pieces, madeMg, destination } }) => ({
     lotId: id,
@@ -311,9 +287,6 @@ export async function cancelCutting(
   const { weights } = readCutting((await readOneCutting(kitchen.db, actor.houseId, cuttingId, transaction)).events);
   if (weights.length > 0) throw new Problem('has_weighings', 'Portions are already weighed. Take them back first.');
   await release(kitchen.db, command, cuttingId);
-  await kitchen.db.query(`update cutting set state = 'cancelled' where id = $1 and house_id = $2`, {
-    bind: [cuttingId, actor.houseId],
-    transaction,
-  });
+  await rowsOf(kitchen.db, CuttingTable, command).change({ id: cuttingId }, { state: 'cancelled' });
   return { done: true };
 }

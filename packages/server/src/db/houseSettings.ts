@@ -1,0 +1,38 @@
+/** What a house has chosen for itself. */
+import type { Burner, CostingSchool, NamedScale, Place, VesselShape } from '@zabrik/core';
+
+export interface HouseScale extends NamedScale {
+  readonly name: string;
+}
+
+export interface HouseSettings {
+  readonly school: CostingSchool;
+  /** The first is the one at the bench. */
+  readonly scales: readonly [HouseScale, ...HouseScale[]];
+  readonly creditMinorPerKg: Readonly<Record<string, number>>;
+  readonly pantryMinorPerKg: Readonly<Record<string, number>>;
+  /** What an hour at the bench costs; left out until the house says so. */
+  readonly labourMinorPerHour?: number;
+  readonly vessels: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly litres: number;
+    readonly kind?: 'pot' | 'pan';
+    readonly shape?: VesselShape;
+  }[];
+  readonly machines?: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly kind: 'blender';
+    readonly watts: number;
+  }[];
+  readonly burners?: readonly (Burner & { readonly id: string; readonly name: string })[];
+  /** What a kilowatt-hour costs; left out, energy is not counted. */
+  readonly energyMinorPerKwh?: number;
+  /** Where things stand; left out, the usual five. */
+  readonly places?: readonly Place[];
+  /** What the scales may differ from an invoice before it is a claim; left out, one part in a hundred and at least 10 g. */
+  readonly tolerance?: { readonly share: number; readonly massMg: number };
+  /** Left out, they do. */
+  readonly viewersSeeCosts?: boolean;
+}

@@ -1,0 +1,16 @@
+import { big, key, orNull, type RowOf, table, text, when } from '../table.ts';
+
+/** A backup that was made or tried. */
+export const BackupTable = table('backup', {
+  name: key(text()),
+  kind: text<'dump' | 'base'>(),
+  at: when,
+  bytes: big,
+  sha256: orNull(text()),
+  second: orNull(text<'kept' | 'failed'>()),
+  secondWhy: orNull(text()),
+  triedAt: orNull(when),
+  triedWhy: orNull(text()),
+});
+
+export type BackupRow = RowOf<typeof BackupTable>;

@@ -1,0 +1,13 @@
+import { big, filled, key, type RowOf, table, text, uuid, whole } from '../table.ts';
+
+/** A lot that a batch takes from. */
+export const BatchInputTable = table('batch_input', {
+  batchId: key(uuid),
+  houseId: uuid,
+  lotId: key(uuid),
+  position: whole,
+  massMg: big,
+  asPart: filled(text()),
+});
+
+export type BatchInputRow = RowOf<typeof BatchInputTable>;

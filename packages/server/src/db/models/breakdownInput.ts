@@ -1,0 +1,12 @@
+import { big, key, type RowOf, table, uuid, whole } from '../table.ts';
+
+/** A lot that came to a breakdown. */
+export const BreakdownInputTable = table('breakdown_input', {
+  breakdownId: key(uuid),
+  houseId: uuid,
+  lotId: key(uuid),
+  position: whole,
+  massMg: big,
+});
+
+export type BreakdownInputRow = RowOf<typeof BreakdownInputTable>;

@@ -1,0 +1,13 @@
+import { key, orNull, type RowOf, table, text, uuid, when } from '../table.ts';
+
+/** That somebody read a caution, about what. */
+export const CautionSeenTable = table('caution_seen', {
+  id: key(uuid),
+  houseId: uuid,
+  cautionId: text(),
+  about: orNull(text()),
+  personId: uuid,
+  at: when,
+});
+
+export type CautionSeenRow = RowOf<typeof CautionSeenTable>;

@@ -1,0 +1,12 @@
+import { big, key, type RowOf, table, uuid, whole } from '../table.ts';
+
+/** A lot that came to a cutting. */
+export const CuttingInputTable = table('cutting_input', {
+  cuttingId: key(uuid),
+  houseId: uuid,
+  lotId: uuid,
+  position: key(whole),
+  massMg: big,
+});
+
+export type CuttingInputRow = RowOf<typeof CuttingInputTable>;

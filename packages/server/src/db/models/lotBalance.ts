@@ -1,0 +1,13 @@
+import { big, filled, key, type RowOf, table, uuid, whole } from '../table.ts';
+
+/** What a lot holds now. Kept by the database with the postings. */
+export const LotBalanceTable = table('lot_balance', {
+  lotId: key(uuid),
+  houseId: uuid,
+  massMg: big,
+  costMinor: big,
+  pieces: filled(whole),
+  reservedMg: filled(big),
+});
+
+export type LotBalanceRow = RowOf<typeof LotBalanceTable>;

@@ -1,0 +1,11 @@
+import { key, type RowOf, table, uuid } from '../table.ts';
+
+/** Which lot went into which, movement by movement. Kept by the database with the postings. */
+export const LotKinTable = table('lot_kin', {
+  parentId: key(uuid),
+  childId: key(uuid),
+  movementId: key(uuid),
+  houseId: uuid,
+});
+
+export type LotKinRow = RowOf<typeof LotKinTable>;

@@ -1,0 +1,13 @@
+import { big, key, type RowOf, table, text, uuid, whole } from '../table.ts';
+
+/** A line of a price list. */
+export const PriceTable = table('price', {
+  listId: key(uuid),
+  houseId: uuid,
+  line: key(whole),
+  item: text(),
+  minorPerKg: big,
+  unit: text(),
+});
+
+export type PriceRow = RowOf<typeof PriceTable>;

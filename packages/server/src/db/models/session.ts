@@ -1,0 +1,10 @@
+import { json, key, type RowOf, table, text, when } from '../table.ts';
+
+/** Who is signed in, where. */
+export const SessionTable = table('session', {
+  sid: key(text()),
+  sess: json<unknown>(),
+  expire: when,
+});
+
+export type SessionRow = RowOf<typeof SessionTable>;

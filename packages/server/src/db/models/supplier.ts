@@ -1,0 +1,10 @@
+import { key, type RowOf, table, text, uuid } from '../table.ts';
+
+/** Whom it buys from. */
+export const SupplierTable = table('supplier', {
+  id: key(uuid),
+  houseId: uuid,
+  name: text(),
+});
+
+export type SupplierRow = RowOf<typeof SupplierTable>;
