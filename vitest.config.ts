@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import { defineConfig } from 'vitest/config';
 import { PlainLine } from './test/vitestPlainLine.ts';
 
@@ -6,11 +7,14 @@ const SLOW_MACHINE_MS = 180_000;
 
 export default defineConfig({
   test: {
+    // both cores of the usual machine: left to itself it keeps one free
+    maxWorkers: Math.max(2, availableParallelism() - 1),
     reporters: ['default', new PlainLine()],
     projects: [
       {
         test: {
           name: 'core',
+          isolate: false,
           root: 'packages/core',
           environment: 'node',
           include: ['src/**/*.test.ts'],
@@ -21,6 +25,7 @@ export default defineConfig({
       {
         test: {
           name: 'catalogue',
+          isolate: false,
           root: 'test',
           environment: 'node',
           include: ['*.test.ts'],
@@ -30,6 +35,7 @@ export default defineConfig({
       {
         test: {
           name: 'server',
+          isolate: false,
           root: 'packages/server',
           environment: 'node',
           include: ['src/**/*.test.ts'],

@@ -90,6 +90,8 @@ interface Line {
 
 const keptLine = (c: Counts): string =>
   `${figure(n(c, 'lost'))} lost, ${figure(n(c, 'doubled'))} doubled, ${figure(n(c, 'otherName'))} under another name`;
+/** What was not tried shows nothing: it holds only where each of these was done at least once. */
+const tried = (c: Counts, ...what: readonly string[]): boolean => what.every((name) => n(c, name) > 0);
 const kept = (c: Counts): boolean => n(c, 'lost') + n(c, 'doubled') + n(c, 'otherName') === 0;
 
 /** The table, and whether every bar holds that these runs could try. */
@@ -108,7 +110,7 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
         often: `${figure(n(c, 'server'))} + ${figure(n(c, 'backend'))} + ${figure(n(c, 'postgres'))} kills, ${figure(n(c, 'acknowledged'))} acknowledged commands, ${figure(n(c, 'repeats'))} repeats`,
         seen: keptLine(c),
         bar: 'none lost, doubled, or under another name',
-        holds: kept(c),
+        holds: kept(c) && tried(c, 'server', 'backend', 'postgres', 'acknowledged'),
       },
       {
         what: 'until a weight is taken again after a kill',
@@ -125,7 +127,7 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
       often: `${n(c, 'timers')} timers, on two screens each`,
       seen: `${n(c, 'gone')} gone, rang ${n(c, 'rangMs')} ms after its time at the latest`,
       bar: 'none gone, within 1 s',
-      holds: n(c, 'gone') === 0 && n(c, 'rangMs') <= 1_000,
+      holds: tried(c, 'timers') && n(c, 'gone') === 0 && n(c, 'rangMs') <= 1_000,
     },
   ]);
   say('cuts', (c) => [
@@ -134,7 +136,7 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
       often: `${figure(n(c, 'cuts'))} cuts, ${figure(n(c, 'reloads'))} reloads, ${figure(n(c, 'closed'))} closed hard, ${figure(n(c, 'weights'))} weights`,
       seen: keptLine(c),
       bar: 'none lost, doubled, or under another name',
-      holds: kept(c),
+      holds: kept(c) && tried(c, 'cuts', 'reloads', 'closed', 'weights'),
     },
   ]);
   say('fuzz', (c) => [
@@ -143,7 +145,7 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
       often: `${figure(n(c, 'requests'))} requests, ${figure(n(c, 'accepted'))} of them accepted`,
       seen: `${figure(n(c, 'broke'))} of status 500, ${figure(n(c, 'hung'))} without an answer`,
       bar: 'none of status 500',
-      holds: n(c, 'broke') + n(c, 'hung') === 0,
+      holds: tried(c, 'requests', 'accepted') && n(c, 'broke') + n(c, 'hung') === 0,
     },
   ]);
   say('disk', (c) => [
@@ -152,7 +154,7 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
       often: `${n(c, 'fills')} times, ${figure(n(c, 'refused'))} commands refused meanwhile`,
       seen: `${keptLine(c)}; ${n(c, 'unsaid')} not said as a full disk, ${n(c, 'notBack')} not back afterwards`,
       bar: 'said as such, nothing lost, goes on',
-      holds: kept(c) && n(c, 'unsaid') + n(c, 'notBack') === 0,
+      holds: kept(c) && tried(c, 'fills', 'refused') && n(c, 'unsaid') + n(c, 'notBack') === 0,
     },
   ]);
   say('clock', (c) => [
@@ -161,7 +163,7 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
       often: `${n(c, 'shifts')} times, ${figure(n(c, 'acknowledged'))} weights`,
       seen: keptLine(c),
       bar: 'none lost, doubled, or under another name',
-      holds: kept(c),
+      holds: kept(c) && tried(c, 'shifts', 'acknowledged'),
     },
   ]);
   say('devices', (c) => [
@@ -170,7 +172,7 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
       often: `${figure(n(c, 'asked'))} asked of them, ${figure(n(c, 'acknowledged'))} weights beside them`,
       seen: `${n(c, 'hung')} never answered, ${n(c, 'stuck')} stuck afterwards; ${keptLine(c)}`,
       bar: 'none hangs, none stays stuck',
-      holds: n(c, 'hung') + n(c, 'stuck') === 0 && kept(c),
+      holds: n(c, 'hung') + n(c, 'stuck') === 0 && kept(c) && tried(c, 'asked', 'acknowledged'),
     },
     {
       what: 'until such a device is said to be away',

@@ -50,6 +50,12 @@ afterEach(async () => {
   await kitchen.kitchen.db.query('delete from job');
 });
 
+/** The process begins to take jobs, and hears of these at once, as of what is asked for while it runs. */
+const begin = async (...ids: readonly string[]): Promise<void> => {
+  await worker.start(kitchen.kitchen);
+  for (const jobId of ids) worker.nudge({ houseId: kitchen.home?.houseId ?? '', jobId });
+};
+
 /** Something to be let go by the test. */
 function gate() {
   let open: () => void = () => undefined;
@@ -70,7 +76,7 @@ describe('a job', () => {
     };
     const { id, state, by } = await ask(maren, csv);
     expect({ state, by }).toEqual({ state: 'waiting', by: 'Maren Ostle' });
-    await worker.start(kitchen.kitchen);
+    await begin(id);
     await vi.waitFor(async () => expect((await jobOf(id)).doneRatio).toBe(0.4), { timeout: 60_000, interval: 100 });
     expect(await jobOf(id)).toMatchObject({ state: 'working', file: null });
     expect((await file(maren, id)).status).toBe(410);
@@ -95,7 +101,7 @@ describe('a job', () => {
       }
     };
     const { id } = await ask(maren, csv);
-    await worker.start(kitchen.kitchen);
+    await begin(id);
     await vi.waitFor(async () => expect(await partsOf(id)).not.toHaveLength(0), { timeout: 60_000, interval: 100 });
     expect(await callOff(id)).toMatchObject({ state: 'called-off', file: null });
     held.open();
@@ -112,7 +118,7 @@ describe('a job', () => {
     };
     const [first, second] = [await ask(maren, csv), await ask(maren, csv)];
     await callOff(first.id);
-    await worker.start(kitchen.kitchen);
+    await begin(first.id, second.id);
     await until(second.id, 'done');
     expect(done).toHaveBeenCalledTimes(1);
     expect((await jobOf(first.id)).state).toBe('called-off');
@@ -123,7 +129,7 @@ describe('a job', () => {
 
   it('that cannot be made says why; of what breaks inside nothing is told', async () => {
     const [long, broken] = [await ask(maren, { kind: 'movements-epcis' }), await ask(maren, { kind: 'house-file' })];
-    await worker.start(kitchen.kitchen);
+    await begin(long.id, broken.id);
     expect(await until(long.id, 'failed')).toMatchObject({ why: 'Choose a shorter time.', file: null });
     expect((await until(broken.id, 'failed')).why).toBe('Something broke on our side. Ask for it again.');
   });
@@ -141,15 +147,14 @@ describe('a job', () => {
       }
     };
     const { id } = await ask(maren, csv);
-    await worker.start(kitchen.kitchen);
+    await begin(id);
     await vi.waitFor(() => expect(begun).toBe(1), { timeout: 60_000, interval: 50 });
     const stopping = worker.stop();
     await stopping;
     expect((await jobOf(id)).state).toBe('waiting');
     worker = new Jobs(makes);
-    await worker.start(kitchen.kitchen);
     kitchen.setClock(new Date(Date.now() + 6_000));
-    await worker.sweep();
+    await worker.start(kitchen.kitchen);
     expect(await until(id, 'done')).toMatchObject({ bytes: 300_000 });
     expect(begun).toBe(2);
   });
@@ -182,7 +187,7 @@ describe('a job', () => {
       yield 'all';
     };
     const { id } = await ask(maren, csv);
-    await worker.start(kitchen.kitchen);
+    await begin(id);
     const { endedAt } = await until(id, 'done');
     const hoursLater = async (hours: number) => {
       kitchen.setClock(new Date(Date.parse(endedAt ?? '') + hours * 3_600_000));

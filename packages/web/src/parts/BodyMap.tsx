@@ -31,9 +31,8 @@ export function BodyMap({ body, lit, current, known, onPick, figures, className 
         // the first of the area that is not weighed yet, or else the first
         const target = own.find((id) => !lit.has(id)) ?? own[0];
         return (
-          // a second way to what the named piece buttons do; to a screen reader the drawing is one image
+          // biome-ignore lint/a11y/noStaticElementInteractions: a second way to what the named piece buttons do; the drawing is one image to a screen reader
           <g
-            role="presentation"
             key={area.d}
             onClick={onPick === undefined || target === undefined ? undefined : () => onPick(target)}
             className={onPick !== undefined && target !== undefined ? 'cursor-pointer' : ''}

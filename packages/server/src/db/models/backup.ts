@@ -1,4 +1,4 @@
-import { big, key, orNull, type RowOf, table, text, when } from '../table.ts';
+import { big, key, orNull, table, text, when } from '../table.ts';
 
 /** A backup that was made or tried. */
 export const BackupTable = table('backup', {
@@ -12,5 +12,3 @@ export const BackupTable = table('backup', {
   triedAt: orNull(when),
   triedWhy: orNull(text()),
 });
-
-export type BackupRow = RowOf<typeof BackupTable>;

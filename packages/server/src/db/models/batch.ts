@@ -1,5 +1,5 @@
 import type { Batch } from '@zabrik/contract';
-import { big, filled, json, key, orNull, type RowOf, table, text, uuid, when, whole } from '../table.ts';
+import { big, filled, json, key, orNull, table, text, uuid, when, whole } from '../table.ts';
 
 /** One making of a recipe. */
 export const BatchTable = table('batch', {
@@ -26,5 +26,3 @@ export const BatchTable = table('batch', {
   foods: filled(json<Batch['foods']>()),
   recipeVersion: text(),
 });
-
-export type BatchRow = RowOf<typeof BatchTable>;

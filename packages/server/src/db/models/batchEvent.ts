@@ -1,5 +1,5 @@
 import type { BatchEventBody } from '@zabrik/core';
-import { big, filled, json, key, type RowOf, table, uuid, when } from '../table.ts';
+import { big, filled, json, key, table, uuid, when } from '../table.ts';
 
 /** What happened at the stove. Never changed. */
 export const BatchEventTable = table('batch_event', {
@@ -11,5 +11,3 @@ export const BatchEventTable = table('batch_event', {
   personId: uuid,
   at: key(when),
 });
-
-export type BatchEventRow = RowOf<typeof BatchEventTable>;

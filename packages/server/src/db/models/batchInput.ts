@@ -1,4 +1,4 @@
-import { big, filled, key, type RowOf, table, text, uuid, whole } from '../table.ts';
+import { big, filled, key, table, text, uuid, whole } from '../table.ts';
 
 /** A lot that a batch takes from. */
 export const BatchInputTable = table('batch_input', {
@@ -9,5 +9,3 @@ export const BatchInputTable = table('batch_input', {
   massMg: big,
   asPart: filled(text()),
 });
-
-export type BatchInputRow = RowOf<typeof BatchInputTable>;

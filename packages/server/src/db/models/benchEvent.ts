@@ -1,5 +1,5 @@
 import type { BenchEventBody } from '@zabrik/contract';
-import { big, filled, json, key, type RowOf, table, uuid, when } from '../table.ts';
+import { big, filled, json, key, table, uuid, when } from '../table.ts';
 
 /** What was said at the bench beside weighing. Never changed. */
 export const BenchEventTable = table('bench_event', {
@@ -12,5 +12,3 @@ export const BenchEventTable = table('bench_event', {
   at: key(when),
   recordedAt: filled(when),
 });
-
-export type BenchEventRow = RowOf<typeof BenchEventTable>;

@@ -1,6 +1,6 @@
 import type { Way } from '@zabrik/contract';
 import type { CostingSchool } from '@zabrik/core';
-import { big, filled, json, key, orNull, type RowOf, real, table, text, uuid, when, whole } from '../table.ts';
+import { big, filled, json, key, orNull, real, table, text, uuid, when, whole } from '../table.ts';
 
 /** One working-through of a stage of a cut plan. */
 export const BreakdownTable = table('breakdown', {
@@ -30,5 +30,3 @@ export const BreakdownTable = table('breakdown', {
   holderId: uuid,
   planVersion: text(),
 });
-
-export type BreakdownRow = RowOf<typeof BreakdownTable>;

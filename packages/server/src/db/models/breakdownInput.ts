@@ -1,4 +1,4 @@
-import { big, key, type RowOf, table, uuid, whole } from '../table.ts';
+import { big, key, table, uuid, whole } from '../table.ts';
 
 /** A lot that came to a breakdown. */
 export const BreakdownInputTable = table('breakdown_input', {
@@ -8,5 +8,3 @@ export const BreakdownInputTable = table('breakdown_input', {
   position: whole,
   massMg: big,
 });
-
-export type BreakdownInputRow = RowOf<typeof BreakdownInputTable>;

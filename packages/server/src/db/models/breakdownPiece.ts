@@ -1,4 +1,4 @@
-import { big, key, orNull, type RowOf, table, text, uuid, whole } from '../table.ts';
+import { big, key, orNull, table, text, uuid, whole } from '../table.ts';
 
 /** What a closed breakdown made, by piece and tray. */
 export const BreakdownPieceTable = table('breakdown_piece', {
@@ -10,5 +10,3 @@ export const BreakdownPieceTable = table('breakdown_piece', {
   units: whole,
   lotId: orNull(uuid),
 });
-
-export type BreakdownPieceRow = RowOf<typeof BreakdownPieceTable>;

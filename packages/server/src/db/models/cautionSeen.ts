@@ -1,4 +1,4 @@
-import { key, orNull, type RowOf, table, text, uuid, when } from '../table.ts';
+import { key, orNull, table, text, uuid, when } from '../table.ts';
 
 /** That somebody read a caution, about what. */
 export const CautionSeenTable = table('caution_seen', {
@@ -9,5 +9,3 @@ export const CautionSeenTable = table('caution_seen', {
   personId: uuid,
   at: when,
 });
-
-export type CautionSeenRow = RowOf<typeof CautionSeenTable>;

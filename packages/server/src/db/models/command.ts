@@ -1,4 +1,4 @@
-import { json, key, orNull, type RowOf, table, text, uuid, when } from '../table.ts';
+import { json, key, orNull, table, text, uuid, when } from '../table.ts';
 
 /** A command that was done, by the key its tablet made, and what was answered. The answer is forgotten after thirty days, the key never. */
 export const CommandTable = table('command', {
@@ -10,5 +10,3 @@ export const CommandTable = table('command', {
   personId: uuid,
   at: when,
 });
-
-export type CommandRow = RowOf<typeof CommandTable>;

@@ -1,6 +1,6 @@
 import type { Cooling } from '@zabrik/contract';
 import type { Limit, Verdict } from '@zabrik/core';
-import { filled, json, key, orNull, type RowOf, table, text, uuid, when } from '../table.ts';
+import { filled, json, key, orNull, table, text, uuid, when } from '../table.ts';
 
 /** A log of something that cools, cooks, freezes or stands. */
 export const CoolingTable = table('cooling', {
@@ -18,5 +18,3 @@ export const CoolingTable = table('cooling', {
   startedAt: when,
   closedAt: orNull(when),
 });
-
-export type CoolingRow = RowOf<typeof CoolingTable>;

@@ -1,4 +1,4 @@
-import { big, filled, key, type RowOf, table, text, uuid, when, whole } from '../table.ts';
+import { big, filled, key, table, text, uuid, when, whole } from '../table.ts';
 
 /** A temperature of a log. */
 export const CoolingReadingTable = table('cooling_reading', {
@@ -11,5 +11,3 @@ export const CoolingReadingTable = table('cooling_reading', {
   personId: uuid,
   at: key(when),
 });
-
-export type CoolingReadingRow = RowOf<typeof CoolingReadingTable>;

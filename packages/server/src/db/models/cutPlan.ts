@@ -1,5 +1,5 @@
 import type { CutPlan } from '@zabrik/core';
-import { filled, json, key, type RowOf, table, text, uuid, when, whole, yes } from '../table.ts';
+import { filled, json, key, table, text, uuid, when, whole, yes } from '../table.ts';
 
 /** A version of a cut plan that the house made, changed or retired. */
 export const CutPlanTable = table('cut_plan', {
@@ -11,5 +11,3 @@ export const CutPlanTable = table('cut_plan', {
   personId: uuid,
   at: when,
 });
-
-export type CutPlanRow = RowOf<typeof CutPlanTable>;

@@ -1,4 +1,4 @@
-import { big, filled, key, orNull, type RowOf, table, text, uuid, when } from '../table.ts';
+import { big, filled, key, orNull, table, text, uuid, when } from '../table.ts';
 
 /** Lots on the board, cut to weight. */
 export const CuttingTable = table('cutting', {
@@ -12,5 +12,3 @@ export const CuttingTable = table('cutting', {
   closedAt: orNull(when),
   movementId: orNull(uuid),
 });
-
-export type CuttingRow = RowOf<typeof CuttingTable>;

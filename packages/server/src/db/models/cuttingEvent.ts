@@ -1,5 +1,5 @@
 import type { CuttingEventBody } from '@zabrik/core';
-import { big, filled, json, key, type RowOf, table, uuid, when } from '../table.ts';
+import { big, filled, json, key, table, uuid, when } from '../table.ts';
 
 /** What was measured, wished and weighed at a cutting. Never changed. */
 export const CuttingEventTable = table('cutting_event', {
@@ -11,5 +11,3 @@ export const CuttingEventTable = table('cutting_event', {
   personId: uuid,
   at: key(when),
 });
-
-export type CuttingEventRow = RowOf<typeof CuttingEventTable>;

@@ -1,4 +1,4 @@
-import { big, key, type RowOf, table, uuid, whole } from '../table.ts';
+import { big, key, table, uuid, whole } from '../table.ts';
 
 /** A lot that came to a cutting. */
 export const CuttingInputTable = table('cutting_input', {
@@ -8,5 +8,3 @@ export const CuttingInputTable = table('cutting_input', {
   position: key(whole),
   massMg: big,
 });
-
-export type CuttingInputRow = RowOf<typeof CuttingInputTable>;

@@ -1,4 +1,4 @@
-import { key, orNull, type RowOf, table, text, uuid, when } from '../table.ts';
+import { key, orNull, table, text, uuid, when } from '../table.ts';
 
 /** What a supplier brought at one time. */
 export const DeliveryTable = table('delivery', {
@@ -12,5 +12,3 @@ export const DeliveryTable = table('delivery', {
   closedAt: orNull(when),
   note: orNull(text()),
 });
-
-export type DeliveryRow = RowOf<typeof DeliveryTable>;

@@ -1,5 +1,5 @@
 import type { DeliveryLine } from '@zabrik/contract';
-import { big, day, filled, json, key, orNull, type RowOf, table, text, texts, uuid, when, whole } from '../table.ts';
+import { big, day, filled, json, key, orNull, table, text, texts, uuid, when, whole } from '../table.ts';
 
 /** A line of a delivery: accepted it is a lot and a movement, refused it is neither. */
 export const DeliveryLineTable = table('delivery_line', {
@@ -32,5 +32,3 @@ export const DeliveryLineTable = table('delivery_line', {
   codes: filled(texts),
   orderPosition: orNull(whole),
 });
-
-export type DeliveryLineRow = RowOf<typeof DeliveryLineTable>;

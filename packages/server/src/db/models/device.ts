@@ -1,4 +1,4 @@
-import { filled, key, type RowOf, table, text, uuid, when } from '../table.ts';
+import { filled, key, table, text, uuid, when } from '../table.ts';
 
 /** A tablet somebody of the house has signed in on. What it holds is its token; here stands what tells it again. */
 export const DeviceTable = table('device', {
@@ -6,5 +6,3 @@ export const DeviceTable = table('device', {
   houseId: uuid,
   since: filled(when),
 });
-
-export type DeviceRow = RowOf<typeof DeviceTable>;

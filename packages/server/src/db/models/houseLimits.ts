@@ -1,5 +1,5 @@
 import type { LimitChange } from '../limits.ts';
-import { big, filled, json, key, type RowOf, table, text, uuid, when } from '../table.ts';
+import { big, filled, json, key, table, text, uuid, when } from '../table.ts';
 
 /** The limits a house chose, from a moment on. Never changed. */
 export const HouseLimitsTable = table('house_limits', {
@@ -12,5 +12,3 @@ export const HouseLimitsTable = table('house_limits', {
   personId: uuid,
   at: when,
 });
-
-export type HouseLimitsRow = RowOf<typeof HouseLimitsTable>;

@@ -1,5 +1,5 @@
 import type { Recipe } from '@zabrik/core';
-import { filled, json, key, type RowOf, table, text, uuid, when, whole, yes } from '../table.ts';
+import { filled, json, key, table, text, uuid, when, whole, yes } from '../table.ts';
 
 /** A version of a recipe that the house made, changed or retired. */
 export const HouseRecipeTable = table('house_recipe', {
@@ -12,5 +12,3 @@ export const HouseRecipeTable = table('house_recipe', {
   personId: uuid,
   at: when,
 });
-
-export type HouseRecipeRow = RowOf<typeof HouseRecipeTable>;

@@ -1,5 +1,5 @@
 import type { Species } from '@zabrik/core';
-import { json, key, type RowOf, table, text, uuid, when } from '../table.ts';
+import { json, key, table, text, uuid, when } from '../table.ts';
 
 /** An animal of the house’s own. */
 export const HouseSpeciesTable = table('house_species', {
@@ -9,5 +9,3 @@ export const HouseSpeciesTable = table('house_species', {
   personId: uuid,
   at: when,
 });
-
-export type HouseSpeciesRow = RowOf<typeof HouseSpeciesTable>;

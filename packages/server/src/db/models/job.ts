@@ -1,5 +1,5 @@
 import type { AskedJob } from '@zabrik/contract';
-import { big, filled, json, key, orNull, type RowOf, real, table, text, uuid, when, whole } from '../table.ts';
+import { big, filled, json, key, orNull, real, table, text, uuid, when, whole } from '../table.ts';
 
 /** What takes longer than one waits for: what was asked, how far it is and what came of it. */
 export const JobTable = table('job', {
@@ -19,5 +19,3 @@ export const JobTable = table('job', {
   fileType: orNull(text()),
   parts: orNull(whole),
 });
-
-export type JobRow = RowOf<typeof JobTable>;

@@ -1,4 +1,4 @@
-import { bytes, key, type RowOf, table, uuid, whole } from '../table.ts';
+import { bytes, key, table, uuid, whole } from '../table.ts';
 
 /** A piece of the file a job made. Kept for a day. */
 export const JobPartTable = table('job_part', {
@@ -7,5 +7,3 @@ export const JobPartTable = table('job_part', {
   n: key(whole),
   bytes: bytes,
 });
-
-export type JobPartRow = RowOf<typeof JobPartTable>;

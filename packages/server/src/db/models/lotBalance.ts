@@ -1,4 +1,4 @@
-import { big, filled, key, type RowOf, table, uuid, whole } from '../table.ts';
+import { big, filled, key, table, uuid, whole } from '../table.ts';
 
 /** What a lot holds now. Kept by the database with the postings. */
 export const LotBalanceTable = table('lot_balance', {
@@ -9,5 +9,3 @@ export const LotBalanceTable = table('lot_balance', {
   pieces: filled(whole),
   reservedMg: filled(big),
 });
-
-export type LotBalanceRow = RowOf<typeof LotBalanceTable>;

@@ -1,4 +1,4 @@
-import { key, type RowOf, table, uuid } from '../table.ts';
+import { key, table, uuid } from '../table.ts';
 
 /** Which lot went into which, movement by movement. Kept by the database with the postings. */
 export const LotKinTable = table('lot_kin', {
@@ -7,5 +7,3 @@ export const LotKinTable = table('lot_kin', {
   movementId: key(uuid),
   houseId: uuid,
 });
-
-export type LotKinRow = RowOf<typeof LotKinTable>;

@@ -1,4 +1,4 @@
-import { key, orNull, type RowOf, table, text, uuid, when } from '../table.ts';
+import { key, orNull, table, text, uuid, when } from '../table.ts';
 
 /** A balanced entry of the mass ledger. Written by `massledger` alone, never changed. */
 export const MovementTable = table('movement', {
@@ -14,5 +14,3 @@ export const MovementTable = table('movement', {
   note: orNull(text()),
   reverses: orNull(uuid),
 });
-
-export type MovementRow = RowOf<typeof MovementTable>;

@@ -1,5 +1,5 @@
 import type { Role } from '@zabrik/contract';
-import { key, orNull, type RowOf, table, text, uuid } from '../table.ts';
+import { key, orNull, table, text, uuid } from '../table.ts';
 
 /** Who works there. Secrets are kept as hashes. */
 export const PersonTable = table('person', {
@@ -10,5 +10,3 @@ export const PersonTable = table('person', {
   pinHash: text(),
   passwordHash: orNull(text()),
 });
-
-export type PersonRow = RowOf<typeof PersonTable>;

@@ -1,4 +1,4 @@
-import { bytes, key, type RowOf, table, text, uuid, when, whole } from '../table.ts';
+import { bytes, key, table, text, uuid, when, whole } from '../table.ts';
 
 /** A picture of a line of a delivery, drawn anew when it came. */
 export const PhotographTable = table('photograph', {
@@ -12,5 +12,3 @@ export const PhotographTable = table('photograph', {
   personId: uuid,
   at: when,
 });
-
-export type PhotographRow = RowOf<typeof PhotographTable>;

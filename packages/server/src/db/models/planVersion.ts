@@ -1,5 +1,5 @@
 import type { CutPlan } from '@zabrik/core';
-import { json, key, type RowOf, table, text, uuid } from '../table.ts';
+import { json, key, table, text, uuid } from '../table.ts';
 
 /** A cut plan as it was worked by, kept once for all work done by it. The id follows from the words. */
 export const PlanVersionTable = table('plan_version', {
@@ -7,5 +7,3 @@ export const PlanVersionTable = table('plan_version', {
   id: key(text()),
   plan: json<CutPlan>(),
 });
-
-export type PlanVersionRow = RowOf<typeof PlanVersionTable>;

@@ -1,4 +1,4 @@
-import { big, filled, key, orNull, type RowOf, table, text, uuid, when, whole } from '../table.ts';
+import { big, filled, key, orNull, table, text, uuid, when, whole } from '../table.ts';
 
 /** A line of a movement: mass and cost into a lot or a sink; negative is out of it. Never changed. */
 export const PostingTable = table('posting', {
@@ -14,5 +14,3 @@ export const PostingTable = table('posting', {
   costMinor: big,
   pieces: orNull(whole),
 });
-
-export type PostingRow = RowOf<typeof PostingTable>;

@@ -1,4 +1,4 @@
-import { big, key, type RowOf, table, text, uuid, whole } from '../table.ts';
+import { big, key, table, text, uuid, whole } from '../table.ts';
 
 /** A line of a price list. */
 export const PriceTable = table('price', {
@@ -9,5 +9,3 @@ export const PriceTable = table('price', {
   minorPerKg: big,
   unit: text(),
 });
-
-export type PriceRow = RowOf<typeof PriceTable>;

@@ -1,4 +1,4 @@
-import { day, key, orNull, type RowOf, table, text, uuid, when, whole } from '../table.ts';
+import { day, key, orNull, table, text, uuid, when, whole } from '../table.ts';
 
 /** A list of prices as a supplier sent it. */
 export const PriceListTable = table('price_list', {
@@ -13,5 +13,3 @@ export const PriceListTable = table('price_list', {
   finishedAt: orNull(when),
   undoneAt: orNull(when),
 });
-
-export type PriceListRow = RowOf<typeof PriceListTable>;

@@ -1,5 +1,5 @@
 import type { Recipe } from '@zabrik/core';
-import { json, key, type RowOf, table, text, uuid } from '../table.ts';
+import { json, key, table, text, uuid } from '../table.ts';
 
 /** A recipe as it was made by, kept once for all batches made by it. The id follows from the words. */
 export const RecipeVersionTable = table('recipe_version', {
@@ -7,5 +7,3 @@ export const RecipeVersionTable = table('recipe_version', {
   id: key(text()),
   recipe: json<Recipe>(),
 });
-
-export type RecipeVersionRow = RowOf<typeof RecipeVersionTable>;

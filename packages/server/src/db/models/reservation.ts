@@ -1,4 +1,4 @@
-import { big, key, type RowOf, table, text, uuid } from '../table.ts';
+import { big, key, table, text, uuid } from '../table.ts';
 
 /** Mass of a lot that belongs to a breakdown, a cutting or a batch before it moves. */
 export const ReservationTable = table('reservation', {
@@ -8,5 +8,3 @@ export const ReservationTable = table('reservation', {
   holderId: key(uuid),
   massMg: big,
 });
-
-export type ReservationRow = RowOf<typeof ReservationTable>;

@@ -1,4 +1,4 @@
-import { key, type RowOf, table, uuid, when } from '../table.ts';
+import { key, table, uuid, when } from '../table.ts';
 
 /** That records were brought back, and to when. */
 export const RestoredTable = table('restored', {
@@ -6,5 +6,3 @@ export const RestoredTable = table('restored', {
   at: when,
   stateAt: when,
 });
-
-export type RestoredRow = RowOf<typeof RestoredTable>;

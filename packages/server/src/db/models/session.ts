@@ -1,4 +1,4 @@
-import { json, key, type RowOf, table, text, when } from '../table.ts';
+import { json, key, table, text, when } from '../table.ts';
 
 /** Who is signed in, where. */
 export const SessionTable = table('session', {
@@ -6,5 +6,3 @@ export const SessionTable = table('session', {
   sess: json<unknown>(),
   expire: when,
 });
-
-export type SessionRow = RowOf<typeof SessionTable>;

@@ -1,4 +1,4 @@
-import { filled, key, orNull, type RowOf, table, text, uuid, when, whole } from '../table.ts';
+import { filled, key, orNull, table, text, uuid, when, whole } from '../table.ts';
 
 /** Wrong secrets at a door, and how long it stays shut. */
 export const SignInTryTable = table('sign_in_try', {
@@ -9,5 +9,3 @@ export const SignInTryTable = table('sign_in_try', {
   pauses: filled(whole),
   lockedUntil: orNull(when),
 });
-
-export type SignInTryRow = RowOf<typeof SignInTryTable>;

@@ -1,4 +1,4 @@
-import { big, key, orNull, type RowOf, table, text, uuid, when, whole } from '../table.ts';
+import { big, key, orNull, table, text, uuid, when, whole } from '../table.ts';
 
 /** A walk through the larder that was finished. */
 export const StockTakeTable = table('stock_take', {
@@ -14,5 +14,3 @@ export const StockTakeTable = table('stock_take', {
   personId: uuid,
   at: when,
 });
-
-export type StockTakeRow = RowOf<typeof StockTakeTable>;

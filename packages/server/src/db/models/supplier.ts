@@ -1,4 +1,4 @@
-import { key, type RowOf, table, text, uuid } from '../table.ts';
+import { key, table, text, uuid } from '../table.ts';
 
 /** Whom it buys from. */
 export const SupplierTable = table('supplier', {
@@ -6,5 +6,3 @@ export const SupplierTable = table('supplier', {
   houseId: uuid,
   name: text(),
 });
-
-export type SupplierRow = RowOf<typeof SupplierTable>;

@@ -1,4 +1,4 @@
-import { day, filled, key, orNull, type RowOf, table, text, uuid, when } from '../table.ts';
+import { day, filled, key, orNull, table, text, uuid, when } from '../table.ts';
 
 /** What was ordered of a supplier. */
 export const SupplyOrderTable = table('supply_order', {
@@ -11,5 +11,3 @@ export const SupplyOrderTable = table('supply_order', {
   personId: uuid,
   at: when,
 });
-
-export type SupplyOrderRow = RowOf<typeof SupplyOrderTable>;

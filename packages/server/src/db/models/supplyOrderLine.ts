@@ -1,4 +1,4 @@
-import { big, key, orNull, type RowOf, table, text, uuid, whole } from '../table.ts';
+import { big, key, orNull, table, text, uuid, whole } from '../table.ts';
 
 /** A line of an order. */
 export const SupplyOrderLineTable = table('supply_order_line', {
@@ -12,5 +12,3 @@ export const SupplyOrderLineTable = table('supply_order_line', {
   massMg: big,
   minorPerKg: orNull(big),
 });
-
-export type SupplyOrderLineRow = RowOf<typeof SupplyOrderLineTable>;

@@ -1,4 +1,4 @@
-import { big, filled, key, orNull, type RowOf, table, text, uuid, when, whole } from '../table.ts';
+import { big, filled, key, orNull, table, text, uuid, when, whole } from '../table.ts';
 
 /** A weight at the bench. Never changed: a correction is a new row that replaces an old one. */
 export const WeighingTable = table('weighing', {
@@ -18,5 +18,3 @@ export const WeighingTable = table('weighing', {
   animal: orNull(whole),
   scale: orNull(text()),
 });
-
-export type WeighingRow = RowOf<typeof WeighingTable>;
