@@ -89,6 +89,22 @@ describe('signing in', () => {
     kitchen.setClock(undefined);
   });
 
+  it('lets an address try sixty times a minute, whichever server process it asks', async () => {
+    const first = await openTestKitchen();
+    const second = await openTestKitchen({ databaseUrl: first.databaseUrl });
+    const attempt = (at: TestKitchen) => at.tablet('').raw('post', '/api/v1/session', { personId: uuidv7(), pin: PIN });
+    const seen: number[] = [];
+    for (let n = 0; n < 60; n += 1) seen.push((await attempt(n % 2 === 0 ? first : second)).status);
+    expect(new Set(seen)).toEqual(new Set([401]));
+    for (const at of [first, second]) {
+      const { status, body, headers } = await attempt(at);
+      expect({ status, code: body['code'] }).toEqual({ status: 429, code: 'too_many' });
+      expect(Number(headers.get('retry-after'))).toBeGreaterThan(0);
+    }
+    await second.stop();
+    await first.stop();
+  });
+
   it('answers an unknown person like a wrong PIN', async () => {
     expect((await nobody().raw('post', '/api/v1/session', { personId: uuidv7(), pin: PIN })).status).toBe(401);
   });

@@ -1,8 +1,8 @@
 /** What can be said of the records so that another copy of them can be held against it. */
 import type pg from 'pg';
 
-/** Rows of these are no part of a backup: who was signed in, wrong PINs at the door, and files that can be made again. */
-export const NOT_KEPT = ['session', 'sign_in_try', 'job_part'] as const;
+/** Rows of these are no part of a backup: who was signed in, tries and wrong PINs at the door, and files that can be made again. */
+export const NOT_KEPT = ['session', 'sign_in_try', 'rate_limit', 'job_part'] as const;
 
 /** Of every table how many rows, and a sum over all they hold that does not depend on their order. */
 export type Facts = Readonly<Record<string, { readonly rows: number; readonly sum: string }>>;

@@ -25,6 +25,7 @@ import { versionsKept } from './migrations/0021-versions-kept.ts';
 import { jobs } from './migrations/0022-jobs.ts';
 import { recipesAndBatches } from './migrations/0023-recipes-and-batches.ts';
 import { byHouseAndTime } from './migrations/0024-by-house-and-time.ts';
+import { triesCounted } from './migrations/0025-tries-counted.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -52,6 +53,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   jobs,
   recipesAndBatches,
   byHouseAndTime,
+  triesCounted,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

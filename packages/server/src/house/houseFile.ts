@@ -56,6 +56,7 @@ export const leftOut: Readonly<Record<string, string>> = {
   session: 'who is signed in here and now',
   device: 'the tablets of this server',
   sign_in_try: 'wrong PINs at this server’s doors',
+  rate_limit: 'tries at this server’s doors',
   job: 'files asked for here and now',
   job_part: 'files made here and now',
   lot_balance: 'follows from the postings, and is held against them when a file is read',

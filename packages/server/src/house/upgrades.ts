@@ -101,6 +101,7 @@ const steps: readonly Step[] = [
       return { ...tables, posting: (tables['posting'] ?? []).map((p) => ({ ...p, at: at.get(p['movement_id']) })) };
     },
   },
+  { from: '0024-by-house-and-time', to: '0025-tries-counted', change: asTheyAre },
 ];
 
 /** The rows of a file in the shape wanted; undefined where no way leads there. */

@@ -5,12 +5,13 @@ import fontkit from '@pdf-lib/fontkit';
 import { PDFDocument, type PDFFont, type PDFPage, rgb } from 'pdf-lib';
 
 const require = createRequire(import.meta.url);
-const faceFiles = [
+/** Western letters and, in a file of their own, all others of Europe; each regular and bold. */
+export const faceFiles = [
   require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff'),
   require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-ext-400-normal.woff'),
   require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff'),
   require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-ext-700-normal.woff'),
-];
+] as const;
 
 let read: Promise<readonly Buffer[]> | undefined;
 const files = (): Promise<readonly Buffer[]> => {
@@ -32,6 +33,23 @@ export interface Type {
 /** A letter neither face has, as a question mark: better seen than lost. */
 const UNKNOWN = '?';
 
+/** A text in runs of one face each: the first of the faces that has a letter sets it. */
+export function inFaces<F>(
+  text: string,
+  faces: readonly [F, ...F[]],
+  has: (face: F, code: number) => boolean,
+): { face: F; text: string }[] {
+  const out: { face: F; text: string }[] = [];
+  for (const letter of text.normalize('NFC')) {
+    const code = letter.codePointAt(0) ?? 0;
+    const face = faces.find((f) => has(f, code));
+    const last = out.at(-1);
+    if (last !== undefined && last.face === (face ?? faces[0])) last.text += face === undefined ? UNKNOWN : letter;
+    else out.push({ face: face ?? faces[0], text: face === undefined ? UNKNOWN : letter });
+  }
+  return out;
+}
+
 /** A new document with our typefaces in it. */
 export async function newDocument(title: string): Promise<Type> {
   const document = await PDFDocument.create();
@@ -42,28 +60,16 @@ export async function newDocument(title: string): Promise<Type> {
   const faces = await Promise.all((await files()).map((bytes) => document.embedFont(bytes, { subset: true })));
   const [latin, latinExt, boldLatin, boldExt] = faces as [PDFFont, PDFFont, PDFFont, PDFFont];
   const sets = new Map([latin, latinExt, boldLatin, boldExt].map((f) => [f, new Set(f.getCharacterSet())]));
-  /** The text in runs of one face each. */
-  const runs = (text: string, bold: boolean): { font: PDFFont; text: string }[] => {
-    const choices = bold ? [boldLatin, boldExt] : [latin, latinExt];
-    const out: { font: PDFFont; text: string }[] = [];
-    for (const letter of text.normalize('NFC')) {
-      const code = letter.codePointAt(0) ?? 0;
-      const font = choices.find((f) => sets.get(f)?.has(code) === true) ?? latin;
-      const shown = sets.get(font)?.has(code) === true ? letter : UNKNOWN;
-      const last = out.at(-1);
-      if (last?.font === font) last.text += shown;
-      else out.push({ font, text: shown });
-    }
-    return out;
-  };
+  const runs = (text: string, bold: boolean) =>
+    inFaces(text, bold ? [boldLatin, boldExt] : [latin, latinExt], (font, code) => sets.get(font)?.has(code) === true);
   return {
     document,
-    width: (text, size, bold) => runs(text, bold).reduce((sum, r) => sum + r.font.widthOfTextAtSize(r.text, size), 0),
+    width: (text, size, bold) => runs(text, bold).reduce((sum, r) => sum + r.face.widthOfTextAtSize(r.text, size), 0),
     write: (page, text, { x, y, size, bold = false }) => {
       let at = x;
       for (const run of runs(text, bold)) {
-        page.drawText(run.text, { x: at, y, size, font: run.font, color: rgb(0.08, 0.13, 0.12) });
-        at += run.font.widthOfTextAtSize(run.text, size);
+        page.drawText(run.text, { x: at, y, size, font: run.face, color: rgb(0.08, 0.13, 0.12) });
+        at += run.face.widthOfTextAtSize(run.text, size);
       }
     },
   };

@@ -38,6 +38,7 @@ import { PlanVersionTable } from './planVersion.ts';
 import { PostingTable } from './posting.ts';
 import { PriceTable } from './price.ts';
 import { PriceListTable } from './priceList.ts';
+import { RateLimitTable } from './rateLimit.ts';
 import { RecipeVersionTable } from './recipeVersion.ts';
 import { ReservationTable } from './reservation.ts';
 import { RestoredTable } from './restored.ts';
@@ -87,6 +88,7 @@ export const allTables: readonly Table[] = [
   PostingTable,
   PriceTable,
   PriceListTable,
+  RateLimitTable,
   RecipeVersionTable,
   ReservationTable,
   RestoredTable,

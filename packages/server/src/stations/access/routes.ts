@@ -2,8 +2,8 @@ import { randomBytes } from 'node:crypto';
 import { api, type Me } from '@zabrik/contract';
 import { parse as parseCookies } from 'cookie';
 import type { Request, Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import type { Sequelize } from 'sequelize';
+import { doorLimit } from '../../access/doorLimit.ts';
 import { lifeOf } from '../../access/session.ts';
 import { rememberDevice, signIn } from '../../access/signIn.ts';
 import { HouseTable } from '../../db/models/house.ts';
@@ -59,18 +59,7 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
     };
   });
 
-  router.post(
-    api.access.signIn.path,
-    rateLimit({
-      windowMs: 60_000,
-      limit: 60,
-      standardHeaders: 'draft-8',
-      legacyHeaders: false,
-      handler: () => {
-        throw new Problem('too_many');
-      },
-    }),
-  );
+  router.post(api.access.signIn.path, doorLimit(kitchen.db));
   mountOpen(router, api.access.signIn, async ({ body, request }) => {
     const token = deviceOf(request);
     const actor = await signIn(kitchen.db, kitchen.clock(), body.personId, body, token);

@@ -1,0 +1,80 @@
+/** Letters and sheets on A4: what they hold is said, the layout is pdfmake's. Labels are set to the millimetre by hand (`labelSheet.ts`). */
+import { readFileSync } from 'node:fs';
+import fontkit from '@pdf-lib/fontkit';
+import pdfmake from 'pdfmake';
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
+import { faceFiles, inFaces } from './type.ts';
+
+const [latin, latinExt, boldLatin, boldExt] = faceFiles;
+pdfmake.addFonts({ Western: { normal: latin, bold: boldLatin }, European: { normal: latinExt, bold: boldExt } });
+// a letter reads its typefaces and nothing else, wherever its words come from
+pdfmake.setLocalAccessPolicy((path) => (faceFiles as readonly string[]).includes(path));
+pdfmake.setUrlAccessPolicy(() => false);
+
+const letters = new Map(
+  (
+    [
+      ['Western', latin],
+      ['European', latinExt],
+    ] as const
+  ).map(([face, file]) => [face, new Set(fontkit.create(readFileSync(file)).characterSet)]),
+);
+
+const NEW_LINE = 10;
+
+/** Words to be set, whatever letters of Europe are in them. */
+export const words = (text: string): { text: string; font: string }[] =>
+  inFaces(
+    text,
+    ['Western', 'European'] as const,
+    (face, code) => code === NEW_LINE || letters.get(face)?.has(code) === true,
+  ).map((run) => ({
+    text: run.text,
+    font: run.face,
+  }));
+
+/** A column of a table: figures stand to the right. */
+export interface Column {
+  readonly head: string;
+  readonly figures?: boolean;
+}
+
+/** A table whose head stands on every page it goes on to. No row is broken over two. */
+export const table = (columns: readonly Column[], rows: readonly (readonly string[])[]): Content => ({
+  margin: [0, 4, 0, 12],
+  layout: 'lightHorizontalLines',
+  table: {
+    headerRows: 1,
+    dontBreakRows: true,
+    widths: columns.map(({ figures }) => (figures === true ? 'auto' : '*')),
+    body: [
+      columns.map(({ head, figures }) => ({
+        text: words(head),
+        bold: true,
+        fontSize: 9,
+        alignment: figures === true ? 'right' : 'left',
+      })),
+      ...rows.map((row) =>
+        row.map((cell, i) => ({
+          text: words(cell),
+          noWrap: columns[i]?.figures === true,
+          alignment: columns[i]?.figures === true ? ('right' as const) : ('left' as const),
+        })),
+      ),
+    ],
+  },
+});
+
+/** A PDF on A4, with page numbers where there is more than one. */
+export function onA4(title: string, content: Content[]): Promise<Uint8Array> {
+  const document: TDocumentDefinitions = {
+    info: { title, creator: 'Zabrik', producer: 'Zabrik' },
+    pageSize: 'A4',
+    pageMargins: [64, 64, 64, 64],
+    defaultStyle: { font: 'Western', fontSize: 11, lineHeight: 1.25, color: '#14211F' },
+    footer: (page, of) =>
+      of > 1 ? { text: `${page} of ${of}`, alignment: 'right', fontSize: 9, margin: [64, 24, 64, 0] } : '',
+    content: [{ text: words(title), bold: true, fontSize: 16, margin: [0, 0, 0, 16] }, ...content],
+  };
+  return pdfmake.createPdf(document).getBuffer();
+}
