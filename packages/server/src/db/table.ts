@@ -17,9 +17,25 @@ export interface Column<T, Given extends boolean = true> {
 
 export interface Table<C extends Columns = Columns> {
   readonly name: string;
+  /** How it goes into a house's file, or why it does not. */
+  readonly file: InHouseFile | NotInHouseFile;
   /** The column that says whose row it is; undefined where a table is the server's own. */
   readonly houseColumn: string | undefined;
   readonly columns: C;
+}
+
+/** `order`: how its rows follow each other there. `drop`: what is only true in one database (places in a sequence) or must not leave it (secrets). */
+export interface InHouseFile {
+  readonly inFile: {
+    readonly order: string;
+    readonly drop?: readonly string[];
+    /** Read in after that table's rows as well, though none of its columns points there: what the database keeps up leans on them. */
+    readonly after?: string;
+  };
+}
+
+export interface NotInHouseFile {
+  readonly notInFile: string;
 }
 
 export type Columns = Readonly<Record<string, Column<unknown, boolean>>>;
@@ -55,8 +71,9 @@ export const key = <T, G extends boolean>(of: Column<T, G>): Column<T, G> => ({ 
 export const filled = <T>(of: Column<T, boolean>): Column<T, false> => ({ ...of, given: false }) as Column<T, false>;
 
 /** A table of a house: whose row it is stands in `houseId`, or for the house itself in `id`. */
-export const table = <C extends Columns>(name: string, columns: C): Table<C> => ({
+export const table = <C extends Columns>(name: string, columns: C, file: InHouseFile | NotInHouseFile): Table<C> => ({
   name,
+  file,
   houseColumn: 'houseId' in columns ? 'houseId' : name === 'house' ? 'id' : undefined,
   columns,
 });

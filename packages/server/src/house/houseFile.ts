@@ -3,69 +3,47 @@ import type { Sequelize } from 'sequelize';
 import { Transaction } from 'sequelize';
 import { z } from 'zod';
 import { hashSecret } from '../access/secrets.ts';
+import { allTables } from '../db/models/index.ts';
 import { select, selectOne } from '../db/select.ts';
 import { upgradedTo } from './upgrades.ts';
 
-/**
- * The tables of a house, each after what it points at. `order`: how its rows follow each other. `drop`: what is only true in one
- * database (places in a sequence) or must not leave it (secrets).
- */
-const tables: readonly { readonly name: string; readonly order: string; readonly drop?: readonly string[] }[] = [
-  { name: 'person', order: 'name', drop: ['pin_hash', 'password_hash'] },
-  // a tablet that has not heard the answer repeats its command wherever the house has gone
-  { name: 'command', order: 'at, id' },
-  { name: 'supplier', order: 'name' },
-  { name: 'house_species', order: 'id' },
-  { name: 'cut_plan', order: 'id, version' },
-  { name: 'house_limits', order: 'seq', drop: ['seq'] },
-  { name: 'caution_seen', order: 'at, id' },
-  { name: 'lot', order: 'serial' },
-  { name: 'movement', order: 'at, id' },
-  { name: 'posting', order: 'id', drop: ['id'] },
-  { name: 'reservation', order: 'holder_id, lot_id' },
-  { name: 'lot_event', order: 'seq', drop: ['seq'] },
-  { name: 'stock_take', order: 'at, id' },
-  { name: 'supply_order', order: 'at, id' },
-  { name: 'supply_order_line', order: 'order_id, position' },
-  { name: 'delivery', order: 'at, id' },
-  { name: 'delivery_line', order: 'at, id' },
-  { name: 'photograph', order: 'at, id' },
-  { name: 'price_list', order: 'at, id' },
-  { name: 'price', order: 'list_id, line' },
-  { name: 'plan_version', order: 'id' },
-  { name: 'breakdown', order: 'started_at, id' },
-  { name: 'breakdown_input', order: 'breakdown_id, position' },
-  { name: 'breakdown_piece', order: 'breakdown_id, piece_id, destination' },
-  { name: 'weighing', order: 'seq', drop: ['seq'] },
-  { name: 'bench_event', order: 'seq', drop: ['seq'] },
-  { name: 'cutting', order: 'started_at, id' },
-  { name: 'cutting_input', order: 'cutting_id, position' },
-  { name: 'cutting_event', order: 'seq', drop: ['seq'] },
-  { name: 'recipe_version', order: 'id' },
-  { name: 'batch', order: 'planned_at, id' },
-  { name: 'batch_input', order: 'batch_id, position' },
-  { name: 'batch_event', order: 'seq', drop: ['seq'] },
-  { name: 'house_recipe', order: 'recipe_id, version' },
-  { name: 'cooling', order: 'started_at, id' },
-  { name: 'cooling_reading', order: 'seq', drop: ['seq'] },
-];
+interface Filed {
+  readonly name: string;
+  readonly order: string;
+  readonly drop: readonly string[];
+  readonly after: string | undefined;
+}
 
-/** What of the database is no part of a house file, and why: a test holds this list against the database. */
-export const leftOut: Readonly<Record<string, string>> = {
-  house: 'stands at the head of the file',
-  session: 'who is signed in here and now',
-  device: 'the tablets of this server',
-  sign_in_try: 'wrong PINs at this server’s doors',
-  rate_limit: 'tries at this server’s doors',
-  job: 'files asked for here and now',
-  job_part: 'files made here and now',
-  lot_balance: 'follows from the postings, and is held against them when a file is read',
-  lot_kin: 'follows from the postings, and is written by the database with them',
-  backup: 'what this machine has kept of all its houses',
-  restored: 'when this machine’s records were brought back',
-  migration: 'the shape of the database',
-};
-export const tablesOfAHouse = tables.map((t) => t.name);
+const filed = allTables.flatMap(({ name, file }): Filed[] =>
+  'inFile' in file ? [{ name, order: file.inFile.order, drop: file.inFile.drop ?? [], after: file.inFile.after }] : [],
+);
+export const tablesOfAHouse = filed.map((t) => t.name);
+
+/** The tables of a house's file, each after what it points at: the database knows. */
+async function inOrder(db: Sequelize, transaction: Transaction): Promise<Filed[]> {
+  const points = await select<{ table: string; at: string }>(
+    db,
+    `select distinct a.relname as table, b.relname as at from pg_constraint c
+     join pg_class a on a.oid = c.conrelid join pg_class b on b.oid = c.confrelid
+     where c.contype = 'f' and a.oid <> b.oid`,
+    [],
+    transaction,
+  );
+  const placed: Filed[] = [];
+  const waiting = [...filed];
+  while (waiting.length > 0) {
+    const next = waiting.findIndex(
+      ({ name, after }) =>
+        !waiting.some(
+          (w) => w.name === after || points.some((p) => p.table === name && p.at === w.name && w.name !== name),
+        ),
+    );
+    if (next === -1)
+      throw new Error(`tables that point at each other in a ring: ${waiting.map((w) => w.name).join(', ')}`);
+    placed.push(...waiting.splice(next, 1));
+  }
+  return placed;
+}
 
 /** Rows read at once; of what is large, fewer. */
 const PAGE = 1_000;
@@ -99,7 +77,8 @@ export async function* writeHouseFile(
       house: house?.row,
     };
     yield `${JSON.stringify(head).slice(0, -1)},"tables":{\n`;
-    for (const [i, { name, order, drop = [] }] of tables.entries()) {
+    const tables = await inOrder(db, transaction);
+    for (const [i, { name, order, drop }] of tables.entries()) {
       tell(i / tables.length);
       yield `${JSON.stringify(name)}:[\n`;
       // read once from beginning to end, and written as the database says it: nothing of it is taken apart here
@@ -123,7 +102,7 @@ export async function* writeHouseFile(
   }
 }
 
-const whole = z.strictObject(Object.fromEntries(tables.map((t) => [t.name, z.array(z.unknown())])));
+const whole = z.strictObject(Object.fromEntries(tablesOfAHouse.map((name) => [name, z.array(z.unknown())])));
 const row = z.record(z.string(), z.unknown());
 const fileSchema = z.strictObject({
   format: z.literal(FORMAT),
@@ -201,7 +180,7 @@ export async function readHouseFile(
     };
     await insert('house', [file.house]);
     let rows = 0;
-    for (const { name } of tables) {
+    for (const { name } of await inOrder(db, transaction)) {
       const given = upgraded[name] ?? [];
       const foreign = given.find((r) => r['house_id'] !== file.house.id);
       if (foreign !== undefined)

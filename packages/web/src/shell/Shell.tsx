@@ -1,5 +1,4 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { formatShare } from '@zabrik/core';
 import { useCallback, useEffect, useRef } from 'react';
 import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { takeAnswer } from '../app/afterSending.ts';
@@ -15,6 +14,7 @@ import { houseQuery, useFlow, useMe } from '../app/queries.ts';
 import { signOut } from '../app/signOut.ts';
 import { useRoom } from '../app/title.ts';
 import { Loading } from '../kit/Notice.tsx';
+import { bar } from '../stations/bar.ts';
 import { OldReads } from './OldReads.tsx';
 import { roomOf } from './rooms.ts';
 import { screen } from './screen.tsx';
@@ -26,8 +26,6 @@ const { Screen: Cover, load: loadCover } = screen(
   <div className="fixed inset-0 z-40 bg-ground" role="status" aria-label="Still you?" />,
 );
 
-const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
-
 /** The stations that work, in the order of work, each with the one figure that matters there now. */
 function FlowBar({ leave }: { readonly leave: () => void }) {
   const { data: me } = useMe();
@@ -38,32 +36,6 @@ function FlowBar({ leave }: { readonly leave: () => void }) {
   const lost = outbox.filter((w) => w.before !== undefined && w.refused !== undefined).length;
   const refused = outbox.length - waiting - lost;
   const keeping = outbox.some((w) => w.refused === undefined && w.onDisk === false);
-  const stations = [
-    { to: '/receive', name: 'Receive', figure: flow && `${flow.receivedToday} today` },
-    {
-      to: '/bench',
-      name: 'Bench',
-      figure: flow && (flow.openBreakdowns === 0 ? 'clear' : `${flow.openBreakdowns} open`),
-    },
-    {
-      to: '/larder',
-      name: 'Larder',
-      figure:
-        flow &&
-        `${plural(flow.lotsOnHand, 'lot', 'lots')}${flow.lotsDueToday > 0 ? `, ${flow.lotsDueToday} last day` : ''}`,
-    },
-    {
-      to: '/pots',
-      name: 'Pots',
-      figure: flow && (flow.batchesPlanned === 0 ? 'none on' : `${flow.batchesPlanned} on or planned`),
-    },
-    {
-      to: '/ledger',
-      name: 'Ledger',
-      figure:
-        flow && (flow.lastMainShare === null ? 'no yield yet' : `last yield ${formatShare(flow.lastMainShare, 0)}`),
-    },
-  ];
   return (
     <header className="no-print flex h-[52px] items-stretch bg-flow text-white">
       <NavLink
@@ -73,7 +45,7 @@ function FlowBar({ leave }: { readonly leave: () => void }) {
         zabrik
       </NavLink>
       <nav aria-label="Stations" className="flex min-w-0 items-stretch overflow-x-auto">
-        {stations.map(({ to, name, figure }) => (
+        {bar.map(({ to, name, figure }) => (
           <NavLink
             key={to}
             to={to}
@@ -89,7 +61,7 @@ function FlowBar({ leave }: { readonly leave: () => void }) {
               <>
                 <span className="font-head text-[15px] font-semibold">{name}</span>
                 <span className={`text-[13px] whitespace-nowrap ${isActive ? 'text-ink-soft' : 'text-flow-soft'}`}>
-                  {figure ?? ' '}
+                  {flow === undefined ? ' ' : figure(flow)}
                 </span>
               </>
             )}

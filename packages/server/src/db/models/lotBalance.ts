@@ -1,11 +1,15 @@
 import { big, filled, key, table, uuid, whole } from '../table.ts';
 
 /** What a lot holds now. Kept by the database with the postings. */
-export const LotBalanceTable = table('lot_balance', {
-  lotId: key(uuid),
-  houseId: uuid,
-  massMg: big,
-  costMinor: big,
-  pieces: filled(whole),
-  reservedMg: filled(big),
-});
+export const LotBalanceTable = table(
+  'lot_balance',
+  {
+    lotId: key(uuid),
+    houseId: uuid,
+    massMg: big,
+    costMinor: big,
+    pieces: filled(whole),
+    reservedMg: filled(big),
+  },
+  { notInFile: 'follows from the postings, and is held against them when a file is read' },
+);

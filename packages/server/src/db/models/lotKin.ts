@@ -1,9 +1,13 @@
 import { key, table, uuid } from '../table.ts';
 
 /** Which lot went into which, movement by movement. Kept by the database with the postings. */
-export const LotKinTable = table('lot_kin', {
-  parentId: key(uuid),
-  childId: key(uuid),
-  movementId: key(uuid),
-  houseId: uuid,
-});
+export const LotKinTable = table(
+  'lot_kin',
+  {
+    parentId: key(uuid),
+    childId: key(uuid),
+    movementId: key(uuid),
+    houseId: uuid,
+  },
+  { notInFile: 'follows from the postings, and is written by the database with them' },
+);
