@@ -55,6 +55,8 @@ export function Select<V extends string>({
   const id = given ?? own;
   const select = (
     <select
+      // options that come after the value: it is set again where it is registered, or nothing would seem chosen
+      key={options === undefined || options.length === 0 ? 'none yet' : 'there'}
       id={id}
       className={`${inputLook} font-normal ${big ? 'h-14' : dense ? 'h-10 py-1' : 'h-11'} ${fit ? 'w-auto!' : ''} ${label === undefined ? className : ''}`}
       aria-invalid={error !== undefined}

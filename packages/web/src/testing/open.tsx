@@ -5,14 +5,18 @@ import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 import { house, me } from './kitchen.ts';
 
-export function open(screen: ReactNode, known: Readonly<Record<string, unknown>> = {}): RenderResult {
+export function open(
+  screen: ReactNode,
+  known: Readonly<Record<string, unknown>> = {},
+): RenderResult & { readonly client: QueryClient } {
   const client = new QueryClient({
     defaultOptions: { queries: { retry: false, staleTime: Number.POSITIVE_INFINITY } },
   });
   for (const [key, value] of Object.entries({ me, house, ...known })) client.setQueryData([key], value);
-  return render(
+  const rendered = render(
     <QueryClientProvider client={client}>
       <MemoryRouter>{screen}</MemoryRouter>
     </QueryClientProvider>,
   );
+  return { ...rendered, client };
 }

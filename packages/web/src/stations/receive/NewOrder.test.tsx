@@ -74,7 +74,7 @@ describe('writing an order down', () => {
     ]);
   });
 
-  it('adds nothing without a weight, takes a line out again, and sends nothing without a supplier or a line', () => {
+  it('adds nothing without a weight, takes a line out again, and says what is missing before it sends', async () => {
     open();
     type('What', 'hake/gutted');
     expect(button('Add').disabled).toBe(true);
@@ -83,11 +83,27 @@ describe('writing an order down', () => {
       expect(button('Add').disabled, none).toBe(true);
     }
     add('hake/gutted', '5 kg');
-    expect(button('Write the order down').disabled).toBe(true);
+    fireEvent.click(button('Write the order down'));
+    await screen.findByText('Of which supplier', { selector: 'p' });
     type('Of which supplier', SUPPLIER);
-    expect(button('Write the order down').disabled).toBe(false);
     fireEvent.click(button('take out'));
-    expect(button('Write the order down').disabled).toBe(true);
+    fireEvent.click(button('Write the order down'));
+    await screen.findByText(/Nothing is on it yet/);
+    expect(posted).toEqual([]);
+  });
+
+  it('does not leave a line behind that was typed and not added', async () => {
+    open();
+    type('Of which supplier', SUPPLIER);
+    add('hake/gutted', '5 kg');
+    type('What', 'goods/cream');
+    fireEvent.click(button('Write the order down'));
+    await screen.findByText(/not on the order yet/);
+    type('How much', '2 kg');
+    fireEvent.click(button('Add'));
+    fireEvent.click(button('Write the order down'));
+    await waitFor(() => expect(done).toHaveBeenCalledOnce());
+    expect(posted[0]?.body.lines).toHaveLength(2);
   });
 
   it('adds by Enter, which does not send what is not whole', () => {
@@ -110,6 +126,20 @@ describe('writing an order down', () => {
     expect(screen.getByLabelText<HTMLSelectElement>('Of which supplier').value).toBe(SUPPLIER);
     expect(screen.getByLabelText<HTMLInputElement>('How much').value).toBe('3');
     expect(screen.getByRole('listitem').textContent).toContain('Hake, gutted');
+  });
+
+  it('names its supplier again though the list of them comes later than the draft', async () => {
+    const first = open();
+    type('Of which supplier', SUPPLIER);
+    first.unmount();
+    const later = openScreen(<NewOrder done={done} />, { catalogue: { species: [], goods: [] } });
+    expect(screen.getByLabelText<HTMLSelectElement>('Of which supplier').options).toHaveLength(1);
+    later.client.setQueryData(['suppliers'], { suppliers: [{ id: SUPPLIER, name: 'Bram Quay Fish' }] });
+    await waitFor(() =>
+      expect(screen.getByLabelText<HTMLSelectElement>('Of which supplier').selectedOptions[0]?.textContent).toBe(
+        'Bram Quay Fish',
+      ),
+    );
   });
 
   it('whose answer was lost goes out again as the same order', async () => {

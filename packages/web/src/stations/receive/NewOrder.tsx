@@ -1,10 +1,11 @@
 import type { Ask } from '@zabrik/contract';
 import { addDays, formatMass, parseMass } from '@zabrik/core';
-import { v7 as uuidv7 } from 'uuid';
+import { useFieldArray } from 'react-hook-form';
+import { z } from 'zod';
 import { useCommand } from '../../app/command.ts';
 import { todayIn } from '../../app/dates.ts';
-import { useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
+import { useKeptForm } from '../../app/keptForm.ts';
 import { useCatalogue } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
@@ -15,36 +16,52 @@ import { useSuppliers } from './useSuppliers.ts';
 
 type OrderLine = Ask<typeof api.receive.order>['body']['lines'][number];
 
-/** A line as it was added: two may be alike. */
-interface Added extends OrderLine {
-  readonly key: string;
-}
-
 /** What the draft of an order is called. */
 export const NEW_ORDER = 'order';
-interface Typed {
-  readonly supplierId: string;
-  readonly dueOn: string;
-  readonly what: string;
-  readonly mass: string;
-  readonly lines: readonly Added[];
+
+/** A weight that was typed; undefined while it is none. */
+function weightOf(text: string): number | undefined {
+  try {
+    const mg = parseMass(text);
+    return mg > 0 ? mg : undefined;
+  } catch {
+    return undefined;
+  }
 }
+
+const orderForm = z
+  .object({
+    supplierId: z.string().min(1, 'Of which supplier'),
+    dueOn: z.iso.date('The day it is expected on'),
+    what: z.string(),
+    mass: z.string(),
+    lines: z.array(z.custom<OrderLine>()).min(1, 'Nothing is on it yet: say what and how much, then Add'),
+  })
+  .refine(({ what, mass }) => what === '' && mass.trim() === '', {
+    path: ['what'],
+    message: 'This line is not on the order yet: Add it, or empty it',
+  })
+  .transform(({ supplierId, dueOn, lines }) => ({ supplierId, dueOn, note: null, lines }));
+type Typed = z.input<typeof orderForm>;
 
 /** Writes down what was ordered: a supplier, a day, and its lines one by one. */
 export function NewOrder({ done }: { readonly done: () => void }) {
   const { data: catalogue } = useCatalogue();
   const suppliers = useSuppliers();
-  const draft = useDraft<Typed>(NEW_ORDER, {
+  const form = useKeptForm<Typed, z.output<typeof orderForm>>(NEW_ORDER, orderForm, {
     supplierId: '',
     dueOn: addDays(todayIn(), 1),
     what: '',
     mass: '',
     lines: [],
   });
-  const { supplierId, dueOn, what, mass, lines } = draft.value;
+  const { register, control, setValue, handleSubmit, formState, kept } = form;
+  const { what, mass } = form.typed;
+  // two lines may be alike: each has a key of its own
+  const lines = useFieldArray({ control, name: 'lines' });
   const order = useCommand(api.receive.order, {
     onDone: () => {
-      draft.clear();
+      form.clear();
       done();
     },
   });
@@ -54,102 +71,78 @@ export function NewOrder({ done }: { readonly done: () => void }) {
     ),
     ...(catalogue?.goods ?? []).map((g) => ({ value: `goods/${g.id}`, name: g.name })),
   ].sort((a, b) => a.name.localeCompare(b.name));
-  let massMg: number | undefined;
-  try {
-    massMg = parseMass(mass);
-  } catch {
-    massMg = undefined;
-  }
+  const massMg = weightOf(mass);
   const add = (): void => {
     const [first = '', second = ''] = what.split('/');
-    if (massMg === undefined || massMg <= 0 || second === '') return;
+    if (massMg === undefined || second === '') return;
     const goods = first === 'goods';
-    draft.put({
-      what: '',
-      mass: '',
-      lines: [
-        ...lines,
-        {
-          key: uuidv7(),
-          species: goods ? null : first,
-          form: goods ? null : second,
-          goods: goods ? second : null,
-          count: null,
-          massMg,
-          minorPerKg: null,
-        },
-      ],
+    lines.append({
+      species: goods ? null : first,
+      form: goods ? null : second,
+      goods: goods ? second : null,
+      count: null,
+      massMg,
+      minorPerKg: null,
     });
+    setValue('what', '', { shouldValidate: formState.isSubmitted });
+    setValue('mass', '');
   };
+  const { errors } = formState;
   const nameOf = (l: OrderLine): string =>
     items.find((i) => i.value === (l.goods === null ? `${l.species}/${l.form}` : `goods/${l.goods}`))?.name ?? '';
   return (
     <form
       className="mb-3 grid gap-2 rounded-plate border-[1.5px] border-ink bg-white p-3"
       aria-label="Order"
-      onSubmit={(event) => {
-        event.preventDefault();
-        order.send({ body: { supplierId, dueOn, note: null, lines: lines.map(({ key: _, ...line }) => line) } });
-      }}
+      onSubmit={(event) => void handleSubmit((body) => order.send({ body }))(event)}
     >
-      <StillHere draft={draft} />
+      <StillHere draft={kept} />
       <Select
-        aria-label="Of which supplier"
-        value={supplierId}
-        onValue={(value) => draft.put({ supplierId: value })}
+        label="Of which supplier"
         none="of which supplier"
         options={named(suppliers.data?.suppliers)}
+        error={errors.supplierId?.message}
+        {...register('supplierId')}
       />
-      <Field
-        label="Expected on"
-        type="date"
-        value={dueOn}
-        onChange={(event) => draft.put({ dueOn: event.target.value })}
-      />
+      <Field label="Expected on" type="date" error={errors.dueOn?.message} {...register('dueOn')} />
       <ul className="text-[15px]">
-        {lines.map((l) => (
-          <li key={l.key} className="flex items-center justify-between gap-2">
+        {lines.fields.map((l, i) => (
+          <li key={l.id} className="flex items-center justify-between gap-2">
             <span className="truncate">{nameOf(l)}</span>
             <span className="figure">{formatMass(l.massMg)}</span>
-            <button
-              type="button"
-              className="min-h-9 underline"
-              onClick={() => draft.put({ lines: lines.filter((x) => x.key !== l.key) })}
-            >
+            <button type="button" className="min-h-9 underline" onClick={() => lines.remove(i)}>
               take out
             </button>
           </li>
         ))}
       </ul>
       <div className="grid grid-cols-[minmax(0,1fr)_84px_auto] gap-2">
-        <Select
-          aria-label="What"
-          value={what}
-          onValue={(value) => draft.put({ what: value })}
-          none="what"
-          options={items.map((i) => ({ value: i.value, name: i.name }))}
-        />
+        <Select aria-label="What" none="what" options={items} {...register('what')} />
         <Field
           aria-label="How much"
           placeholder="5 kg"
-          value={mass}
-          onChange={(event) => draft.put({ mass: event.target.value })}
+          {...register('mass')}
           onKeyDown={(event) => {
             if (event.key !== 'Enter') return;
             event.preventDefault();
             add();
           }}
         />
-        <Button disabled={what === '' || massMg === undefined || massMg <= 0} onClick={add}>
+        <Button disabled={what === '' || massMg === undefined} onClick={add}>
           Add
         </Button>
       </div>
+      {[errors.lines?.message ?? errors.lines?.root?.message, errors.what?.message].flatMap((message) =>
+        message === undefined
+          ? []
+          : [
+              <p key={message} role="alert" className="text-[14px] text-alarm">
+                {message}
+              </p>,
+            ],
+      )}
       {order.error !== null && <Notice tone="alarm">{order.error.message}</Notice>}
-      <Button
-        type="submit"
-        look="strong"
-        disabled={supplierId === '' || dueOn === '' || lines.length === 0 || order.pending}
-      >
+      <Button type="submit" look="strong" disabled={order.pending}>
         Write the order down
       </Button>
     </form>

@@ -1,8 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { formsHistamine, readDecimal } from '@zabrik/core';
+import { z } from 'zod';
 import { useCommand } from '../../../app/command.ts';
-import { useDraft } from '../../../app/draft.ts';
 import { api } from '../../../app/endpoints.ts';
+import { useKeptForm } from '../../../app/keptForm.ts';
 import { useCatalogue } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Check } from '../../../kit/Check.tsx';
@@ -27,15 +28,31 @@ const allergens = ['none', 'fish', 'crustaceans', 'molluscs'] as const;
 
 /** What the draft of a species is called. */
 export const NEW_SPECIES = 'species';
-interface Typed {
-  readonly name: string;
-  readonly scientific: string;
-  readonly group: string;
-  readonly allergen: (typeof allergens)[number];
-  readonly form: string;
-  readonly typical: string;
-  readonly said: boolean | null;
-}
+/** What a new animal needs; `taken`: names, as short names, that are somebody's already. */
+const speciesForm = (taken: ReadonlySet<string>) =>
+  z.object({
+    name: z
+      .string()
+      .trim()
+      .min(1, 'What it is called')
+      .max(80)
+      .refine((name) => !taken.has(idFrom(name)), 'There is one by that name'),
+    scientific: z
+      .string()
+      .trim()
+      .max(80)
+      .transform((text) => (text === '' ? 'not given' : text)),
+    group: z.string(),
+    allergen: z.enum(allergens),
+    form: z.string().trim().min(1, 'How it comes, such as whole').max(60),
+    typical: z
+      .string()
+      .trim()
+      .refine((text) => text === '' || readDecimal(text) > 0, 'A weight in grams, or nothing')
+      .transform((text) => (text === '' ? undefined : readDecimal(text))),
+    said: z.boolean().nullable(),
+  });
+type Typed = z.input<ReturnType<typeof speciesForm>>;
 const nothingTyped: Typed = {
   name: '',
   scientific: '',
@@ -50,18 +67,22 @@ const nothingTyped: Typed = {
 export function NewSpecies({ done }: { readonly done: () => void }) {
   const catalogue = useCatalogue();
   const client = useQueryClient();
-  const draft = useDraft<Typed>(NEW_SPECIES, nothingTyped);
-  const { name, scientific, group, allergen, form, typical, said } = draft.value;
+  const taken = new Set(catalogue.data?.species.map((s) => s.id));
+  const form = useKeptForm<Typed, z.output<ReturnType<typeof speciesForm>>>(
+    NEW_SPECIES,
+    speciesForm(taken),
+    nothingTyped,
+  );
+  const { register, setValue, handleSubmit, kept } = form;
+  const { errors } = form.formState;
+  const { name, scientific, group, said } = form.typed;
   const isFish = /fish|pelagic/.test(group);
   // known by its genus or its name until somebody says otherwise
   const histamine = said ?? formsHistamine({ name, scientific, group });
-  const id = idFrom(name);
-  const taken = name !== '' && (catalogue.data?.species.some((s) => s.id === id) ?? false);
-  const typicalG = readDecimal(typical);
   const save = useCommand(api.bench.saveSpecies, {
     onDone: async () => {
       await client.invalidateQueries({ queryKey: ['catalogue'] });
-      draft.clear();
+      form.clear();
       done();
     },
   });
@@ -69,78 +90,52 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
     <form
       className="mb-5 grid grid-cols-4 items-end gap-4 rounded-plate border-[1.5px] border-line-strong bg-white p-4"
       aria-label="Add a species"
-      onSubmit={(event) => {
-        event.preventDefault();
-        save.send({
-          body: {
-            species: {
-              id,
-              name: name.trim(),
-              scientific: scientific.trim() === '' ? 'not given' : scientific.trim(),
-              group,
-              allergen,
-              ...(isFish ? { histamine } : {}),
-              forms: [
-                {
-                  id: idFrom(form),
-                  name: form.trim(),
-                  purchase: true,
-                  whole: true,
-                  ...(typicalG > 0 ? { typicalG } : {}),
-                },
-              ],
-              yields: [],
-              inspection: [],
+      onSubmit={(event) =>
+        void handleSubmit((read) =>
+          save.send({
+            body: {
+              species: {
+                id: idFrom(read.name),
+                name: read.name,
+                scientific: read.scientific,
+                group: read.group,
+                allergen: read.allergen,
+                ...(isFish ? { histamine } : {}),
+                forms: [
+                  {
+                    id: idFrom(read.form),
+                    name: read.form,
+                    purchase: true,
+                    whole: true,
+                    ...(read.typical === undefined ? {} : { typicalG: read.typical }),
+                  },
+                ],
+                yields: [],
+                inspection: [],
+              },
             },
-          },
-        });
-      }}
+          }),
+        )(event)
+      }
     >
-      <StillHere draft={draft} className="col-span-4" />
-      <Field
-        label="Name"
-        value={name}
-        autoFocus
-        maxLength={80}
-        error={taken ? 'There is one by that name' : undefined}
-        onChange={(event) => draft.put({ name: event.target.value })}
-      />
-      <Field
-        label="Scientific name"
-        value={scientific}
-        maxLength={80}
-        onChange={(event) => draft.put({ scientific: event.target.value })}
-      />
-      <Select
-        label="Kind"
-        value={group}
-        onValue={(value) => draft.put({ group: value })}
-        options={groups.map(([value, says]) => ({ value, name: says }))}
-      />
-      <Select
-        label="Allergen"
-        value={allergen}
-        onValue={(value) => draft.put({ allergen: value })}
-        options={allergens.map((a) => ({ value: a, name: a }))}
-      />
-      <Field
-        label="Comes as"
-        value={form}
-        maxLength={60}
-        onChange={(event) => draft.put({ form: event.target.value })}
-      />
+      <StillHere draft={kept} className="col-span-4" />
+      <Field label="Name" autoFocus maxLength={80} error={errors.name?.message} {...register('name')} />
+      <Field label="Scientific name" maxLength={80} error={errors.scientific?.message} {...register('scientific')} />
+      <Select label="Kind" options={groups.map(([value, says]) => ({ value, name: says }))} {...register('group')} />
+      <Select label="Allergen" options={allergens.map((a) => ({ value: a, name: a }))} {...register('allergen')} />
+      <Field label="Comes as" maxLength={60} error={errors.form?.message} {...register('form')} />
       <Field
         label="Weighs usually"
         unit="g"
         inputMode="decimal"
-        value={typical}
-        onChange={(e) => draft.put({ typical: e.target.value })}
+        error={errors.typical?.message}
+        {...register('typical')}
       />
       {isFish && (
         <Check
           labelClass="col-span-2 min-h-11 text-[15px]"
           checked={histamine}
-          onChange={(event) => draft.put({ said: event.target.checked })}
+          onChange={(event) => setValue('said', event.target.checked)}
           label={
             <span>
               <strong>Histamine forms in it when it warms up</strong>, as in tuna, mackerel, sardine, anchovy,
@@ -150,11 +145,7 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
         />
       )}
       <div className="col-span-2 flex gap-3">
-        <Button
-          type="submit"
-          look="strong"
-          disabled={name.trim() === '' || form.trim() === '' || taken || save.pending}
-        >
+        <Button type="submit" look="strong" disabled={save.pending}>
           Add it
         </Button>
         <Button onClick={done}>Leave it</Button>
