@@ -1,13 +1,21 @@
-import { cleanup, fireEvent, screen } from '@testing-library/react';
+import 'fake-indexeddb/auto';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import type { House } from '@zabrik/contract';
-import { afterEach, describe, expect, it, vi } from 'vitest';
+import { IDBFactory } from 'fake-indexeddb';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { house, lotOf } from '../../testing/kitchen.ts';
-import { open as openScreen } from '../../testing/open.tsx';
-import { LotActions } from './LotActions.tsx';
 
+/** What was sent, and waits on this tablet for a network that is not there. */
+const kept = async () => (await import('../../app/outbox.ts')).waitingNow();
+
+beforeEach(() => {
+  vi.resetModules();
+  vi.stubGlobal('indexedDB', new IDBFactory());
+});
 afterEach(() => {
   cleanup();
   vi.unstubAllGlobals();
+  localStorage.clear();
 });
 
 const cold: House['places'] = [
@@ -16,9 +24,13 @@ const cold: House['places'] = [
   { id: 'freezer', name: 'Freezer', kind: 'freezer', holds: 'any' },
 ];
 
-const open = (o: Parameters<typeof lotOf>[1], places: House['places'] = cold): void => {
+const open = async (o: Parameters<typeof lotOf>[1], places: House['places'] = cold): Promise<void> => {
   vi.stubGlobal('fetch', () => Promise.reject(new TypeError('no network')));
   const lot = { ...lotOf(1, o), events: [], cautions: [], judged: [], readings: [], movements: [] };
+  const [{ open: openScreen }, { LotActions }] = await Promise.all([
+    import('../../testing/open.tsx'),
+    import('./LotActions.tsx'),
+  ]);
   openScreen(<LotActions lot={lot as never} />, {
     house: { ...house, places },
     catalogue: { species: [], goods: [], plans: [] },
@@ -28,8 +40,8 @@ const press = (name: string): void => void fireEvent.click(screen.getByRole('but
 const move = () => screen.getByRole<HTMLButtonElement>('button', { name: /^Move all of it/ });
 
 describe('moving a lot', () => {
-  it('raw goes to no fridge of ready things by itself: the place is asked for', () => {
-    open({});
+  it('raw goes to no fridge of ready things by itself: the place is asked for', async () => {
+    await open({});
     press('Move');
     expect(screen.getByLabelText<HTMLSelectElement>('To').value).toBe('');
     expect(move().disabled).toBe(true);
@@ -38,43 +50,88 @@ describe('moving a lot', () => {
     expect(move().textContent).toBe('Move all of it, Ready fridge');
   });
 
-  it('what is ready to eat goes where such things stand', () => {
-    open({ ready: true });
+  it('what is ready to eat goes where such things stand', async () => {
+    await open({ ready: true });
     press('Move');
     expect(screen.getByLabelText<HTMLSelectElement>('To').value).toBe('ready');
   });
 
-  it('raw goes to another place for raw, or one for anything', () => {
-    open({}, [...cold, { id: 'walk-in', name: 'Walk-in', kind: 'cold-room', holds: 'any' }]);
+  it('raw goes to another place for raw, or one for anything', async () => {
+    await open({}, [...cold, { id: 'walk-in', name: 'Walk-in', kind: 'cold-room', holds: 'any' }]);
     press('Move');
     expect(screen.getByLabelText<HTMLSelectElement>('To').value).toBe('walk-in');
     press('Freeze');
     expect(screen.getByLabelText<HTMLSelectElement>('Into').value).toBe('freezer');
   });
 
-  it('more than there is, and what is no weight, is said and not sent', () => {
-    open({ massMg: 160_000 });
+  it('more than there is, and what is no weight, is said and not sent', async () => {
+    await open({ massMg: 160_000 });
     press('Freeze');
     const part = screen.getByLabelText('How much');
     const send = (): HTMLButtonElement => screen.getByRole('button', { name: /^Freeze .*Freezer/ });
-    fireEvent.change(part, { target: { value: '161' } });
-    expect(screen.getByText('The lot has 160 g')).toBeTruthy();
-    expect(send().disabled).toBe(true);
-    fireEvent.change(part, { target: { value: 'half' } });
-    expect(send().disabled).toBe(true);
+    for (const [typed, says] of [
+      ['161', 'The lot has 160 g'],
+      ['0', 'A weight, such as 160 or 1.2 kg'],
+      ['-3', 'A weight, such as 160 or 1.2 kg'],
+    ] as const) {
+      fireEvent.change(part, { target: { value: typed } });
+      expect((await screen.findByText(says)).textContent, typed).toBe(says);
+      fireEvent.click(send());
+    }
+    await waitFor(() => expect(document.activeElement).toBe(part));
+    expect(await kept()).toEqual([]);
     fireEvent.change(part, { target: { value: '0.1 kg' } });
     expect(send().textContent).toBe('Freeze 100 g, Freezer');
-    expect(send().disabled).toBe(false);
+    fireEvent.click(send());
+    await waitFor(async () => expect(await kept()).toHaveLength(1));
+    expect((await kept())[0]).toMatchObject({
+      endpoint: 'larder.keep',
+      body: { kind: 'freeze', placeId: 'freezer', massMg: 100_000 },
+    });
   });
 
-  it('what is gone can be held, and nothing else', () => {
-    open({ massMg: 0 });
+  it('all of it, though weighed, is the lot and no part of it', async () => {
+    await open({ massMg: 160_000 });
+    press('Freeze');
+    fireEvent.change(screen.getByLabelText('How much'), { target: { value: '160' } });
+    press('Freeze 160 g, Freezer');
+    await waitFor(async () => expect((await kept())[0]?.body).toMatchObject({ massMg: null }));
+  });
+
+  it('what has no reason is not held, dated or reserved, and says what is missing', async () => {
+    await open({});
+    press('Hold');
+    press('Hold it');
+    await screen.findByText('Say why');
+    press('Date');
+    fireEvent.change(screen.getByLabelText('Use by'), { target: { value: '' } });
+    press('Set');
+    await screen.findByText('A day');
+    await screen.findByText('Say why');
+    press('Reserve');
+    fireEvent.submit(screen.getByLabelText('For which dish or pot'));
+    await screen.findByText('What it is for');
+    expect(await kept()).toEqual([]);
+    fireEvent.change(screen.getByLabelText('For which dish or pot'), { target: { value: 'Friday’s pie' } });
+    fireEvent.submit(screen.getByLabelText('For which dish or pot'));
+    await waitFor(async () =>
+      expect((await kept())[0]?.body).toEqual({
+        kind: 'reserve',
+        reservedFor: 'Friday’s pie',
+        massMg: null,
+        pieces: null,
+      }),
+    );
+  });
+
+  it('what is gone can be held, and nothing else', async () => {
+    await open({ massMg: 0 });
     expect(screen.queryByRole('button', { name: 'Move' })).toBeNull();
     expect(screen.getByRole('button', { name: 'Hold' })).toBeTruthy();
   });
 
-  it('what is frozen thaws and does not freeze again, what waits for its next stage is not parted', () => {
-    open({ state: 'frozen', frozenOn: '2026-11-20', placeId: 'freezer', nextStage: 'portions' });
+  it('what is frozen thaws and does not freeze again, what waits for its next stage is not parted', async () => {
+    await open({ state: 'frozen', frozenOn: '2026-11-20', placeId: 'freezer', nextStage: 'portions' });
     expect(screen.queryByRole('button', { name: 'Freeze' })).toBeNull();
     expect(screen.queryByRole('button', { name: 'Part' })).toBeNull();
     press('Thaw');

@@ -1,0 +1,54 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { formatMass, formatShare } from '@zabrik/core';
+import { useForm } from 'react-hook-form';
+import { z } from 'zod';
+import type { Catalogue } from '../../../app/queries.ts';
+import { Button } from '../../../kit/Button.tsx';
+import type { LotRead } from './keeping.ts';
+import { PartField } from './PartField.tsx';
+import { readPart } from './part.ts';
+
+/** The mass that comes off, and its pieces where it was counted in them. */
+const partForm = (lot: LotRead) =>
+  z.object({
+    part: z.string().transform((text, context) => {
+      const part = readPart(text, lot);
+      if (typeof part !== 'string' && part.massMg !== null) return { massMg: part.massMg, pieces: part.pieces };
+      context.addIssue({ code: 'custom', message: typeof part === 'string' ? part : 'How much comes off it' });
+      return z.NEVER;
+    }),
+  });
+
+interface Props {
+  readonly lot: LotRead;
+  /** What usually comes off goods of this kind; undefined to part a lot in two. */
+  readonly trim: Catalogue['goods'][number]['trim'] | undefined;
+  readonly pending: boolean;
+  readonly onPart: (part: { readonly massMg: number; readonly pieces: number | null }) => void;
+}
+
+/** Takes a part of a lot off as a lot of its own: as it is, or as its trim. */
+export function PartLot({ lot, trim, pending, onPart }: Props) {
+  const form = useForm<z.input<ReturnType<typeof partForm>>, undefined, z.output<ReturnType<typeof partForm>>>({
+    resolver: zodResolver(partForm(lot)),
+    mode: 'onChange',
+    defaultValues: { part: '' },
+  });
+  return (
+    <form
+      className="mt-3 grid grid-cols-2 items-end gap-3"
+      onSubmit={(event) => void form.handleSubmit(({ part }) => onPart(part))(event)}
+    >
+      <PartField label={trim === undefined ? 'Take off' : 'Comes off as trim'} lot={lot} form={form} name="part" />
+      <Button type="submit" look="strong" className="h-11" disabled={pending}>
+        {trim === undefined ? 'Part it' : 'Trimmed'}
+      </Button>
+      {trim !== undefined && (
+        <p className="col-span-2 text-[14px] text-ink-soft">
+          Usually {formatShare(trim.low, 0)} to {formatShare(trim.high, 0)},{' '}
+          {formatMass(Math.round(lot.massMg * trim.mean))} of this ({trim.provenance.replaceAll('-', ' ')}).
+        </p>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,107 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useForm, useWatch } from 'react-hook-form';
+import { z } from 'zod';
+import { Button } from '../../../kit/Button.tsx';
+import { Field } from '../../../kit/Field.tsx';
+import type { Keeping, LotRead } from './keeping.ts';
+import { PartField } from './PartField.tsx';
+import { partOfLot } from './part.ts';
+
+const reserveForm = (lot: LotRead) =>
+  z
+    .object({ part: partOfLot(lot), reservedFor: z.string().trim().max(120) })
+    .refine(({ reservedFor }) => reservedFor !== '' || lot.reservedFor !== null, {
+      path: ['reservedFor'],
+      message: 'What it is for',
+    });
+
+/** Says which dish or pot a lot, or part of it, is for; empty, that it is for none any longer. */
+export function ReserveLot({ lot, keeping }: Keeping) {
+  const form = useForm<z.input<ReturnType<typeof reserveForm>>, undefined, z.output<ReturnType<typeof reserveForm>>>({
+    resolver: zodResolver(reserveForm(lot)),
+    mode: 'onChange',
+    defaultValues: { part: '', reservedFor: '' },
+  });
+  const { register, control, handleSubmit, formState } = form;
+  const none = useWatch({ control, name: 'reservedFor' }).trim() === '' && lot.reservedFor !== null;
+  return (
+    <form
+      className="mt-3 flex flex-wrap items-end gap-3"
+      onSubmit={(event) =>
+        void handleSubmit(({ part, reservedFor }) =>
+          keeping.keep({ kind: 'reserve', reservedFor: reservedFor === '' ? null : reservedFor, ...part }),
+        )(event)
+      }
+    >
+      <PartField label="How much" lot={lot} form={form} name="part" />
+      <Field
+        className="flex-1"
+        label="For which dish or pot"
+        placeholder={lot.reservedFor ?? 'Friday’s pie'}
+        maxLength={120}
+        error={formState.errors.reservedFor?.message}
+        {...register('reservedFor')}
+      />
+      <Button type="submit" look="strong" className="h-11" disabled={keeping.pending}>
+        {none ? 'No longer' : 'Reserve'}
+      </Button>
+    </form>
+  );
+}
+
+const holdForm = z.object({ reason: z.string().trim().min(1, 'Say why').max(300) });
+
+/** Holds a lot back with why; what was made of it, and what will be, with it. */
+export function HoldLot({ keeping }: Keeping) {
+  const { register, handleSubmit, formState } = useForm<z.input<typeof holdForm>>({
+    resolver: zodResolver(holdForm),
+    defaultValues: { reason: '' },
+  });
+  return (
+    <form
+      className="mt-3 flex flex-wrap items-end gap-3"
+      onSubmit={(event) => void handleSubmit(({ reason }) => keeping.keep({ kind: 'hold', reason }))(event)}
+    >
+      <Field
+        className="flex-1"
+        label="Why nothing may leave it"
+        placeholder="recall, waiting for papers"
+        maxLength={300}
+        error={formState.errors.reason?.message}
+        {...register('reason')}
+      />
+      <Button type="submit" look="alarm" className="h-11" disabled={keeping.pending}>
+        Hold it
+      </Button>
+      <p className="w-full text-[14px] text-ink-soft">
+        What was made of it, and what will be, is held back with it. What was served is in its trace.
+      </p>
+    </form>
+  );
+}
+
+const dateForm = z.object({
+  useBy: z.iso.date('A day'),
+  reason: z.string().trim().min(1, 'Say why').max(500),
+});
+
+/** Sets the date of a lot by hand, with why. */
+export function DateLot({ lot, keeping }: Keeping) {
+  const { register, handleSubmit, formState } = useForm<z.input<typeof dateForm>>({
+    resolver: zodResolver(dateForm),
+    defaultValues: { useBy: lot.useBy ?? '', reason: '' },
+  });
+  const { errors } = formState;
+  return (
+    <form
+      className="mt-3 grid grid-cols-[1fr_1.4fr_auto] items-end gap-3"
+      onSubmit={(event) => void handleSubmit((read) => keeping.keep({ kind: 'date', ...read }))(event)}
+    >
+      <Field label="Use by" type="date" error={errors.useBy?.message} {...register('useBy')} />
+      <Field label="Why" maxLength={500} error={errors.reason?.message} {...register('reason')} />
+      <Button type="submit" look="strong" className="h-11" disabled={keeping.pending}>
+        Set
+      </Button>
+    </form>
+  );
+}
