@@ -25,6 +25,8 @@ const CHARTS =
 /** What a module comes with: a part of the kit, or the station whose screens alone need it; none for what the bench needs, which comes first. */
 const OWN: readonly (readonly [name: string, test: RegExp])[] = [
   ['table', /[\\/](?:@tanstack[\\/](?:react-table|table-core|react-store|store)|kit[\\/]DataTable\.tsx)/],
+  // forms of more than a field: no one types one before the bench is there
+  ['forms', /[\\/](?:node_modules[\\/](?:react-hook-form|@hookform|zod)|web[\\/]src[\\/]app[\\/]keptForm\.ts)/],
   ['csv', /[\\/]node_modules[\\/]papaparse[\\/]/],
   ['kit', /[\\/](?:react-(?:radio-group|progress)|kit[\\/](?:ProgressBar|Choice|SearchBox|Check)\.tsx)/],
   ['safety', /[\\/](?:core[\\/]src[\\/](?:safety[\\/]|trace[\\/]allergens\.ts)|contract[\\/]src[\\/]claimWords\.ts)/],

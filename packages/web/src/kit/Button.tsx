@@ -1,6 +1,6 @@
 import type { ButtonHTMLAttributes } from 'react';
 
-interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
+export interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
   readonly look?: 'strong' | 'plain' | 'quiet' | 'alarm';
   /** At the bench a touch target is 56 px high; at the desk 40. */
   readonly size?: 'bench' | 'desk';
@@ -30,7 +30,7 @@ export function Button({
   children,
   type = 'button',
   ...rest
-}: Props) {
+}: ButtonProps) {
   return (
     <button
       type={type}

@@ -1,6 +1,6 @@
 import { type ComponentProps, type ReactNode, useId } from 'react';
 
-interface Props extends ComponentProps<'input'> {
+export interface FieldProps extends ComponentProps<'input'> {
   /** Stands above it; without one it needs an aria-label, or a label around it. */
   readonly label?: string;
   readonly unit?: string;
@@ -27,7 +27,7 @@ export function Field({
   className = '',
   id: given,
   ...rest
-}: Props) {
+}: FieldProps) {
   const own = useId();
   const id = given ?? own;
   const describes = error !== undefined ? `${id}-error` : hint !== undefined ? `${id}-hint` : undefined;

@@ -8,6 +8,7 @@ import { Field } from './Field.tsx';
 import { Empty, Failed, Loading, Notice } from './Notice.tsx';
 import { NumberPad } from './NumberPad.tsx';
 import { NumField } from './NumField.tsx';
+import { OneField, someWords } from './OneField.tsx';
 import { ProgressBar } from './ProgressBar.tsx';
 import { SearchBox } from './SearchBox.tsx';
 import { Select } from './Select.tsx';
@@ -95,6 +96,31 @@ export default function KitPage() {
           <Toggle on={on} shape="line" onPress={() => setOn(!on)}>
             A line of a list
           </Toggle>
+        </div>
+      </Part>
+      <Part name="One field and its button">
+        <div className="grid gap-3">
+          <OneField
+            label="Why"
+            placeholder="empty: its button waits"
+            formClass="flex items-end gap-2"
+            className="flex-1"
+            read={someWords}
+            onSend={setText}
+            send="Take back"
+            sending={{ look: 'alarm', className: 'h-11' }}
+          />
+          <OneField
+            label="Begun with what is usual"
+            start="Skimmed"
+            again
+            formClass="flex items-end gap-2"
+            className="flex-1"
+            read={someWords}
+            onSend={setText}
+            send="Write"
+            sending={{ className: 'h-11' }}
+          />
         </div>
       </Part>
       <Part name="Field">

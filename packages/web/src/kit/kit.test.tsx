@@ -1,13 +1,14 @@
-import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
-import { useState } from 'react';
+import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import { type ComponentProps, useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { afterEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { Check } from './Check.tsx';
 import { Choice } from './Choice.tsx';
 import { type Column, DataTable } from './DataTable.tsx';
 import { Field } from './Field.tsx';
 import KitPage from './KitPage.tsx';
 import { NumField } from './NumField.tsx';
+import { OneField, someWords } from './OneField.tsx';
 import { ProgressBar } from './ProgressBar.tsx';
 import { optionsOf, Select } from './Select.tsx';
 import { Toggle } from './Toggle.tsx';
@@ -258,4 +259,42 @@ it('the page of the kit shows every part, each with a name', () => {
       (e.textContent ?? '').trim() === '',
   );
   expect(unnamed).toEqual([]);
+});
+
+describe('one field and its button', () => {
+  const sent = vi.fn();
+  const open = (more: Partial<ComponentProps<typeof OneField<string>>> = {}) =>
+    render(<OneField label="Why" read={someWords} onSend={sent} send="Take back" {...more} />);
+  const type = (text: string): void => void fireEvent.change(screen.getByLabelText('Why'), { target: { value: text } });
+  const button = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Take back' });
+  beforeEach(() => sent.mockClear());
+
+  it('waits until there is something to send, and sends it read', async () => {
+    open();
+    expect(button().disabled).toBe(true);
+    type('   ');
+    expect(button().disabled).toBe(true);
+    type(' too warm ');
+    fireEvent.click(button());
+    await waitFor(() => expect(sent).toHaveBeenCalledExactlyOnceWith('too warm', 'too warm'));
+    expect(screen.getByLabelText<HTMLInputElement>('Why').value).toBe(' too warm ');
+  });
+
+  it('sends nothing by Enter that its button would not send', async () => {
+    open({ pending: true });
+    type('too warm');
+    fireEvent.submit(screen.getByLabelText('Why'));
+    cleanup();
+    open();
+    fireEvent.submit(screen.getByLabelText('Why'));
+    await new Promise((done) => setTimeout(done, 0));
+    expect(sent).not.toHaveBeenCalled();
+  });
+
+  it('stands empty again for what is said time and again, and begins with what is usual', async () => {
+    open({ again: true, start: 'skimmed' });
+    fireEvent.submit(screen.getByLabelText('Why'));
+    await waitFor(() => expect(screen.getByLabelText<HTMLInputElement>('Why').value).toBe(''));
+    expect(sent).toHaveBeenCalledWith('skimmed', 'skimmed');
+  });
 });

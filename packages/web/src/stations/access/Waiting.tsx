@@ -17,8 +17,8 @@ import {
 } from '../../app/outbox.ts';
 import { useMay, useMe } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { Field } from '../../kit/Field.tsx';
 import { Empty, Notice } from '../../kit/Notice.tsx';
+import { OneField, someWords } from '../../kit/OneField.tsx';
 import { massOf } from '../../parts/WaitsHere.tsx';
 import { type LetGo, letGoHere, noteLetGo } from './letGo.ts';
 
@@ -43,7 +43,7 @@ function Row({ w, onLetGo }: { readonly w: Waiting; readonly onLetGo: (why: stri
   const { data: me } = useMe();
   const mayWeigh = useMay('bench.weigh');
   const connected = useConnected();
-  const [why, setWhy] = useState<string | undefined>(undefined);
+  const [asking, setAsking] = useState(false);
   const myId = me?.person.id;
   const theirs = w.by !== undefined && w.by.personId !== myId;
   const massMg = massOf(w);
@@ -88,35 +88,29 @@ function Row({ w, onLetGo }: { readonly w: Waiting; readonly onLetGo: (why: stri
             Write it as {me.person.name}
           </Button>
         )}
-        {why === undefined ? (
+        {!asking ? (
           (refused || theirs) && (
-            <Button size="bench" look="alarm" onClick={() => setWhy('')}>
+            <Button size="bench" look="alarm" onClick={() => setAsking(true)}>
               Let it go
             </Button>
           )
         ) : (
-          <form
-            className="flex flex-1 flex-wrap items-end gap-3"
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (why.trim() !== '') onLetGo(why.trim());
-            }}
-          >
-            <Field
-              className="min-w-60 flex-1"
-              label="Let it go because"
-              maxLength={300}
-              autoFocus
-              value={why}
-              onChange={(event) => setWhy(event.target.value)}
-            />
-            <Button type="submit" size="bench" look="alarm" disabled={why.trim() === ''}>
-              Let it go
-            </Button>
-            <Button size="bench" onClick={() => setWhy(undefined)}>
-              Keep it
-            </Button>
-          </form>
+          <OneField
+            formClass="flex flex-1 flex-wrap items-end gap-3"
+            className="min-w-60 flex-1"
+            label="Let it go because"
+            maxLength={300}
+            autoFocus
+            read={someWords}
+            onSend={onLetGo}
+            send="Let it go"
+            sending={{ size: 'bench', look: 'alarm' }}
+            beside={
+              <Button size="bench" onClick={() => setAsking(false)}>
+                Keep it
+              </Button>
+            }
+          />
         )}
       </div>
     </li>

@@ -1,36 +1,25 @@
-import { useState } from 'react';
 import { Button } from '../../kit/Button.tsx';
-import { Field } from '../../kit/Field.tsx';
+import { OneField, someWords } from '../../kit/OneField.tsx';
 import type { BenchFlow } from './useBench.ts';
 
 /** What should have come before this piece, said before the harm is done: one touch says it is done, one skips it, and a note may follow. */
 export function GuardStrip({ flow }: { readonly flow: BenchFlow }) {
-  const [note, setNote] = useState('');
   const { guard, guardsLeft, skipped } = flow;
   if (guard === undefined)
     return skipped === undefined ? null : (
-      <form
-        aria-label="Note to skipping"
-        className="flex w-full shrink-0 items-center gap-2 rounded-plate border-2 border-line-strong bg-sheet px-3 py-1.5"
-        onSubmit={(event) => {
-          event.preventDefault();
-          flow.noteSkipped(note.trim());
-          setNote('');
-        }}
-      >
-        <span className="truncate text-[15px]">{skipped.step.title}: skipped.</span>
-        <Field
-          aria-label="Why it was skipped"
-          placeholder="why, if you like"
-          maxLength={120}
-          className="min-w-0! flex-1"
-          value={note}
-          onChange={(event) => setNote(event.target.value)}
-        />
-        <Button type="submit" disabled={note.trim() === ''}>
-          Keep
-        </Button>
-      </form>
+      <OneField
+        formLabel="Note to skipping"
+        formClass="flex w-full shrink-0 items-center gap-2 rounded-plate border-2 border-line-strong bg-sheet px-3 py-1.5"
+        before={<span className="truncate text-[15px]">{skipped.step.title}: skipped.</span>}
+        aria-label="Why it was skipped"
+        placeholder="why, if you like"
+        maxLength={120}
+        className="min-w-0! flex-1"
+        again
+        read={someWords}
+        onSend={(note) => flow.noteSkipped(note)}
+        send="Keep"
+      />
     );
   return (
     <section

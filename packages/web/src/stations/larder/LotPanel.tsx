@@ -14,6 +14,7 @@ import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
+import { OneField, someWords } from '../../kit/OneField.tsx';
 import { Select } from '../../kit/Select.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { trayName } from '../../parts/destinations.ts';
@@ -183,7 +184,6 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
   const mayReverse = useMay('ledger.reverse');
   const { data: house } = useHouse();
   const [taking, setTaking] = useState<string | undefined>(undefined);
-  const [reason, setReason] = useState('');
   const reverse = useCommand(api.ledger.reverse, { onDone: () => setTaking(undefined) });
   return (
     <div className="grid gap-4 p-4">
@@ -342,7 +342,6 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
                   className="min-h-8 underline"
                   onClick={() => {
                     setTaking(e.movementId);
-                    setReason('');
                     reverse.reset();
                   }}
                 >
@@ -350,25 +349,18 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
                 </button>
               )}
               {taking === e.movementId && (
-                <form
-                  className="mt-1 flex gap-2"
-                  onSubmit={(event) => {
-                    event.preventDefault();
-                    reverse.send({ params: { movementId: e.movementId }, body: { reason } });
-                  }}
-                >
-                  <Field
-                    aria-label="Why"
-                    autoFocus
-                    placeholder="why"
-                    dense
-                    value={reason}
-                    onChange={(event) => setReason(event.target.value)}
-                  />
-                  <Button type="submit" look="alarm" disabled={reason.trim() === '' || reverse.pending}>
-                    Take back
-                  </Button>
-                </form>
+                <OneField
+                  formClass="mt-1 flex gap-2"
+                  aria-label="Why"
+                  autoFocus
+                  placeholder="why"
+                  dense
+                  read={someWords}
+                  onSend={(reason) => reverse.send({ params: { movementId: e.movementId }, body: { reason } })}
+                  pending={reverse.pending}
+                  send="Take back"
+                  sending={{ look: 'alarm' }}
+                />
               )}
             </li>
           ))}

@@ -18,8 +18,8 @@ import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
-import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { OneField, someWords } from '../../kit/OneField.tsx';
 import { clothOf, trayName } from '../../parts/destinations.ts';
 import { Ribbon } from '../../parts/Ribbon.tsx';
 
@@ -293,32 +293,28 @@ function PerAnimal({ sheet }: { readonly sheet: Sheet }) {
 
 function TakeBack({ movementId, breakdownId }: { readonly movementId: string; readonly breakdownId: string }) {
   const [asking, setAsking] = useState(false);
-  const [reason, setReason] = useState('');
   const navigate = useNavigate();
   const reverse = useCommand(api.ledger.reverse, { onDone: () => void navigate(`/bench/${breakdownId}`) });
   if (!asking) return <Button onClick={() => setAsking(true)}>Reopen the stage</Button>;
   return (
-    <form
-      className="flex flex-wrap items-center gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        reverse.send({ params: { movementId }, body: { reason: reason.trim() } });
-      }}
-    >
-      <Field
-        aria-label="Why it is reopened"
-        autoFocus
-        placeholder="why"
-        className="h-10 w-56!"
-        value={reason}
-        onChange={(event) => setReason(event.target.value)}
-      />
-      <Button type="submit" look="alarm" disabled={reason.trim() === '' || reverse.pending}>
-        Reopen
-      </Button>
-      <Button onClick={() => setAsking(false)}>Leave it</Button>
-      {reverse.error !== null && <span className="text-alarm">{reverse.error.message}</span>}
-    </form>
+    <OneField
+      formClass="flex flex-wrap items-center gap-2"
+      aria-label="Why it is reopened"
+      autoFocus
+      placeholder="why"
+      className="h-10 w-56!"
+      read={someWords}
+      onSend={(reason) => reverse.send({ params: { movementId }, body: { reason } })}
+      pending={reverse.pending}
+      send="Reopen"
+      sending={{ look: 'alarm' }}
+      beside={
+        <>
+          <Button onClick={() => setAsking(false)}>Leave it</Button>
+          {reverse.error !== null && <span className="text-alarm">{reverse.error.message}</span>}
+        </>
+      }
+    />
   );
 }
 

@@ -10,8 +10,8 @@ import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { countWords, useTick, useTimers } from '../../app/timers.ts';
 import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
-import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading } from '../../kit/Notice.tsx';
+import { OneField, someWords } from '../../kit/OneField.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
 import { CoreSoFar } from './CoreSoFar.tsx';
@@ -202,12 +202,15 @@ function StepList({ stove, going }: { readonly stove: AtStove; readonly going: b
   );
 }
 
+/** Water that a pot may be topped up with; undefined for what is none. */
+const litresOf = (text: string): number | undefined => {
+  const litres = readDecimal(text);
+  return litres > 0 && litres < 200 ? litres : undefined;
+};
+
 /** A note, and what went in besides: a top-up of water, an addition. */
 function Notes({ stove }: { readonly stove: AtStove }) {
-  const [text, setText] = useState('');
-  const [water, setWater] = useState('');
   const notes = stove.state.standing.filter((e) => e.body.kind === 'note' || e.body.kind === 'add');
-  const litres = readDecimal(water);
   return (
     <section aria-label="Notes">
       <div className="flex flex-wrap gap-2">
@@ -216,47 +219,33 @@ function Notes({ stove }: { readonly stove: AtStove }) {
             {words}
           </Button>
         ))}
-        <form
-          className="flex gap-1.5"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (!(litres > 0)) return;
-            const massMg = Math.round(litres * 1e6);
-            stove.say({ kind: 'add', ingredientId: 'water', name: 'water', massMg }, `Topped up with ${water} litres`);
-            setWater('');
-          }}
-        >
-          <Field
-            aria-label="Topped up with water, litres"
-            placeholder="water, l"
-            inputMode="decimal"
-            className="w-24!"
-            value={water}
-            onChange={(event) => setWater(event.target.value)}
-          />
-          <Button type="submit" className="h-11" disabled={!(litres > 0 && litres < 200)}>
-            Top up
-          </Button>
-        </form>
-        <form
-          className="flex min-w-48 flex-1 gap-1.5"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (text.trim() === '') return;
-            stove.say({ kind: 'note', text: text.trim().slice(0, 500) }, text.trim());
-            setText('');
-          }}
-        >
-          <Field
-            aria-label="Note"
-            placeholder="a note"
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-          />
-          <Button type="submit" className="h-11" disabled={text.trim() === ''}>
-            Write
-          </Button>
-        </form>
+        <OneField
+          aria-label="Topped up with water, litres"
+          placeholder="water, l"
+          inputMode="decimal"
+          className="w-24!"
+          again
+          read={litresOf}
+          onSend={(litres, text) =>
+            stove.say(
+              { kind: 'add', ingredientId: 'water', name: 'water', massMg: Math.round(litres * 1e6) },
+              `Topped up with ${text} litres`,
+            )
+          }
+          send="Top up"
+          sending={{ className: 'h-11' }}
+        />
+        <OneField
+          formClass="flex min-w-48 flex-1 gap-1.5"
+          aria-label="Note"
+          placeholder="a note"
+          maxLength={500}
+          again
+          read={someWords}
+          onSend={(text) => stove.say({ kind: 'note', text }, text)}
+          send="Write"
+          sending={{ className: 'h-11' }}
+        />
       </div>
       {notes.length > 0 && (
         <ul className="mt-2 flex flex-wrap gap-x-4 text-[14px] text-ink-soft">

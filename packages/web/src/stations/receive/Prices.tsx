@@ -12,6 +12,7 @@ import { Button } from '../../kit/Button.tsx';
 import { DataTable } from '../../kit/DataTable.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { OneField, someWords } from '../../kit/OneField.tsx';
 import { ProgressBar } from '../../kit/ProgressBar.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
 import { named, Select } from '../../kit/Select.tsx';
@@ -173,34 +174,26 @@ function History({ price, close }: { readonly price: Price; readonly close: () =
 
 function NewSupplier() {
   const client = useQueryClient();
-  const [name, setName] = useState('');
   const add = useCommand(api.receive.addSupplier, {
     onDone: async () => {
-      setName('');
       await client.invalidateQueries({ queryKey: ['suppliers'] });
     },
   });
   return (
-    <form
-      className="flex items-end gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        add.send({ body: { name: name.trim() } });
-      }}
-    >
-      <Field
-        className="flex-1"
-        label="New supplier"
-        maxLength={120}
-        value={name}
-        error={add.error?.message}
-        hint={add.answer && `${add.answer.name} is written down`}
-        onChange={(event) => setName(event.target.value)}
-      />
-      <Button type="submit" className="h-11" disabled={name.trim() === '' || add.pending}>
-        Add
-      </Button>
-    </form>
+    <OneField
+      key={add.answer?.id ?? 'first'}
+      formClass="flex items-end gap-2"
+      className="flex-1"
+      label="New supplier"
+      maxLength={120}
+      error={add.error?.message}
+      hint={add.answer && `${add.answer.name} is written down`}
+      read={someWords}
+      onSend={(name) => add.send({ body: { name } })}
+      pending={add.pending}
+      send="Add"
+      sending={{ className: 'h-11' }}
+    />
   );
 }
 

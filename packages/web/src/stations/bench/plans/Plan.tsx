@@ -11,8 +11,8 @@ import { api } from '../../../app/endpoints.ts';
 import { useCatalogue, useMay } from '../../../app/queries.ts';
 import { useOpen } from '../../../app/title.ts';
 import { Button } from '../../../kit/Button.tsx';
-import { Field } from '../../../kit/Field.tsx';
 import { Failed, Loading, Notice } from '../../../kit/Notice.tsx';
+import { OneField, someWords } from '../../../kit/OneField.tsx';
 import { BodyMap } from '../../../parts/BodyMap.tsx';
 import { clothOf, trayName } from '../../../parts/destinations.ts';
 import { StillHere } from '../../../parts/StillHere.tsx';
@@ -142,7 +142,7 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
   const typed = useDraft<CutPlan | null>(`plan/${sheet.plan.id}/${sheet.plan.version}`, null);
   const draft = typed.value ?? undefined;
   const setDraft = (next: CutPlan | undefined): void => typed.set(next ?? null);
-  const [copying, setCopying] = useState<string | undefined>(undefined);
+  const [copying, setCopying] = useState(false);
   const plan = sheet.plan;
   const basedOn = draft !== undefined && draft.id !== plan.id ? 0 : plan.version;
   const keep = async (saved: PlanSheet): Promise<void> => {
@@ -201,9 +201,7 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
             >
               {sheet.retired ? 'Bring it back' : 'Retire it'}
             </Button>
-            <Button onClick={() => setCopying(copying === undefined ? `${plan.title}, ours` : undefined)}>
-              Copy it
-            </Button>
+            <Button onClick={() => setCopying(!copying)}>Copy it</Button>
             <Button look="strong" onClick={() => setDraft(plan)}>
               Change it
             </Button>
@@ -216,28 +214,23 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
           All plans
         </Link>
       </header>
-      {copying !== undefined && (
-        <form
-          aria-label="Copy the plan"
-          className="mb-5 flex items-end gap-3"
-          onSubmit={(event) => {
-            event.preventDefault();
-            setDraft({ ...plan, id: idFrom(copying), title: copying.trim() });
-            setCopying(undefined);
+      {copying && (
+        <OneField
+          formLabel="Copy the plan"
+          formClass="mb-5 flex items-end gap-3"
+          label="What the copy is called"
+          className="w-96"
+          autoFocus
+          maxLength={120}
+          start={`${plan.title}, ours`}
+          read={someWords}
+          onSend={(title) => {
+            setDraft({ ...plan, id: idFrom(title), title });
+            setCopying(false);
           }}
-        >
-          <Field
-            label="What the copy is called"
-            className="w-96"
-            autoFocus
-            maxLength={120}
-            value={copying}
-            onChange={(event) => setCopying(event.target.value)}
-          />
-          <Button type="submit" look="strong" disabled={copying.trim() === ''}>
-            Go on
-          </Button>
-        </form>
+          send="Go on"
+          sending={{ look: 'strong' }}
+        />
       )}
       {retire.error !== null && <Notice tone="alarm">{retire.error.message}</Notice>}
       {plan.stages.map((stage, i) => (
