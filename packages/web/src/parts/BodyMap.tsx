@@ -49,10 +49,10 @@ export function BodyMap({ body, lit, current, known, onPick, figures, className 
           </g>
         );
       })}
-      {marks !== undefined && (
+      {/* an eye or a seam under a figure would make another figure of it */}
+      {marks !== undefined && figures === undefined && (
         <path d={marks} fill="none" stroke="var(--color-ink)" strokeWidth="1.4" pointerEvents="none" />
       )}
-      {/* figures last: an eye or a seam under one would make another figure of it */}
       {areas.map((area) => {
         const figure = ownOf(area).flatMap((id) => figures?.get(id) ?? [])[0];
         return (

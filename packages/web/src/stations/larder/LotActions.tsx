@@ -103,7 +103,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
   const eventId = keeping.answer?.eventId ?? '';
   return (
     <section aria-label="Keep" className="rounded-plate border border-line bg-white p-3">
-      <div className="grid grid-cols-4 gap-1.5 sm:grid-cols-5">
+      <div className="grid grid-cols-4 gap-1.5">
         {doable(lot, trim !== undefined).map((d) => (
           <Toggle key={d} on={doing === d} className="min-h-12 px-1!" onPress={() => choose(d)}>
             {d === 'hold' && lot.held !== null ? 'Let go' : names[d]}

@@ -84,7 +84,7 @@ describe('writing an order down', () => {
     }
     add('hake/gutted', '5 kg');
     fireEvent.click(button('Write the order down'));
-    await screen.findByText('Of which supplier', { selector: 'p' });
+    await screen.findByText('Say who brings it');
     type('Of which supplier', SUPPLIER);
     fireEvent.click(button('take out'));
     fireEvent.click(button('Write the order down'));

@@ -31,15 +31,19 @@ function weightOf(text: string): number | undefined {
 
 const orderForm = z
   .object({
-    supplierId: z.string().min(1, 'Of which supplier'),
+    supplierId: z.string().min(1, 'Say who brings it'),
     dueOn: z.iso.date('The day it is expected on'),
     what: z.string(),
     mass: z.string(),
-    lines: z.array(z.custom<OrderLine>()).min(1, 'Nothing is on it yet: say what and how much, then Add'),
+    lines: z.array(z.custom<OrderLine>()),
   })
   .refine(({ what, mass }) => what === '' && mass.trim() === '', {
     path: ['what'],
     message: 'This line is not on the order yet: Add it, or empty it',
+  })
+  .refine(({ what, mass, lines }) => lines.length > 0 || what !== '' || mass.trim() !== '', {
+    path: ['what'],
+    message: 'Nothing is on it yet: say what and how much, then Add',
   })
   .transform(({ supplierId, dueOn, lines }) => ({ supplierId, dueOn, note: null, lines }));
 type Typed = z.input<typeof orderForm>;
@@ -84,8 +88,8 @@ export function NewOrder({ done }: { readonly done: () => void }) {
       massMg,
       minorPerKg: null,
     });
-    setValue('what', '', { shouldValidate: formState.isSubmitted });
     setValue('mass', '');
+    setValue('what', '', { shouldValidate: formState.isSubmitted });
   };
   const { errors } = formState;
   const nameOf = (l: OrderLine): string =>
@@ -99,7 +103,7 @@ export function NewOrder({ done }: { readonly done: () => void }) {
       <StillHere draft={kept} />
       <Select
         label="Of which supplier"
-        none="of which supplier"
+        none="who brings it"
         options={named(suppliers.data?.suppliers)}
         error={errors.supplierId?.message}
         {...register('supplierId')}
@@ -132,14 +136,10 @@ export function NewOrder({ done }: { readonly done: () => void }) {
           Add
         </Button>
       </div>
-      {[errors.lines?.message ?? errors.lines?.root?.message, errors.what?.message].flatMap((message) =>
-        message === undefined
-          ? []
-          : [
-              <p key={message} role="alert" className="text-[14px] text-alarm">
-                {message}
-              </p>,
-            ],
+      {errors.what?.message !== undefined && (
+        <p role="alert" className="text-[14px] text-alarm">
+          {errors.what.message}
+        </p>
       )}
       {order.error !== null && <Notice tone="alarm">{order.error.message}</Notice>}
       <Button type="submit" look="strong" disabled={order.pending}>

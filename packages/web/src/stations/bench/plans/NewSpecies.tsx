@@ -88,7 +88,7 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
   });
   return (
     <form
-      className="mb-5 grid grid-cols-4 items-end gap-4 rounded-plate border-[1.5px] border-line-strong bg-white p-4"
+      className="mb-5 grid grid-cols-4 items-start gap-4 rounded-plate border-[1.5px] border-line-strong bg-white p-4"
       aria-label="Add a species"
       onSubmit={(event) =>
         void handleSubmit((read) =>
@@ -133,7 +133,7 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
       />
       {isFish && (
         <Check
-          labelClass="col-span-2 min-h-11 text-[15px]"
+          labelClass="col-span-2 min-h-11 self-end text-[15px]"
           checked={histamine}
           onChange={(event) => setValue('said', event.target.checked)}
           label={

@@ -26,7 +26,7 @@ export function ReserveLot({ lot, keeping }: Keeping) {
   const none = useWatch({ control, name: 'reservedFor' }).trim() === '' && lot.reservedFor !== null;
   return (
     <form
-      className="mt-3 flex flex-wrap items-end gap-3"
+      className="mt-3 grid grid-cols-2 items-start gap-3"
       onSubmit={(event) =>
         void handleSubmit(({ part, reservedFor }) =>
           keeping.keep({ kind: 'reserve', reservedFor: reservedFor === '' ? null : reservedFor, ...part }),
@@ -35,14 +35,13 @@ export function ReserveLot({ lot, keeping }: Keeping) {
     >
       <PartField label="How much" lot={lot} form={form} name="part" />
       <Field
-        className="flex-1"
         label="For which dish or pot"
         placeholder={lot.reservedFor ?? 'Friday’s pie'}
         maxLength={120}
         error={formState.errors.reservedFor?.message}
         {...register('reservedFor')}
       />
-      <Button type="submit" look="strong" className="h-11" disabled={keeping.pending}>
+      <Button type="submit" look="strong" className="col-span-2 h-11" disabled={keeping.pending}>
         {none ? 'No longer' : 'Reserve'}
       </Button>
     </form>
@@ -59,11 +58,10 @@ export function HoldLot({ keeping }: Keeping) {
   });
   return (
     <form
-      className="mt-3 flex flex-wrap items-end gap-3"
+      className="mt-3 grid gap-3"
       onSubmit={(event) => void handleSubmit(({ reason }) => keeping.keep({ kind: 'hold', reason }))(event)}
     >
       <Field
-        className="flex-1"
         label="Why nothing may leave it"
         placeholder="recall, waiting for papers"
         maxLength={300}
@@ -94,12 +92,12 @@ export function DateLot({ lot, keeping }: Keeping) {
   const { errors } = formState;
   return (
     <form
-      className="mt-3 grid grid-cols-[1fr_1.4fr_auto] items-end gap-3"
+      className="mt-3 grid grid-cols-2 items-start gap-3"
       onSubmit={(event) => void handleSubmit((read) => keeping.keep({ kind: 'date', ...read }))(event)}
     >
       <Field label="Use by" type="date" error={errors.useBy?.message} {...register('useBy')} />
       <Field label="Why" maxLength={500} error={errors.reason?.message} {...register('reason')} />
-      <Button type="submit" look="strong" className="h-11" disabled={keeping.pending}>
+      <Button type="submit" look="strong" className="col-span-2 h-11" disabled={keeping.pending}>
         Set
       </Button>
     </form>
