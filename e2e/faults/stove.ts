@@ -5,8 +5,8 @@ import { type KitchenProcess, signInOver } from '../kitchenProcess.ts';
 import { withBrowser } from './browser.ts';
 import type { Counts } from './table.ts';
 
-/** How far ahead a timer is set: longer than it takes to come back. */
-const AHEAD_MS = 25_000;
+/** How far ahead a timer is set, one after another until one is longer than it takes to come back on this machine. */
+const AHEAD_MS = [25_000, 60_000, 150_000] as const;
 
 /** A screen of someone who is not at the stove. */
 async function openScreen(browser: Browser, kitchen: KitchenProcess, person: string): Promise<Page> {
@@ -21,8 +21,8 @@ async function openScreen(browser: Browser, kitchen: KitchenProcess, person: str
 }
 
 /** Milliseconds from a timer's time until it is seen ringing. */
-const heardAfter = async (page: Page, dueAt: string): Promise<number> => {
-  await page.getByTestId('ringing').getByText('soak is over').waitFor({ timeout: 60_000 });
+const heardAfter = async (page: Page, label: string, dueAt: string): Promise<number> => {
+  await page.getByTestId('ringing').getByText(`${label} is over`).waitFor({ timeout: 60_000 });
   return Date.now() - Date.parse(dueAt);
 };
 
@@ -37,7 +37,6 @@ export async function stove(kitchen: KitchenProcess): Promise<Counts> {
     const { lots } = (await session.get('/api/v1/lots?category=white-fish-frame&kind=piece&limit=5')) as {
       lots: { id: string }[];
     };
-    const dueAt = new Date(Date.now() + AHEAD_MS).toISOString();
     const sent = async (path: string, body: unknown): Promise<{ id: string }> => {
       const reply = await session.post(path, body, randomUUID());
       if (!reply.ok) throw new Error(`${path} ${reply.status} ${await reply.text()}`);
@@ -45,9 +44,7 @@ export async function stove(kitchen: KitchenProcess): Promise<Counts> {
     };
     const plan = { recipeId: 'fish-fumet', lotIds: [lots[0]?.id], vesselId: null, onHandMg: {} };
     const batch = await sent('/api/v1/batches', plan);
-    const timer = { kind: 'timer', step: 0, label: 'soak', dueAt };
-    const { id } = await sent(`/api/v1/batches/${batch.id}/events`, { at: new Date().toISOString(), body: timer });
-    const stands = async (): Promise<boolean> => {
+    const stands = async (id: string, dueAt: string): Promise<boolean> => {
       for (;;) {
         const said = (await session.get('/api/v1/batch-timers').catch(() => undefined)) as
           | { timers?: { id: string; dueAt: string }[] }
@@ -56,17 +53,25 @@ export async function stove(kitchen: KitchenProcess): Promise<Counts> {
         await wait(100);
       }
     };
-    let gone = 0;
-    await kitchen.killServer();
-    await kitchen.startServer();
-    if (!(await stands())) gone += 1;
-    kitchen.killPostgres();
-    await wait(300);
-    kitchen.db('start');
-    if (!(await stands())) gone += 1;
-    const openAfter = await openScreen(browser, kitchen, 'Tobin Arkwell');
-    if (Date.now() > Date.parse(dueAt)) throw new Error('it took longer to come back than the timer had to go');
-    const heard = await Promise.all([openBefore, openAfter].map((page) => heardAfter(page, dueAt)));
-    return { timers: 1, gone, rangMs: Math.max(...heard) };
+    for (const aheadMs of AHEAD_MS) {
+      const label = `soak of ${aheadMs / 1_000}`;
+      const dueAt = new Date(Date.now() + aheadMs).toISOString();
+      const timer = { kind: 'timer', step: 0, label, dueAt };
+      const { id } = await sent(`/api/v1/batches/${batch.id}/events`, { at: new Date().toISOString(), body: timer });
+      let gone = 0;
+      await kitchen.killServer();
+      await kitchen.startServer();
+      if (!(await stands(id, dueAt))) gone += 1;
+      kitchen.killPostgres();
+      await wait(300);
+      kitchen.db('start');
+      if (!(await stands(id, dueAt))) gone += 1;
+      const openAfter = await openScreen(browser, kitchen, 'Tobin Arkwell');
+      // come back too late for this one: whether it was kept, a longer one shows
+      if (Date.now() > Date.parse(dueAt)) continue;
+      const heard = await Promise.all([openBefore, openAfter].map((page) => heardAfter(page, label, dueAt)));
+      return { timers: 1, gone, rangMs: Math.max(...heard) };
+    }
+    throw new Error('it took longer to come back than any timer had to go');
   });
 }

@@ -237,6 +237,31 @@ describe('other ways out', () => {
     expect((await ines.raw('get', '/api/v1/ledger/movements.csv')).status).toBe(403);
   });
 
+  it('of a day, by the house’s clock, from its first moment to its last, though the clocks go back', async () => {
+    // the 25th of October 2026 has 25 hours in London
+    const moments = {
+      before: '2026-10-24T22:59:59.999Z',
+      first: '2026-10-24T23:00:00.000Z',
+      last: '2026-10-25T23:59:59.999Z',
+      after: '2026-10-26T00:00:00.000Z',
+    };
+    for (const at of Object.values(moments)) {
+      kitchen.setClock(new Date(at));
+      await received(kitchen, ines);
+    }
+    kitchen.setClock(undefined);
+    const timesOf = async (query: string): Promise<Set<string | undefined>> => {
+      const text = String((await maren.raw('get', `/api/v1/ledger/movements.csv?${query}`)).body['text']);
+      return new Set(Papa.parse<Record<string, string>>(text.trim(), { header: true }).data.map((r) => r['at']));
+    };
+    const day = '2026-10-25';
+    expect(await timesOf(`from=${day}&until=${day}`)).toEqual(new Set([moments.first, moments.last]));
+    expect(await timesOf(`until=${day}`)).toEqual(new Set([moments.before, moments.first, moments.last]));
+    const { body } = await maren.raw('get', `/api/v1/ledger/movements.jsonld?from=${day}&until=${day}`);
+    const { eventList } = body['epcisBody'] as { eventList: { eventTime: string }[] };
+    expect(eventList.map((e) => new Date(e.eventTime).toISOString())).toEqual([moments.first, moments.last]);
+  });
+
   it('EPCIS: only what stands, and of one lot only its family', async () => {
     const all = (await maren.raw('get', '/api/v1/ledger/movements.jsonld')).body as {
       epcisBody: { eventList: { eventID: string }[] };
