@@ -5,14 +5,8 @@ import { z } from 'zod';
 import { hashSecret } from '../access/secrets.ts';
 import { allTables } from '../db/models/index.ts';
 import { select, selectOne } from '../db/select.ts';
+import { eachAfterItsOwn, type Filed } from './eachAfterItsOwn.ts';
 import { upgradedTo } from './upgrades.ts';
-
-interface Filed {
-  readonly name: string;
-  readonly order: string;
-  readonly drop: readonly string[];
-  readonly after: string | undefined;
-}
 
 const filed = allTables.flatMap(({ name, file }): Filed[] =>
   'inFile' in file ? [{ name, order: file.inFile.order, drop: file.inFile.drop ?? [], after: file.inFile.after }] : [],
@@ -29,20 +23,7 @@ async function inOrder(db: Sequelize, transaction: Transaction): Promise<Filed[]
     [],
     transaction,
   );
-  const placed: Filed[] = [];
-  const waiting = [...filed];
-  while (waiting.length > 0) {
-    const next = waiting.findIndex(
-      ({ name, after }) =>
-        !waiting.some(
-          (w) => w.name === after || points.some((p) => p.table === name && p.at === w.name && w.name !== name),
-        ),
-    );
-    if (next === -1)
-      throw new Error(`tables that point at each other in a ring: ${waiting.map((w) => w.name).join(', ')}`);
-    placed.push(...waiting.splice(next, 1));
-  }
-  return placed;
+  return eachAfterItsOwn(filed, points);
 }
 
 /** Rows read at once; of what is large, fewer. */
