@@ -23,7 +23,7 @@ export default defineConfig({
   outputDir: '../test-results',
   // what is slow is a matter for the benchmarks; here a busy machine must not look like a fault
   timeout: 900_000,
-  expect: { timeout: 60_000 },
+  expect: { timeout: 120_000 },
   workers: 2,
   reporter: [['list'], ['./plainLine.ts']],
   projects: KITCHENS.map((file, i) => ({
@@ -32,7 +32,7 @@ export default defineConfig({
     use: { baseURL: baseURL(i) },
   })),
   use: {
-    actionTimeout: 60_000,
+    actionTimeout: 120_000,
     viewport: { width: 1280, height: 800 },
     timezoneId: Intl.DateTimeFormat().resolvedOptions().timeZone,
     locale: 'en-GB',
@@ -56,7 +56,7 @@ export default defineConfig({
     command: `exec node --import tsx serve.ts ${KITCHENS.map((_, i) => FIRST_PORT + i).join(' ')}`,
     cwd: import.meta.dirname,
     url: `${baseURL(KITCHENS.length - 1)}/readyz`,
-    timeout: 300_000,
+    timeout: 900_000,
     reuseExistingServer: false,
     gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
   },

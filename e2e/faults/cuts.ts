@@ -61,7 +61,7 @@ async function tablet(
     baseURL: kitchen.base,
     viewport: { width: 1280, height: 800 },
   });
-  context.setDefaultTimeout(60_000);
+  context.setDefaultTimeout(180_000);
   let page: Page = await context.newPage();
   await signInByTouch(page, name);
   await page.evaluate(() => navigator.serviceWorker.ready);
@@ -78,7 +78,7 @@ async function tablet(
   };
   const sentAll = async (): Promise<void> => {
     await context.setOffline(false);
-    await expect(page.getByTestId('saved')).toContainText('all saved', { timeout: 60_000 });
+    await expect(page.getByTestId('saved')).toContainText('all saved', { timeout: 180_000 });
   };
   for (let n = 0; n < LEAST || Date.now() < untilMs; n += 1) {
     if (id === '' || (said.get(id) ?? 0) >= ON_ONE) {

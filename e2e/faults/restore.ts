@@ -20,7 +20,7 @@ const RECORDS = `select 'weight ' || w.id || ' ' || w.breakdown_id || ' ' || w.p
 
 async function openTablet(browser: Browser, kitchen: KitchenProcess, name: string): Promise<Page> {
   const context = await browser.newContext({ baseURL: kitchen.base, viewport: { width: 1280, height: 800 } });
-  context.setDefaultTimeout(60_000);
+  context.setDefaultTimeout(180_000);
   const page = await context.newPage();
   await signInByTouch(page, name);
   return page;
