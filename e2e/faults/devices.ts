@@ -7,7 +7,7 @@ import { Benches } from './benches.ts';
 import { watchStalls } from './stalls.ts';
 import type { Counts } from './table.ts';
 
-/** Whoever has no answer by then will not get one: the longest that anything waits for a device is a sixth of it. */
+/** Whoever has no answer by then will not get one: nothing waits for a device for more than some ten seconds of it. */
 const NEVER_MS = 180_000;
 const READING = 'reading n=1 state=steady gross=412000 tare=0 net=412000 settled=1 e=1000\n';
 
