@@ -67,6 +67,23 @@ describe('the web', () => {
 describe('the server', () => {
   const imports = importsOf('packages/server/src');
 
+  it('asks for rows of whatever house only where it is not known yet whose work it is', () => {
+    const base = join(root, 'packages/server/src');
+    const asking = readdirSync(base, { recursive: true, encoding: 'utf8' }).filter(
+      (file) =>
+        file.endsWith('.ts') &&
+        !file.endsWith('.test.ts') &&
+        readFileSync(join(base, file), 'utf8').includes('serverRows('),
+    );
+    expect(asking.sort()).toEqual([
+      'access/signIn.ts',
+      'demo/seed.ts',
+      'demo/seedMain.ts',
+      'openKitchen.ts',
+      'stations/access/routes.ts',
+    ]);
+  });
+
   it('has stations that know no other station', () => {
     const stations = new Set(imports.map((i) => roomOf(i.from)).filter((room) => room.startsWith('stations/')));
     expect(stations.size).toBeGreaterThan(6);

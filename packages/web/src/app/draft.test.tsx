@@ -50,6 +50,18 @@ it('is let go though the screen is gone before it is drawn again', () => {
   expect(open().result.current.value.mass).toBe('next');
 });
 
+it('is as old as the last that was typed, however often the form is only opened', () => {
+  vi.useFakeTimers({ now: new Date('2026-11-30T08:00:00Z'), toFake: ['Date'] });
+  const first = open();
+  act(() => first.result.current.put({ mass: '31' }));
+  first.unmount();
+  vi.setSystemTime(new Date('2026-11-30T17:00:00Z'));
+  const looked = open();
+  act(() => looked.result.current.set({ ...empty, mass: '31' }));
+  looked.unmount();
+  expect(open().result.current.typedAt).toBe(Date.parse('2026-11-30T08:00:00Z'));
+});
+
 it('belongs to whoever typed it and to its form', () => {
   const mine = open('line');
   act(() => mine.result.current.put({ mass: '31' }));

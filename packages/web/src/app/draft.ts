@@ -107,6 +107,8 @@ export function useDraft<T>(form: string, initial: T): Draft<T> {
   const set = useCallback<Draft<T>['set']>((next) => {
     const { value, initial: blank, ...rest } = latest.current;
     const changed = typeof next === 'function' ? (next as (before: T) => T)(value) : next;
+    // a form that is opened and says what already stands there has not been typed in: the draft stays as old as it is
+    if (same(changed, value)) return;
     latest.current = { ...rest, value: changed, initial: blank };
     write(rest.key, changed, blank);
     setState({ ...rest, value: changed });

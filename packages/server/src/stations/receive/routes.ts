@@ -8,7 +8,6 @@ import { mountCommand, mountFile, mountPrepared, mountRead } from '../../http/mo
 import { pageOf, readCursor } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
-import { claimPdf } from './claimPdf.ts';
 import { callOffOrder, placeOrder } from './orders.ts';
 import { addPhotograph, listPhotographs, redraw, showPhotograph } from './photographs.ts';
 import { listPriceLists, listPrices, readPriceHistory, takePrices, undoPrices } from './prices.ts';
@@ -62,6 +61,8 @@ export function receiveRoutes(kitchen: Kitchen, router: Router): void {
   mountFile(kitchen, router, api.receive.claimPdf, async (actor, { params }) => {
     const house = await readHouse(db, actor);
     const delivery = await readDelivery(db, house, params.deliveryId);
+    // a letter now and then: what sets it is not waited for by a server that comes back after a crash
+    const { claimPdf } = await import('./claimPdf.ts');
     return claimPdf(house, delivery);
   });
   mountRead(kitchen, router, api.receive.orders, async (actor) => ({
