@@ -182,7 +182,7 @@ function NewSupplier() {
   return (
     <OneField
       key={add.answer?.id ?? 'first'}
-      formClass="flex items-end gap-2"
+      formClass="flex items-start gap-2"
       className="flex-1"
       label="New supplier"
       maxLength={120}
@@ -192,7 +192,8 @@ function NewSupplier() {
       onSend={(name) => add.send({ body: { name } })}
       pending={add.pending}
       send="Add"
-      sending={{ className: 'h-11' }}
+      // beside the field, under its label, however long what is said of the last one
+      sending={{ className: 'mt-7 h-11' }}
     />
   );
 }
