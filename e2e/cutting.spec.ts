@@ -36,6 +36,12 @@ async function cutAll(page: Page, next: () => Promise<void>, take: () => Promise
   }
 }
 
+/** The key counts once the marks are worked out with what was weighed last. */
+async function nextByKey(page: Page): Promise<void> {
+  await expect(page.getByRole('button', { name: 'Put the next piece on' })).toBeEnabled();
+  await page.keyboard.press('p');
+}
+
 const open = async (page: Page, kind: string, name: RegExp): Promise<void> => {
   await page.goto(`/bench/cut?as=${kind}`);
   await page.getByRole('region', { name: 'To be cut to weight' }).getByRole('button', { name }).first().click();
@@ -176,7 +182,7 @@ test('two sizes by keyboard alone, an hour of it without network', async ({ page
   await expect(first).toHaveAttribute('aria-valuenow', at ?? '');
   await page.keyboard.press('1');
 
-  const next = () => page.keyboard.press('p');
+  const next = () => nextByKey(page);
   const take = () => page.keyboard.press('Space');
   await cutAll(page, next, take, 2);
   await keptOnDevice(page, '"kind":"weigh"', 2);
@@ -252,21 +258,13 @@ test('two gurnard fillets to sixteen portions by keyboard alone, begun without n
     await page.keyboard.press('Enter');
     await expect(weighed(page)).toHaveCount(count + 1);
   };
+  const next = () => nextByKey(page);
   for (let i = 0; i < 3; i += 1) await typed(each);
   await expect(weighed(page).first()).toContainText('on this device');
   await context.setOffline(false);
   await expect(weighed(page).filter({ hasText: 'on this device' })).toHaveCount(0);
   await expect(strip(page)).toHaveAttribute('data-state', 'steady');
-  await cutAll(
-    page,
-    async () => {
-      // the marks are worked out anew with what the server knows: the key counts once there is a next piece again
-      await expect(page.getByRole('button', { name: 'Put the next piece on' })).toBeVisible();
-      await page.keyboard.press('p');
-    },
-    () => page.keyboard.press('Space'),
-    30,
-  );
+  await cutAll(page, next, () => page.keyboard.press('Space'), 30);
   expect(await portionsGot(page)).toBe(16);
   await page.keyboard.press('c');
   const strange = page.getByRole('region', { name: 'Not all is weighed' });

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { addressOf, call, Refused, SIGNED_OUT, Unreachable } from './api.ts';
+import { addressOf, call, Refused, SIGNED_OUT, Unreachable, worthAskingAgain } from './api.ts';
 import { api } from './endpoints.ts';
 import { coveredBefore, coverFor, uncover } from './lock.ts';
 
@@ -54,6 +54,12 @@ describe('calling the server', () => {
     addEventListener(SIGNED_OUT, heard, { once: true });
     await expect(call(api.house.read, {})).rejects.toThrow('Sign in first.');
     expect(heard).toHaveBeenCalledOnce();
+  });
+
+  it('asks again for what was not read because the server or its database was away, and not for what it refused', () => {
+    const refused = (status: number) => new Refused({ code: 'broken', title: '', status });
+    expect([new Unreachable(), refused(503), refused(500)].map(worthAskingAgain)).toEqual([true, true, true]);
+    expect([400, 401, 404, 409, 429].map((status) => worthAskingAgain(refused(status)))).toEqual(Array(5).fill(false));
   });
 
   it('calls a broken gateway and a lost network the same thing: not reachable', async () => {

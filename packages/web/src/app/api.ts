@@ -128,6 +128,9 @@ export const isDefinite = (error: unknown): error is Refused =>
   ![401, 408, 429].includes(error.status) &&
   error.code !== 'other_person';
 
+/** Whether a read may be answered the next time: the server was not there, or its database was not. */
+export const worthAskingAgain = (error: unknown): boolean => !(error instanceof Refused) || error.status >= 500;
+
 const signedOut = (): Refused => new Refused({ code: 'not_signed_in', title: 'Sign in first.', status: 401 });
 
 /** Sends what needs someone signed in. While the page is covered it waits; what met the end of the session goes again once its person is back. */

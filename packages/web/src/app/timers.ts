@@ -21,8 +21,8 @@ export const useTimers = () =>
       const { at, timers } = await call(api.pots.timers, {});
       return { timers, aheadMs: clockAhead(askedAt, Date.now(), Date.parse(at)) };
     },
-    // between the messages of the live stream: a screen that missed one still rings
-    refetchInterval: 30_000,
+    // between the messages of the live stream: a screen that missed one still rings. One that was refused does not wait for the next message
+    refetchInterval: ({ state }) => (state.error === null && state.fetchFailureCount === 0 ? 30_000 : 2_000),
   });
 
 /** Milliseconds since 1970, drawn anew several times a second while someone counts on it. */

@@ -14,13 +14,15 @@ type Next = Body extends infer B ? (B extends { what: 'piece' | 'cut' } ? Omit<B
 interface Props {
   /** What the hidden animal, or the hidden knife, would give next. */
   readonly next?: Next | undefined;
+  /** What comes next is being worked out. */
+  readonly busy?: boolean;
 }
 
 const key =
   'min-h-11 rounded-md border border-dashed border-ink-soft bg-transparent px-3 text-[14px] hover:bg-sheet disabled:opacity-50';
 
 /** The hand that loads the simulated scale. Only where the server says the bench is simulated: the demo and the tests. */
-export function SimulatedPan({ next }: Props) {
+export function SimulatedPan({ next, busy = false }: Props) {
   const { data: house } = useHouse();
   const [typed, setTyped] = useState('');
   const scale = useChosenScale();
@@ -33,7 +35,7 @@ export function SimulatedPan({ next }: Props) {
           : { what: 'load', massMg: typeof what === 'number' ? what : 0, scale },
     });
   const simulated = house?.simulated === true;
-  useKeys(simulated && next !== undefined ? { p: () => put('piece') } : {});
+  useKeys(simulated && !busy && next !== undefined ? { p: () => put('piece') } : {});
   if (!simulated) return null;
   let massMg: number | undefined;
   try {
@@ -48,7 +50,7 @@ export function SimulatedPan({ next }: Props) {
     <fieldset className="flex flex-wrap items-center justify-center gap-2 border-0 p-0" aria-label="Simulated bench">
       <span className="text-[13px] text-ink-soft">Simulated scale:</span>
       {next !== undefined && (
-        <button type="button" className={key} onClick={() => put('piece')}>
+        <button type="button" className={key} disabled={busy} onClick={() => put('piece')}>
           Put the next piece on <kbd className="rounded border border-ink-soft px-1 text-[12px]">p</kbd>
         </button>
       )}

@@ -4,7 +4,7 @@ import { persistQueryClientRestore, persistQueryClientSubscribe } from '@tanstac
 import { createStore, del, get, set } from 'idb-keyval';
 import { createBrowserRouter, Navigate, type RouteObject, RouterProvider, ScrollRestoration } from 'react-router';
 
-import { Refused } from '../app/api.ts';
+import { worthAskingAgain } from '../app/api.ts';
 import { dropOldDrafts } from '../app/draft.ts';
 import { waitingNow } from '../app/outbox.ts';
 import { breakdownQuery, houseQuery, meQuery } from '../app/queries.ts';
@@ -21,7 +21,7 @@ const client = new QueryClient({
     queries: {
       staleTime: 10_000,
       gcTime: 24 * 3_600_000,
-      retry: (count, error) => !(error instanceof Refused) && count < 2,
+      retry: (count, error) => worthAskingAgain(error) && count < 2,
       // a tablet without network still tries: its own server is what counts, not the internet
       networkMode: 'always',
     },

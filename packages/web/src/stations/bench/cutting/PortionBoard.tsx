@@ -205,6 +205,7 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
       {may && (
         <div className="px-4 py-1">
           <SimulatedPan
+            busy={flow.late && !flow.finished && !flow.byHand}
             next={
               next === undefined
                 ? { what: 'cut', cuttingId: cutting.id, seat: 'rest', predictedMg: rest, spread: 0 }

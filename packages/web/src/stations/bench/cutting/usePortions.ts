@@ -25,7 +25,7 @@ import { useMemo, useState } from 'react';
 import { call } from '../../../app/api.ts';
 import { api } from '../../../app/endpoints.ts';
 import { useCatalogue } from '../../../app/queries.ts';
-import type { PlanRequest } from './planner.ts';
+import { type PlanRequest, planPiece } from './planner.ts';
 import { sizeFrom } from './SizesTab.tsx';
 import type { AtBoard } from './useCutting.ts';
 import { usePlanner } from './usePlanner.ts';
@@ -180,6 +180,16 @@ export function usePortions(board: AtBoard) {
         .filter((mm) => mm > fromMm && mm < profile.lengthMm)
         .sort((a, b) => a - b);
   const next = cuts[0];
+  /**
+   * What the knife gives next by what is known at this moment. A weight may come before the worker has answered to the one before it: what
+   * stands on the screen then is the plan of a cut that is made already, perhaps of the piece before, so it is worked out here and now.
+   */
+  const nextNow = (): NextCut | undefined => {
+    if (!late || request === undefined || byHand !== undefined) return next;
+    const { options: now } = planPiece(request);
+    const chosenNow = now[Math.min(option, Math.max(0, now.length - 1))];
+    return sortedCuts(chosenNow ?? readMarks(profile, wish, []), setup.sizes)[0];
+  };
 
   const measure = (m: PieceMeasures): void => {
     setByHand(undefined);
@@ -216,6 +226,7 @@ export function usePortions(board: AtBoard) {
 
   const record = (massMg: number): string => {
     const before = weights.find((w) => w.id === right);
+    const next = nextNow();
     const { sizes, idNow } = settle();
     if (before !== undefined) {
       const size = sizeOf(sizes, massMg) ?? sizes.find((s) => s.id === before.line);
@@ -257,16 +268,19 @@ export function usePortions(board: AtBoard) {
       : `${formatMass(massMg)} is too ${off} for ${nameOf(size)}. ${off === 'heavy' ? 'Trim it and weigh it again, or leave it.' : 'Move it to another tray, or leave it.'}`;
   };
   const before = weights.find((w) => w.id === right);
-  const taking = useTake(record, () => ({
-    leftMg: cutting.startMg - weights.reduce((sum, w) => sum + (w.id === right ? 0 : w.massMg), 0),
-    mostMg:
-      before !== undefined || next === undefined
-        ? undefined
-        : next.kind === 'portion'
-          ? Math.max(...setup.sizes.map((s) => s.targetMg * (1 + s.toleranceShare)))
-          : Math.max(next.massMg * 2, 20_000),
-    what: next?.kind === 'portion' ? `a portion of ${formatMass(next.size.targetMg)}` : 'an end',
-  }));
+  const taking = useTake(record, () => {
+    const next = nextNow();
+    return {
+      leftMg: cutting.startMg - weights.reduce((sum, w) => sum + (w.id === right ? 0 : w.massMg), 0),
+      mostMg:
+        before !== undefined || next === undefined
+          ? undefined
+          : next.kind === 'portion'
+            ? Math.max(...setup.sizes.map((s) => s.targetMg * (1 + s.toleranceShare)))
+            : Math.max(next.massMg * 2, 20_000),
+      what: next?.kind === 'portion' ? `a portion of ${formatMass(next.size.targetMg)}` : 'an end',
+    };
+  });
 
   const move = (index: number, mm: number): void => {
     const from = marks[index];
