@@ -63,7 +63,7 @@ test('pictures', async ({ page }) => {
   await page.getByRole('link', { name: /^Bench/ }).click();
   await page
     .getByRole('listitem')
-    .filter({ hasText: 'Brown crab: claws and legs' })
+    .filter({ hasText: 'Brown crab: claws' })
     .getByRole('button', { name: 'Carry on' })
     .click();
   await page.getByRole('button', { name: /^white meat/ }).click();

@@ -1,6 +1,16 @@
 import { allCategories, allPlans, allRecipes, allSpecies, categoryById, speciesById } from '@zabrik/catalogue';
 import { cutPlanSchema, recipeSchema, speciesSchema } from '@zabrik/contract';
-import { destinations, inputsOf, stageShares } from '@zabrik/core';
+import {
+  destinations,
+  grams,
+  inputsOf,
+  judgeBalance,
+  planAsBought,
+  planFaults,
+  planStartsFrom,
+  stageShares,
+} from '@zabrik/core';
+import { drawAnimal, seededRandom } from '@zabrik/core/simulator';
 import { describe, expect, it } from 'vitest';
 
 describe('catalogue files', () => {
@@ -139,6 +149,126 @@ describe('shares of a stage', () => {
     if (plan === undefined || species === undefined || stage === undefined) throw new Error('no hake');
     expect(stageShares(plan, stage, species, 'gutted').pieces.map((p) => p.pieceId)).not.toContain('guts');
     expect(stageShares(plan, stage, species, 'whole').pieces.map((p) => p.pieceId)).toContain('guts');
+  });
+});
+
+describe('every form that is bought', () => {
+  const scale = { accuracyClass: 'III', intervalMg: 1_000, maxMg: 60_000_000 } as const;
+  const bought = allSpecies.flatMap((species) =>
+    species.forms.filter((f) => f.purchase).map((form) => ({ species, form, name: `${species.name}, ${form.name}` })),
+  );
+  const ways = bought.flatMap(({ species, form, name }) =>
+    allPlans
+      .filter((plan) => planStartsFrom(plan, species.id, form.id))
+      .map((plan) => ({ species, form, name, title: plan.title, plan: planAsBought(plan, species, form.id) })),
+  );
+
+  it('has a plan', () => {
+    const without = bought.filter(({ name }) => !ways.some((w) => w.name === name));
+    expect(without.map((b) => b.name)).toEqual([]);
+    expect(bought.length).toBeGreaterThan(160);
+  });
+
+  it.each(ways)('$name walks through $title to a closed balance', ({ plan, species, form, name }) => {
+    const known = { species: speciesById, categories: new Set(allCategories.map((c) => c.id)) };
+    const entering = new Map<string | undefined, number>([
+      [plan.stages[0]?.id, grams(Math.max(500, form.typicalG ?? 1_500))],
+    ]);
+    expect(plan.stages.length).toBeGreaterThan(0);
+    for (const stage of plan.stages) {
+      const startMg = entering.get(stage.id) ?? 0;
+      expect(startMg, `nothing comes to ${stage.name}`).toBeGreaterThan(0);
+      const draw = (seed: number) =>
+        drawAnimal(
+          {
+            startMg,
+            shares: stage.pieces.map((p) => ({ pieceId: p.id, mean: p.share.mean, sd: p.share.sd })),
+            drip: stage.drip,
+            mainPieces: [],
+            framePiece: undefined,
+            leftOnFrame: 0,
+            condition: 1,
+          },
+          seededRandom(`${name}/${plan.id}/${stage.id}/${seed}`),
+        );
+      // a drip that the balance lets pass, as nineteen of twenty are
+      const animal = [0, 1, 2, 3, 4]
+        .map(draw)
+        .find((a) => a.dripMg <= startMg * (stage.drip.mean + 1.8 * stage.drip.sd));
+      if (animal === undefined) throw new Error('five strange animals');
+      const weighed = animal.pieces.map((p) => ({ massMg: Math.round(p.massMg / 1_000) * 1_000, scale }));
+      const { verdict } = judgeBalance({ startMg, startScale: scale, weighed, drip: stage.drip, missing: [] });
+      expect(verdict, stage.name).toBe('balanced');
+      for (const { pieceId, massMg } of animal.pieces) {
+        const next = stage.pieces.find((p) => p.id === pieceId)?.next;
+        if (next !== undefined) entering.set(next, (entering.get(next) ?? 0) + massMg);
+      }
+      for (const step of stage.steps)
+        for (const id of [...step.pieces, ...(step.guard?.before ?? [])])
+          expect(
+            stage.pieces.map((p) => p.id),
+            `${stage.name}: ${step.title}`,
+          ).toContain(id);
+    }
+    // and as it stands then it is a sound plan of its own
+    const own = { ...plan, starts: [{ species: species.id, forms: [form.id] }] };
+    expect(planFaults(own, known)).toEqual([]);
+  });
+
+  it('of a part gives what is on the part: one skin of a side, one leg’s bones of a leg', () => {
+    const counts = (planId: string, species: string, form: string) => {
+      const way = ways.find((w) => w.plan.id === planId && w.species.id === species && w.form.id === form);
+      return Object.fromEntries((way?.plan.stages[0]?.pieces ?? []).map((p) => [p.id, p.count]));
+    };
+    expect(counts('side-block-for-pastry', 'salmon', 'side-skin-on')).toMatchObject({ pin: 30, skin: 1, skinless: 1 });
+    expect(counts('side-loins-slices', 'kingfish', 'loin')).toEqual({ strip: 1, skin: 1, trim: 1, back: 1 });
+    expect(counts('bird-supremes-thighs', 'chicken', 'legs')).toMatchObject({ drum: 1, thigh: 1 });
+    expect(counts('venison-loin-barrel', 'red-fallow-deer', 'loin-boneless')).toMatchObject({ barrel: 1 });
+    expect(counts('wild-duck-crown', 'teal', 'oven-ready')).toMatchObject({ leg: 2, crown: 1 });
+  });
+});
+
+describe('facts of the trade', () => {
+  // common practice, no source: what any cook of these would say
+  const pieceOf = (planId: string, stageId: string, pieceId: string) => {
+    const found = allPlans
+      .find((p) => p.id === planId)
+      ?.stages.find((s) => s.id === stageId)
+      ?.pieces.find((p) => p.id === pieceId);
+    if (found === undefined) throw new Error(`${planId} ${stageId} ${pieceId}`);
+    return found;
+  };
+  it('a flatfish has four fillets, a crab is picked over three times at least', () => {
+    expect(pieceOf('flatfish-four-fillets', 's1', 'fillet').count).toBe(4);
+    const crab = allPlans.find((p) => p.id === 'crab-picked');
+    for (const id of ['s2', 's5', 's3'])
+      expect(Math.max(...(crab?.stages.find((s) => s.id === id)?.steps.map((s) => s.passes ?? 0) ?? [])), id).toBe(3);
+    expect(JSON.stringify(crab?.stages[0])).toMatch(/50 g of salt a litre.*12 min for a crab for one dish/);
+  });
+  it('four legs of a crab give half of what the body of a portion needs, its claws most of the white meat', () => {
+    const white = (stageId: string, from: string) =>
+      pieceOf('crab-picked', 's1', from).share.mean * pieceOf('crab-picked', stageId, 'white').share.mean;
+    const [claws, legs, body] = [white('s2', 'claws'), white('s5', 'legs'), white('s3', 'body')];
+    expect(claws).toBeGreaterThan(3 * legs);
+    // half of eight legs of a boiled crab of 850 g: some 10 g, half of a garnish of 20
+    expect((legs / 2) * 850).toBeGreaterThan(8);
+    expect((legs / 2) * 850).toBeLessThan(13);
+    // all of it against the yield table: 15 % of the live crab is white meat
+    expect(Math.abs((claws + legs + body) * 0.94 - 0.15)).toBeLessThan(0.02);
+  });
+  it('fat of lamb goes to dripping unless somebody bins it', () => {
+    for (const piece of allPlans.flatMap((p) => p.stages.flatMap((s) => s.pieces)))
+      if (piece.category === 'lamb-fat') expect(piece.destination).toBe('fat');
+  });
+  it('the spinal cord is out before the saw, and refused everywhere', () => {
+    const stage = allPlans.find((p) => p.id === 'carcass-primals')?.stages[0];
+    const at = (id: string) => stage?.steps.findIndex((s) => s.pieces.includes(id)) ?? -1;
+    expect(at('cord')).toBeLessThan(at('saddle'));
+    expect(
+      pieceOf('carcass-primals', 's1', 'cord')
+        .refused.map((r) => r.destination)
+        .sort(),
+    ).toEqual(destinations.filter((d) => d !== 'waste').sort());
   });
 });
 

@@ -98,12 +98,13 @@ export const planStageSchema = z.strictObject({
         .exactOptional(),
     })
     .exactOptional(),
+  waitsForAll: z.literal(true).exactOptional(),
   steps: z.array(planStepSchema).min(1).max(60),
   pieces: z.array(planPieceSchema).min(1).max(60),
 });
 
 const starts: z.ZodType<CutPlan['starts'], CutPlan['starts']> = z
-  .array(z.strictObject({ species: key, forms: z.array(key).min(1) }))
+  .array(z.strictObject({ species: key, forms: z.array(key).min(1), at: key.exactOptional() }))
   .min(1);
 
 export const planHeadSchema = z.strictObject({
@@ -140,6 +141,7 @@ export const speciesSchema: z.ZodType<Species, Species> = z.strictObject({
       name: z.string().min(1).max(60),
       purchase: z.boolean(),
       whole: z.boolean(),
+      cooked: z.literal(true).exactOptional(),
       typicalG: z.number().positive().max(1_000_000).exactOptional(),
     }),
   ),

@@ -1,4 +1,5 @@
 export * from './breakdown/advisePiece.ts';
+export * from './breakdown/animalsIn.ts';
 export * from './breakdown/balance.ts';
 export * from './breakdown/benchTime.ts';
 export * from './breakdown/effectiveWeighings.ts';
@@ -7,6 +8,7 @@ export * from './breakdown/oddWeight.ts';
 export * from './breakdown/orderGuard.ts';
 export * from './breakdown/pickingPace.ts';
 export * from './breakdown/plan.ts';
+export * from './breakdown/planAsBought.ts';
 export * from './breakdown/planFaults.ts';
 export * from './breakdown/planQuestions.ts';
 export * from './breakdown/scaleTolerance.ts';

@@ -160,7 +160,7 @@ export const weighBody = z.discriminatedUnion('kind', [takeBody, undoBody]);
 export type WeighBody = z.output<typeof weighBody>;
 /** Lots that wait for the next stage of their plan. */
 export const waitingSchema = z.strictObject({
-  breakdownId: id.describe('the breakdown whose stage made them'),
+  breakdownId: id.describe('the breakdown whose stage made the first of them'),
   planTitle: z.string(),
   speciesName: z.string(),
   stageId: z.string(),
@@ -173,6 +173,7 @@ export const waitingSchema = z.strictObject({
   readyAt: instant.nullable().describe('when its rest has lasted long enough'),
   lateAt: instant.nullable().describe('when its rest has lasted too long'),
   restNote: z.string().nullable(),
+  missing: z.array(z.string()).describe('pieces it is made of that are not here yet, by name'),
   useBy: day.nullable(),
 });
 export type WaitingStage = z.output<typeof waitingSchema>;

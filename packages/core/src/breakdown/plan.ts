@@ -139,8 +139,18 @@ export interface PlanStage {
   readonly dripIs?: string;
   readonly fill?: StageFill;
   readonly cooks?: StageCooks;
+  /** It is made of every piece that goes on to it: not begun while one of them is not there yet, unless somebody means it. */
+  readonly waitsForAll?: true;
   readonly steps: readonly PlanStep[];
   readonly pieces: readonly PlanPiece[];
+}
+
+/** A species and the forms of it that a plan can start from. */
+export interface PlanStart {
+  readonly species: string;
+  readonly forms: readonly string[];
+  /** The later stage that these forms enter at, as what an earlier one would have made: a side where sides begin. The first, where unsaid. */
+  readonly at?: string;
 }
 
 export interface CutPlan {
@@ -150,8 +160,8 @@ export interface CutPlan {
   readonly body: Body;
   /** 1 a learner with someone beside, 2 a trained hand, 3 a practised one. */
   readonly skill: 1 | 2 | 3;
-  /** What it can start from; the shares are written for the first species in its first form. */
-  readonly starts: readonly { readonly species: string; readonly forms: readonly string[] }[];
+  /** What it can start from; the shares of the first stage are written for the first species in its first form. */
+  readonly starts: readonly PlanStart[];
   readonly tools: readonly string[];
   /** Small animals whose pieces are weighed together by kind unless asked otherwise. */
   readonly pooled?: boolean;
@@ -173,6 +183,8 @@ export interface SpeciesForm {
   readonly name: string;
   readonly purchase: boolean;
   readonly whole: boolean;
+  /** What is bought so is cooked through: it is kept as food that is ready to eat. */
+  readonly cooked?: true;
   readonly typicalG?: number;
 }
 

@@ -31,6 +31,11 @@ export function planFaults(
       for (const form of start.forms)
         if (!species.forms.some((f) => f.id === form))
           say(`starts.${i}.forms`, `${species.name} does not come as ${form}.`);
+    if (start.at !== undefined && (plan.stages.findIndex((s) => s.id === start.at) < 1 || i === 0))
+      say(
+        `starts.${i}.at`,
+        `What a plan starts from enters it at a later stage of it, and the first of them at the first.`,
+      );
   }
   const stageIds = plan.stages.map((s) => s.id);
   for (const id of twice(stageIds)) say('stages', `Two stages are called ${id}.`);

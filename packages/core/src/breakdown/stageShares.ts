@@ -1,6 +1,6 @@
 import { Refusal } from '../refusal.ts';
 import type { CutPlan, PlanPiece, PlanStage, Species } from './plan.ts';
-import { planStartsFrom } from './planQuestions.ts';
+import { startOf } from './planQuestions.ts';
 
 export interface PieceShare {
   readonly pieceId: string;
@@ -19,8 +19,8 @@ const shareOfWhole = (species: Species, form: string): number | undefined => {
  *
  * A plan's shares are written for its first species and first form. For another species the pieces that add up to one
  * of its own published yields take that yield, sharing it in proportion; for another form, pieces the form arrives without are
- * left out; all others, and the drip, are scaled to the remainder in proportion. Later stages keep the plan's shares: they are
- * of the piece that enters them, whatever animal it came from.
+ * left out; all others, and the drip, are scaled to the remainder in proportion. Later stages keep the plan's shares, those a form enters
+ * at among them: they are of the piece that enters them, whatever animal it came from.
  *
  * Shapes  result: one entry per piece present, in plan order; the drip as `drip`.
  * Keeps   means and drip sum to 1. An sd scales with its mean.
@@ -33,13 +33,14 @@ export function stageShares(
   species: Species,
   form: string,
 ): { readonly pieces: readonly PieceShare[]; readonly drip: { readonly mean: number; readonly sd: number } } {
-  if (!planStartsFrom(plan, species.id, form)) throw new Refusal('no_such_form', { plan: plan.id, form });
+  const start = startOf(plan, species.id, form);
+  if (start === undefined) throw new Refusal('no_such_form', { plan: plan.id, form });
   const startOfWhole = shareOfWhole(species, form);
   const present = stage.pieces.filter((piece) => piece.absentIn?.includes(form) !== true);
   const known = new Map<string, number>();
   const [reference] = plan.starts;
   const first = stage.id === plan.stages[0]?.id;
-  if (first && (species.id !== reference?.species || form !== reference.forms[0])) {
+  if (first && start.at === undefined && (species.id !== reference?.species || form !== reference.forms[0])) {
     for (const piece of present) {
       const own = piece.yieldForm === undefined ? undefined : shareOfWhole(species, piece.yieldForm);
       if (own === undefined || startOfWhole === undefined) continue;

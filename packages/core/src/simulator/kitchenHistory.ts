@@ -1,5 +1,6 @@
 import type { CutPlan, Species } from '../breakdown/plan.ts';
-import { stageShares } from '../breakdown/stageShares.ts';
+import { planAsBought } from '../breakdown/planAsBought.ts';
+import { stageOfPlan } from '../breakdown/planQuestions.ts';
 import { drawAnimal, splitIntoUnits } from './drawAnimal.ts';
 import { type Random, seededRandom } from './random.ts';
 
@@ -86,17 +87,15 @@ export function kitchenHistory(settings: SimulatorSettings): SimulatedBreakdown[
     const item = settings.items[i % settings.items.length] ?? random.pick(settings.items);
     const supplier = random.pick(settings.suppliers.filter((s) => s.species.includes(item.species.id)));
     const cutter = random.pick(settings.cutters);
-    const stage = item.plan.stages[0];
-    if (stage === undefined) continue;
-    const shares = stageShares(item.plan, stage, item.species, item.form);
+    const stage = stageOfPlan(planAsBought(item.plan, item.species, item.form));
     const startMg = onScale(bodyMass(item, random) * 1_000);
     const months = (settings.days - back) / 30;
     const season = 1 + 0.012 * Math.sin((2 * Math.PI * (back % 365)) / 365);
     const drawn = drawAnimal(
       {
         startMg,
-        shares: shares.pieces,
-        drip: shares.drip,
+        shares: stage.pieces.map((p) => ({ pieceId: p.id, mean: p.share.mean, sd: p.share.sd })),
+        drip: stage.drip,
         mainPieces: stage.pieces.filter((p) => p.main).map((p) => p.id),
         framePiece: stage.pieces.find((p) => p.id === 'frame' || p.id === 'carcass')?.id,
         leftOnFrame: cutter.leftOnFrame + 0.01 * random.normal(),

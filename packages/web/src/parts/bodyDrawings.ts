@@ -207,15 +207,20 @@ export const drawings: Readonly<Record<Body, Drawing>> = {
         at: [122, 72],
       },
       {
-        pieces: ['claws-legs', 'white', 'shell', 'scrap'],
+        pieces: ['claws', 'white', 'shell', 'scrap'],
         d: 'M72 52 C56 46 44 36 40 20 C30 24 22 16 24 6 L38 12 L46 4 C56 12 54 22 48 24 C54 36 64 42 76 46 Z M172 52 C188 46 200 36 204 20 C214 24 222 16 220 6 L206 12 L198 4 C188 12 190 22 196 24 C190 36 180 42 168 46 Z',
         at: [38, 32],
+      },
+      {
+        pieces: ['legs'],
+        d: 'M73 74 L43 90 L46 95 L77 79 Z M78 82 L54 101 L58 106 L83 87 Z M171 74 L201 90 L198 95 L167 79 Z M166 82 L190 101 L186 106 L161 87 Z',
+        at: [56, 100],
       },
       { pieces: ['gills'], d: 'M66 66 L34 74 L36 79 L68 71 Z M178 66 L210 74 L208 79 L176 71 Z', at: [50, 73] },
       { pieces: ['sac', 'membrane'], d: 'M108 28 L136 28 L131 35 L113 35 Z', at: [122, 31] },
       { pieces: ['flap'], d: 'M114 91 L130 91 L122 106 Z', at: [122, 96] },
     ],
-    marks: 'M74 76 L44 92 M78 84 L56 103 M170 76 L200 92 M166 84 L188 103',
+    marks: 'M94 34 C104 29 140 29 150 34',
   },
   lobster: {
     areas: [

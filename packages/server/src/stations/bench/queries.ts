@@ -1,5 +1,5 @@
 import type { Breakdown, BreakdownHead, WaitingStage } from '@zabrik/contract';
-import { believeShare, type CutPlan, noUnits, stageOfPlan } from '@zabrik/core';
+import { believeShare, type CutPlan, missingInputs, noUnits, stageOfPlan } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import {
   HEAD,
@@ -85,19 +85,21 @@ interface WaitingRow {
   readonly useBy: string | null;
   readonly madeAt: Date;
   readonly nextStage: string;
+  readonly pieceId: string | null;
   readonly breakdownId: string;
+  readonly rootId: string;
   readonly plan: CutPlan;
   readonly species: string;
   readonly animals: number;
 }
 
-/** Pieces that wait to go on, by the breakdown that made them and the stage they wait for; the longest waiting first. */
+/** Pieces that wait to go on, by the animal they come from and the stage they wait for; the longest waiting first. */
 export async function listWaiting(db: Sequelize, houseId: string): Promise<WaitingStage[]> {
   const rows = await select<WaitingRow>(
     db,
     `select * from (
        select l.id as "lotId", l.code, l.name, l.pieces, v.mass_mg as "massMg", l.use_by as "useBy", l.made_at as "madeAt", l.next_stage as "nextStage",
-              b.id as "breakdownId", pv.plan, b.species, b.animals,
+              l.piece_id as "pieceId", b.id as "breakdownId", b.root_id as "rootId", pv.plan, b.species, b.animals,
               v.mass_mg - v.reserved_mg as "freeMg"
        from lot l join lot_balance v on v.lot_id = l.id and v.house_id = $1 and v.mass_mg > 0
          join breakdown b on b.id = l.breakdown_id and b.house_id = $1 join plan_version pv on pv.house_id = b.house_id and pv.id = b.plan_version
@@ -107,7 +109,7 @@ export async function listWaiting(db: Sequelize, houseId: string): Promise<Waiti
   );
   const groups = new Map<string, WaitingRow[]>();
   for (const row of rows) {
-    const key = `${row.breakdownId}/${row.nextStage}`;
+    const key = `${row.rootId}/${row.nextStage}`;
     groups.set(key, [...(groups.get(key) ?? []), row]);
   }
   return [...groups.values()].flatMap((lots): WaitingStage[] => {
@@ -130,11 +132,16 @@ export async function listWaiting(db: Sequelize, houseId: string): Promise<Waiti
           massMg,
           freeMg,
         })),
-        animals: first.animals,
+        animals: Math.max(...lots.map((l) => l.animals)),
         madeAt: first.madeAt.toISOString(),
         readyAt: stage.rest === undefined ? null : after(stage.rest.lowMinutes),
         lateAt: stage.rest === undefined ? null : after(stage.rest.highMinutes),
         restNote: stage.rest?.note ?? null,
+        missing: missingInputs(
+          first.plan,
+          stage.id,
+          lots.map((l) => l.pieceId),
+        ),
         useBy: lots.flatMap((l) => l.useBy ?? []).sort()[0] ?? null,
       },
     ];

@@ -1,13 +1,15 @@
 import type { Answer, Asked, api, Way } from '@zabrik/contract';
 import {
+  animalsIn,
   type CutPlan,
   formatMass,
+  missingInputs,
   type PlanStage,
+  planAsBought,
   planStartsFrom,
   type Species,
   shareOfPurchase,
   stageOfPlan,
-  stageShares,
 } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { dayIn, readHouse } from '../../db/house.ts';
@@ -30,26 +32,10 @@ const MOST_ONE_BY_ONE = 12;
 const usualWay = (plan: CutPlan, animals: number): Way =>
   plan.pooled === true || animals > MOST_ONE_BY_ONE ? 'pooled' : 'one-by-one';
 
-/** The plan as it will be worked: pieces this form arrives without are gone, shares of the first stage are those of this species and form. */
+/** The plan as it will be worked on what was bought. */
 function planFor(plan: CutPlan, species: Species | undefined, form: string): CutPlan {
   if (species === undefined || !planStartsFrom(plan, species.id, form)) throw new Problem('plan_does_not_fit');
-  return {
-    ...plan,
-    stages: plan.stages.map((stage, i) => {
-      if (i > 0) return stage;
-      const shares = stageShares(plan, stage, species, form);
-      const shareOf = new Map(shares.pieces.map((s) => [s.pieceId, s]));
-      return {
-        ...stage,
-        steps: stage.steps.filter((step) => step.pieces.length === 0 || step.pieces.some((id) => shareOf.has(id))),
-        pieces: stage.pieces.flatMap((piece) => {
-          const own = shareOf.get(piece.id);
-          return own === undefined ? [] : [{ ...piece, share: { ...piece.share, mean: own.mean, sd: own.sd } }];
-        }),
-        drip: { ...stage.drip, ...shares.drip },
-      };
-    }),
-  };
+  return planAsBought(plan, species, form);
 }
 
 /** What was weighed by kind, or animal by animal, goes on so; of stages weighed unlike, nobody has said. */
@@ -58,6 +44,7 @@ const wayBefore = (ways: readonly Way[]): Way | undefined => (new Set(ways).size
 interface Parent {
   readonly id: string;
   readonly rootId: string;
+  readonly stageId: string;
   readonly plan: CutPlan;
   readonly planId: string;
   readonly species: string;
@@ -75,7 +62,7 @@ const readParents = async (
 ): Promise<Map<string, Parent>> => {
   const rows = await select<Parent>(
     db,
-    `select b.id, b.root_id as "rootId", pv.plan, b.plan_id as "planId", b.species, b.form, b.animals, b.start_mg as "startMg", b.start_share as "startShare", b.way
+    `select b.id, b.root_id as "rootId", b.stage_id as "stageId", pv.plan, b.plan_id as "planId", b.species, b.form, b.animals, b.start_mg as "startMg", b.start_share as "startShare", b.way
      from breakdown b join plan_version pv on pv.house_id = b.house_id and pv.id = b.plan_version where b.id = any($1::uuid[])`,
     [lots.flatMap((lot) => lot.breakdownId ?? [])],
     transaction,
@@ -204,6 +191,12 @@ export async function startBreakdown(
   });
 }
 
+/** How many of each piece a stage gives: of a whole animal more than of a part that was bought by itself. */
+const countsOf = (plan: CutPlan, stageId: string | null): string =>
+  stageOfPlan(plan, stageId ?? undefined)
+    .pieces.map((p) => `${p.id} ${p.count}`)
+    .join();
+
 /** Carries on with the next stage of a plan from the pieces earlier stages made. */
 export async function goOn(
   kitchen: Kitchen,
@@ -229,21 +222,35 @@ export async function goOn(
       parentOf(lot).planId !== plan.id ||
       parentOf(lot).plan.version !== plan.version ||
       parentOf(lot).species !== species ||
-      lot.nextStage !== first.nextStage
+      lot.nextStage !== first.nextStage ||
+      countsOf(parentOf(lot).plan, lot.nextStage) !== countsOf(plan, first.nextStage)
     )
       throw new Problem('plan_does_not_fit', `Lot ${lot.code} does not go on to the same stage as ${first.code}.`);
   const stage = stageOfPlan(plan, first.nextStage ?? undefined);
+  const missing = missingInputs(
+    plan,
+    stage.id,
+    lots.map((lot) => lot.pieceId),
+  );
+  if (missing.length > 0 && !body.confirmed)
+    throw new Problem(
+      'needs_confirmation',
+      `${stage.name} is made of all that goes on to it, and not all is here: ${missing.join(', ')}. Cut those first, or go on without them.`,
+    );
   const [takenFirst, ...takenRest] = lots.map((lot) => takeFrom(lot, wanted.get(lot.id) ?? null));
   if (takenFirst === undefined) throw new Problem('not_found');
   const taken = [takenFirst, ...takenRest] as const;
-  // as many animals as the pieces stand for: half of the fillets of two fish are one fish's
-  const animalsOf = new Map<string, number>();
-  for (const { lot, massMg } of taken) {
-    const parent = parentOf(lot);
-    const share = (parent.animals * massMg) / lot.madeMg;
-    animalsOf.set(parent.id, Math.max(animalsOf.get(parent.id) ?? 0, share));
-  }
-  const animals = Math.max(1, Math.round([...animalsOf.values()].reduce((a, b) => a + b, 0)));
+  const animals = Math.max(
+    1,
+    Math.round(
+      animalsIn(
+        taken.map(({ lot, massMg }) => {
+          const { id, rootId, stageId, animals: of } = parentOf(lot);
+          return { root: rootId, stage: stageId, breakdown: id, animals: (of * massMg) / lot.madeMg };
+        }),
+      ),
+    ),
+  );
   return open(kitchen, command, {
     plan,
     stage,

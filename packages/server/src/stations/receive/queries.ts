@@ -5,6 +5,7 @@ import {
   claimOf,
   type Food,
   foodOf,
+  isBoughtCooked,
   judgeReceiving,
   type Limit,
   minor,
@@ -65,7 +66,7 @@ const foodOnArrival = (
     species,
     category,
     categoryGroup: categoryById.get(category ?? '')?.group,
-    ready: line.form === 'cooked',
+    ready: isBoughtCooked(species, line.form),
     live: came === 'live',
     farmed: (raised ?? usuallyRaised(species)) === 'farmed',
   });

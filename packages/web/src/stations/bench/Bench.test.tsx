@@ -393,7 +393,7 @@ describe('several at once', () => {
 describe('picking', () => {
   const picked = [weighing(1, 'white', 40, 18), weighing(2, 'white', 35, 12), weighing(3, 'white', 25, 4)];
   it('says how much a minute, and what the next ten are worth against the work', async () => {
-    await open({ planId: 'crab-picked', startG: 1_400, stage: 1, startedMinutesAgo: 20, weighings: picked });
+    await open({ planId: 'crab-picked', startG: 1_400, stage: 2, startedMinutesAgo: 20, weighings: picked });
     fireEvent.click(pieceButton(/^white meat/));
     const shown = screen.getByRole('region', { name: 'Picking' }).textContent ?? '';
     expect(shown).toContain('100 g');
@@ -403,7 +403,7 @@ describe('picking', () => {
   });
 
   it('is not closed before its passes are counted', async () => {
-    await open({ planId: 'crab-picked', startG: 110, stage: 1, startedMinutesAgo: 20, weighings: picked });
+    await open({ planId: 'crab-picked', startG: 110, stage: 2, startedMinutesAgo: 20, weighings: picked });
     press('c');
     expect(screen.getByText('0 of 3 passes counted.')).toBeTruthy();
     press('Escape');

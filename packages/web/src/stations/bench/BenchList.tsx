@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Lot, Way } from '@zabrik/contract';
-import { figureWords, formatMass, grams, inGrams, parseMass, planStartsFrom } from '@zabrik/core';
+import { figureWords, formatMass, grams, inGrams, parseMass, startOf } from '@zabrik/core';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { call } from '../../app/api.ts';
@@ -102,10 +102,15 @@ function WaitingOnes() {
             <span className="mt-1.5 flex items-center justify-between gap-3">
               <span className={`text-[14px] leading-tight ${rest.tone === 'late' ? 'font-semibold text-alarm' : ''}`}>
                 {rest.text}
+                {stage.missing.length > 0 && (
+                  <span className="block border-l-4 border-attention pl-2 font-semibold">
+                    not cut yet: {stage.missing.join(', ')}
+                  </span>
+                )}
               </span>
               <Button
                 size="bench"
-                look={rest.tone === 'resting' ? 'quiet' : 'plain'}
+                look={rest.tone === 'resting' || stage.missing.length > 0 ? 'quiet' : 'plain'}
                 disabled={!may || goOn.pending}
                 onClick={() =>
                   goOn.send({
@@ -152,9 +157,16 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
   });
   if (catalogue.isPending) return <Loading />;
   if (catalogue.isLoadingError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
-  const plans = catalogue.data.plans.filter(
-    (p) => !p.retired && lot.species !== null && lot.form !== null && planStartsFrom(p, lot.species, lot.form),
-  );
+  const plans = catalogue.data.plans.flatMap((plan) => {
+    const entry = lot.species === null || lot.form === null ? undefined : startOf(plan, lot.species, lot.form);
+    if (plan.retired || entry === undefined) return [];
+    // a side enters where sides begin
+    const from = Math.max(
+      0,
+      plan.stages.findIndex((s) => s.id === entry.at),
+    );
+    return [{ plan, stages: plan.stages.slice(from), each: from > 0 ? 'for all of one animal' : 'an animal' }];
+  });
   let massError: string | undefined;
   if (!all) {
     try {
@@ -254,7 +266,7 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
         </Notice>
       )}
       <ul className="grid grid-cols-2 gap-4">
-        {plans.map((plan) => (
+        {plans.map(({ plan, stages, each }) => (
           <li key={plan.id}>
             <button
               type="button"
@@ -276,11 +288,11 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
               <BodyMap body={plan.body} lit={new Set()} className="mb-2 h-24" />
               <span className="block font-head text-xl font-semibold">{plan.title}</span>
               <span className="block text-[14px] text-ink-soft">
-                {plan.stages.map((stage) => stage.name.toLowerCase()).join(', then ')}
+                {stages.map((stage) => stage.name.toLowerCase()).join(', then ')}
               </span>
               <span className="block text-[14px] text-ink-soft">
-                {plan.stages[0]?.steps} steps first, {plan.stages[0]?.minutes.low} to {plan.stages[0]?.minutes.high} min
-                an animal{plan.own && ' · your own'}
+                {stages[0]?.steps} steps first, {stages[0]?.minutes.low} to {stages[0]?.minutes.high} min {each}
+                {plan.own && ' · your own'}
               </span>
             </button>
           </li>
