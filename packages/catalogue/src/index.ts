@@ -4,6 +4,7 @@ import type {
   InspectionClass,
   LimitProfile,
   PlaceKind,
+  PlanPiece,
   Provenance,
   Recipe,
   Species,
@@ -18,6 +19,7 @@ import keepingFile from '../data/keeping.json' with { type: 'json' };
 import limitsFile from '../data/limits.json' with { type: 'json' };
 import neverFile from '../data/never.json' with { type: 'json' };
 import speciesFile from '../data/species.json' with { type: 'json' };
+import { rulesByCategory } from './categoryRules.ts';
 import { planFiles } from './planFiles.ts';
 import { recipeFiles } from './recipeFiles.ts';
 
@@ -96,6 +98,14 @@ export const tubPurposes = new Map<string, TubPurpose>([
   ]),
 ]);
 export const inspectionById = byId(inspectionClasses);
+
+/** What each kind of piece may be used for, and where it usually goes. */
+export const categoryRules = rulesByCategory(allPlans);
+/** What a piece of this kind may be used for, of a plan or of none. */
+export const pieceRules = (category: string): Pick<PlanPiece, 'edible' | 'refused'> => ({
+  edible: categoryById.get(category)?.edible ?? false,
+  refused: categoryRules.get(category)?.refused ?? [],
+});
 
 const formCategory = new Map(
   allPlans.flatMap((plan) =>

@@ -27,6 +27,8 @@ const minutes = z.strictObject({
 });
 const where = z.enum(destinations);
 
+export const refusedSchema = z.array(z.strictObject({ destination: where, reason: z.string().min(1).max(400) }));
+
 export const planPieceSchema = z.strictObject({
   id: key,
   // with the animal's name of 120 before it, it is a lot's of 200
@@ -37,7 +39,7 @@ export const planPieceSchema = z.strictObject({
   share: sourced,
   destination: where,
   alternatives: z.array(where),
-  refused: z.array(z.strictObject({ destination: where, reason: z.string().min(1).max(400) })),
+  refused: refusedSchema,
   main: z.boolean(),
   edible: z.boolean(),
   yieldForm: key.exactOptional(),
@@ -47,6 +49,7 @@ export const planPieceSchema = z.strictObject({
   next: key.exactOptional(),
   becomes: key.exactOptional(),
   accumulates: z.boolean().exactOptional(),
+  occasional: z.literal(true).exactOptional(),
   note: z.string().max(400).exactOptional(),
 });
 

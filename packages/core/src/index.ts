@@ -1,5 +1,6 @@
 export * from './breakdown/advisePiece.ts';
 export * from './breakdown/animalsIn.ts';
+export * from './breakdown/asFound.ts';
 export * from './breakdown/balance.ts';
 export * from './breakdown/benchTime.ts';
 export * from './breakdown/effectiveWeighings.ts';

@@ -39,6 +39,19 @@ export type Weighing = z.output<typeof weighingSchema>;
 export const ways = ['one-by-one', 'pooled', 'by-animal'] as const;
 export type Way = (typeof ways)[number];
 
+/** A piece that came off although the plan does not know it. */
+export const otherPieceSchema = z.strictObject({
+  id: slug,
+  name: z.string().trim().min(1).max(60),
+  category: slug,
+  destination,
+});
+/** How what lies on the bench differs from what the plan expects. */
+export const foundSchema = z.strictObject({
+  cameWithout: z.record(slug, z.int().positive()).describe('units of a piece that were not there, by piece'),
+  others: z.array(otherPieceSchema),
+});
+
 /** What happens on the bench beside weighing; append-only, sent through the tablet's outbox like weights. */
 export const benchEventBody = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -53,6 +66,13 @@ export const benchEventBody = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('resume'), at: instant }),
   z.strictObject({ kind: z.literal('tray-note'), destination, text: shortText, at: instant }),
   z.strictObject({ kind: z.literal('hand-over'), toPersonId: id, at: instant }),
+  z.strictObject({
+    kind: z.literal('came-without'),
+    pieceId: slug,
+    units: z.int().min(0).max(5_000).describe('how many of it were not there; 0 takes back what was said'),
+    at: instant,
+  }),
+  z.strictObject({ kind: z.literal('other-piece'), piece: otherPieceSchema, at: instant }),
 ]);
 export type BenchEventBody = z.output<typeof benchEventBody>;
 
@@ -85,6 +105,7 @@ export const breakdownHeadSchema = z.strictObject({
   startMinor: amountMinor,
   weighedMg: z.int(),
   by: z.string(),
+  found: foundSchema,
   holder: z.string().describe('who has it in hand now'),
   startedAt: instant,
   closedAt: instant.nullable(),
@@ -92,7 +113,7 @@ export const breakdownHeadSchema = z.strictObject({
 export type BreakdownHead = z.output<typeof breakdownHeadSchema>;
 
 export const breakdownSchema = breakdownHeadSchema.extend({
-  plan: cutPlanSchema,
+  plan: cutPlanSchema.describe('as it was begun with; what was found otherwise stands in found'),
   inputs: z.array(z.strictObject({ lotId: id, code: z.string(), name: z.string(), massMg })),
   movementId: id.nullable(),
   weighings: z.array(weighingSchema),

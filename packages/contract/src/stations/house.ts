@@ -1,9 +1,9 @@
 import { costingSchools, placeKinds, provenances } from '@zabrik/core';
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
-import { amountMinor, id, instant, massMg, note, nothing, share, shortText, slug } from '../fields.ts';
+import { amountMinor, destination, id, instant, massMg, note, nothing, share, shortText, slug } from '../fields.ts';
 import { limitSchema } from '../limits.ts';
-import { planHeadSchema, speciesSchema } from '../plan.ts';
+import { planHeadSchema, refusedSchema, speciesSchema } from '../plan.ts';
 import { burnerSchema, vesselSchema } from './pots.ts';
 
 export const scaleSchema = z.strictObject({
@@ -183,6 +183,8 @@ export const house = {
             group: z.string(),
             edible: z.boolean(),
             useWithinHours: z.number(),
+            refused: refusedSchema.readonly().describe('trays that no piece of this kind goes to'),
+            usual: destination.nullable().describe('the tray that most such pieces go to; null where no plan has one'),
           }),
         )
         .readonly(),

@@ -95,6 +95,9 @@ export type ClosedBatch = z.output<typeof closedBatchSchema>;
 export const yieldSheetSchema = z.strictObject({
   breakdown: breakdownHeadSchema,
   movementId: id.nullable(),
+  cameWithout: z
+    .array(z.strictObject({ pieceId: slug, name: z.string(), units: z.int(), of: z.int() }))
+    .describe('what was not there: it is measured against others that lacked the same'),
   reopenedFrom: z.int().describe('how often it was closed before and taken back'),
   rows: z.array(yieldRowSchema),
   ...shares.shape,

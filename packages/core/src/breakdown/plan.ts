@@ -45,6 +45,8 @@ export interface PlanPiece {
   readonly becomes?: string;
   /** Comes together from many small weighings, as picked meat does. */
   readonly accumulates?: boolean;
+  /** Not in every animal (roe): weighed where it is, and asked for only where it usually is. */
+  readonly occasional?: true;
   readonly note?: string;
 }
 

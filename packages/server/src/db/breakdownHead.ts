@@ -1,13 +1,16 @@
 /** The head of a breakdown: read by the bench while it is open and by the ledger once it is closed. */
-import { speciesById } from '@zabrik/catalogue';
+import { pieceRules, speciesById } from '@zabrik/catalogue';
 import type { BenchEvent, BreakdownHead, Way, Weighing } from '@zabrik/contract';
 import {
   type CutPlan,
   type Destination,
   effectiveWeighings,
+  type Found,
   noUnits,
+  type PlanStage,
   type ShareRecord,
   type Species,
+  stageAsFound,
   stageOfPlan,
   type UnitsSeen,
   unitsSeen,
@@ -29,6 +32,7 @@ export interface HeadRow {
   readonly supplierName: string | null;
   readonly planId: string;
   readonly plan: CutPlan;
+  readonly found: Found;
   readonly stageId: string;
   readonly rootId: string;
   readonly startShare: number;
@@ -46,7 +50,7 @@ export interface HeadRow {
 
 export const HEAD = `
 select b.id, b.state, b.lot_id as "lotId", l.code as "lotCode", b.species, b.form, hs.species as "ownSpecies", b.supplier_id as "supplierId", s.name as "supplierName", b.plan_id as "planId", pv.plan,
-       b.stage_id as "stageId", b.root_id as "rootId", b.start_share as "startShare", b.way, h.name as holder, b.animals, b.start_mg as "startMg", b.start_minor as "startMinor", p.name as by, b.started_at as "startedAt",
+       b.stage_id as "stageId", b.root_id as "rootId", b.start_share as "startShare", b.way, h.name as holder, b.found, b.animals, b.start_mg as "startMg", b.start_minor as "startMinor", p.name as by, b.started_at as "startedAt",
        b.closed_at as "closedAt", b.movement_id as "movementId",
        coalesce((select sum(w.mass_mg) from weighing w where w.breakdown_id = b.id
                  and not exists (select 1 from weighing r where r.replaces = w.id)), 0)::bigint as "weighedMg"
@@ -55,6 +59,10 @@ from breakdown b join plan_version pv on pv.house_id = b.house_id and pv.id = b.
 where b.house_id = $1`;
 
 export const stageOf = stageOfPlan;
+
+/** The stage as it lies or lay there: without what it came without, with what the plan does not know. */
+export const stageAsCut = (row: Pick<HeadRow, 'plan' | 'stageId' | 'found' | 'animals'>): PlanStage =>
+  stageAsFound(stageOf(row.plan, row.stageId), row.found, row.animals, pieceRules);
 
 export const speciesName = (id: string): string => speciesById.get(id)?.name ?? id;
 
@@ -85,6 +93,7 @@ export const headOf = (row: HeadRow): BreakdownHead => ({
   startMinor: row.startMinor,
   weighedMg: row.weighedMg,
   by: row.by,
+  found: row.found as BreakdownHead['found'],
   holder: row.holder,
   startedAt: row.startedAt.toISOString(),
   closedAt: row.closedAt?.toISOString() ?? null,
@@ -159,6 +168,8 @@ export async function readOwnShares(
     readonly form: string;
     readonly exceptId: string;
     readonly before: Date;
+    /** What this one came without: only animals that lacked the same tell how what they had is shared out. */
+    readonly cameWithout: Found['cameWithout'];
     /** Whose animal it is now: another supplier's tell less of it. */
     readonly supplierId: string | null;
   },
@@ -170,10 +181,21 @@ export async function readOwnShares(
             $8::uuid is not null and b.supplier_id is distinct from $8::uuid as "otherSupplier"
      from (select id, start_mg, closed_at, animals, supplier_id from breakdown
            where house_id = $1 and plan_id = $2 and species = $3 and form = $4 and state = 'closed' and id <> $5 and closed_at < $6 and stage_id = $7
+             and found -> 'cameWithout' = $9::jsonb
            order by closed_at desc limit 60) b
      join breakdown_piece p on p.breakdown_id = b.id
      group by b.id, b.start_mg, b.closed_at, b.animals, b.supplier_id, p.piece_id order by b.closed_at desc`,
-    [houseId, like.planId, like.species, like.form, like.exceptId, like.before, like.stageId, like.supplierId],
+    [
+      houseId,
+      like.planId,
+      like.species,
+      like.form,
+      like.exceptId,
+      like.before,
+      like.stageId,
+      like.supplierId,
+      JSON.stringify(like.cameWithout),
+    ],
     transaction,
   );
   const shares = new Map<string, ShareRecord[]>();
@@ -244,4 +266,11 @@ export function piecesTaken(weighings: readonly Weighing[]): TakenPiece[] {
     });
   }
   return [...groups.values()];
+}
+
+/** Units weighed of each piece, on whichever trays. */
+export function unitsOf(taken: readonly TakenPiece[]): ReadonlyMap<string, number> {
+  const units = new Map<string, number>();
+  for (const t of taken) units.set(t.pieceId, (units.get(t.pieceId) ?? 0) + t.units);
+  return units;
 }

@@ -26,6 +26,7 @@ import { jobs } from './migrations/0022-jobs.ts';
 import { recipesAndBatches } from './migrations/0023-recipes-and-batches.ts';
 import { byHouseAndTime } from './migrations/0024-by-house-and-time.ts';
 import { triesCounted } from './migrations/0025-tries-counted.ts';
+import { asFound } from './migrations/0026-as-found.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -54,6 +55,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   recipesAndBatches,
   byHouseAndTime,
   triesCounted,
+  asFound,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

@@ -167,7 +167,12 @@ describe('a house of a version before', () => {
     (file.tables[calledNow[table] ?? table] ?? []).map(inWordsOfThen).map((row) => {
       const { plan_version, recipe_version, ...rest } = row;
       const kept = (of: string, id: unknown) => file.tables[of]?.find((version) => version['id'] === id);
-      if (plan_version !== undefined) return { ...rest, plan: kept('plan_version', plan_version)?.['plan'] };
+      if (plan_version !== undefined) {
+        // nobody could say then that something was found otherwise than planned
+        const { found, ...then } = rest;
+        expect(found).toEqual({ cameWithout: {}, others: [] });
+        return { ...then, plan: kept('plan_version', plan_version)?.['plan'] };
+      }
       if (recipe_version !== undefined) return { ...rest, use: kept('recipe_version', recipe_version)?.['recipe'] };
       if (table !== 'posting') return row;
       // a line had no time of its own: it has its movement's

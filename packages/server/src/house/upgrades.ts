@@ -102,6 +102,14 @@ const steps: readonly Step[] = [
     },
   },
   { from: '0024-by-house-and-time', to: '0025-tries-counted', change: asTheyAre },
+  {
+    from: '0025-tries-counted',
+    to: '0026-as-found',
+    change: (tables) => ({
+      ...tables,
+      breakdown: (tables['breakdown'] ?? []).map((b) => ({ ...b, found: { others: [], cameWithout: {} } })),
+    }),
+  },
 ];
 
 /** The rows of a file in the shape wanted; undefined where no way leads there. */

@@ -198,6 +198,94 @@ describe('stages', () => {
     expect(picking.animals).toBe(2);
   });
 
+  it('a crab that lacks a claw: said, it leaves the expectation, and what it gave is compared with its like alone', async () => {
+    const start = () => startOf('crab-picked', 'brown-crab', 'cooked', 850);
+    const say = (breakdownId: string, body: object) =>
+      ines.ask(api.bench.event, {
+        params: { breakdownId },
+        body: { at: new Date().toISOString(), ...body } as never,
+      });
+    const withBoth = await start();
+    await work(ines, withBoth);
+    const crab = await start();
+    const params = { breakdownId: crab.id };
+    const read = () => must(ines, api.bench.read, { params });
+    const means = (b: Breakdown) => new Map(b.beliefs.map((x) => [x.pieceId, x]));
+    const before = means(crab).get('back')?.records ?? 0;
+    expect(before).toBeGreaterThan(0);
+    expect(await say(crab.id, { kind: 'came-without', pieceId: 'claws', units: 3 })).toMatchObject({ status: 400 });
+    expect(await say(crab.id, { kind: 'came-without', pieceId: 'beak', units: 1 })).toMatchObject({ status: 400 });
+    expect(await say(crab.id, { kind: 'came-without', pieceId: 'claws', units: 1 })).toMatchObject({ status: 200 });
+    const lacking = await read();
+    expect(lacking.found.cameWithout).toEqual({ claws: 1 });
+    // half of 0.23 is not there: the others are of what is
+    expect(means(lacking).get('claws')?.mean).toBeCloseTo(0.115 / 0.885, 9);
+    expect(means(lacking).get('back')).toMatchObject({ records: 0 });
+    expect(means(lacking).get('back')?.mean).toBeCloseTo(0.34 / 0.885, 9);
+    const take = (pieceId: string, tray: 'larder' | 'waste' | 'stock', g: number, count = 1) =>
+      must(ines, api.bench.weigh, { params, body: { ...takeBody(pieceId, tray, g), count } });
+    await take('claws', 'larder', 110);
+    // what is weighed was there: no more of it can be missing, and the claw that is missing stays so
+    expect(await say(crab.id, { kind: 'came-without', pieceId: 'claws', units: 2 })).toMatchObject({
+      status: 400,
+      body: { detail: expect.stringContaining('1 of 2 are weighed') as string },
+    });
+    // and a barnacle on its back that no plan knows
+    const piece = { id: 'other-1', name: 'barnacles', category: 'crustacean-inedible', destination: 'stock' };
+    expect(await say(crab.id, { kind: 'other-piece', piece })).toMatchObject({
+      status: 409,
+      body: { code: 'tray_refused' },
+    });
+    expect(
+      await say(crab.id, { kind: 'other-piece', piece: { ...piece, destination: 'waste', category: 'gold' } }),
+    ).toMatchObject({ status: 400 });
+    expect(
+      await say(crab.id, { kind: 'other-piece', piece: { ...piece, id: 'claws', destination: 'waste' } }),
+    ).toMatchObject({ status: 400 });
+    expect(await say(crab.id, { kind: 'other-piece', piece: { ...piece, destination: 'waste' } })).toMatchObject({
+      status: 200,
+    });
+    expect(await ines.ask(api.bench.weigh, { params, body: takeBody('other-1', 'stock', 20) })).toMatchObject({
+      status: 409,
+      body: { code: 'tray_refused' },
+    });
+    await take('other-1', 'waste', 20);
+    const rest = 850 - 110 - 20 - 43;
+    for (const [id, tray, share, count] of [
+      ['legs', 'larder', 0.11, 8],
+      ['flap', 'stock', 0.015, 1],
+      ['gills', 'waste', 0.025, 1],
+      ['body', 'larder', 0.22, 1],
+      ['sac', 'waste', 0.01, 1],
+      ['back', 'larder', 0.34, 1],
+    ] as const)
+      await take(id, tray, Math.round((rest * share) / 0.72), count);
+    await closed(ines, crab.id);
+    const sheet = await must(maren, api.ledger.sheet, { params });
+    expect(sheet.cameWithout).toEqual([{ pieceId: 'claws', name: 'claws in shell', units: 1, of: 2 }]);
+    expect(sheet.rows.find((r) => r.pieceId === 'other-1')).toMatchObject({
+      name: 'barnacles',
+      massMg: grams(20),
+      edible: false,
+    });
+    expect(sheet.rows.find((r) => r.pieceId === 'back')?.handbook.mean).toBeCloseTo(0.34 / 0.885, 9);
+    // the next whole crab learns nothing of it, the next that lacks a claw does
+    const whole = await start();
+    expect(means(whole).get('back')?.records).toBe(before);
+    await say(whole.id, { kind: 'came-without', pieceId: 'claws', units: 1 });
+    const second = await must(ines, api.bench.read, { params: { breakdownId: whole.id } });
+    expect(means(second).get('back')?.records).toBe(1);
+    expect(means(second).get('back')?.mean).not.toBeCloseTo(means(whole).get('back')?.mean ?? 0, 2);
+    // said in error, and a weight that another tablet took meanwhile, both put it right
+    await say(whole.id, { kind: 'came-without', pieceId: 'claws', units: 0 });
+    expect((await must(ines, api.bench.read, { params: { breakdownId: whole.id } })).found.cameWithout).toEqual({});
+    await say(whole.id, { kind: 'came-without', pieceId: 'sac', units: 1 });
+    await must(ines, api.bench.weigh, { params: { breakdownId: whole.id }, body: takeBody('sac', 'waste', 9) });
+    expect((await must(ines, api.bench.read, { params: { breakdownId: whole.id } })).found.cameWithout).toEqual({});
+    await must(ines, api.bench.close, { params: { breakdownId: whole.id }, body: { unbalancedReason: 'a test' } });
+    expect((await must(maren, api.ledger.sheet, { params: { breakdownId: whole.id } })).cameWithout).toEqual([]);
+  });
+
   it('the roll of a rabbit waits for its saddle: not begun before, and then made of what two stages left', async () => {
     const rabbit = await startOf('rabbit-jointed', 'rabbit', 'whole', 1_400);
     await work(ines, rabbit);

@@ -1,5 +1,5 @@
 import type { Way } from '@zabrik/contract';
-import type { CostingSchool } from '@zabrik/core';
+import type { CostingSchool, Found } from '@zabrik/core';
 import { big, filled, json, key, orNull, real, table, text, uuid, when, whole } from '../table.ts';
 
 /** One working-through of a stage of a cut plan. */
@@ -31,6 +31,7 @@ export const BreakdownTable = table(
     way: filled(text<Way>()),
     holderId: uuid,
     planVersion: text(),
+    found: filled(json<Found>()),
   },
   { inFile: { order: 'started_at, id' } },
 );

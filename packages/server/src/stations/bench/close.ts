@@ -7,6 +7,8 @@ import {
   carryAllergens,
   formatMass,
   formatTemperature,
+  foundDespite,
+  isBoughtCooked,
   lastDay,
   type PlanPiece,
   type PlanStage,
@@ -19,8 +21,10 @@ import {
   readEvents,
   readInputs,
   readWeighings,
+  stageAsCut,
   stageOf,
   type TakenPiece,
+  unitsOf,
 } from '../../db/breakdownHead.ts';
 import { dayIn, lastDayAfter, placeNamed, readHouse, usualPlace } from '../../db/house.ts';
 import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
@@ -87,9 +91,10 @@ export async function closeStage(
   if (breakdown.state !== 'open') throw new Problem('stage_closed');
   const house = await readHouse(db, command);
   const plan = await readPlanVersion(db, actor.houseId, breakdown.planVersion, transaction);
-  const stage = stageOf(plan, breakdown.stageId);
   const weighings = await readWeighings(db, breakdown.id, transaction);
   const taken = piecesTaken(weighings);
+  const found = foundDespite(breakdown.found, stageOf(plan, breakdown.stageId), breakdown.animals, unitsOf(taken));
+  const stage = stageAsCut({ ...breakdown, plan, found });
   if (taken.length === 0) throw new Problem('nothing_weighed');
   const balance = balanceStage(stage, breakdown.startMg, weighings, house.settings.scales, breakdown.animals);
   if (balance.verdict !== 'balanced' && body.unbalancedReason === null)
@@ -162,7 +167,8 @@ export async function closeStage(
       const hours = categoryById.get(piece.category)?.useWithinHours ?? 24;
       const isCooked = cooked !== null && cooks?.pieces.includes(piece.id) === true;
       // picked from what was cooked, or cooked through in this stage: it is eaten as it is
-      const fromReady = breakdown.form === 'cooked' || sources.every(({ lot }) => lot.ready);
+      const fromReady =
+        (species !== undefined && isBoughtCooked(species, breakdown.form)) || sources.every(({ lot }) => lot.ready);
       const ready = piece.edible && (fromReady || (isCooked && cooked.through));
       const kept =
         isCooked && cooked.through
@@ -254,6 +260,7 @@ export async function closeStage(
     { id: breakdown.id },
     {
       state: 'closed',
+      found,
       closedAt: at,
       movementId,
       startMinor,

@@ -1,10 +1,11 @@
 import type { Breakdown, BreakdownHead, WaitingStage } from '@zabrik/contract';
-import { believeShare, type CutPlan, missingInputs, noUnits, stageOfPlan } from '@zabrik/core';
+import { believeShare, type CutPlan, foundDespite, missingInputs, noUnits, stageOfPlan } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import {
   HEAD,
   type HeadRow,
   headOf,
+  piecesTaken,
   readEvents,
   readHead,
   readInputs,
@@ -12,7 +13,9 @@ import {
   readUnitsSeen,
   readWeighings,
   speciesName,
+  stageAsCut,
   stageOf,
+  unitsOf,
 } from '../../db/breakdownHead.ts';
 import { select } from '../../db/select.ts';
 import type { Place } from '../../http/page.ts';
@@ -38,10 +41,13 @@ export async function readBreakdown(
   breakdownId: string,
   transaction?: Transaction,
 ): Promise<Breakdown> {
-  const row = await readHead(db, houseId, breakdownId, transaction);
-  const stage = stageOf(row.plan, row.stageId);
+  const head = await readHead(db, houseId, breakdownId, transaction);
   // one after the other: inside a command they share one connection
   const weighings = await readWeighings(db, breakdownId, transaction);
+  const planned = stageOf(head.plan, head.stageId);
+  const found = foundDespite(head.found, planned, head.animals, unitsOf(piecesTaken(weighings)));
+  const row = { ...head, found };
+  const stage = stageAsCut(row);
   const events = await readEvents(db, breakdownId, transaction);
   const inputs = await readInputs(db, breakdownId, transaction);
   const own = await readOwnShares(
@@ -55,6 +61,7 @@ export async function readBreakdown(
       exceptId: row.id,
       before: row.closedAt ?? new Date(8.64e15),
       supplierId: row.supplierId,
+      cameWithout: row.found.cameWithout,
     },
     transaction,
   );

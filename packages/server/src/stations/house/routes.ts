@@ -2,7 +2,9 @@ import {
   allCategories,
   allCautions,
   allGoods,
+  categoryRules,
   inspectionClasses,
+  pieceRules,
   standingCaution,
   tubPurposes,
 } from '@zabrik/catalogue';
@@ -102,7 +104,11 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
     const plans = await listPlans(kitchen.db, actor.houseId);
     const species = await readSpecies(kitchen.db, actor.houseId);
     return {
-      categories: allCategories,
+      categories: allCategories.map((c) => ({
+        ...c,
+        refused: pieceRules(c.id).refused,
+        usual: categoryRules.get(c.id)?.usual ?? null,
+      })),
       goods: allGoods,
       tubPurposes: [...tubPurposes.values()].map(({ id, title, accepts }) => ({ id, title, accepts })),
       inspection: inspectionClasses,

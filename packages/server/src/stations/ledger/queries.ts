@@ -1,7 +1,7 @@
 import type { ClosedBreakdown } from '@zabrik/contract';
-import { type CutPlan, type Destination, type SheetPiece, yieldShares } from '@zabrik/core';
+import { type CutPlan, type Destination, type Found, type SheetPiece, yieldShares } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
-import { HEAD, type HeadRow, headOf, stageOf } from '../../db/breakdownHead.ts';
+import { HEAD, type HeadRow, headOf, stageAsCut } from '../../db/breakdownHead.ts';
 import { select, selectOne } from '../../db/select.ts';
 import type { Place } from '../../http/page.ts';
 
@@ -25,7 +25,7 @@ export const readPieces = (db: Sequelize, breakdownIds: readonly string[]): Prom
 
 /** Pieces in the order of the plan, each knowing whether it is a main cut and edible. */
 export function sheetPieces(row: HeadRow, pieces: readonly PieceRow[]): (SheetPiece & PieceRow)[] {
-  const order = stageOf(row.plan, row.stageId).pieces;
+  const order = stageAsCut(row).pieces;
   return pieces
     .map((piece) => {
       const planned = order.find((p) => p.id === piece.pieceId);
@@ -110,6 +110,8 @@ export interface ChainRow {
   readonly id: string;
   readonly stageId: string;
   readonly plan: CutPlan;
+  readonly found: Found;
+  readonly animals: number;
   readonly state: 'open' | 'closed' | 'cancelled';
   readonly startMg: number;
   readonly startShare: number;
@@ -120,7 +122,7 @@ export interface ChainRow {
 export const readChain = (db: Sequelize, houseId: string, rootId: string): Promise<ChainRow[]> =>
   select<ChainRow>(
     db,
-    `select b.id, b.stage_id as "stageId", pv.plan, b.state, b.start_mg as "startMg", b.start_share as "startShare", b.closed_at as "closedAt"
+    `select b.id, b.stage_id as "stageId", pv.plan, b.found, b.animals, b.state, b.start_mg as "startMg", b.start_share as "startShare", b.closed_at as "closedAt"
      from breakdown b join plan_version pv on pv.house_id = b.house_id and pv.id = b.plan_version
      where b.house_id = $1 and b.root_id = $2 and b.state <> 'cancelled' order by b.started_at, b.id`,
     [houseId, rootId],

@@ -19,7 +19,15 @@ import {
   yieldThrough,
   Z80,
 } from '@zabrik/core';
-import { headOf, readEvents, readHead, readOwnShares, readWeighings, stageOf } from '../../db/breakdownHead.ts';
+import {
+  headOf,
+  readEvents,
+  readHead,
+  readOwnShares,
+  readWeighings,
+  stageAsCut,
+  stageOf,
+} from '../../db/breakdownHead.ts';
 import { readHouse } from '../../db/house.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
@@ -63,7 +71,7 @@ async function throughStages(
   const wentOn = new Set(went.map((w) => `${w.breakdownId}/${w.pieceId}`));
   const stages = chain.map((c) => ({
     row: c,
-    stage: stageOf(c.plan, c.stageId),
+    stage: stageAsCut(c),
     pieces: pieces.filter((p) => p.breakdownId === c.id),
   }));
   const pieceIn = (stage: PlanStage, id: string) => stage.pieces.find((p) => p.id === id);
@@ -118,7 +126,7 @@ async function throughStages(
 export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId: string): Promise<YieldSheet> {
   const { db } = kitchen;
   const row = await readHead(db, houseId, breakdownId);
-  const stage = stageOf(row.plan, row.stageId);
+  const stage = stageAsCut(row);
   const mainPieces = stage.pieces.filter((p) => p.main).map((p) => p.id);
   const [house, pieces, closing, weighings, events, chain, own, earlier] = await Promise.all([
     readHouse(db, { houseId }),
@@ -135,6 +143,7 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
       exceptId: row.id,
       before: row.closedAt ?? new Date(8.64e15),
       supplierId: row.supplierId,
+      cameWithout: row.found.cameWithout,
     }),
     readEarlier(db, houseId, row, mainPieces),
   ]);
@@ -172,6 +181,10 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
   return {
     breakdown: headOf(row),
     movementId: row.movementId,
+    cameWithout: stageOf(row.plan, row.stageId).pieces.flatMap((p) => {
+      const units = row.found.cameWithout[p.id];
+      return units === undefined ? [] : [{ pieceId: p.id, name: p.name, units, of: p.count * row.animals }];
+    }),
     reopenedFrom: closing.takenBack,
     rows: made.map((piece, i) => {
       const plan = planned(piece.pieceId);

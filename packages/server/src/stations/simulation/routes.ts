@@ -1,7 +1,7 @@
 import { api } from '@zabrik/contract';
 import { drawAnimal, seededRandom, splitIntoUnits } from '@zabrik/core/simulator';
 import type { Router } from 'express';
-import { readHead, stageOf } from '../../db/breakdownHead.ts';
+import { readHead, stageAsCut } from '../../db/breakdownHead.ts';
 import { stickProbe } from '../../devices/askDevice.ts';
 import { mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
@@ -24,7 +24,7 @@ export function simulationRoutes(kitchen: Kitchen, router: Router): void {
       massMg = Math.max(1_000, Math.round((body.predictedMg * (1 + off)) / 1_000) * 1_000);
     } else {
       const row = await readHead(kitchen.db, actor.houseId, body.breakdownId);
-      const stage = stageOf(row.plan, row.stageId);
+      const stage = stageAsCut(row);
       const piece = stage.pieces.find((p) => p.id === body.pieceId);
       if (piece === undefined)
         throw new Problem('invalid', undefined, [{ path: 'pieceId', message: 'not in this plan' }]);

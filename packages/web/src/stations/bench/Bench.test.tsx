@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { act, cleanup, fireEvent, render, screen, within } from '@testing-library/react';
-import { planById } from '@zabrik/catalogue';
+import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import { allCategories, categoryRules, pieceRules, planById } from '@zabrik/catalogue';
 import type { Breakdown, Me, ScaleReading, Weighing } from '@zabrik/contract';
 import { MemoryRouter, Route, Routes } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
@@ -66,6 +66,13 @@ const pieceButton = (name: RegExp): HTMLElement =>
   within(screen.getByRole('group', { name: 'Piece' })).getByRole('button', { name });
 
 let stop: () => void = () => undefined;
+/** Kinds of piece as the server tells them. */
+const categories = allCategories.map((c) => ({
+  ...c,
+  refused: pieceRules(c.id).refused,
+  usual: categoryRules.get(c.id)?.usual ?? null,
+}));
+
 /** The bench on its own: a plan of the catalogue, a scale the test holds, and no server: everything stays in the outbox. */
 async function open(wanted: Wanted): Promise<void> {
   const plan = planById.get(wanted.planId);
@@ -92,6 +99,7 @@ async function open(wanted: Wanted): Promise<void> {
     startShare: 1,
     animals: wanted.animals ?? 1,
     way: wanted.way ?? 'one-by-one',
+    found: { cameWithout: {}, others: [] },
     startMg: wanted.startG * 1_000,
     startMinor: 2_000,
     weighedMg: 0,
@@ -119,6 +127,7 @@ async function open(wanted: Wanted): Promise<void> {
   });
   client.setQueryData(['me'], { ...me, person: { ...me.person, role: wanted.role ?? 'sous-chef' } });
   client.setQueryData(['house'], house);
+  client.setQueryData(['catalogue'], { categories });
   client.setQueryData(['breakdowns', 'one', ID], breakdown);
   const { default: Bench } = await import('./Bench.tsx');
   const { listen } = await import('../../app/live.ts');
@@ -387,6 +396,61 @@ describe('several at once', () => {
     expect(says()).toBe('No. 2 of 10.');
     press('n');
     expect(says()).toBe('No. 3 of 10.');
+  });
+});
+
+describe('what is not as the plan has it', () => {
+  const tools = async (): Promise<void> => {
+    press('o');
+    await screen.findByRole('region', { name: 'Not as the plan has it' });
+  };
+  const section = () => within(screen.getByRole('region', { name: 'Not as the plan has it' }));
+
+  it('came without a piece: it is gone from the list, the others are expected heavier, and it comes back', async () => {
+    await open({ planId: 'tail-two-loins', startG: 1_000 });
+    const before = pieceButton(/^cartilage/).textContent ?? '';
+    await tools();
+    fireEvent.click(section().getByRole('button', { name: 'Came without skin' }));
+    await waitFor(() => expect(screen.queryByRole('button', { name: /^skin/ })).toBeNull());
+    expect(says()).toBe('It came without skin.');
+    const grams = (text: string): number => Number(/([\d,]+) g/.exec(text)?.[1]?.replace(',', ''));
+    expect(grams(pieceButton(/^cartilage/).textContent ?? '')).toBeGreaterThan(grams(before));
+    fireEvent.click(section().getByRole('button', { name: 'It is here' }));
+    await waitFor(() => expect(pieceButton(/^skin/)).toBeTruthy());
+    expect(pieceButton(/^cartilage/).textContent).toBe(before);
+  });
+
+  it('one claw of two: one is asked for, and one weight is all of it', async () => {
+    await open({ planId: 'crab-picked', startG: 850, stage: 1 });
+    fireEvent.click(pieceButton(/^claws/));
+    await tools();
+    fireEvent.click(section().getByRole('button', { name: 'One of 2 less' }));
+    await waitFor(() => expect(section().getByText(/came without 1 of 2/)).toBeTruthy());
+    lies(100);
+    press(' ');
+    await waitFor(() => expect(pieceButton(/^claws/).textContent).toContain('✓'));
+    expect(section().queryByRole('button', { name: /^Came without claws/ })).toBeNull();
+  });
+
+  it('another piece is named, picked at once, weighed without a question of how heavy it usually is, and not asked for again', async () => {
+    await open({ planId: 'tail-two-loins', startG: 1_000 });
+    await tools();
+    fireEvent.click(section().getByRole('button', { name: 'Add the piece' }));
+    expect(says()).toBe('Another piece has a name: say what it is.');
+    fireEvent.change(section().getByLabelText('Another piece'), { target: { value: 'hook and line' } });
+    fireEvent.change(section().getByLabelText('What kind of piece it is'), { target: { value: 'fish-membrane' } });
+    // what such a piece never goes to is not offered
+    expect(
+      within(section().getByLabelText('Its tray'))
+        .getAllByRole('option')
+        .map((o) => o.textContent),
+    ).toEqual(['Waste']);
+    fireEvent.click(section().getByRole('button', { name: 'Add the piece' }));
+    await waitFor(() => expect(pieceButton(/^hook and line/).getAttribute('aria-pressed')).toBe('true'));
+    lies(40);
+    press(' ');
+    await waitFor(() => expect(pieceButton(/^hook and line/).textContent).toContain('40 g ✓'));
+    expect(pieceButton(/^skin/).getAttribute('aria-pressed')).toBe('true');
   });
 });
 

@@ -38,14 +38,15 @@ export function stepAt(stage: PlanStage, taken: ReadonlyMap<string, number>, ani
   return Math.min(last + 1, stage.steps.length - 1);
 }
 
-/** The next piece with a unit still to weigh, from the one given onwards and then from the start. */
+/** The next piece with a unit still to weigh, from the one given onwards and then from the start. What is not in every animal is not asked for. */
 export function nextOpen(
   order: readonly PlanPiece[],
   taken: ReadonlyMap<string, number>,
   from: string | undefined,
   animals = 1,
 ): PlanPiece | undefined {
-  const open = (piece: PlanPiece): boolean => (taken.get(piece.id) ?? 0) < wantedOf(piece, animals);
+  const open = (piece: PlanPiece): boolean =>
+    piece.occasional !== true && (taken.get(piece.id) ?? 0) < wantedOf(piece, animals);
   const start = Math.max(
     0,
     order.findIndex((piece) => piece.id === from),

@@ -1,19 +1,25 @@
 import { useQuery } from '@tanstack/react-query';
 import type { BenchEvent, BenchEventBody, Breakdown, WeighBody, Weighing } from '@zabrik/contract';
 import {
+  asPlanned,
   type Balance,
   balanceStage,
+  beliefAsFound,
   effectiveWeighings,
   expectStage,
+  type Found,
+  foundAfter,
+  foundDespite,
   type PieceExpectation,
   type PlanPiece,
   type PlanStage,
+  stageAsFound,
 } from '@zabrik/core';
 import { useMemo } from 'react';
 import { api } from '../../app/endpoints.ts';
 import { useEventLog } from '../../app/eventLog.ts';
 import { keep, type Waiting } from '../../app/outbox.ts';
-import { breakdownQuery, useHouse } from '../../app/queries.ts';
+import { breakdownQuery, catalogueQuery, useHouse } from '../../app/queries.ts';
 import { weighingsOf } from '../../app/weighingsOf.ts';
 
 export interface Counted extends Weighing {
@@ -32,7 +38,10 @@ type NewEvent = BenchEventBody extends infer E ? (E extends { at: string } ? Omi
 
 export interface BenchState {
   readonly breakdown: Breakdown;
+  /** As it lies there; `planned`: as the plan has it. */
   readonly stage: PlanStage;
+  readonly planned: PlanStage;
+  readonly found: Found;
   readonly all: readonly (Weighing & { readonly waiting: boolean })[];
   readonly counted: readonly Counted[];
   readonly events: readonly BenchEvent[];
@@ -59,6 +68,28 @@ const event = ({ key, body }: Waiting, by: string): readonly BenchEvent[] => [
   { id: key, by, body: body as BenchEventBody },
 ];
 
+/** What is not in every animal is asked for all the same where this house has found it in most of them. */
+function askedFor(stage: PlanStage, beliefs: Breakdown['beliefs']): PlanStage {
+  const records = new Map(beliefs.map((b) => [b.pieceId, b.records]));
+  const most = Math.max(...records.values());
+  const pieces = stage.pieces.map((piece) => {
+    const { occasional, ...rest } = piece;
+    return occasional === true && most > 0 && (records.get(piece.id) ?? 0) > most / 2 ? rest : piece;
+  });
+  return { ...stage, pieces };
+}
+
+const foundNext = (found: Found, { body }: BenchEvent): Found =>
+  body.kind === 'came-without' || body.kind === 'other-piece' ? foundAfter(found, body) : found;
+
+/** Units weighed of each piece. */
+function unitsWeighed(weighings: readonly Weighing[]): ReadonlyMap<string, number> {
+  const units = new Map<string, number>();
+  for (const { pieceId, count } of effectiveWeighings(weighings))
+    if (pieceId !== null) units.set(pieceId, (units.get(pieceId) ?? 0) + count);
+  return units;
+}
+
 /** The weighing that one put right, as it stood; none where it only set back what had been put right. */
 export function priorOf(all: readonly Known[], id: string, stage: PlanStage): Counted | undefined {
   const of = (key: string | null | undefined): Known | undefined => all.find((w) => w.id === key);
@@ -83,11 +114,32 @@ export function useBreakdown(breakdownId: string) {
   const weighed = useEventLog(breakdownId, api.bench.weigh.id, breakdown?.weighings, weighings);
   const happened = useEventLog(breakdownId, api.bench.event.id, breakdown?.events, event);
   const scales = house?.scales;
+  // asked for only where a piece stands there that the plan does not know: the bench opens without the whole catalogue
+  const { data: catalogue } = useQuery({
+    ...catalogueQuery,
+    enabled: happened.entries.some((e) => e.body.kind === 'other-piece'),
+  });
+  const categories = catalogue?.categories;
+  const rules = useMemo(() => {
+    const known = new Map(categories?.map((c) => [c.id, c]));
+    return (category: string) => ({
+      edible: known.get(category)?.edible ?? false,
+      refused: known.get(category)?.refused ?? [],
+    });
+  }, [categories]);
 
   const state = useMemo((): BenchState | undefined => {
     if (breakdown === undefined) return undefined;
-    const stage = breakdown.plan.stages.find((s) => s.id === breakdown.stageId);
-    if (stage === undefined) return undefined;
+    const planned = breakdown.plan.stages.find((s) => s.id === breakdown.stageId);
+    if (planned === undefined) return undefined;
+    const { animals } = breakdown;
+    const found = foundDespite(
+      happened.entries.reduce(foundNext, asPlanned),
+      planned,
+      animals,
+      unitsWeighed(weighed.entries),
+    );
+    const stage = askedFor(stageAsFound(planned, found, animals, rules), breakdown.beliefs);
     const all = weighed.entries.map((w, i) => ({ ...w, waiting: i >= breakdown.weighings.length }));
     const units = new Map<string, number>();
     const counted = effectiveWeighings(all).flatMap((w): Counted[] => {
@@ -97,7 +149,14 @@ export function useBreakdown(breakdownId: string) {
       units.set(piece.id, unit + w.count);
       return [{ ...w, piece, unit }];
     });
-    const beliefs = new Map(breakdown.beliefs.map((b) => [b.pieceId, b]));
+    // the server believes by what it knew: what was said here since changes every share
+    const beliefs = new Map(
+      breakdown.beliefs.flatMap((b) => {
+        const belief = beliefAsFound(planned, b, b.pieceId, breakdown.found, found, animals);
+        return belief === undefined ? [] : [[b.pieceId, belief] as const];
+      }),
+    );
+    const others = new Set(found.others.map((o) => o.id));
     const at = (): string => new Date().toISOString();
     const post = (body: WeighBody, says: string): Promise<boolean> =>
       keep(api.bench.weigh, { params: { breakdownId }, body }, { says });
@@ -107,10 +166,14 @@ export function useBreakdown(breakdownId: string) {
       all,
       counted,
       events: happened.entries,
+      found,
+      planned,
       expected: new Map(
-        expectStage(stage, breakdown.startMg, all, beliefs, breakdown.animals).map((e) => [e.pieceId, e]),
+        expectStage(stage, breakdown.startMg, all, beliefs, animals)
+          .filter((e) => !others.has(e.pieceId))
+          .map((e) => [e.pieceId, e]),
       ),
-      balance: balanceStage(stage, breakdown.startMg, all, scales ?? KITCHEN_SCALES, breakdown.animals),
+      balance: balanceStage(stage, breakdown.startMg, all, scales ?? KITCHEN_SCALES, animals),
       refused: weighed.refused,
       // a weight that the server has counts there, and an event here: of each log what the other one does not know
       waiting: weighed.unsent.length + happened.unsent.length,
@@ -121,7 +184,7 @@ export function useBreakdown(breakdownId: string) {
       happen: (event, says) =>
         keep(api.bench.event, { params: { breakdownId }, body: { ...event, at: at() } as BenchEventBody }, { says }),
     };
-  }, [breakdown, breakdownId, weighed, happened, scales]);
+  }, [breakdown, breakdownId, weighed, happened, scales, rules]);
 
   return { query, state };
 }

@@ -171,7 +171,7 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
   );
 }
 
-const eventWords = (body: Sheet['events'][number]['body']): string => {
+const eventWords = (body: Sheet['events'][number]['body'], pieceName: (id: string) => string): string => {
   switch (body.kind) {
     case 'step':
       return `step ${body.step + 1} ${body.mark}${body.note === null ? '' : `: ${body.note}`}`;
@@ -185,6 +185,12 @@ const eventWords = (body: Sheet['events'][number]['body']): string => {
       return `note to ${trayName(body.destination).toLowerCase()}: ${body.text}`;
     case 'hand-over':
       return 'handed over';
+    case 'came-without':
+      return body.units === 0
+        ? `${pieceName(body.pieceId)}: it was there after all`
+        : `came without ${body.units > 1 ? `${body.units} × ` : ''}${pieceName(body.pieceId)}`;
+    case 'other-piece':
+      return `another piece: ${body.piece.name}`;
   }
 };
 
@@ -333,6 +339,10 @@ export default function YieldSheet() {
   const sheet = query.data;
   const b = sheet.breakdown;
   const counted = effectiveWeighings(sheet.weighings);
+  const pieceName = (id: string): string =>
+    shortName(
+      [...sheet.rows, ...sheet.cameWithout].find((row) => row.pieceId === id)?.name ?? 'a piece that was not weighed',
+    );
   const main = sheet.rows.find((row) => row.main && row.lotCode !== null);
   const figures: readonly (readonly [string, number, string])[] = [
     ['Main cut', sheet.mainShare, 'what it is bought for'],
@@ -390,6 +400,13 @@ export default function YieldSheet() {
         ))}
       </div>
       <Through sheet={sheet} money={money} />
+      {sheet.cameWithout.length > 0 && (
+        <p className="mb-3 border-l-4 border-attention pl-3">
+          Came without{' '}
+          {sheet.cameWithout.map((c) => `${c.of > 1 ? `${c.units} of ${c.of} ` : ''}${shortName(c.name)}`).join(', ')}.
+          Its shares are of what was there, and it is measured against others that lacked the same.
+        </p>
+      )}
       {sheet.note !== null && (
         <div className="mb-3">
           <Notice tone="attention">Closed out of balance: {sheet.note}</Notice>
@@ -443,7 +460,7 @@ export default function YieldSheet() {
               <ol className="text-[14px]">
                 {sheet.events.map((e) => (
                   <li key={e.id} className="border-b border-line py-0.5">
-                    {clockTime(e.body.at)} {eventWords(e.body)}, {e.by}
+                    {clockTime(e.body.at)} {eventWords(e.body, pieceName)}, {e.by}
                   </li>
                 ))}
               </ol>
