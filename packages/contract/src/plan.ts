@@ -227,6 +227,7 @@ export const recipeSchema: z.ZodType<Recipe, Recipe> = z.strictObject({
     measure: z.enum(['litres', 'mass']),
   }),
   ready: z.boolean(),
+  keepsPieces: z.strictObject({ word: z.string().min(1).max(40), form: key.exactOptional() }).exactOptional(),
   cooksAs: z.enum(cookedAs).exactOptional(),
   baseStrained: z.literal(true).exactOptional(),
   byProducts: z

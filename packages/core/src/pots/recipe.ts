@@ -154,6 +154,11 @@ export interface Recipe {
   };
   /** Whether what comes out is ready to eat; else it is raw, and lives no longer than what is in it. */
   readonly ready: boolean;
+  /**
+   * What goes in stays what it was, only cooked or cured: it is named after the pieces ("Rabbit hind legs, confit"), counted as they were,
+   * and an animal that has a form of that name goes on to the bench.
+   */
+  readonly keepsPieces?: { readonly word: string; readonly form?: string };
   /** How meat or fish is when it is cooked through here: which cooking limits cover it. */
   readonly cooksAs?: CookedAs;
   /** The pieces it is built on are strained out: bones. */

@@ -128,7 +128,21 @@ describe('what goes in a pot beside cut pieces', () => {
     });
     const { lots } = await must(ines, api.larder.list, { query: { kind: 'delivery', limit: 200 } });
     expect(lots.find((l) => l.id === lotId)?.potKind).toBe('crustacean-whole');
-    expect((await plan('crustacean-boil', [lotId])).baseMg).toBe(grams(1_600));
+    const boil = await plan('crustacean-boil', [lotId]);
+    expect(boil.baseMg).toBe(grams(1_600));
+    // and stays two crabs of its supplier, which go on to the bench and are picked there
+    const boiled = await finish(boil.id, grams(1_500));
+    const lot = await must(ines, api.larder.read, { params: { lotId: boiled.outputLot?.id ?? '' } });
+    expect(lot).toMatchObject({
+      name: 'Brown crab, boiled',
+      form: 'cooked',
+      pieces: 2,
+      supplierName: 'Bram Quay Fish',
+      ready: true,
+    });
+    expect(
+      await must(ines, api.bench.start, { body: { lotId: lot.id, planId: 'crab-picked', animals: 2, massMg: null } }),
+    ).toMatchObject({ stageId: 's1', animals: 2, supplierName: 'Bram Quay Fish' });
     const hake = await received(kitchen, ines);
     const { lots: all } = await must(ines, api.larder.list, { query: { kind: 'delivery', limit: 200 } });
     expect(all.find((l) => l.id === hake.lotId)?.potKind).toBe('');

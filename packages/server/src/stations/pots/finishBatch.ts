@@ -1,6 +1,6 @@
 /** The end of a batch: one balanced movement out of lots, pantry, work and fuel into what came out. */
 
-import { allGoods } from '@zabrik/catalogue';
+import { allGoods, categoryOfForm } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import {
   addDays,
@@ -19,6 +19,7 @@ import {
   type Recipe,
   readBatch,
   scaleFor,
+  shortName,
   startsClock,
   WATERY_HEAT,
   waysKept,
@@ -27,6 +28,7 @@ import { dayIn, readHouse, usualPlace } from '../../db/house.ts';
 import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
 import { BatchTable } from '../../db/models/batch.ts';
 import type { HouseRow } from '../../db/models/house.ts';
+import { readSpecies } from '../../db/plans.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
@@ -130,6 +132,35 @@ async function dateOf(
     dateBasis: basis,
     dateLimit: date.by === 'limit' ? (limit?.id ?? null) : null,
     dateMaxC: date.maxC,
+  };
+}
+
+/** What the pieces are that stay pieces, only cooked or cured; undefined where the recipe makes something else of them, or of several kinds. */
+async function keptAsPieces(
+  { db }: Kitchen,
+  { actor, transaction }: InCommand,
+  { keepsPieces }: Recipe,
+  base: readonly { readonly lot: HeldLot; readonly massMg: number }[],
+): Promise<Pick<NewLot, 'name' | 'form' | 'category' | 'supplierId' | 'pieces'> | undefined> {
+  const [first] = base;
+  if (keepsPieces === undefined || first === undefined) return undefined;
+  const kindOf = ({ lot }: (typeof base)[number]): string =>
+    `${lot.species}/${lot.form}/${lot.pieceId}/${lot.category}`;
+  if (base.some((b) => kindOf(b) !== kindOf(first))) return undefined;
+  const { species: speciesId } = first.lot;
+  const species = (await readSpecies(db, actor.houseId, transaction)).get(speciesId ?? '');
+  const form = species?.forms.find((f) => f.id === keepsPieces.form)?.id ?? null;
+  const what = first.lot.kind === 'delivery' && species !== undefined ? species.name : shortName(first.lot.name);
+  const suppliers = new Set(base.map((b) => b.lot.supplierId));
+  return {
+    name: `${what}, ${keepsPieces.word}`,
+    form,
+    category: form === null || species === undefined ? null : categoryOfForm(species.id, form),
+    supplierId: suppliers.size === 1 ? first.lot.supplierId : null,
+    pieces: Math.max(
+      1,
+      Math.round(base.reduce((sum, { lot, massMg }) => sum + (lot.pieces * massMg) / Math.max(1, lot.massMg), 0)),
+    ),
   };
 }
 
@@ -279,6 +310,12 @@ export async function finishBatch(
     ...fromLarder.map((g) => g.lot.allergens),
   );
   const species = new Set(inputs.map((i) => i.lot.species));
+  const same = await keptAsPieces(
+    kitchen,
+    command,
+    recipe,
+    inputs.filter((_, i) => batch.inputs[i]?.as === 'base'),
+  );
   const common = {
     kind: 'batch' as const,
     form: null,
@@ -291,12 +328,13 @@ export async function finishBatch(
   const lotId = command.newId();
   const main: NewLot = {
     ...common,
+    ...same,
     id: lotId,
-    name: recipe.title,
+    name: same?.name ?? recipe.title,
     species: species.size === 1 ? (inputs[0]?.lot.species ?? null) : null,
-    category: recipe.category ?? null,
+    category: recipe.category ?? same?.category ?? null,
     destination: trayOf(recipe),
-    pieces: batch.plates ?? batch.pieces ?? 1,
+    pieces: same?.pieces ?? batch.plates ?? batch.pieces ?? 1,
     madeMg: body.outputMg,
     keeping: keptFresh(
       usualPlace(house, recipe.ready, keptDry(recipe, body.keptAs) ? 'ambient' : null),
