@@ -8,6 +8,7 @@ import {
   planAsBought,
   planFaults,
   planStartsFrom,
+  recipeFaults,
   stageShares,
 } from '@zabrik/core';
 import { drawAnimal, seededRandom } from '@zabrik/core/simulator';
@@ -116,6 +117,15 @@ describe('catalogue files', () => {
         if (categoryById.get(piece.category)?.useWithinHours === 0)
           expect(destinations.filter((d) => !refused.includes(d) && d !== 'larder')).toEqual(['waste']);
       }
+  });
+
+  it('every recipe can be made as it stands', () => {
+    const known = {
+      categories: new Set(allCategories.map((c) => c.id)),
+      never: new Set(allCategories.filter((c) => c.useWithinHours === 0).map((c) => c.id)),
+      recipes: new Set(allRecipes.map((r) => r.id)),
+    };
+    for (const recipe of allRecipes) expect(recipeFaults(recipe, known), recipe.id).toEqual([]);
   });
 
   it('refuse every never-eaten kind in every use', () => {

@@ -1,8 +1,8 @@
 /** The house's recipes: the handbook's as they stand, its own versions above them, and what its batches gave. */
 
-import { recipeById } from '@zabrik/catalogue';
+import { allCategories, neverIn, recipeById } from '@zabrik/catalogue';
 import type { Answer, Asked, api, ListedRecipe } from '@zabrik/contract';
-import { carryAllergens } from '@zabrik/core';
+import { carryAllergens, type Recipe, recipeFaults } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { HouseRecipeTable } from '../../db/models/houseRecipe.ts';
 import { findRecipe, listRecipes, listRecipeVersions, type OwnRecipe } from '../../db/recipes.ts';
@@ -72,7 +72,7 @@ export async function readRecipeVersions(
 /**
  * Saves the house's version of a recipe. Never-eaten kinds stay refused, and an allergen of the handbook's never gets lost.
  *
- * Errors  `invalid` while the allergens of an ingredient are not said; `changed_since` when someone saved another version meanwhile.
+ * Errors  `invalid` while it cannot be made as it stands, with all that is wrong (recipeFaults): the allergens of an ingredient not said among them; `changed_since` when someone saved another version meanwhile.
  */
 export async function saveRecipe(
   { db }: Kitchen,
@@ -81,11 +81,20 @@ export async function saveRecipe(
 ): Promise<ListedRecipe> {
   const { actor, at, transaction } = command;
   const { recipe, from, note, retired } = body;
-  const unsaid = recipe.ingredients.findIndex((i) => i.unsaid === true);
-  if (unsaid !== -1)
-    throw new Problem('invalid', `Nobody has said which allergens ${recipe.ingredients[unsaid]?.name} has.`, [
-      { path: `use.ingredients.${unsaid}.allergens`, message: 'say which it has, or none' },
-    ]);
+  const listedHere = await listRecipes(db, actor.houseId);
+  const faults = recipeFaults(recipe as Recipe, {
+    categories: new Set(allCategories.map((c) => c.id)),
+    never: new Set(neverIn.map((n) => n.category)),
+    recipes: new Set([recipe.id, ...listedHere.map((r) => r.recipe.id)]),
+  });
+  // one that is not made here any more may be as it is
+  const [fault] = retired ? [] : faults;
+  if (fault !== undefined)
+    throw new Problem(
+      'invalid',
+      fault.message,
+      faults.map(({ path, message }) => ({ path: `recipe.${path}`, message })),
+    );
   await db.query('select pg_advisory_xact_lock(hashtextextended($1, 8))', {
     bind: [`${actor.houseId}/${recipe.id}`],
     transaction,

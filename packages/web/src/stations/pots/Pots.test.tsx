@@ -100,7 +100,7 @@ const screens = {
   '/pots/stove/:batchId': () => import('./AtTheStove.tsx'),
   '/pots/cooling': () => import('./CoolingPage.tsx'),
   '/pots/calculator': () => import('./calculator/Calculator.tsx'),
-  '/pots/recipes/:recipeId': () => import('./RecipePage.tsx'),
+  '/pots/recipes/:recipeId': () => import('./recipe/RecipePage.tsx'),
 } as const;
 
 let client: QueryClient;

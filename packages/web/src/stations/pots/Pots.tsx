@@ -12,7 +12,7 @@ import { byKind, kindWords, readyFor } from './offers.ts';
 import { PlanBatch } from './PlanBatch.tsx';
 import { PotsHead } from './PotsHead.tsx';
 import { useLotsForPots, useRecipes } from './potQueries.ts';
-import { RecipeFiles } from './RecipeFiles.tsx';
+import { RecipeFiles } from './recipe/RecipeFiles.tsx';
 
 const clothOfKind = {
   stock: clothOf.stock,

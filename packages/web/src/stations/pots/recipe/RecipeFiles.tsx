@@ -1,25 +1,29 @@
 import { looksLikeOurs, type Recipe, readRecipe } from '@zabrik/core';
 import { useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { Button } from '../../kit/Button.tsx';
+import { Button } from '../../../kit/Button.tsx';
+import { useRecipes } from '../potQueries.ts';
 import { blankRecipe } from './blankRecipe.ts';
+import { freeId } from './edit.ts';
 
 const MOST = 2_000_000;
 
 /** Reads a recipe out of a file: our JSON, or a schema.org Recipe. What lacks is left to be filled in. */
-function readRecipeFile(text: string): { readonly recipe: Recipe } | { readonly refused: string } {
+function readRecipeFile(
+  text: string,
+): { readonly recipe: Recipe; readonly ours: boolean } | { readonly refused: string } {
   let json: unknown;
   try {
     json = JSON.parse(text);
   } catch {
     return { refused: 'This is not JSON.' };
   }
-  if (looksLikeOurs(json)) return { recipe: json };
+  if (looksLikeOurs(json)) return { recipe: json, ours: true };
   const read = readRecipe(json);
   if (read === undefined) return { refused: 'There is no recipe and no schema.org Recipe in this file.' };
-  if (looksLikeOurs(read.whole)) return { recipe: read.whole };
+  if (looksLikeOurs(read.whole)) return { recipe: read.whole, ours: true };
   if (read.name === '' || read.steps.length === 0) return { refused: 'This Recipe has no name or no steps.' };
-  return { recipe: blankRecipe(read) };
+  return { recipe: blankRecipe(read), ours: false };
 }
 
 /** A recipe from a file, or a new one. */
@@ -27,9 +31,19 @@ export function RecipeFiles() {
   const file = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const [refused, setRefused] = useState<string>();
+  const recipes = useRecipes().data?.recipes ?? [];
   const open = (recipe: Recipe): void => {
     void navigate(`/pots/recipes/${recipe.id}`, { state: { draft: recipe } });
   };
+  /** One that is nobody's yet never stands in the place of one that is. */
+  const openNew = (recipe: Recipe): void =>
+    open({
+      ...recipe,
+      id: freeId(
+        recipe.title,
+        recipes.map((r) => r.recipe.id),
+      ),
+    });
   return (
     <div className="ml-auto flex flex-wrap items-center gap-2 pb-2">
       {refused !== undefined && (
@@ -54,11 +68,12 @@ export function RecipeFiles() {
           }
           const read = readRecipeFile(await chosen.text());
           if ('refused' in read) setRefused(read.refused);
-          else open(read.recipe);
+          else if (read.ours) open(read.recipe);
+          else openNew(read.recipe);
         }}
       />
       <Button onClick={() => file.current?.click()}>From a file</Button>
-      <Button onClick={() => open(blankRecipe())}>A new one</Button>
+      <Button onClick={() => openNew(blankRecipe())}>A new one</Button>
     </div>
   );
 }

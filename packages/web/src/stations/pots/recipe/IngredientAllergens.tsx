@@ -1,7 +1,7 @@
 import { allergenWords, type RecipeIngredient, sayableAllergens } from '@zabrik/core';
 import { useId, useState } from 'react';
-import { Button } from '../../kit/Button.tsx';
-import { Toggle } from '../../kit/Toggle.tsx';
+import { Button } from '../../../kit/Button.tsx';
+import { Toggle } from '../../../kit/Toggle.tsx';
 
 interface Props {
   readonly ingredient: RecipeIngredient;

@@ -1,13 +1,5 @@
 import type { ReadRecipe, Recipe } from '@zabrik/core';
-
-/** An id out of a name; empty for a name of nothing. */
-export const slugOf = (name: string): string =>
-  name
-    .toLowerCase()
-    .normalize('NFKD')
-    .replaceAll(/[^a-z0-9]+/g, '-')
-    .replaceAll(/^-+|-+$/g, '')
-    .slice(0, 60);
+import { slugOf } from './edit.ts';
 
 /** A recipe of the house's own to begin from: empty, or what a Recipe from elsewhere says. Its largest ingredient is taken as the base. */
 export function blankRecipe(read?: ReadRecipe): Recipe {

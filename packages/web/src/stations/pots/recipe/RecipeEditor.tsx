@@ -1,0 +1,153 @@
+/** A recipe as it is written: everything it is, what is wrong with it in words, and a version of it for every change. */
+import { useQueryClient } from '@tanstack/react-query';
+import type { ListedRecipe } from '@zabrik/contract';
+import { type Recipe, recipeFaults, recipeKinds } from '@zabrik/core';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { useCommand } from '../../../app/command.ts';
+import { useDraft } from '../../../app/draft.ts';
+import { api } from '../../../app/endpoints.ts';
+import { useCatalogue } from '../../../app/queries.ts';
+import { Button } from '../../../kit/Button.tsx';
+import { Field } from '../../../kit/Field.tsx';
+import { Select } from '../../../kit/Select.tsx';
+import { StillHere } from '../../../parts/StillHere.tsx';
+import { kindWords } from '../offers.ts';
+import { useRecipes } from '../potQueries.ts';
+import { BuiltOn } from './BuiltOn.tsx';
+import { type Edit, freeId } from './edit.ts';
+import { Gives, Keeps } from './Gives.tsx';
+import { Ingredients } from './Ingredients.tsx';
+import { StepFields } from './StepFields.tsx';
+import { WaysFields } from './WaysFields.tsx';
+
+interface Props {
+  /** The version that it was read as; 0 where there is none yet. */
+  readonly from: number;
+  readonly draft: Recipe;
+  readonly listed: ListedRecipe | undefined;
+}
+
+/** So many faults are said at a time: the others come when these are put right. */
+const MOST_SAID = 4;
+
+export function RecipeEditor({ from, draft, listed }: Props) {
+  const { data: catalogue } = useCatalogue();
+  const recipes = useRecipes().data?.recipes ?? [];
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const typed = useDraft<{ readonly recipe: Recipe; readonly note: string }>(`recipe/${draft.id}/${from}`, {
+    recipe: draft,
+    note: '',
+  });
+  const { recipe, note } = typed.value;
+  const [pressed, setPressed] = useState(false);
+  const edit: Edit = {
+    recipe,
+    put: (change) => typed.set((before) => ({ ...before, recipe: { ...before.recipe, ...change } })),
+    drop: (field) =>
+      typed.set((before) => {
+        const { [field]: _, ...rest } = before.recipe;
+        return { ...before, recipe: rest as Recipe };
+      }),
+  };
+  const store = useCommand(api.pots.saveRecipe, {
+    onDone: async (saved) => {
+      typed.clear();
+      await client.invalidateQueries({ queryKey: ['batches', 'recipes'] });
+      void navigate(saved.retired ? '/pots' : `/pots?recipe=${saved.recipe.id}`);
+    },
+  });
+  const categories = catalogue?.categories ?? [];
+  const faults = recipeFaults(recipe, {
+    categories: new Set(categories.map((c) => c.id)),
+    never: new Set(categories.filter((c) => c.useWithinHours === 0).map((c) => c.id)),
+    recipes: new Set(recipes.map((r) => r.recipe.id)),
+  }).map((f) => f.message);
+  const wrong = note.trim() === '' ? [...faults, 'Say what changed, and why: the next cook reads it.'] : faults;
+  const save = (retired: boolean): void => {
+    setPressed(true);
+    if (retired ? note.trim() !== '' : wrong.length === 0)
+      store.send({
+        body: {
+          // one that is new is called after its name, as it is now
+          recipe:
+            from === 0
+              ? {
+                  ...recipe,
+                  id: freeId(
+                    recipe.title,
+                    recipes.map((r) => r.recipe.id),
+                  ),
+                }
+              : recipe,
+          from,
+          retired,
+          note: note.trim(),
+        },
+      });
+  };
+  return (
+    <form
+      className="grid gap-5"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save(false);
+      }}
+    >
+      <StillHere draft={typed} />
+      <div className="grid gap-3 md:grid-cols-[2fr_1fr]">
+        <Field
+          label="Name"
+          value={recipe.title}
+          maxLength={80}
+          onChange={(event) => edit.put({ title: event.target.value })}
+        />
+        <Select
+          label="Kind"
+          value={recipe.kind}
+          onValue={(kind) => edit.put({ kind })}
+          options={recipeKinds.map((kind) => ({ value: kind, name: kindWords(kind) }))}
+        />
+      </div>
+      <BuiltOn {...edit} />
+      <Ingredients {...edit} />
+      <WaysFields {...edit} />
+      <StepFields {...edit} />
+      <Gives {...edit} />
+      <Keeps {...edit} />
+      <div className="sticky bottom-0 grid gap-2 border-t-2 border-ink bg-ground py-3">
+        {pressed && wrong.length > 0 && (
+          <ul role="alert" className="border-l-4 border-alarm bg-alarm-soft px-2.5 py-1.5">
+            {wrong.slice(0, MOST_SAID).map((words) => (
+              <li key={words}>{words}</li>
+            ))}
+            {wrong.length > MOST_SAID && <li>And {wrong.length - MOST_SAID} more.</li>}
+          </ul>
+        )}
+        {store.error !== null && (
+          <p className="text-alarm" role="alert">
+            {store.error.message}
+          </p>
+        )}
+        <div className="flex flex-wrap items-end gap-3">
+          <Field
+            label="What changed, and why"
+            value={note}
+            maxLength={500}
+            className="min-w-72 flex-1"
+            onChange={(event) => typed.put({ note: event.target.value })}
+          />
+          <Button type="submit" look="strong" size="bench" disabled={store.pending}>
+            Save as version {from + 1}
+          </Button>
+          {listed !== undefined && (
+            <Button look="alarm" size="bench" disabled={store.pending} onClick={() => save(true)}>
+              Not made here any more
+            </Button>
+          )}
+        </div>
+      </div>
+    </form>
+  );
+}
