@@ -77,21 +77,6 @@ it.each<[string, Partial<Recipe>, RegExp]>([
     /^questions.0.ways.0: Blond changes flour, which is no ingredient/,
   ],
   ['a yield inside out', { output: { ...gravy.output, high: 0.1 } }, /^output: What it gives/],
-  [
-    'a way of keeping said twice',
-    {
-      keeps: [2, 3].map((days) => ({
-        state: 'chilled',
-        as: 'chilled' as const,
-        days,
-        maxC: 5,
-        jurisdiction: 'here',
-        source: 'this test',
-        provenance: 'estimate' as const,
-      })),
-    },
-    /^keeps: How it keeps chilled is said twice/,
-  ],
   ['a silent step', { steps: [{ kind: 'cook', text: '' }] }, /^steps.0: Step 1 says nothing/],
   ['a step of no way', { steps: [{ kind: 'cook', text: 'Cook.', ways: ['white'] }] }, /^steps.0: Step 1 is of a way/],
   [

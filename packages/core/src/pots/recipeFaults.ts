@@ -96,10 +96,5 @@ export function recipeFaults(
     for (const id of step.ways ?? [])
       if (!wayIds.includes(id)) say(`steps.${i}`, `Step ${i + 1} is of a way that is not here any more.`);
   }
-  // one way may be said by several profiles, each in its own days
-  const kept = recipe.keeps.flatMap((k) =>
-    (k.profiles ?? ['all']).map((profile) => `${k.as.replaceAll('-', ' ')}/${profile}`),
-  );
-  for (const said of twice(kept)) say('keeps', `How it keeps ${said.split('/')[0]} is said twice.`);
   return faults;
 }

@@ -415,6 +415,8 @@ describe('what is not as the plan has it', () => {
     expect(says()).toBe('It came without skin.');
     const grams = (text: string): number => Number(/([\d,]+) g/.exec(text)?.[1]?.replace(',', ''));
     expect(grams(pieceButton(/^cartilage/).textContent ?? '')).toBeGreaterThan(grams(before));
+    // 66 of 91.5 parts: what the ribbon expects of the main cut follows
+    expect(screen.getByText(/loins: usually/).textContent).toMatch(/usually 67 % to 77 %/);
     fireEvent.click(section().getByRole('button', { name: 'It is here' }));
     await waitFor(() => expect(pieceButton(/^skin/)).toBeTruthy());
     expect(pieceButton(/^cartilage/).textContent).toBe(before);

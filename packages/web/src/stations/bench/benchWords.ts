@@ -16,9 +16,10 @@ export function bracketOf({
   stage,
   counted,
   breakdown,
-}: Pick<BenchState, 'stage' | 'counted' | 'breakdown'>): RibbonBracket | undefined {
+  beliefs: known,
+}: Pick<BenchState, 'stage' | 'counted' | 'breakdown' | 'beliefs'>): RibbonBracket | undefined {
   const mains = stage.pieces.filter((p) => p.main);
-  const beliefs = mains.flatMap((p) => breakdown.beliefs.find((b) => b.pieceId === p.id) ?? []);
+  const beliefs = mains.flatMap((p) => known.get(p.id) ?? []);
   const mean = beliefs.reduce((sum, b) => sum + b.mean, 0);
   const sd = Math.sqrt(beliefs.reduce((sum, b) => sum + b.sd ** 2, 0));
   if (mean === 0) return undefined;

@@ -42,6 +42,8 @@ export interface BenchState {
   readonly stage: PlanStage;
   readonly planned: PlanStage;
   readonly found: Found;
+  /** What is believed of each piece's share, of what lies there. */
+  readonly beliefs: ReadonlyMap<string, Breakdown['beliefs'][number]>;
   readonly all: readonly (Weighing & { readonly waiting: boolean })[];
   readonly counted: readonly Counted[];
   readonly events: readonly BenchEvent[];
@@ -168,6 +170,7 @@ export function useBreakdown(breakdownId: string) {
       events: happened.entries,
       found,
       planned,
+      beliefs,
       expected: new Map(
         expectStage(stage, breakdown.startMg, all, beliefs, animals)
           .filter((e) => !others.has(e.pieceId))

@@ -2,12 +2,13 @@
 import 'fake-indexeddb/auto';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
-import { limitProfiles, recipeById } from '@zabrik/catalogue';
+import { allCategories, allGoods, limitProfiles, recipeById } from '@zabrik/catalogue';
 import type { Boned, Cooling, House, Lot, Me, WholeBatch } from '@zabrik/contract';
-import { type BatchEventBody, grams, kilograms, waysOf, withWays } from '@zabrik/core';
+import { type BatchEventBody, grams, kilograms, type Recipe, waysOf, withWays } from '@zabrik/core';
 import { MemoryRouter, Route, Routes } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { lotOf, me, house as usual } from '../../testing/kitchen.ts';
+import { blankRecipe } from './recipe/blankRecipe.ts';
 
 const BATCH = '019a0000-0000-7000-8000-000000000001';
 const LOT = '019a0000-0000-7000-8000-000000000002';
@@ -93,6 +94,8 @@ interface Known {
   readonly role?: Me['person']['role'];
   /** How far the server's clock is ahead of this device's. */
   readonly aheadMs?: number;
+  /** A recipe that is nobody’s yet, as another screen hands it over. */
+  readonly draft?: Recipe;
 }
 
 const screens = {
@@ -109,7 +112,12 @@ async function open(pattern: keyof typeof screens, address: string, known: Known
   client.setQueryData(['me'], { ...me, person: { ...me.person, role: known.role ?? 'sous-chef' } });
   client.setQueryData(['house'], house);
   client.setQueryData(['house', 'limits'], { limits });
-  client.setQueryData(['catalogue'], { species: [], goods: [], plans: [], categories: [] });
+  client.setQueryData(['catalogue'], {
+    species: [],
+    goods: allGoods,
+    plans: [],
+    categories: allCategories.map((c) => ({ ...c, refused: [], usual: null })),
+  });
   client.setQueryData(['batches', 'timers'], { timers: [], aheadMs: known.aheadMs ?? 0 });
   client.setQueryData(['coolings', 'list'], { open: known.open ?? [], closed: [] });
   client.setQueryData(['lots', 'pots'], { lots: known.lots ?? [], all: true });
@@ -131,7 +139,15 @@ async function open(pattern: keyof typeof screens, address: string, known: Known
   await startOutbox();
   render(
     <QueryClientProvider client={client}>
-      <MemoryRouter initialEntries={[address]}>
+      <MemoryRouter
+        initialEntries={[
+          {
+            pathname: address.split('?')[0] ?? '',
+            search: address.slice(address.indexOf('?') + 1 || address.length),
+            state: known.draft === undefined ? null : { draft: known.draft },
+          },
+        ]}
+      >
         <Routes>
           <Route path={pattern} element={<Screen />} />
         </Routes>
@@ -592,5 +608,81 @@ describe('what was boned out', () => {
     cleanup();
     await open('/pots', '/pots?recipe=fish-fumet', { boned: [bird] });
     expect(screen.queryByRole('list', { name: 'To fill' })).toBeNull();
+  });
+});
+
+describe('a recipe of the house’s own', () => {
+  const section = (name: string | RegExp) => within(screen.getByRole('region', { name }));
+  const wrong = (): string => screen.getByRole('alert').textContent ?? '';
+  /** What was sent to be kept. */
+  const saved = (): unknown[] => sent;
+  const sent: unknown[] = [];
+  beforeEach(() => {
+    sent.length = 0;
+    vi.stubGlobal('fetch', (url: string, init: RequestInit) => {
+      if (!url.endsWith('/recipes') || init.method !== 'POST') return Promise.reject(new TypeError('no network'));
+      const body = JSON.parse(String(init.body)) as { recipe: Recipe };
+      sent.push(body);
+      const kept = { recipe: body.recipe, own: true, retired: false, changed: null, batches: [] };
+      return Promise.resolve(new Response(JSON.stringify(kept)));
+    });
+  });
+
+  it('is written from nothing: what lacks is said in words, what is bought brings its allergens, and all of it is sent', async () => {
+    await open('/pots/recipes/:recipeId', '/pots/recipes/new', { draft: blankRecipe() });
+    type('Name', 'Roast gravy');
+    type('Called', 'bones');
+    touch('Save as version 1');
+    expect(wrong()).toContain('Nothing goes in yet');
+    type('Look for kinds of pieces', 'lamb');
+    fireEvent.click(section('What it is built on').getByLabelText('lamb bones'));
+    // what goes in nothing is not offered
+    type('Look for kinds of pieces', 'glands');
+    expect(screen.getByText('No other kind is called so.')).toBeTruthy();
+    type('Another ingredient', 'celery');
+    touch('Add it');
+    type('Another ingredient', 'Roux');
+    fireEvent.keyDown(screen.getByLabelText('Another ingredient'), { key: 'Enter' });
+    const ingredients = section('To a kilo of bones');
+    expect(ingredients.getByText('celery', { selector: 'button[aria-expanded]' })).toBeTruthy();
+    expect(wrong()).toContain('Nobody has said which allergens Roux has.');
+    fireEvent.click(ingredients.getByRole('button', { name: 'wheat' }));
+    const [, usual] = ingredients.getAllByLabelText('usual');
+    fireEvent.change(usual as HTMLElement, { target: { value: '6 %' } });
+    type('Step 1', 'Roast, wet, reduce.');
+    type('What changed, and why', 'ours since the old chef left');
+    expect(screen.queryByRole('alert')).toBeNull();
+    touch('Save as version 1');
+    await waitFor(() => expect(saved()).toHaveLength(1));
+    const { recipe, from } = saved()[0] as { recipe: Recipe; from: number };
+    expect(from).toBe(0);
+    expect(recipe).toMatchObject({ id: 'roast-gravy', title: 'Roast gravy', accepts: ['lamb-bone'] });
+    expect(recipe.ingredients).toMatchObject([
+      { id: 'vegetables', name: 'celery', allergens: ['celery'] },
+      { id: 'roux', name: 'Roux', perBase: 0.06, allergens: ['gluten/wheat'] },
+    ]);
+    expect(recipe.ingredients[1]).not.toHaveProperty('unsaid');
+  });
+
+  it('holds a kind to a share, asks a question of two ways, takes it down to a mark, and lets go of all three', async () => {
+    await open('/pots/recipes/:recipeId', '/pots/recipes/fish-fumet');
+    const ways = section('Where cooks disagree');
+    const before = ways.getAllByLabelText('Question').length;
+    touch('A question');
+    expect(ways.getAllByLabelText('Question')).toHaveLength(before + 1);
+    fireEvent.change(ways.getAllByLabelText('Question').at(-1) as HTMLElement, { target: { value: 'With vinegar?' } });
+    touch('Save as version 2');
+    expect(wrong()).toContain('A way has a name.');
+    touch('Without the question With vinegar?');
+    expect(ways.getAllByLabelText('Question')).toHaveLength(before);
+    const gives = section('What it gives');
+    const marks = gives.queryAllByLabelText('Taken down to').length;
+    touch('A mark to take it down to');
+    expect(gives.getAllByLabelText('Taken down to')).toHaveLength(marks + 1);
+    expect(wrong()).toContain('A mark has a name.');
+    fireEvent.change(gives.getAllByLabelText('Taken down to').at(-1) as HTMLElement, { target: { value: 'syrup' } });
+    const [from] = gives.getAllByLabelText('from');
+    fireEvent.change(from as HTMLElement, { target: { value: '1.05' } });
+    expect(wrong()).toContain('What it gives: from, usually, to');
   });
 });

@@ -119,12 +119,12 @@ function Rules<R extends Ruled>({
         const label = catalogue?.categories.find((c) => c.id === row.category)?.label ?? row.category;
         return (
           <div key={row.category} className="flex flex-wrap items-end gap-2">
-            <span className="w-56 self-center font-semibold">{label}</span>
+            <span className="w-56 self-center leading-tight font-semibold">{label}</span>
             {share !== undefined && (
               <NumField
                 label={`At most, ${label}`}
                 unit="%"
-                className="w-32"
+                className="w-32 [&_label]:sr-only"
                 value={share.of(row) * 100}
                 min={1}
                 max={99}
@@ -133,7 +133,8 @@ function Rules<R extends Ruled>({
               />
             )}
             <Field
-              label={`Because, ${label}`}
+              aria-label={`Because, ${label}`}
+              placeholder={share === undefined ? 'never, because' : 'at most so much, because'}
               maxLength={400}
               className="min-w-60 flex-1"
               value={row.reason}

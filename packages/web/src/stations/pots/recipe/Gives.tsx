@@ -353,6 +353,11 @@ export function Keeps({ recipe, put }: Edit) {
             onNone={() => to(changed(keeps, i, { ...k, maxC: null }))}
             onValue={(maxC) => to(changed(keeps, i, { ...k, maxC }))}
           />
+          {k.profiles !== undefined && (
+            <span className="self-center text-[14px] text-ink-soft">
+              by {k.profiles.join(', ').toUpperCase()} alone
+            </span>
+          )}
           <Button
             className="h-11"
             aria-label={`Not kept ${keptAsNames[k.as]}`}

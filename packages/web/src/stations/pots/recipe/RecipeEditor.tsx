@@ -59,11 +59,16 @@ export function RecipeEditor({ from, draft, listed }: Props) {
     },
   });
   const categories = catalogue?.categories ?? [];
-  const faults = recipeFaults(recipe, {
-    categories: new Set(categories.map((c) => c.id)),
-    never: new Set(categories.filter((c) => c.useWithinHours === 0).map((c) => c.id)),
-    recipes: new Set(recipes.map((r) => r.recipe.id)),
-  }).map((f) => f.message);
+  // judged by what there is, once that is known
+  const found =
+    catalogue === undefined
+      ? []
+      : recipeFaults(recipe, {
+          categories: new Set(categories.map((c) => c.id)),
+          never: new Set(categories.filter((c) => c.useWithinHours === 0).map((c) => c.id)),
+          recipes: new Set(recipes.map((r) => r.recipe.id)),
+        });
+  const faults = found.map((f) => f.message);
   const wrong = note.trim() === '' ? [...faults, 'Say what changed, and why: the next cook reads it.'] : faults;
   const save = (retired: boolean): void => {
     setPressed(true);
