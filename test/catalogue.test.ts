@@ -266,6 +266,35 @@ describe('facts of the trade', () => {
     // all of it against the yield table: 15 % of the live crab is white meat
     expect(Math.abs((claws + legs + body) * 0.94 - 0.15)).toBeLessThan(0.02);
   });
+  it('a farce for steaming is 100 : 50 egg : 50 water : 90 cream : 3 salt, held at 71 °C for about 25 minutes in its mould', () => {
+    const of = (id: string) => {
+      const recipe = allRecipes.find((r) => r.id === id);
+      if (recipe === undefined) throw new Error(id);
+      return recipe;
+    };
+    expect(of('steaming-farce').ingredients.map((i) => [i.id, Math.round(i.perBase * 1_000) / 10])).toEqual([
+      ['egg', 50],
+      ['water', 50],
+      ['cream', 90],
+      ['salt', 3],
+    ]);
+    const steamed = of('moulded-farce').steps.find((s) => s.kills === true);
+    expect(steamed?.tempC?.low).toBe(71);
+    expect(steamed?.minutes?.typical).toBe(25);
+    // and what goes in comes out, a little less: nothing is made of nothing
+    for (const id of ['steaming-farce', 'moulded-farce', 'fish-in-pastry', 'stuffed-boned-bird', 'wrapped-roll']) {
+      const { ingredients, output } = of(id);
+      const most = 1 + ingredients.reduce((sum, i) => sum + i.perBase, 0);
+      expect(output.mean, id).toBeLessThan(most);
+      expect(output.mean, id).toBeGreaterThan(most * 0.7);
+    }
+    // picked confit firms in six to seven hours, and is not salted again
+    const roll = of('pressed-confit-roll');
+    expect(roll.ingredients.some((i) => i.id === 'salt')).toBe(false);
+    expect(roll.steps.find((s) => /six to seven hours/.test(s.text))?.minutes?.low).toBe(360);
+    // three wettings, two of them boiled away
+    expect(of('quick-bone-sauce').steps.filter((s) => /wetting/.test(s.text))).toHaveLength(3);
+  });
   it('fat of lamb goes to dripping unless somebody bins it', () => {
     for (const piece of allPlans.flatMap((p) => p.stages.flatMap((s) => s.pieces)))
       if (piece.category === 'lamb-fat') expect(piece.destination).toBe('fat');

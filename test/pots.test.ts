@@ -204,7 +204,19 @@ describe('the catalogue of uses', () => {
     expect(kinds.get('staff-dish')).toBeGreaterThanOrEqual(10);
     expect(kinds.get('filling')).toBeGreaterThanOrEqual(10);
     expect([...kinds.keys()].sort()).toEqual(
-      ['filling', 'garnish', 'liquor', 'pan-sauce', 'preserve', 'reduction', 'rendering', 'staff-dish', 'stock'].sort(),
+      [
+        'assembly',
+        'filling',
+        'garnish',
+        'liquor',
+        'pan-sauce',
+        'preserve',
+        'reduction',
+        'rendering',
+        'sauce',
+        'staff-dish',
+        'stock',
+      ].sort(),
     );
   });
 

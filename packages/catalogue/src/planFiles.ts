@@ -1,6 +1,7 @@
 /** Every cut plan that ships, in the order lists show them. */
 import beefBoneInSteaks from '../data/plans/beef-bone-in-steaks.json' with { type: 'json' };
 import birdBonedWhole from '../data/plans/bird-boned-whole.json' with { type: 'json' };
+import birdBreastsFirst from '../data/plans/bird-breasts-first.json' with { type: 'json' };
 import birdCarcassPickedOver from '../data/plans/bird-carcass-picked-over.json' with { type: 'json' };
 import birdSupremesThighs from '../data/plans/bird-supremes-thighs.json' with { type: 'json' };
 import bonesPickedOver from '../data/plans/bones-picked-over.json' with { type: 'json' };
@@ -106,6 +107,7 @@ export const planFiles: readonly unknown[] = [
   squidCleaned,
   cuttlefishCleaned,
   wholeBirdJoints,
+  birdBreastsFirst,
   birdSupremesThighs,
   supremeTrimmed,
   birdBonedWhole,

@@ -64,7 +64,7 @@ describe('the demo', () => {
       'wood-pigeon',
     ]);
     const { waiting } = await must(maren, api.bench.waiting, {});
-    expect(waiting.map((w) => w.stageName).sort()).toEqual(['Back shell', 'Body', 'Claws and legs', 'Portion']);
+    expect(waiting.map((w) => w.stageName).sort()).toEqual(['Back shell', 'Body', 'Claws', 'Legs', 'Portion']);
     expect(waiting.find((w) => w.stageName === 'Portion')?.readyAt).not.toBeNull();
   });
 

@@ -6,7 +6,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { select } from '../db/select.ts';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { closedHake, must, received, weighedAndClosed } from '../testing/work.ts';
+import { closedHake, must, received, takeBody, weighedAndClosed } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -146,6 +146,53 @@ describe('what goes in a pot beside cut pieces', () => {
     const hake = await received(kitchen, ines);
     const { lots: all } = await must(ines, api.larder.list, { query: { kind: 'delivery', limit: 200 } });
     expect(all.find((l) => l.id === hake.lotId)?.potKind).toBe('');
+  });
+});
+
+describe('what is put together', () => {
+  it('a farce of this noon goes into a mould with fillets and crab, each from its own lot, and on to the knife by course', async () => {
+    const { belly, fillet } = await pieces();
+    const mixed = await plan('steaming-farce', [belly]);
+    const farce = (await finish(mixed.id, grams(190))).outputLot?.id ?? '';
+    const crab = await received(kitchen, ines, {
+      species: 'brown-crab',
+      form: 'cooked',
+      animals: 1,
+      grossMg: grams(900),
+      tareMg: 0,
+      invoiceMg: grams(900),
+    });
+    const apart = await must(ines, api.bench.start, {
+      body: { lotId: crab.lotId, planId: 'crab-picked', animals: 1, massMg: null },
+    });
+    await must(ines, api.bench.weigh, {
+      params: { breakdownId: apart.id },
+      body: { ...takeBody('claws', 'larder', 200), count: 2 },
+    });
+    const claws = (
+      await must(ines, api.bench.close, { params: { breakdownId: apart.id }, body: { unbalancedReason: 'a test' } })
+    ).lots[0]?.lotId;
+    const batch = await plan('moulded-farce', [farce, fillet, claws ?? '']);
+    const as = new Map(batch.inputs.map((i) => [i.lotId, i.as]));
+    expect([as.get(farce), as.get(fillet), as.get(claws ?? '')]).toEqual(['base', 'lining', 'heart']);
+    // half of the farce in fillets, a third and a little in crab
+    const massOf = (id: string) => batch.inputs.find((i) => i.lotId === id)?.massMg ?? 0;
+    expect(massOf(farce)).toBe(grams(190));
+    expect(massOf(fillet)).toBe(grams(95));
+    expect(massOf(claws ?? '')).toBe(grams(66.5));
+    const made = await finish(batch.id, grams(345));
+    const mould = await must(ines, api.larder.read, { params: { lotId: made.outputLot?.id ?? '' } });
+    expect(mould).toMatchObject({
+      name: 'Farce steamed in a mould, shellfish in the heart',
+      destination: 'portion',
+      ready: true,
+    });
+    expect(mould.allergens).toEqual(expect.arrayContaining(['fish/hake', 'crustaceans/brown-crab', 'eggs', 'milk']));
+    const trace = await must(ines, api.larder.trace, { params: { lotId: mould.id } });
+    const names = JSON.stringify(trace);
+    for (const from of ['Brown crab', 'Hake', 'Farce for steaming']) expect(names).toContain(from);
+    const { lots } = await must(ines, api.larder.list, { query: { toWeight: 'mould', limit: 200 } });
+    expect(lots.map((l) => l.id)).toContain(mould.id);
   });
 });
 

@@ -225,25 +225,35 @@ export const drawings: Readonly<Record<Body, Drawing>> = {
   lobster: {
     areas: [
       {
-        pieces: ['tail', 'meat', 'gut'],
+        pieces: ['tail', 'meat', 'tail-meat', 'slice', 'trim', 'gut'],
         d: 'M132 42 L178 44 C196 46 206 50 210 55 C206 60 196 64 178 66 L132 68 Z',
         at: [166, 55],
       },
       {
-        pieces: ['body', 'inedible', 'shell'],
+        pieces: ['head', 'inedible', 'shell', 'body'],
         d: 'M84 44 C100 36 118 38 129 42 L129 68 C118 72 100 74 84 66 C78 60 78 50 84 44 Z',
         at: [106, 60],
       },
       { pieces: ['coral'], d: 'M98 49 L126 49 L126 54 L98 54 Z', at: [112, 51] },
       {
-        pieces: ['claws', 'blade'],
+        pieces: ['claws', 'claw-meat', 'blade'],
         d: 'M44 36 C30 36 16 28 8 14 C22 12 30 16 34 22 C36 14 44 10 52 12 C58 22 54 32 44 36 Z M44 74 C30 74 16 82 8 96 C22 98 30 94 34 88 C36 96 44 100 52 98 C58 88 54 78 44 74 Z',
         at: [38, 26],
       },
-      { pieces: ['knuckles'], d: 'M50 33 L60 28 L82 44 L78 50 Z M50 77 L60 82 L82 66 L78 60 Z', at: [66, 38] },
+      {
+        pieces: ['knuckles', 'knuckle-meat'],
+        d: 'M50 33 L60 28 L82 44 L78 50 Z M50 77 L60 82 L82 66 L78 60 Z',
+        at: [66, 38],
+      },
+      {
+        pieces: ['legs'],
+        d: 'M92 68 L84 84 L87 85 L96 69 Z M104 70 L98 88 L101 89 L108 71 Z M92 42 L84 26 L87 25 L96 41 Z M104 39 L98 22 L101 21 L108 38 Z',
+        at: [98, 86],
+      },
+      { pieces: ['antennae'], d: 'M82 48 L54 52 L54 55 L82 52 Z M82 58 L54 55 L54 58 L82 62 Z', at: [64, 55] },
       { pieces: ['blanched'], d: 'M212 50 L234 40 C230 50 230 60 234 70 L212 60 Z', at: [222, 55] },
     ],
-    marks: 'M146 43 L146 67 M160 43 L160 67 M174 44 L174 66 M188 46 L188 64 M82 50 L56 54 M82 60 L56 56',
+    marks: 'M146 43 L146 67 M160 43 L160 67 M174 44 L174 66 M188 46 L188 64',
   },
   'small-crustacean': {
     areas: [

@@ -179,7 +179,9 @@ const trayOf = (recipe: Recipe): Destination =>
       ? 'fat'
       : recipe.kind === 'garnish'
         ? 'garnish'
-        : 'larder';
+        : recipe.kind === 'assembly'
+          ? 'portion'
+          : 'larder';
 
 /**
  * The batch is done: what went in leaves its lots and the pantry, what came out is a new lot that carries the whole cost with the work

@@ -186,7 +186,7 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
   const fits =
     wanted === undefined || last === undefined || (last.centiC / 100 >= wanted.low && last.centiC / 100 <= wanted.high);
   // cooked through in one piece: the core is what counts. A stock at the simmer needs no core
-  const cooked = ['filling', 'preserve', 'staff-dish'].includes(batch.kind) && steps.some(cooksThrough);
+  const cooked = ['filling', 'assembly', 'preserve', 'staff-dish'].includes(batch.kind) && steps.some(cooksThrough);
   // a core on its way is colder than what is round it, and nothing is wrong with that
   const comingUp = cooked && cooksThrough(step) && last !== undefined && last.centiC / 100 < (wanted?.low ?? 0);
   const log = logOf(state.probes.map((r) => ({ at: r.at, C: r.centiC / 100 })));
