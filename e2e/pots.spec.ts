@@ -231,7 +231,7 @@ test('frames to fumet: scaled, run, strained, costed to the penny, cooled in tim
 test('trim to mousseline by keyboard: its balance, the cold clock, raw and cooked kept apart', async ({ page }) => {
   await signInByKeyboard(page, 'Ines Calloway');
   await page.goto('/pots?recipe=fish-mousseline');
-  await expect(page.getByRole('list', { name: 'Refused' })).toContainText(/Brown crab.*Cooked already/s);
+  await expect(page.getByRole('list', { name: 'Refused' })).toContainText(/Brown crab.*pick it first/s);
   const balance = page.getByRole('region', { name: 'Balance' });
   await expect(balance).toContainText('Protein');
   const minutes = async (): Promise<number> =>

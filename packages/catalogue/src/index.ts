@@ -48,6 +48,8 @@ export interface Goods {
     readonly low: number;
     readonly high: number;
     readonly goesTo?: string;
+    /** Why no pot takes it. */
+    readonly never?: string;
     readonly provenance: Provenance;
     readonly source: string;
   };

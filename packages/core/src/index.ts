@@ -28,6 +28,7 @@ export * from './heat/vessel.ts';
 export * from './heat/water.ts';
 export * from './larder/keeping.ts';
 export * from './larder/lotLimits.ts';
+export * from './larder/trimBalance.ts';
 export * from './larder/tub.ts';
 export * from './portioning/animalsNeeded.ts';
 export * from './portioning/cookHint.ts';

@@ -91,6 +91,7 @@ export const goodsSchema = z.strictObject({
       low: share,
       high: share,
       goesTo: z.string().exactOptional(),
+      never: z.string().exactOptional().describe('why no pot takes its trim'),
       provenance: z.enum(provenances),
       source: z.string(),
     })

@@ -13,6 +13,7 @@ import {
   massMg,
   note,
   nothing,
+  share,
   shortText,
   signedMassMg,
   signedMinor,
@@ -364,9 +365,48 @@ export const larder = {
     body: z.strictObject({
       massMg,
       pieces: z.int().min(1).max(10_000).nullable(),
-      trim: z.boolean().default(false).describe('of vegetables: what comes off becomes trim to collect'),
+      trim: z
+        .boolean()
+        .default(false)
+        .describe(
+          'of vegetables, as tablets of before say it: what comes off becomes trim to collect. Now: larder.trim',
+        ),
     }),
     answer: z.strictObject({ movementId: id, lotId: id, code: z.string() }),
+  }),
+  trim: endpoint({
+    id: 'larder.trim',
+    method: 'post',
+    path: '/lots/:lotId/trim',
+    command: 'may-wait',
+    may: 'bench',
+    summary: 'Trim vegetables or herbs: what is ready, what of the trim is kept, the rest is inedible part',
+    params: z.strictObject({ lotId: id }),
+    body: z.strictObject({
+      massMg: massMg.nullable().describe('what went on the board; null: all of the lot'),
+      readyMg: massMg,
+      keptMg: z.int().min(0).max(100_000_000_000).describe('of the trim, kept for something'),
+      keptTo: destination.nullable(),
+      note: note.nullable(),
+    }),
+    answer: z.strictObject({
+      movementId: id,
+      lotId: id.describe('what is ready'),
+      code: z.string(),
+      keptCode: z.string().nullable(),
+      wasteMg: z.int(),
+      readyShare: share,
+    }),
+  }),
+  goodsYields: endpoint({
+    id: 'larder.goodsYields',
+    method: 'get',
+    path: '/goods/:goods/yields',
+    command: false,
+    may: 'everyone',
+    summary: 'What the house’s own trimming of vegetables or herbs left ready, the latest first',
+    params: z.strictObject({ goods: slug }),
+    answer: z.strictObject({ yields: z.array(z.strictObject({ share, at: instant, by: z.string() })) }),
   }),
   merge: endpoint({
     id: 'larder.merge',

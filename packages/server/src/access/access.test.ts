@@ -240,6 +240,7 @@ describe('who else may not come in', () => {
       'larder.keep': { kind: 'reserve', reservedFor: 'x' },
       'larder.undoKeep': {},
       'larder.split': { massMg: 1, pieces: null },
+      'larder.trim': { massMg: null, readyMg: 1, keptMg: 0, keptTo: null, note: null },
       'larder.fill': { from: [{ lotId: delivery.lotId, massMg: null }] },
       'larder.takeOut': { massMg: 1, to: 'served', reason: null, note: null },
       'pots.finish': { outputMg: 1, spentMg: 0, note: null },

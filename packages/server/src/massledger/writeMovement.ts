@@ -28,6 +28,7 @@ export type MovementKind =
   | 'merge'
   | 'fill'
   | 'count'
+  | 'trim'
   | 'reverse';
 
 export interface Movement {

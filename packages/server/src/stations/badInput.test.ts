@@ -335,6 +335,16 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
     api.larder.split,
     async () => ({ params: { lotId: (await received(kitchen, ines)).lotId }, body: { massMg: 5, pieces: 1 } }),
   ],
+  [
+    api.larder.trim,
+    async () => ({
+      params: {
+        lotId: (await received(kitchen, ines, { species: null, form: null, goods: 'leek', grossMg: 900, tareMg: 0 }))
+          .lotId,
+      },
+      body: { massMg: 500, readyMg: 200, keptMg: 100, keptTo: 'stock', note: 'x' },
+    }),
+  ],
   [api.larder.merge, async () => ({ body: { lotIds: [uuidv7(), uuidv7()], confirmed: true } })],
   [
     api.larder.startTub,

@@ -1,5 +1,5 @@
 import { allRecipes } from '@zabrik/catalogue';
-import { api } from '@zabrik/contract';
+import { type Ask, api } from '@zabrik/contract';
 import { grams } from '@zabrik/core';
 import fc from 'fast-check';
 import { v7 as uuidv7 } from 'uuid';
@@ -352,6 +352,70 @@ describe('trim of vegetables', () => {
         body: { massMg: 1, pieces: null, trim: true },
       }),
     ).toMatchObject({ status: 409, body: { detail: expect.stringContaining('not collected') } });
+  });
+});
+
+describe('vegetables made ready', () => {
+  const come = async (goods: string, g: number) =>
+    (await received(kitchen, ines, { species: null, form: null, goods, grossMg: grams(g), tareMg: 0, paidMinor: 800 }))
+      .lotId;
+  const trim = (lotId: string, o: Partial<Ask<typeof api.larder.trim>['body']>) =>
+    ines.ask(api.larder.trim, {
+      params: { lotId },
+      body: { massMg: null, readyMg: grams(1), keptMg: 0, keptTo: null, note: null, ...o },
+    });
+
+  it('what is ready carries the cost, kept trim and peel none, and the house learns what is left of them', async () => {
+    const lotId = await come('artichoke', 2_000);
+    const first = await trim(lotId, { massMg: grams(1_000), readyMg: grams(240) });
+    expect(first).toMatchObject({ status: 200, body: { wasteMg: grams(760), readyShare: 0.24, keptCode: null } });
+    const ready = await read(first.body.lotId);
+    expect(ready).toMatchObject({
+      name: 'Globe artichokes, trimmed',
+      kind: 'goods',
+      goods: 'artichoke',
+      category: 'vegetable-ready',
+      massMg: grams(240),
+      costMinor: 400,
+    });
+    // two days, and no longer than what it was cut from
+    expect(ready.useBy).not.toBeNull();
+    expect((await read(lotId)).massMg).toBe(grams(1_000));
+    // its leaves go in no pot; a cook may fry them for the staff
+    expect(await trim(lotId, { readyMg: grams(250), keptMg: grams(100), keptTo: 'stock' })).toMatchObject({
+      status: 409,
+      body: { code: 'tray_refused', detail: expect.stringContaining('bitter') as string },
+    });
+    const second = await trim(lotId, { readyMg: grams(300), keptMg: grams(100), keptTo: 'staff' });
+    expect(second.body).toMatchObject({ wasteMg: grams(600), readyShare: 0.3 });
+    expect((await read(lotId)).massMg).toBe(0);
+    const { yields } = await must(ines, api.larder.goodsYields, { params: { goods: 'artichoke' } });
+    expect(yields.map((y) => [y.share, y.by])).toEqual([
+      [0.3, 'Ines Calloway'],
+      [0.24, 'Ines Calloway'],
+    ]);
+    expect((await must(ines, api.larder.goodsYields, { params: { goods: 'leek' } })).yields).toEqual([]);
+  });
+
+  it('herbs give leaves to the kitchen and stems to their tub; more than went on the board is water; nothing is trimmed twice', async () => {
+    const basil = await come('basil', 100);
+    expect(await trim(basil, { readyMg: grams(80), keptMg: grams(40), keptTo: 'stock' })).toMatchObject({
+      status: 409,
+      body: { code: 'too_much_out', detail: expect.stringContaining('20 g more') as string },
+    });
+    expect(await trim(basil, { readyMg: grams(50), keptMg: grams(40) })).toMatchObject({
+      status: 400,
+      body: { field: 'keptTo' },
+    });
+    const done = await trim(basil, { readyMg: grams(55), keptMg: grams(40), keptTo: 'stock' });
+    expect(done.body).toMatchObject({ wasteMg: grams(5) });
+    const leaves = await read(done.body.lotId);
+    expect(leaves.name).toBe('Basil, leaves');
+    expect(await trim(leaves.id, { readyMg: grams(10) })).toMatchObject({ status: 409, body: { code: 'not_alike' } });
+    const { lots } = await must(ines, api.larder.list, { query: { category: 'herb-stems', limit: 50 } });
+    expect(lots.find((l) => l.code === done.body.keptCode)).toMatchObject({ name: 'Basil, stems', costMinor: 0 });
+    const salt = await come('salt', 500);
+    expect(await trim(salt, { readyMg: grams(400) })).toMatchObject({ status: 409, body: { code: 'not_alike' } });
   });
 });
 

@@ -150,36 +150,36 @@ describe('what goes in a pot beside cut pieces', () => {
 });
 
 describe('what is put together', () => {
-  it('a farce of this noon goes into a mould with fillets and crab, each from its own lot, and on to the knife by course', async () => {
+  it('a farce of this noon goes into a mould with fillets and prawns, each from its own lot, and on to the knife by course', async () => {
     const { belly, fillet } = await pieces();
     const mixed = await plan('steaming-farce', [belly]);
     const farce = (await finish(mixed.id, grams(190))).outputLot?.id ?? '';
-    const crab = await received(kitchen, ines, {
-      species: 'brown-crab',
-      form: 'cooked',
-      animals: 1,
-      grossMg: grams(900),
+    const prawns = await received(kitchen, ines, {
+      species: 'prawn',
+      form: 'headless',
+      animals: 20,
+      grossMg: grams(460),
       tareMg: 0,
-      invoiceMg: grams(900),
+      invoiceMg: grams(460),
     });
-    const apart = await must(ines, api.bench.start, {
-      body: { lotId: crab.lotId, planId: 'crab-picked', animals: 1, massMg: null },
+    const peeled = await must(ines, api.bench.start, {
+      body: { lotId: prawns.lotId, planId: 'prawn-peeled', animals: 20, massMg: null },
     });
     await must(ines, api.bench.weigh, {
-      params: { breakdownId: apart.id },
-      body: { ...takeBody('claws', 'larder', 200), count: 2 },
+      params: { breakdownId: peeled.id },
+      body: { ...takeBody('meat', 'filling', 200), count: 20 },
     });
-    const claws = (
-      await must(ines, api.bench.close, { params: { breakdownId: apart.id }, body: { unbalancedReason: 'a test' } })
+    const meat = (
+      await must(ines, api.bench.close, { params: { breakdownId: peeled.id }, body: { unbalancedReason: 'a test' } })
     ).lots[0]?.lotId;
-    const batch = await plan('moulded-farce', [farce, fillet, claws ?? '']);
+    const batch = await plan('moulded-farce', [farce, fillet, meat ?? '']);
     const as = new Map(batch.inputs.map((i) => [i.lotId, i.as]));
-    expect([as.get(farce), as.get(fillet), as.get(claws ?? '')]).toEqual(['base', 'lining', 'heart']);
-    // half of the farce in fillets, a third and a little in crab
+    expect([as.get(farce), as.get(fillet), as.get(meat ?? '')]).toEqual(['base', 'lining', 'heart']);
+    // half of the farce in fillets, a third and a little in prawns
     const massOf = (id: string) => batch.inputs.find((i) => i.lotId === id)?.massMg ?? 0;
     expect(massOf(farce)).toBe(grams(190));
     expect(massOf(fillet)).toBe(grams(95));
-    expect(massOf(claws ?? '')).toBe(grams(66.5));
+    expect(massOf(meat ?? '')).toBe(grams(66.5));
     const made = await finish(batch.id, grams(345));
     const mould = await must(ines, api.larder.read, { params: { lotId: made.outputLot?.id ?? '' } });
     expect(mould).toMatchObject({
@@ -187,10 +187,10 @@ describe('what is put together', () => {
       destination: 'portion',
       ready: true,
     });
-    expect(mould.allergens).toEqual(expect.arrayContaining(['fish/hake', 'crustaceans/brown-crab', 'eggs', 'milk']));
+    expect(mould.allergens).toEqual(expect.arrayContaining(['fish/hake', 'crustaceans/prawn', 'eggs', 'milk']));
     const trace = await must(ines, api.larder.trace, { params: { lotId: mould.id } });
     const names = JSON.stringify(trace);
-    for (const from of ['Brown crab', 'Hake', 'Farce for steaming']) expect(names).toContain(from);
+    for (const from of ['Prawn', 'Hake', 'Farce for steaming']) expect(names).toContain(from);
     const { lots } = await must(ines, api.larder.list, { query: { toWeight: 'mould', limit: 200 } });
     expect(lots.map((l) => l.id)).toContain(mould.id);
   });

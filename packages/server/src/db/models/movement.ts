@@ -8,7 +8,17 @@ export const MovementTable = table(
     houseId: key(uuid),
     commandId: uuid,
     kind: text<
-      'receive' | 'close-stage' | 'cut' | 'batch' | 'take-out' | 'reverse' | 'split' | 'merge' | 'fill' | 'count'
+      | 'receive'
+      | 'close-stage'
+      | 'cut'
+      | 'batch'
+      | 'take-out'
+      | 'reverse'
+      | 'split'
+      | 'merge'
+      | 'fill'
+      | 'count'
+      | 'trim'
     >(),
     station: text(),
     at: key(when),

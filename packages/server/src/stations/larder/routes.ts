@@ -18,6 +18,7 @@ import { listOnHand, listStockTakes, listTubLots, readLot, sumGroups } from './q
 import { takeOut } from './service.ts';
 import { split } from './splitLot.ts';
 import { readTrace } from './trace.ts';
+import { readGoodsYields, trimGoods } from './trimGoods.ts';
 import { listTubs } from './tubs.ts';
 
 export function larderRoutes(kitchen: Kitchen, router: Router): void {
@@ -97,6 +98,10 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
   mountCommand(kitchen, router, api.larder.keep, ['lots'], (command, asked) => keep(kitchen, command, asked));
   mountCommand(kitchen, router, api.larder.undoKeep, ['lots'], (command, asked) => undoKeep(kitchen, command, asked));
   mountCommand(kitchen, router, api.larder.split, ['lots'], (command, asked) => split(kitchen, command, asked));
+  mountCommand(kitchen, router, api.larder.trim, ['lots'], (command, asked) => trimGoods(kitchen, command, asked));
+  mountRead(kitchen, router, api.larder.goodsYields, async (actor, { params }) => ({
+    yields: await readGoodsYields(kitchen, actor.houseId, params.goods),
+  }));
   mountCommand(kitchen, router, api.larder.merge, ['lots'], (command, asked) => merge(kitchen, command, asked));
   mountCommand(kitchen, router, api.larder.startTub, ['lots'], (command, asked) => startTub(kitchen, command, asked));
   mountCommand(kitchen, router, api.larder.fill, ['lots'], (command, asked) => fill(kitchen, command, asked));

@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto';
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import { allGoods } from '@zabrik/catalogue';
 import type { House } from '@zabrik/contract';
 import { IDBFactory } from 'fake-indexeddb';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
@@ -33,11 +34,52 @@ const open = async (o: Parameters<typeof lotOf>[1], places: House['places'] = co
   ]);
   openScreen(<LotActions lot={lot as never} />, {
     house: { ...house, places },
-    catalogue: { species: [], goods: [], plans: [] },
+    catalogue: { species: [], goods: allGoods as never, plans: [] },
   });
 };
 const press = (name: string): void => void fireEvent.click(screen.getByRole('button', { name }));
 const move = () => screen.getByRole<HTMLButtonElement>('button', { name: /^Move all of it/ });
+
+describe('making vegetables ready', () => {
+  const type = (label: string, text: string): void =>
+    void fireEvent.change(screen.getByLabelText(label), { target: { value: text } });
+  const said = (): string => screen.getByTestId('trimmed').textContent ?? '';
+
+  it('says what is thrown away as it is typed, and what is usual; more than went on the board is not sent unseen', async () => {
+    await open({ kind: 'goods', goods: 'artichoke', name: 'Globe artichokes', category: null, massMg: 2_000_000 });
+    press('Trim');
+    expect(said()).toMatch(/The rest is peel and leaves/);
+    expect(screen.getByText(/Usually \d+ % to \d+ % is ready.*bitter/)).toBeTruthy();
+    // what no pot takes is not offered to one
+    expect([...screen.getByLabelText<HTMLSelectElement>('For').options].map((o) => o.textContent)).not.toContain(
+      'Stock',
+    );
+    type('On the board', '1000');
+    type('Ready', '240');
+    await waitFor(() => expect(said()).toBe('760 g thrown away; 24.0 % is ready.'));
+    expect(screen.queryByText(/Less than it usually is/)).toBeNull();
+    type('Ready', '90');
+    await waitFor(() => expect(screen.getByText(/Less than it usually is/)).toBeTruthy());
+    type('Ready', '240');
+    type('Trim kept', '800');
+    await waitFor(() => expect(said()).toMatch(/^40 g more than went on the board/));
+    type('Trim kept', '');
+    press('Trimmed');
+    await waitFor(async () => expect(await kept()).toHaveLength(1));
+    expect((await kept())[0]?.body).toMatchObject({ massMg: 1_000_000, readyMg: 240_000, keptMg: 0, keptTo: null });
+  });
+
+  it('what lacks is said at its field, and what is trimmed already is not trimmed again', async () => {
+    await open({ kind: 'goods', goods: 'basil', name: 'Basil', category: null, massMg: 90_000 });
+    press('Trim');
+    press('Trimmed');
+    expect(await screen.findByText('What is ready, such as 480')).toBeTruthy();
+    expect(screen.getByLabelText<HTMLSelectElement>('For').value).toBe('stock');
+    cleanup();
+    await open({ kind: 'goods', goods: 'basil', name: 'Basil, leaves', category: 'vegetable-ready', massMg: 50_000 });
+    expect(screen.queryByRole('button', { name: 'Trim' })).toBeNull();
+  });
+});
 
 describe('moving a lot', () => {
   it('raw goes to no fridge of ready things by itself: the place is asked for', async () => {

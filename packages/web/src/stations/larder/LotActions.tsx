@@ -13,6 +13,7 @@ import { ProbeReading } from '../../parts/ProbeReading.tsx';
 import type { KeepBody, LotRead } from './actions/keeping.ts';
 import { MoveLot } from './actions/MoveLot.tsx';
 import { PartLot } from './actions/PartLot.tsx';
+import { TrimGoods } from './actions/TrimGoods.tsx';
 import { DateLot, HoldLot, ReserveLot } from './actions/WordsOnLot.tsx';
 import { PrintLabels } from './PrintLabels.tsx';
 
@@ -62,7 +63,8 @@ const doable = (lot: LotRead, trims: boolean): Doing[] =>
 /** Everything that is done to a lot without taking anything out of it. */
 export function LotActions({ lot }: { readonly lot: LotRead }) {
   const { data: catalogue } = useCatalogue();
-  const trim = catalogue?.goods.find((g) => g.id === lot.goods && g.trim?.goesTo === 'tub')?.trim;
+  // what is trimmed already has a kind; what came has none yet
+  const goods = catalogue?.goods.find((g) => g.id === lot.goods && g.trim !== undefined && lot.category === null);
   const [doing, setDoing] = useState<Doing | undefined>(undefined);
   const doingNow = useRef(doing);
   doingNow.current = doing;
@@ -78,7 +80,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
   });
   const split = useCommand(api.larder.split, {
     spoken: ({ body }) => ({
-      says: `${lot.name} ${lot.code}, ${body.trim === true ? 'trimmed' : 'parted'}: ${formatMass(body.massMg)}`,
+      says: `${lot.name} ${lot.code}, parted: ${formatMass(body.massMg)}`,
     }),
     onDone: shut,
     onKept: shut,
@@ -104,7 +106,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
   return (
     <section aria-label="Keep" className="rounded-plate border border-line bg-white p-3">
       <div className="grid grid-cols-4 gap-1.5">
-        {doable(lot, trim !== undefined).map((d) => (
+        {doable(lot, goods !== undefined).map((d) => (
           <Toggle key={d} on={doing === d} className="min-h-12 px-1!" onPress={() => choose(d)}>
             {d === 'hold' && lot.held !== null ? 'Let go' : names[d]}
           </Toggle>
@@ -113,15 +115,14 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
       {(doing === 'move' || doing === 'freeze' || doing === 'thaw') && (
         <MoveLot key={doing} lot={lot} kind={doing} name={names[doing]} keeping={onIt} />
       )}
-      {(doing === 'split' || doing === 'trim') && (
+      {doing === 'split' && (
         <PartLot
-          key={doing}
           lot={lot}
-          trim={doing === 'trim' ? trim : undefined}
           pending={split.pending}
-          onPart={(part) => split.send({ params: { lotId: lot.id }, body: { ...part, trim: doing === 'trim' } })}
+          onPart={(part) => split.send({ params: { lotId: lot.id }, body: part })}
         />
       )}
+      {doing === 'trim' && goods !== undefined && <TrimGoods lot={lot} goods={goods} />}
       {doing === 'open' && (
         <div className="mt-3 flex items-center justify-between gap-3">
           <p className="text-[14px] text-ink-soft">

@@ -90,6 +90,7 @@ export const entryNames: Readonly<Record<string, string>> = {
   batch: 'pot',
   'take-out': 'taken out',
   split: 'parted',
+  trim: 'trimmed',
   merge: 'put together',
   fill: 'into a tub',
   count: 'counted',

@@ -1,8 +1,6 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { formatMass, formatShare } from '@zabrik/core';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
-import type { Catalogue } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import type { LotRead } from './keeping.ts';
 import { PartField } from './PartField.tsx';
@@ -21,14 +19,12 @@ const partForm = (lot: LotRead) =>
 
 interface Props {
   readonly lot: LotRead;
-  /** What usually comes off goods of this kind; undefined to part a lot in two. */
-  readonly trim: Catalogue['goods'][number]['trim'] | undefined;
   readonly pending: boolean;
   readonly onPart: (part: { readonly massMg: number; readonly pieces: number | null }) => void;
 }
 
-/** Takes a part of a lot off as a lot of its own: as it is, or as its trim. */
-export function PartLot({ lot, trim, pending, onPart }: Props) {
+/** Takes a part of a lot off as a lot of its own. */
+export function PartLot({ lot, pending, onPart }: Props) {
   const form = useForm<z.input<ReturnType<typeof partForm>>, undefined, z.output<ReturnType<typeof partForm>>>({
     resolver: zodResolver(partForm(lot)),
     mode: 'onChange',
@@ -39,16 +35,10 @@ export function PartLot({ lot, trim, pending, onPart }: Props) {
       className="mt-3 grid grid-cols-2 items-end gap-3"
       onSubmit={(event) => void form.handleSubmit(({ part }) => onPart(part))(event)}
     >
-      <PartField label={trim === undefined ? 'Take off' : 'Comes off as trim'} lot={lot} form={form} name="part" />
+      <PartField label="Take off" lot={lot} form={form} name="part" />
       <Button type="submit" look="strong" className="h-11" disabled={pending}>
-        {trim === undefined ? 'Part it' : 'Trimmed'}
+        Part it
       </Button>
-      {trim !== undefined && (
-        <p className="col-span-2 text-[14px] text-ink-soft">
-          Usually {formatShare(trim.low, 0)} to {formatShare(trim.high, 0)},{' '}
-          {formatMass(Math.round(lot.massMg * trim.mean))} of this ({trim.provenance.replaceAll('-', ' ')}).
-        </p>
-      )}
     </form>
   );
 }

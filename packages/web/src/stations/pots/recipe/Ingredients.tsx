@@ -186,14 +186,16 @@ export function Ingredients({ recipe, put }: Edit) {
                 <Trash2 size={18} aria-hidden="true" />
               </Button>
             </div>
-            <IngredientAllergens
-              ingredient={i}
-              onSay={(said) => {
-                const { unsaid: _, ...rest } = i;
-                to({ ...rest, allergens: carryAllergens(said) });
-              }}
-            />
-            <StandsIn ingredient={i} onChange={to} />
+            <div className="grid items-start gap-x-4 md:grid-cols-[minmax(0,1fr)_auto]">
+              <IngredientAllergens
+                ingredient={i}
+                onSay={(said) => {
+                  const { unsaid: _, ...rest } = i;
+                  to({ ...rest, allergens: carryAllergens(said) });
+                }}
+              />
+              <StandsIn ingredient={i} onChange={to} />
+            </div>
           </div>
         );
       })}
