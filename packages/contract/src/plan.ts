@@ -61,6 +61,15 @@ export const planStepSchema = z.strictObject({
   check: z.string().exactOptional(),
   orderMatters: z.boolean(),
   guard: z.strictObject({ warn: z.string().min(1).max(400), before: z.array(key) }).exactOptional(),
+  minutes: minutes.exactOptional(),
+  measure: z
+    .strictObject({
+      what: z.string().min(1).max(60),
+      low: z.number().min(0).max(10_000),
+      high: z.number().min(0).max(10_000),
+      unit: z.string().min(1).max(12),
+    })
+    .exactOptional(),
   passes: z.int().min(1).max(9).exactOptional(),
   pieces: z.array(key),
 });

@@ -259,10 +259,16 @@ export const pots = {
     path: '/batch-timers',
     command: false,
     may: 'everyone',
-    summary: 'Timers that run or ring, of every batch',
+    summary: 'Timers that run or ring, of every batch and of all that lies on the bench',
     answer: z.strictObject({
       at: instant.describe('the server’s clock'),
-      timers: z.array(timerSchema.extend({ batchId: id, title: z.string() })),
+      timers: z.array(
+        timerSchema.extend({
+          batchId: id.nullable().describe('the batch it is of; null: it is of the bench'),
+          breakdownId: id.nullable().describe('what lies on the bench that it is of'),
+          title: z.string(),
+        }),
+      ),
     }),
   }),
   plan: endpoint({

@@ -2,7 +2,8 @@ import type { PlanStage, PlanStep } from './plan.ts';
 
 export interface StepMark {
   readonly step: number;
-  readonly mark: 'done' | 'skipped' | 'open';
+  /** Late: done, but after what it should have come before. */
+  readonly mark: 'done' | 'late' | 'skipped' | 'open';
 }
 
 export interface Guarded {
@@ -29,7 +30,7 @@ export function guardsBefore(
   return stage.steps.flatMap((step, index) => {
     if (step.guard === undefined || !step.guard.before.includes(pieceId)) return [];
     const mark = last.get(index);
-    if (mark === 'done' || mark === 'skipped') return [];
+    if (mark === 'done' || mark === 'late' || mark === 'skipped') return [];
     if (step.pieces.length > 0 && step.pieces.every((id) => weighed.has(id))) return [];
     // the harm is done or not once the guarded piece itself is weighed: no use in warning after it
     if (weighed.has(pieceId)) return [];

@@ -56,6 +56,14 @@ export interface OrderGuard {
   readonly before: readonly string[];
 }
 
+/** A measure to hit, in the unit that is said: 3 to 4 mm between scores. */
+export interface StepMeasure {
+  readonly what: string;
+  readonly low: number;
+  readonly high: number;
+  readonly unit: string;
+}
+
 export interface PlanStep {
   readonly title: string;
   readonly how?: string;
@@ -65,6 +73,10 @@ export interface PlanStep {
   readonly check?: string;
   readonly orderMatters: boolean;
   readonly guard?: OrderGuard;
+  /** How long it takes by itself, hands free: a timer is offered. */
+  readonly minutes?: Minutes;
+  /** What is measured before going on: how wide, how far apart, how steep. */
+  readonly measure?: StepMeasure;
   /** How often the check is to be repeated, each pass counted (shell in picked meat). */
   readonly passes?: number;
   /** Pieces that come off in this step. */

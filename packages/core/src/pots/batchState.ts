@@ -1,12 +1,12 @@
 import type { CookedAs, Food } from '../safety/food.ts';
+import { type RunningTimer, runningTimers, type TimerSaid } from '../timing/runningTimers.ts';
 import type { RecipeStep } from './recipe.ts';
 
 /** What is written down at the stove, one after the other; nothing is ever changed, only taken back. */
 export type BatchEventBody =
   | { readonly kind: 'start' }
   | { readonly kind: 'step'; readonly step: number; readonly skipped: boolean }
-  | { readonly kind: 'timer'; readonly step: number | null; readonly label: string; readonly dueAt: string }
-  | { readonly kind: 'timer-off'; readonly timerId: string }
+  | TimerSaid
   | { readonly kind: 'probe'; readonly centiC: number; readonly source: 'probe' | 'typed' }
   | { readonly kind: 'level'; readonly levelMm: number; readonly massMg: number }
   | {
@@ -30,14 +30,6 @@ export interface BatchEvent {
   readonly body: BatchEventBody;
 }
 
-export interface BatchTimer {
-  readonly id: string;
-  readonly label: string;
-  readonly step: number | null;
-  readonly startedAt: string;
-  readonly dueAt: string;
-}
-
 export interface BatchState {
   readonly startedAt: string | undefined;
   /** Steps done or left out, by their place in the list. */
@@ -45,7 +37,7 @@ export interface BatchState {
   /** The first step that is neither; undefined when all are. */
   readonly next: number | undefined;
   /** Timers that nobody has stopped, the first to ring first. */
-  readonly timers: readonly BatchTimer[];
+  readonly timers: readonly RunningTimer[];
   readonly probes: readonly { readonly at: string; readonly centiC: number }[];
   readonly levels: readonly {
     readonly id: string;
@@ -72,23 +64,15 @@ export function readBatch(steps: readonly RecipeStep[], events: readonly BatchEv
   const taken = new Set(events.flatMap((e) => (e.body.kind === 'back' ? [e.body.eventId] : [])));
   const standing = events.filter((e) => e.body.kind !== 'back' && !taken.has(e.id));
   const done = new Map<number, { skipped: boolean; at: string; eventId: string }>();
-  const off = new Set<string>();
-  for (const { id, at, body } of standing) {
+  for (const { id, at, body } of standing)
     if (body.kind === 'step') done.set(body.step, { skipped: body.skipped, at, eventId: id });
-    if (body.kind === 'timer-off') off.add(body.timerId);
-  }
   const next = steps.findIndex((_, i) => !done.has(i));
-  const timers = standing.flatMap(({ id, at, body }): BatchTimer[] =>
-    body.kind === 'timer' && !off.has(id) && !(body.step !== null && done.has(body.step))
-      ? [{ id, label: body.label, step: body.step, startedAt: at, dueAt: body.dueAt }]
-      : [],
-  );
   const marked = standing.filter((e) => e.body.kind === 'mark').at(-1);
   return {
     startedAt: standing.find((e) => e.body.kind === 'start')?.at,
     done,
     next: next === -1 ? undefined : next,
-    timers: timers.sort((a, b) => a.dueAt.localeCompare(b.dueAt)),
+    timers: runningTimers(standing, done),
     probes: standing.flatMap(({ at, body }) => (body.kind === 'probe' ? [{ at, centiC: body.centiC }] : [])),
     levels: standing.flatMap(({ id, at, body }) =>
       body.kind === 'level' ? [{ id, at, levelMm: body.levelMm, massMg: body.massMg }] : [],

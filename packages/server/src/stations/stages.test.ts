@@ -286,6 +286,26 @@ describe('stages', () => {
     expect((await must(maren, api.ledger.sheet, { params: { breakdownId: whole.id } })).cameWithout).toEqual([]);
   });
 
+  it('a timer of the bench rings with those of the stove, until its step is done or the stage is closed', async () => {
+    const crab = await startOf('crab-picked', 'brown-crab', 'whole', 1_800, 2);
+    const params = { breakdownId: crab.id };
+    const dueAt = new Date(Date.now() + 720_000).toISOString();
+    const say = (body: object) =>
+      must(ines, api.bench.event, { params, body: { at: new Date().toISOString(), ...body } as never });
+    const mine = async () => (await must(maren, api.pots.timers, {})).timers.filter((t) => t.breakdownId === crab.id);
+    const { id } = await say({ kind: 'timer', step: 1, label: 'Boil', dueAt });
+    expect(await mine()).toMatchObject([{ id, batchId: null, title: 'Brown crab', label: 'Boil', dueAt }]);
+    await say({ kind: 'timer-off', timerId: id });
+    expect(await mine()).toEqual([]);
+    await say({ kind: 'timer', step: 1, label: 'Boil', dueAt });
+    await say({ kind: 'step', step: 1, mark: 'late', note: null });
+    expect(await mine()).toEqual([]);
+    await say({ kind: 'step', step: 1, mark: 'open', note: null });
+    expect(await mine()).toHaveLength(1);
+    await work(ines, crab);
+    expect(await mine()).toEqual([]);
+  });
+
   it('the roll of a rabbit waits for its saddle: not begun before, and then made of what two stages left', async () => {
     const rabbit = await startOf('rabbit-jointed', 'rabbit', 'whole', 1_400);
     await work(ines, rabbit);

@@ -36,7 +36,8 @@ export function TimerBell() {
   // stopped on this device, and the server does not know it yet
   const stopped = new Set(
     outbox.flatMap((w) => {
-      const body = (w.body as { body?: { kind?: string; timerId?: string } } | null)?.body;
+      const said = w.body as { kind?: string; timerId?: string; body?: { kind?: string; timerId?: string } } | null;
+      const body = said?.body ?? said;
       return body?.kind === 'timer-off' && body.timerId !== undefined ? [body.timerId] : [];
     }),
   );
@@ -57,7 +58,7 @@ export function TimerBell() {
         <div key={t.id} className="flex min-h-14 items-center gap-4 bg-attention px-4 text-ink">
           <Bell size={24} aria-hidden="true" />
           <Link
-            to={`/pots/stove/${t.batchId}`}
+            to={t.batchId === null ? `/bench/${t.breakdownId}` : `/pots/stove/${t.batchId}`}
             className="min-w-0 flex-1 truncate text-lg underline-offset-2 hover:underline"
           >
             <strong className="font-head">{t.label}</strong> is over · {t.title}
@@ -69,16 +70,15 @@ export function TimerBell() {
             <button
               type="button"
               className="min-h-11 rounded-md border-2 border-ink bg-white px-5 font-head font-semibold"
-              onClick={() =>
-                void keep(
-                  api.pots.event,
-                  {
-                    params: { batchId: t.batchId },
-                    body: { at: new Date().toISOString(), body: { kind: 'timer-off', timerId: t.id } },
-                  },
-                  { says: `Timer of ${t.title} stopped` },
-                )
-              }
+              onClick={() => {
+                const at = new Date().toISOString();
+                const says = { says: `Timer of ${t.title} stopped` };
+                const off = { kind: 'timer-off', timerId: t.id } as const;
+                if (t.batchId !== null)
+                  void keep(api.pots.event, { params: { batchId: t.batchId }, body: { at, body: off } }, says);
+                else if (t.breakdownId !== null)
+                  void keep(api.bench.event, { params: { breakdownId: t.breakdownId }, body: { ...off, at } }, says);
+              }}
             >
               Stop
             </button>

@@ -51,7 +51,8 @@ export function benchRoutes(kitchen: Kitchen, router: Router): void {
   mountCommand(kitchen, router, api.bench.goOn, ['breakdowns', 'lots'], (command, asked) =>
     goOn(kitchen, command, asked),
   );
-  mountCommand(kitchen, router, api.bench.event, ['breakdowns'], (command, asked) =>
+  // timers of the bench ring with those of the stove
+  mountCommand(kitchen, router, api.bench.event, ['breakdowns', 'batches'], (command, asked) =>
     recordEvent(kitchen, command, asked),
   );
   mountCommand(kitchen, router, api.bench.reopen, ['breakdowns', 'lots'], async (command, { params, body }) => {

@@ -132,6 +132,7 @@ export async function listTimers(db: Sequelize, houseId: string): Promise<Answer
       readBatch(recipe.steps, (events.get(id) ?? []) as readonly BatchEvent[]).timers.map((t) => ({
         ...t,
         batchId: id,
+        breakdownId: null,
         title: recipe.title,
       })),
     )

@@ -1,5 +1,6 @@
 import { api } from '@zabrik/contract';
 import type { Router } from 'express';
+import { listBenchTimers } from '../../db/benchTimers.ts';
 import { listCoolings } from '../../db/coolings.ts';
 import { mountCommand, mountRead } from '../../http/mount.ts';
 import { readGroupCursor } from '../../http/page.ts';
@@ -24,7 +25,10 @@ export function potsRoutes(kitchen: Kitchen, router: Router): void {
   );
   mountRead(kitchen, router, api.pots.timers, async (actor) => ({
     at: kitchen.clock().toISOString(),
-    timers: await listTimers(kitchen.db, actor.houseId),
+    timers: [
+      ...(await listTimers(kitchen.db, actor.houseId)),
+      ...(await listBenchTimers(kitchen.db, actor.houseId)),
+    ].sort((a, b) => a.dueAt.localeCompare(b.dueAt)),
   }));
   mountRead(kitchen, router, api.pots.boned, async (actor) => ({ boned: await listBoned(kitchen.db, actor.houseId) }));
   mountRead(kitchen, router, api.pots.coolings, (actor) => listCoolings(kitchen.db, actor.houseId, kitchen.clock()));

@@ -239,7 +239,8 @@ describe('taking weights', () => {
     expect(within(wishbone).getByLabelText('skipped')).toBeTruthy();
     expect(within(wishbone).queryByLabelText('done')).toBeNull();
     fireEvent.click(wishbone);
-    fireEvent.click(screen.getByRole('button', { name: 'Done after all' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Done late' }));
+    expect(screen.getByText('(done late)')).toBeTruthy();
     expect(within(screen.getByRole('button', { name: /Wishbone out/ })).getByLabelText('done')).toBeTruthy();
   });
 
@@ -453,6 +454,22 @@ describe('what is not as the plan has it', () => {
     press(' ');
     await waitFor(() => expect(pieceButton(/^hook and line/).textContent).toContain('40 g ✓'));
     expect(pieceButton(/^skin/).getAttribute('aria-pressed')).toBe('true');
+  });
+});
+
+describe('what a step needs beside hands', () => {
+  it('a timer of a step is set, counts down, and stops when the step is done; a measure stands in large figures', async () => {
+    await open({ planId: 'crab-picked', startG: 900 });
+    fireEvent.click(screen.getByText(/^Boil in salted water/));
+    fireEvent.click(screen.getByRole('button', { name: 'Timer, 12 min' }));
+    await waitFor(() => expect(screen.getByTestId('bench-timer').textContent).toMatch(/^1[12]:\d\d$/));
+    expect(says()).toBe('Timer: Boil in salted water, by size.');
+    fireEvent.click(screen.getByRole('button', { name: 'Done' }));
+    await waitFor(() => expect(screen.queryByTestId('bench-timer')).toBeNull());
+    cleanup();
+    await open({ planId: 'waterfowl-breast-trimmed', startG: 260 });
+    fireEvent.click(screen.getByText(/^Score the skin/));
+    expect(screen.getByText('4 to 6 mm')).toBeTruthy();
   });
 });
 

@@ -53,6 +53,9 @@ export function BenchSide({ flow, state, may, tab, onTab, onWipe }: Props) {
             onMark={may ? flow.markStep : undefined}
             passes={flow.passes}
             onPass={may ? flow.countPass : undefined}
+            timers={flow.timers}
+            onTimer={may ? flow.setTimer : undefined}
+            onTimerOff={may ? flow.stopTimer : undefined}
           />
         </div>
         <BodyMap

@@ -1,6 +1,7 @@
-import type { PlanStage, StepMark } from '@zabrik/core';
+import type { PlanStage, RunningTimer, StepMark } from '@zabrik/core';
 import { Check, Minus } from 'lucide-react';
 import { Button } from '../../kit/Button.tsx';
+import { StepTimer } from './StepTimer.tsx';
 
 interface Props {
   readonly stage: PlanStage;
@@ -9,14 +10,18 @@ interface Props {
   readonly onGo: (index: number) => void;
   /** What was said of steps, oldest first: the later counts. */
   readonly marks: readonly StepMark[];
-  readonly onMark: ((index: number, mark: 'done' | 'open') => void) | undefined;
+  readonly onMark: ((index: number, mark: 'done' | 'late' | 'open') => void) | undefined;
   /** Passes counted by step. */
   readonly passes: ReadonlyMap<number, number>;
   readonly onPass: ((index: number) => void) | undefined;
+  /** Timers of this breakdown that run or ring. */
+  readonly timers: readonly RunningTimer[];
+  readonly onTimer: ((index: number, dueAt: string) => void) | undefined;
+  readonly onTimerOff: ((id: string) => void) | undefined;
 }
 
 /** The steps of the plan: what is done, what to do now with its why and its caution, what comes. */
-export function Steps({ stage, at, onGo, marks, onMark, passes, onPass }: Props) {
+export function Steps({ stage, at, onGo, marks, onMark, passes, onPass, timers, onTimer, onTimerOff }: Props) {
   const last = new Map(marks.map((m) => [m.step, m.mark]));
   return (
     <ol className="grid content-start" aria-label="Steps">
@@ -24,7 +29,7 @@ export function Steps({ stage, at, onGo, marks, onMark, passes, onPass }: Props)
         const now = i === at;
         const mark = last.get(i);
         const skipped = mark === 'skipped';
-        const done = mark === 'done' || (i < at && !skipped);
+        const done = mark === 'done' || mark === 'late' || (i < at && !skipped);
         return (
           <li
             key={step.title}
@@ -50,6 +55,7 @@ export function Steps({ stage, at, onGo, marks, onMark, passes, onPass }: Props)
               <span className={now ? 'font-head text-[18px] leading-tight font-bold' : 'leading-7 text-ink-soft'}>
                 {step.title}
                 {skipped && <span className="text-[14px] font-normal text-alarm"> (skipped)</span>}
+                {mark === 'late' && <span className="text-[14px] font-normal"> (done late)</span>}
               </span>
             </button>
             {now && (
@@ -66,14 +72,34 @@ export function Steps({ stage, at, onGo, marks, onMark, passes, onPass }: Props)
                     Look: {step.check}
                   </p>
                 )}
-                {onMark !== undefined && (skipped || mark === 'done' || step.pieces.length === 0) && (
-                  <Button
-                    className="mt-1 justify-self-start"
-                    onClick={() => onMark(i, mark === 'done' ? 'open' : 'done')}
-                  >
-                    {mark === 'done' ? 'Not done yet' : skipped ? 'Done after all' : 'Done'}
-                  </Button>
+                {step.measure !== undefined && (
+                  <p className="leading-snug">
+                    {step.measure.what}{' '}
+                    <strong className="figure text-lg">
+                      {step.measure.low === step.measure.high
+                        ? step.measure.low
+                        : `${step.measure.low} to ${step.measure.high}`}{' '}
+                      {step.measure.unit}
+                    </strong>
+                  </p>
                 )}
+                {step.minutes !== undefined && (
+                  <StepTimer
+                    minutes={step.minutes}
+                    running={timers.filter((t) => t.step === i)}
+                    onSet={onTimer === undefined ? undefined : (dueAt) => onTimer(i, dueAt)}
+                    onStop={onTimerOff}
+                  />
+                )}
+                {onMark !== undefined &&
+                  (skipped || mark === 'done' || mark === 'late' || step.pieces.length === 0) && (
+                    <Button
+                      className="mt-1 justify-self-start"
+                      onClick={() => onMark(i, mark === 'done' || mark === 'late' ? 'open' : skipped ? 'late' : 'done')}
+                    >
+                      {mark === 'done' || mark === 'late' ? 'Not done yet' : skipped ? 'Done late' : 'Done'}
+                    </Button>
+                  )}
                 {step.passes !== undefined && (
                   <div className="mt-1 flex items-center gap-3">
                     <Button size="bench" className="px-4" disabled={onPass === undefined} onClick={() => onPass?.(i)}>

@@ -37,7 +37,7 @@ export type Typing =
 export function useBench(state: BenchState, may: boolean) {
   const { breakdown, stage, counted, expected } = state;
   const { animals, way } = breakdown;
-  const { marks, paused, passes, missingPasses, trayNotes, minutes, workedBetween } = useMarks(state);
+  const { marks, timers, paused, passes, missingPasses, trayNotes, minutes, workedBetween } = useMarks(state);
   const device = useBenchDevice();
   const reading = useScaleAtRest();
   const navigate = useNavigate();
@@ -340,9 +340,9 @@ export function useBench(state: BenchState, may: boolean) {
   };
 
   /** Marks a step by hand: done, also when it was skipped before, or open again. */
-  const markStep = (step: number, mark: 'done' | 'open'): void => {
+  const markStep = (step: number, mark: 'done' | 'late' | 'open'): void => {
     const title = stage.steps[step]?.title ?? '';
-    setSays(mark === 'done' ? `${title}: done.` : `${title}: open again.`);
+    setSays(mark === 'open' ? `${title}: open again.` : `${title}: ${mark === 'late' ? 'done late' : 'done'}.`);
     void state.happen({ kind: 'step', step, mark, note: null }, `${title}, ${mark}`);
   };
 
@@ -433,12 +433,24 @@ export function useBench(state: BenchState, may: boolean) {
     answerGuard,
     marks,
     markStep,
+    timers,
+    setTimer: (step: number, dueAt: string): void => {
+      const label = (stage.steps[step]?.title ?? '').slice(0, 120);
+      void state.happen({ kind: 'timer', step, label, dueAt }, `timer, ${label}`);
+      setSays(`Timer: ${label}.`);
+    },
+    stopTimer: (timerId: string): void => {
+      void state.happen({ kind: 'timer-off', timerId }, 'timer stopped');
+      setSays('Timer stopped.');
+    },
     pauseOrGoOn,
     countPass: (step: number): void => {
       void state.happen({ kind: 'pass', step }, 'a pass counted');
       setSays(`Pass ${(passes.get(step) ?? 0) + 1} counted.`);
     },
-    openNames: order.filter((p) => (taken.get(p.id) ?? 0) < wantedOf(p, animals)).map((p) => shortName(p.name)),
+    openNames: order
+      .filter((p) => p.occasional !== true && (taken.get(p.id) ?? 0) < wantedOf(p, animals))
+      .map((p) => shortName(p.name)),
     trays,
   };
 

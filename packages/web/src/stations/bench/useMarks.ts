@@ -1,5 +1,5 @@
 /** What happened at this stage beside weighing, as the bench needs it: steps marked, passes counted, the clock, notes to trays. */
-import { isPaused, type StepMark, workedMinutes } from '@zabrik/core';
+import { isPaused, runningTimers, type StepMark, workedMinutes } from '@zabrik/core';
 import { useMemo } from 'react';
 import type { BenchState } from './useBreakdown.ts';
 
@@ -15,8 +15,17 @@ export function useMarks({ events, stage, breakdown }: BenchState) {
       else if (body.kind === 'pass') passes.set(body.step, (passes.get(body.step) ?? 0) + 1);
       else if (body.kind === 'tray-note') trayNotes.set(body.destination, body.text);
     }
+    const done = new Set<number>();
+    for (const { step, mark } of marks) {
+      if (mark === 'open') done.delete(step);
+      else done.add(step);
+    }
     return {
       marks,
+      timers: runningTimers(
+        events.map(({ id, body }) => ({ id, at: body.at, body })),
+        done,
+      ),
       passes,
       trayNotes,
       missingPasses: stage.steps.flatMap((step, i) => {

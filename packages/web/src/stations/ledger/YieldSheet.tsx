@@ -174,7 +174,7 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
 const eventWords = (body: Sheet['events'][number]['body'], pieceName: (id: string) => string): string => {
   switch (body.kind) {
     case 'step':
-      return `step ${body.step + 1} ${body.mark}${body.note === null ? '' : `: ${body.note}`}`;
+      return `step ${body.step + 1} ${body.mark === 'late' ? 'done late' : body.mark}${body.note === null ? '' : `: ${body.note}`}`;
     case 'pass':
       return `a pass counted at step ${body.step + 1}`;
     case 'pause':
@@ -185,6 +185,10 @@ const eventWords = (body: Sheet['events'][number]['body'], pieceName: (id: strin
       return `note to ${trayName(body.destination).toLowerCase()}: ${body.text}`;
     case 'hand-over':
       return 'handed over';
+    case 'timer':
+      return `timer set: ${body.label}, until ${clockTime(body.dueAt)}`;
+    case 'timer-off':
+      return 'timer stopped';
     case 'came-without':
       return body.units === 0
         ? `${pieceName(body.pieceId)}: it was there after all`
