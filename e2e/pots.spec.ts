@@ -1,6 +1,7 @@
 /** Pots as their people work them: frames to fumet and its cooling, mousseline by the cold clock, brown stock to a mark, fat, confit, staff. */
-import { randomUUID } from 'node:crypto';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, test } from '@playwright/test';
+import { get, post } from './askServer.ts';
+import { allSteps, oneStep, pick, plan } from './atStove.ts';
 import { axe, keptOnDevice, openedId, signInByKeyboard, signInByTouch, tabTo, watchRequests } from './cook.ts';
 
 interface LotSeen {
@@ -9,52 +10,6 @@ interface LotSeen {
   readonly massMg: number;
   readonly costMinor: number;
 }
-
-/** Asks the server as the screens do, from within the page. */
-const ask = async <T>(page: Page, path: string, body?: unknown): Promise<T> => {
-  const reply = await page.evaluate(
-    async ([url, sent, key]) => {
-      const response = await fetch(url ?? '', {
-        ...(sent === undefined ? {} : { method: 'POST', body: sent }),
-        headers: { 'content-type': 'application/json', 'idempotency-key': key ?? '' },
-      });
-      return { status: response.status, text: await response.text() };
-    },
-    [`/api/v1${path}`, body === undefined ? undefined : JSON.stringify(body), randomUUID()] as const,
-  );
-  if (reply.status !== 200) throw new Error(`${path} ${reply.status} ${reply.text}`);
-  return JSON.parse(reply.text) as T;
-};
-const get = <T>(page: Page, path: string): Promise<T> => ask<T>(page, path);
-const post = <T>(page: Page, path: string, data: unknown): Promise<T> => ask<T>(page, path, data);
-
-const pick = async (page: Page, title: RegExp): Promise<void> => {
-  await page.goto('/pots');
-  await page.getByLabel('Search what can be made').fill(title.source.replaceAll(/[\\^$]/g, ''));
-  await page.getByRole('radio', { name: title }).first().click();
-  await expect(page.getByRole('heading', { level: 2, name: title })).toBeVisible();
-};
-const plan = async (page: Page): Promise<string> => {
-  await page.getByRole('button', { name: 'Plan this batch' }).click();
-  await expect(page).toHaveURL(/\/pots\/stove\/[0-9a-f-]{36}/);
-  return page.url().split('/').at(-1) ?? '';
-};
-/** Works the step that is next, and waits until the one after it stands there. */
-const oneStep = async (page: Page, act: () => Promise<unknown>): Promise<void> => {
-  const step = page.getByRole('region', { name: 'Next step' }).locator('p').first();
-  const at = await step.textContent();
-  await act();
-  await expect
-    .poll(async () => (await step.count()) === 0 || (await step.textContent()) !== at, { intervals: [40] })
-    .toBe(true);
-};
-/** Works every step that is left. */
-const allSteps = async (page: Page): Promise<void> => {
-  const last = page.getByText('Every step is done.');
-  for (let i = 0; i < 20 && !(await last.isVisible()); i += 1)
-    await oneStep(page, () => page.getByRole('button', { name: /^Done/ }).click());
-  await expect(last).toBeVisible();
-};
 
 test('frames to fumet: scaled, run, strained, costed to the penny, cooled in time by tray and too late in a deep pot', async ({
   page,

@@ -137,9 +137,22 @@ test('pictures', async ({ page }) => {
   await page.goto('/pots/cooling');
   await page.getByRole('article').first().waitFor();
   await shot(page, 'cooling');
-  await page.goto('/pots/calculator');
-  await page.getByLabel('Salt in it now').fill('4');
-  await shot(page, 'calculator');
+  await page.goto('/pots/recipes/fish-fumet');
+  await page.getByRole('heading', { name: 'Steps' }).waitFor();
+  await page.getByRole('button', { name: 'Time and heat of step 3' }).click();
+  await page.getByRole('heading', { name: /^To a kilo of/ }).evaluate((h) => {
+    h.scrollIntoView();
+    scrollBy(0, -60);
+  });
+  await shot(page, 'recipe-editor');
+  await page.goto('/larder');
+  await page.getByLabel('Search by name, code or supplier').fill('leek');
+  await page.getByTestId('lots').getByRole('link').first().click();
+  await page.getByRole('button', { name: 'Trim', exact: true }).click();
+  await page.getByLabel('Ready').fill('1.68 kg');
+  await page.getByLabel('Trim kept').fill('900');
+  await page.getByTestId('trimmed').getByText('thrown away').waitFor();
+  await shot(page, 'vegetables');
 
   // cutting to weight: the ruler with its mixes and what was got, a roll
   const cut = async (kind: string, name: RegExp): Promise<void> => {

@@ -5,6 +5,7 @@ import {
   keptOnDevice,
   load,
   openedId,
+  pieceButton,
   putOn,
   signInByKeyboard,
   signInByTouch,
@@ -272,6 +273,7 @@ test('a tablet that loses the network keeps every weight, says so, and sends the
   };
   await type(101);
   await type(102);
+  await pieceButton(page, /^fillets/).click();
   await type(403);
   await expect(page.getByTestId('saved')).toContainText('3 kept here');
   await expect(balance(page)).toContainText('Weighed 606 g');

@@ -135,6 +135,22 @@ describe('a plan', () => {
     expect(found.find((f) => f.path === path)?.message).toContain(says);
   });
 
+  it('takes parts at a later stage of its own, and its first start at the first', () => {
+    const at = (i: 0 | 1, stage: string): string[] =>
+      faults({
+        ...sound,
+        starts: [sound.starts[0], sound.starts[0]].map((s, n) => ({
+          species: s?.species ?? '',
+          forms: ['saddle'],
+          ...(n === i ? { at: stage } : {}),
+        })),
+      }).map((f) => f.path);
+    expect(at(1, 'b')).toEqual([]);
+    expect(at(1, 'a')).toEqual(['starts.1.at']);
+    expect(at(1, 'z')).toEqual(['starts.1.at']);
+    expect(at(0, 'b')).toEqual(['starts.0.at']);
+  });
+
   it('with several faults says them all', () => {
     const plan = withFirst({ pieces: [loin, { ...bone, category: 'gold', share: { ...bone.share, mean: 0.1 } }] });
     expect(faults(plan)).toHaveLength(2);

@@ -184,9 +184,11 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
         <div className="mr-auto">
           <h1 className="text-2xl font-bold">{plan.title}</h1>
           <p className="text-ink-soft">
-            {plan.starts
-              .map((s) => catalogue.data?.species.find((x) => x.id === s.species)?.name ?? s.species)
-              .join(', ')}{' '}
+            {[
+              ...new Set(
+                plan.starts.map((s) => catalogue.data?.species.find((x) => x.id === s.species)?.name ?? s.species),
+              ),
+            ].join(', ')}{' '}
             · {plan.tools.join(', ')} · {sheet.own ? `your own, version ${plan.version}` : 'handbook'}
             {sheet.retired && ' · retired'}
           </p>

@@ -76,7 +76,7 @@ function PlanCard({ plan, names }: { readonly plan: PlanListed; readonly names: 
       <span className="min-w-0">
         <span className="block font-head text-[17px] leading-tight font-semibold">{plan.title}</span>
         <span className="block truncate text-[14px] text-ink-soft">
-          {plan.starts.map((s) => names.get(s.species) ?? s.species).join(', ')}
+          {[...new Set(plan.starts.map((s) => names.get(s.species) ?? s.species))].join(', ')}
         </span>
         <span className="block text-[14px] text-ink-soft">
           {plan.stages.length === 1 ? 'one stage' : `${plan.stages.length} stages`}

@@ -23,7 +23,10 @@ export function StartsFields({ draft, species, onChange }: Props) {
       {draft.starts.map((start, i) => {
         const known = species.find((s) => s.id === start.species);
         return (
-          <div key={start.species} className="grid items-start gap-4 md:grid-cols-[256px_1fr_auto]">
+          <div
+            key={`${start.species}/${start.at ?? ''}`}
+            className="grid items-start gap-4 md:grid-cols-[256px_1fr_200px_auto]"
+          >
             <Select
               dense
               label={i === 0 ? 'Shares are written for' : 'also for'}
@@ -34,7 +37,11 @@ export function StartsFields({ draft, species, onChange }: Props) {
               ].sort((a, b) => a.name.localeCompare(b.name))}
               onValue={(id) => {
                 const next = asBought(species.find((s) => s.id === id));
-                if (next !== undefined) onChange({ ...draft, starts: replaced(draft.starts, i, next) });
+                if (next !== undefined)
+                  onChange({
+                    ...draft,
+                    starts: replaced(draft.starts, i, start.at === undefined ? next : { ...next, at: start.at }),
+                  });
               }}
             />
             <Chips
@@ -47,6 +54,21 @@ export function StartsFields({ draft, species, onChange }: Props) {
                 if (forms.length > 0) onChange({ ...draft, starts: replaced(draft.starts, i, { ...start, forms }) });
               }}
             />
+            {i > 0 && draft.stages.length > 1 ? (
+              <Select
+                dense
+                label="comes in at"
+                value={start.at ?? ''}
+                none={draft.stages[0]?.name ?? 'the first stage'}
+                options={draft.stages.slice(1).map((s) => ({ value: s.id, name: s.name }))}
+                onValue={(at) => {
+                  const { at: _, ...rest } = start;
+                  onChange({ ...draft, starts: replaced(draft.starts, i, at === '' ? rest : { ...rest, at }) });
+                }}
+              />
+            ) : (
+              <span />
+            )}
             {draft.starts.length > 1 && (
               <Button onClick={() => onChange({ ...draft, starts: without(draft.starts, i) })}>Not this one</Button>
             )}
