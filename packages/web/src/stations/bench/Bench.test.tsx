@@ -9,6 +9,8 @@ import { house, me } from '../../testing/kitchen.ts';
 
 const ID = '019a0000-0000-7000-8000-000000000001';
 interface Wanted {
+  /** How often this house has weighed a piece. */
+  readonly records?: (pieceId: string) => number;
   readonly planId: string;
   readonly startG: number;
   readonly animals?: number;
@@ -116,7 +118,7 @@ async function open(wanted: Wanted): Promise<void> {
       pieceId: p.id,
       mean: p.share.mean,
       sd: p.share.sd,
-      records: 0,
+      records: wanted.records?.(p.id) ?? 0,
       supplier: null,
       units: { squares: 0, df: 0 },
     })),
@@ -454,6 +456,33 @@ describe('what is not as the plan has it', () => {
     press(' ');
     await waitFor(() => expect(pieceButton(/^hook and line/).textContent).toContain('40 g ✓'));
     expect(pieceButton(/^skin/).getAttribute('aria-pressed')).toBe('true');
+  });
+});
+
+describe('what is not in every animal', () => {
+  it('is not asked for and not said to be missing, and is asked where this house finds it in most', async () => {
+    await open({ planId: 'flatfish-four-fillets', startG: 900 });
+    const roe = pieceButton(/^roe/);
+    for (let i = 0; i < 30 && !(screen.queryByText(/Every piece of this plan is weighed/) !== null); i += 1) {
+      if (screen.queryByRole('alert', { name: 'Before this piece' }) !== null) press('g');
+      lies(0);
+      lies(20 + i);
+      press(' ');
+      if (screen.queryByRole('button', { name: /^Count it all the same/ }) !== null) press(' ');
+      expect(roe.getAttribute('aria-pressed')).toBe('false');
+    }
+    expect(says()).toMatch(/Every piece of this plan is weighed/);
+    expect(roe.textContent).not.toContain('✓');
+    cleanup();
+    await open({ planId: 'flatfish-four-fillets', startG: 900, records: (id) => (id === 'roe' ? 6 : 10) });
+    for (let i = 0; i < 40 && pieceButton(/^roe/).getAttribute('aria-pressed') === 'false'; i += 1) {
+      if (screen.queryByRole('alert', { name: 'Before this piece' }) !== null) press('g');
+      lies(0);
+      lies(20 + i);
+      press(' ');
+      if (screen.queryByRole('button', { name: /^Count it all the same/ }) !== null) press(' ');
+    }
+    expect(pieceButton(/^roe/).getAttribute('aria-pressed')).toBe('true');
   });
 });
 
