@@ -244,7 +244,7 @@ async function pots(): Promise<Line[]> {
     held('Cooling of six vessels over a day, side by side', t.six, FIXED, 3),
     held('What a log of five readings teaches of it', t.fit, FIXED, 2.7),
     held('A recipe scaled to 200 lots', t.scale, FIXED, 0.13, 2),
-    held(`All ${t.recipes} recipes scaled to 200 lots, one after the other`, t.all, FIXED, 6.6),
+    held(`All ${t.recipes} recipes scaled to 200 lots, one after the other`, t.all, FIXED, 0.1 * t.recipes),
   ];
 }
 

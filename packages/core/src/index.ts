@@ -3,6 +3,7 @@ export * from './breakdown/animalsIn.ts';
 export * from './breakdown/asFound.ts';
 export * from './breakdown/balance.ts';
 export * from './breakdown/benchTime.ts';
+export * from './breakdown/brought.ts';
 export * from './breakdown/effectiveWeighings.ts';
 export * from './breakdown/expectPieces.ts';
 export * from './breakdown/oddWeight.ts';

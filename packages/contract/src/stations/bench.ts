@@ -81,6 +81,16 @@ export const benchEventBody = z.discriminatedUnion('kind', [
     at: instant,
   }),
   z.strictObject({ kind: z.literal('other-piece'), piece: otherPieceSchema, at: instant }),
+  z.strictObject({
+    kind: z.literal('bring-in'),
+    pieceId: slug.describe('the piece it is joined to'),
+    name: z.string().trim().min(1).max(60),
+    massMg,
+    lotId: id.nullable().describe('the lot it is of; null for what is kept in no lot'),
+    allergens: z.array(z.string().max(60)).max(40).describe('of what is in no lot, all that it has'),
+    at: instant,
+  }),
+  z.strictObject({ kind: z.literal('bring-back'), eventId: id, at: instant }),
 ]);
 export type BenchEventBody = z.output<typeof benchEventBody>;
 

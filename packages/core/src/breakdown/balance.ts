@@ -2,6 +2,8 @@ import { combinedError, type ScaleSpec } from './scaleTolerance.ts';
 
 export interface BalanceInput {
   readonly startMg: number;
+  /** What was brought to pieces meanwhile, and is weighed with them: bacon round a roll. */
+  readonly broughtMg?: number;
   /** The scale the start was weighed on. */
   readonly startScale: ScaleSpec;
   /** Every weighing that still counts, one by one: each adds the error of its own scale. */
@@ -38,7 +40,7 @@ export interface Balance {
  */
 export function judgeBalance(input: BalanceInput): Balance {
   const weighedMg = input.weighed.reduce((sum, w) => sum + w.massMg, 0);
-  const unaccountedMg = input.startMg - weighedMg;
+  const unaccountedMg = input.startMg + (input.broughtMg ?? 0) - weighedMg;
   const scaleErrorMg = combinedError([{ massMg: input.startMg, scale: input.startScale }, ...input.weighed]);
   const usualDripMg = input.startMg * input.drip.mean;
   const allowedMg = scaleErrorMg + usualDripMg + 2 * input.startMg * input.drip.sd;

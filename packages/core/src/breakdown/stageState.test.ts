@@ -49,6 +49,30 @@ describe('a stage from its weighings', () => {
     expect(head?.records).toBe(0);
   });
 
+  it('what was joined to a piece is weighed with it, and is no yield of the animal', () => {
+    const joined = new Map([['fillet', grams(60)]]);
+    const of = (weighings: ReturnType<typeof w>[], to = joined) =>
+      new Map(expectStage(stage, grams(2_000), weighings, new Map(), 1, to).map((e) => [e.pieceId, e]));
+    const plain = of([], new Map());
+    const before = of([]);
+    // half of it is in each fillet; the head knows nothing of it
+    expect(before.get('fillet')?.nextMg).toBe((plain.get('fillet')?.nextMg ?? 0) + grams(30));
+    expect(before.get('fillet')?.remainingMg).toBe((plain.get('fillet')?.remainingMg ?? 0) + grams(60));
+    expect(before.get('fillet')?.high95Mg).toBe((plain.get('fillet')?.high95Mg ?? 0) + grams(30));
+    expect(before.get('head')).toEqual(plain.get('head'));
+    // a fillet of 530 g is one of 500 g to all that follows
+    const after = of([w('a', 'fillet', 530)]);
+    const bare = of([w('a', 'fillet', 500)], new Map());
+    expect(after.get('frame')).toEqual(bare.get('frame'));
+    expect(after.get('fillet')?.nextMg).toBe((bare.get('fillet')?.nextMg ?? 0) + grams(30));
+    const weighed = [w('a', 'head', 400), w('b', 'fillet', 530), w('c', 'fillet', 530), w('d', 'frame', 560)];
+    expect(balanceStage(stage, grams(2_000), weighed, scale)).toMatchObject({ verdict: 'gain' });
+    expect(balanceStage(stage, grams(2_000), weighed, scale, 1, grams(60))).toMatchObject({
+      verdict: 'balanced',
+      unaccountedMg: grams(40),
+    });
+  });
+
   it('names the second fillet when only the second fillet is missing', () => {
     const balance = balanceStage(
       stage,

@@ -1,4 +1,5 @@
 import { type Balance, judgeBalance } from './balance.ts';
+import { broughtToUnit } from './brought.ts';
 import { effectiveWeighings, type WeighingLike } from './effectiveWeighings.ts';
 import {
   expectPieces,
@@ -37,7 +38,7 @@ const takenBy = (stage: PlanStage, weighings: readonly StageWeighing[]): Map<str
  *
  * Shapes  one entry per piece, in plan order. A piece without a belief takes the plan's share. `animals` in one breakdown: counts
  *         multiply, and the spread of a mean over n animals narrows, except for what the animals of one lot have in common.
- * Units   milligrams.
+ * Units   milligrams. brought: what was joined to a piece and is weighed with it, by piece.
  */
 export function expectStage(
   stage: PlanStage,
@@ -45,8 +46,17 @@ export function expectStage(
   weighings: readonly StageWeighing[],
   beliefs: ReadonlyMap<string, ShareBelief & { readonly units?: UnitsSeen }>,
   animals = 1,
+  brought: ReadonlyMap<string, number> = new Map(),
 ): PieceExpectation[] {
-  const taken = takenBy(stage, weighings);
+  const inUnit = broughtToUnit(stage, brought, animals);
+  const gross = takenBy(stage, weighings);
+  // what was brought is no share of the animal: it comes off the weights, and is put on what is still to come
+  const taken = new Map(
+    [...gross].map(([id, all]) => [
+      id,
+      brought.has(id) ? all.map((t) => ({ ...t, massMg: Math.max(0, t.massMg - inUnit(id) * t.count) })) : all,
+    ]),
+  );
   const narrower = Math.sqrt(batchVariance(animals));
   return expectPieces(
     startMg,
@@ -65,7 +75,26 @@ export function expectStage(
       };
     }),
     stage.drip,
-  );
+  ).map((e) => (brought.has(e.pieceId) && e.openCount > 0 ? withBrought(e, inUnit(e.pieceId)) : e));
+}
+
+/** The same with what is brought to each unit of it, milligrams. */
+function withBrought(e: PieceExpectation, unitMg: number): PieceExpectation {
+  const unit = Math.round(unitMg);
+  const rest = Math.round(unitMg * e.openCount);
+  return {
+    ...e,
+    nextMg: e.nextMg + unit,
+    low80Mg: e.low80Mg + unit,
+    high80Mg: e.high80Mg + unit,
+    low95Mg: e.low95Mg + unit,
+    high95Mg: e.high95Mg + unit,
+    remainingMg: e.remainingMg + rest,
+    remainingLow80Mg: e.remainingLow80Mg + rest,
+    remainingHigh80Mg: e.remainingHigh80Mg + rest,
+    remainingLow95Mg: e.remainingLow95Mg + rest,
+    remainingHigh95Mg: e.remainingHigh95Mg + rest,
+  };
 }
 
 /**
@@ -79,10 +108,12 @@ export function balanceStage(
   weighings: readonly StageWeighing[],
   scales: readonly [NamedScale, ...NamedScale[]],
   animals = 1,
+  broughtMg = 0,
 ): Balance {
   const taken = takenBy(stage, weighings);
   return judgeBalance({
     startMg,
+    broughtMg,
     startScale: scaleFor(scales, startMg),
     weighed: effectiveWeighings(weighings).map((w) => ({
       massMg: w.massMg,

@@ -145,13 +145,15 @@ export interface InputRow {
   readonly code: string;
   readonly name: string;
   readonly massMg: number;
+  /** It is joined to a piece. */
+  readonly brought: boolean;
 }
 
-/** The lots a breakdown takes from, in the order they were chosen. */
+/** The lots a breakdown takes from, in the order they were chosen, and those of what was joined to its pieces. */
 export const readInputs = (db: Sequelize, breakdownId: string, transaction?: Transaction): Promise<InputRow[]> =>
   select<InputRow>(
     db,
-    `select i.lot_id as "lotId", l.code, l.name, i.mass_mg as "massMg"
+    `select i.lot_id as "lotId", l.code, l.name, i.mass_mg as "massMg", i.brought
      from breakdown_input i join lot l on l.id = i.lot_id where i.breakdown_id = $1 order by i.position`,
     [breakdownId],
     transaction,

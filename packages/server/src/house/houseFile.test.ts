@@ -174,6 +174,12 @@ describe('a house of a version before', () => {
         return { ...then, plan: kept('plan_version', plan_version)?.['plan'] };
       }
       if (recipe_version !== undefined) return { ...rest, use: kept('recipe_version', recipe_version)?.['recipe'] };
+      if (table.startsWith('breakdown_')) {
+        // nor that something was joined to a piece
+        const { brought, brought_mg, ...then } = row;
+        expect(table === 'breakdown_input' ? brought : brought_mg).toEqual(table === 'breakdown_input' ? false : 0);
+        return then;
+      }
       if (table !== 'posting') return row;
       // a line had no time of its own: it has its movement's
       const { at, ...line } = row;

@@ -108,6 +108,8 @@ const steps: readonly Step[] = [
     change: (tables) => ({
       ...tables,
       breakdown: (tables['breakdown'] ?? []).map((b) => ({ ...b, found: { others: [], cameWithout: {} } })),
+      breakdown_input: (tables['breakdown_input'] ?? []).map((i) => ({ ...i, brought: false })),
+      breakdown_piece: (tables['breakdown_piece'] ?? []).map((p) => ({ ...p, brought_mg: 0 })),
     }),
   },
 ];

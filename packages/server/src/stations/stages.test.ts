@@ -286,6 +286,125 @@ describe('stages', () => {
     expect((await must(maren, api.ledger.sheet, { params: { breakdownId: whole.id } })).cameWithout).toEqual([]);
   });
 
+  it('what is joined to a piece comes with its mass, cost, allergens and date, and is no yield of the animal', async () => {
+    const hake = await closedHake(kitchen, ines);
+    const belly = hake.closed.lots.find((l) => l.destination === 'filling');
+    const bellyId = belly?.lotId ?? '';
+    const lot = async (lotId: string) =>
+      (await must(ines, api.larder.trace, { params: { lotId } })).lots.find((l) => l.id === lotId);
+    const costOf = async (code: string) => {
+      const { lots } = await must(ines, api.larder.list, { query: { search: code } });
+      return lots.find((l) => l.code === code);
+    };
+    const bellyBefore = await costOf(belly?.code ?? '');
+    const tail = await startOf('tail-two-loins', 'monkfish', 'tail', 1_500);
+    const params = { breakdownId: tail.id };
+    const say = (body: object, breakdownId = tail.id) =>
+      ines.ask(api.bench.event, { params: { breakdownId }, body: { at: new Date().toISOString(), ...body } as never });
+    const join = {
+      kind: 'bring-in',
+      pieceId: 'loin',
+      name: 'hake belly',
+      massMg: grams(30),
+      lotId: bellyId,
+      allergens: [],
+    };
+    const crust = { ...join, name: 'Lemon crust', massMg: grams(20), lotId: null, allergens: ['gluten/wheat'] };
+    for (const [body, status] of [
+      [{ ...join, pieceId: 'beak' }, 400],
+      [{ ...crust, allergens: ['gold'] }, 400],
+      [{ ...join, massMg: grams(80) }, 409],
+      [{ ...join, lotId: uuidv7() }, 404],
+      [{ kind: 'bring-back', eventId: uuidv7() }, 400],
+    ] as const)
+      expect(await say(body)).toMatchObject({ status });
+    const doIt = (change: object) =>
+      must(maren, api.larder.keep, { params: { lotId: bellyId }, body: change as never });
+    await doIt({ kind: 'hold', reason: 'smells' });
+    expect(await say(join)).toMatchObject({ status: 409, body: { code: 'on_hold' } });
+    await doIt({ kind: 'hold', reason: null });
+    const { useBy } = bellyBefore ?? {};
+    await doIt({ kind: 'date', useBy: '2026-01-01', reason: 'it smells' });
+    expect(await say(join)).toMatchObject({ status: 409, body: { code: 'cannot_keep' } });
+    await doIt({ kind: 'date', useBy, reason: 'it does not', confirmed: true });
+    const first = await say(join);
+    expect(first).toMatchObject({ status: 200 });
+    // it is promised: not brought twice, and no other bench has more than the rest
+    expect(await say(join)).toMatchObject({
+      status: 400,
+      body: { detail: expect.stringContaining('take it back') as string },
+    });
+    const other = await startOf('tail-two-loins', 'monkfish', 'tail', 1_500);
+    expect(await say({ ...join, massMg: grams(50) }, other.id)).toMatchObject({
+      status: 409,
+      body: { code: 'not_enough' },
+    });
+    expect(await say({ kind: 'bring-back', eventId: (first.body as { id: string }).id })).toMatchObject({
+      status: 200,
+    });
+    expect(await say({ ...join, massMg: grams(50) }, other.id)).toMatchObject({ status: 200 });
+    await must(ines, api.bench.cancel, { params: { breakdownId: other.id }, body: {} });
+    expect(await say(join)).toMatchObject({ status: 200 });
+    expect(await say(crust)).toMatchObject({ status: 200 });
+    // it is no input: the purchase is one tail
+    expect((await must(ines, api.bench.read, { params })).inputs.map((i) => i.massMg)).toEqual([grams(1_500)]);
+    const take = (piece: string, tray: string, g: number, count = 1) =>
+      must(ines, api.bench.weigh, { params, body: { ...takeBody(piece, tray, g), count } });
+    for (const [piece, tray, g] of [
+      ['bone', 'stock', 232],
+      ['skin', 'waste', 127],
+      ['membrane', 'waste', 75],
+    ] as const)
+      await take(piece, tray, g);
+    await take('trim', 'filling', 53, 2);
+    expect(await ines.ask(api.bench.close, { params, body: { unbalancedReason: 'a test' } })).toMatchObject({
+      status: 400,
+      body: { detail: 'hake belly was brought to a piece that is not weighed: weigh it, or take hake belly back.' },
+    });
+    await take('loin', 'larder', 1_040, 2);
+    const done = await must(ines, api.bench.close, { params, body: { unbalancedReason: null } });
+    expect(done.unaccountedMg).toBe(grams(1_500 + 50 - 232 - 127 - 75 - 53 - 1_040));
+    const loin = done.lots.find((l) => l.name.includes('loin'));
+    const stands = await costOf(loin?.code ?? '');
+    expect(stands?.massMg).toBe(grams(1_040));
+    expect(stands?.allergens).toEqual(expect.arrayContaining(['fish/hake', 'fish/monkfish', 'gluten/wheat']));
+    // of what did not have it, none has it
+    const bone = await costOf(done.lots.find((l) => l.destination === 'stock')?.code ?? '');
+    expect(bone?.allergens).toEqual(['fish/monkfish']);
+    const sheet = await must(ines, api.ledger.sheet, { params });
+    const row = sheet.rows.find((r) => r.pieceId === 'loin');
+    expect(row).toMatchObject({ massMg: grams(990), broughtMg: grams(50) });
+    expect(row?.shareOfStage).toBeCloseTo(990 / 1_500, 9);
+    // 30 of 70 g of the belly's cost lie on the loin, beside its own
+    const bellyCost = Math.round(((bellyBefore?.costMinor ?? 0) * 30) / 70);
+    expect(bellyCost).toBeGreaterThan(0);
+    expect(stands?.costMinor).toBe((row?.costMinor[sheet.bookedSchool ?? 'weight'] ?? 0) + bellyCost);
+    expect(await costOf(belly?.code ?? '')).toMatchObject({
+      massMg: grams(40),
+      costMinor: (bellyBefore?.costMinor ?? 0) - bellyCost,
+    });
+    expect(stands?.useBy).toBe([bellyBefore?.useBy ?? '', (await lot(tail.lotId))?.useBy ?? '9'].sort()[0]);
+    // half of the loins stands for half of the tail's own, whatever lies round them
+    const half = await must(ines, api.bench.goOn, {
+      body: { lots: [{ lotId: loin?.lotId ?? '', massMg: grams(520) }] },
+    });
+    expect(half.startShare).toBeCloseTo(0.66, 9);
+    await must(ines, api.bench.cancel, { params: { breakdownId: half.id }, body: {} });
+    // opened again it is promised again, and closed again the same
+    await must(maren, api.bench.reopen, { params, body: { reason: 'a doubt' } });
+    expect(await costOf(belly?.code ?? '')).toMatchObject({ massMg: grams(70), costMinor: bellyBefore?.costMinor });
+    const third = await startOf('tail-two-loins', 'monkfish', 'tail', 1_500);
+    expect(await say({ ...join, massMg: grams(50) }, third.id)).toMatchObject({
+      status: 409,
+      body: { code: 'not_enough' },
+    });
+    await must(ines, api.bench.close, { params, body: { unbalancedReason: null } });
+    expect(await costOf(belly?.code ?? '')).toMatchObject({ massMg: grams(40) });
+    // the belly's own animal still has all of it
+    const own = await must(ines, api.ledger.sheet, { params: { breakdownId: hake.breakdown.id } });
+    expect(own.through.edibleShare).toBeCloseTo((803 + 790 + 70) / 2_860, 6);
+  });
+
   it('a timer of the bench rings with those of the stove, until its step is done or the stage is closed', async () => {
     const crab = await startOf('crab-picked', 'brown-crab', 'whole', 1_800, 2);
     const params = { breakdownId: crab.id };

@@ -1,4 +1,4 @@
-import { big, key, table, uuid, whole } from '../table.ts';
+import { big, filled, key, table, uuid, whole, yes } from '../table.ts';
 
 /** A lot that came to a breakdown. */
 export const BreakdownInputTable = table(
@@ -9,6 +9,8 @@ export const BreakdownInputTable = table(
     lotId: key(uuid),
     position: whole,
     massMg: big,
+    /** It is joined to a piece: no part of what is broken down. */
+    brought: filled(yes),
   },
   { inFile: { order: 'breakdown_id, position' } },
 );

@@ -1,4 +1,4 @@
-import { big, key, orNull, table, text, uuid, whole } from '../table.ts';
+import { big, filled, key, orNull, table, text, uuid, whole } from '../table.ts';
 
 /** What a closed breakdown made, by piece and tray. */
 export const BreakdownPieceTable = table(
@@ -9,6 +9,8 @@ export const BreakdownPieceTable = table(
     pieceId: key(text()),
     destination: key(text()),
     massMg: big,
+    /** What was joined to it, beside its own mass. */
+    broughtMg: filled(big),
     units: whole,
     lotId: orNull(uuid),
   },

@@ -4,6 +4,8 @@ import {
   addDays,
   type Balance,
   balanceStage,
+  broughtIn,
+  broughtTo,
   carryAllergens,
   formatMass,
   formatTemperature,
@@ -15,6 +17,7 @@ import {
   type ShelfLife,
   shareCostByWeight,
   shareCostOrFallBack,
+  withoutBrought,
 } from '@zabrik/core';
 import {
   piecesTaken,
@@ -41,6 +44,7 @@ import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
 import { keptFresh, type NewLot } from '../../massledger/makeLots.ts';
 import { release } from '../../massledger/reserve.ts';
 import { type SinkLine, transform } from '../../massledger/transform.ts';
+import { mustBeWeighed } from './bringIn.ts';
 
 const sentenceFor = (balance: Balance, stage: PlanStage): string => {
   if (balance.verdict === 'gain')
@@ -49,6 +53,14 @@ const sentenceFor = (balance: Balance, stage: PlanStage): string => {
   const guess = piece === undefined ? '' : ` Not weighed yet, and about that heavy: ${piece.name}.`;
   return `${formatMass(balance.unaccountedMg)} is not accounted for; drip and scale explain ${formatMass(balance.allowedMg)}.${guess}`;
 };
+
+/** A name as an id: what the house's prices and the books call it. */
+const idOf = (name: string): string =>
+  name
+    .toLowerCase()
+    .replaceAll(/[^a-z0-9]+/g, '-')
+    .replaceAll(/^-+|-+$/g, '')
+    .slice(0, 60) || 'brought';
 
 /** What came off: a lot of it, or waste. */
 interface Made {
@@ -96,7 +108,20 @@ export async function closeStage(
   const found = foundDespite(breakdown.found, stageOf(plan, breakdown.stageId), breakdown.animals, unitsOf(taken));
   const stage = stageAsCut({ ...breakdown, plan, found });
   if (taken.length === 0) throw new Problem('nothing_weighed');
-  const balance = balanceStage(stage, breakdown.startMg, weighings, house.settings.scales, breakdown.animals);
+  const events = await readEvents(db, breakdown.id, transaction);
+  const brought = broughtIn(events);
+  const broughtMg = broughtTo(brought);
+  const weighedOf = (pieceId: string): number =>
+    taken.reduce((sum, t) => sum + (t.pieceId === pieceId ? t.massMg : 0), 0);
+  mustBeWeighed(brought, weighedOf);
+  const balance = balanceStage(
+    stage,
+    breakdown.startMg,
+    weighings,
+    house.settings.scales,
+    breakdown.animals,
+    brought.reduce((sum, b) => sum + b.massMg, 0),
+  );
   if (balance.verdict !== 'balanced' && body.unbalancedReason === null)
     throw new Problem('out_of_balance', sentenceFor(balance, stage));
   const { cooks } = stage;
@@ -115,12 +140,18 @@ export async function closeStage(
     actor.houseId,
     inputs.map((i) => i.lotId),
   );
-  const sources = held.map((lot, i) => {
+  const came = held.map((lot, i) => {
     const massMg = inputs[i]?.massMg ?? 0;
-    return { lot, massMg, costMinor: costOfPart(lot, massMg) };
+    return { lot, massMg, costMinor: costOfPart(lot, massMg), brought: inputs[i]?.brought === true };
+  });
+  const sources = came.filter((c) => !c.brought);
+  // what was brought: out of its lot at what it cost, or bought in at the house's price
+  const broughtAt = brought.map((b) => {
+    const own = came.find(({ lot }) => lot.id === b.lotId);
+    const perKg = house.settings.pantryMinorPerKg[idOf(b.name)] ?? 0;
+    return { ...b, lot: own?.lot, costMinor: own?.costMinor ?? Math.round((b.massMg * perKg) / 1e6) };
   });
   const startMinor = sources.reduce((sum, source) => sum + source.costMinor, 0);
-  const events = await readEvents(db, breakdown.id, transaction);
   const trayNote = new Map(events.flatMap(({ body: e }) => (e.kind === 'tray-note' ? [[e.destination, e.text]] : [])));
   const dates = sources.flatMap(({ lot }) => lot.useBy ?? []).sort();
   const pieceOf = (id: string): PlanPiece => {
@@ -128,8 +159,30 @@ export async function closeStage(
     if (piece === undefined) throw new Error(`plan ${breakdown.planId} has no piece ${id}`);
     return piece;
   };
+  // the animal's own mass of each: what was brought to it has a cost of its own and is no yield
+  const ownMg = new Map(
+    [...new Set(taken.map((t) => t.pieceId))].flatMap((pieceId) => {
+      const of = taken.filter((t) => t.pieceId === pieceId);
+      const masses = withoutBrought(
+        of.map((t) => t.massMg),
+        broughtMg.get(pieceId) ?? 0,
+      );
+      return of.map((t, i) => [t, masses[i] ?? 0] as const);
+    }),
+  );
+  const broughtMinor = new Map(
+    [...broughtMg.keys()].flatMap((pieceId) => {
+      const of = taken.filter((t) => t.pieceId === pieceId);
+      const minor = broughtAt.reduce((sum, b) => sum + (b.pieceId === pieceId ? b.costMinor : 0), 0);
+      const kept = withoutBrought(
+        of.map((t) => t.massMg),
+        minor,
+      );
+      return of.map((t, i) => [t, t.massMg - (kept[i] ?? 0)] as const);
+    }),
+  );
   const costed = taken.map((t) => ({
-    massMg: t.massMg,
+    massMg: ownMg.get(t) ?? 0,
     wasted: t.destination === 'waste',
     main: pieceOf(t.pieceId).main,
     creditMinorPerKg: house.settings.creditMinorPerKg[pieceOf(t.pieceId).category] ?? 0,
@@ -160,7 +213,8 @@ export async function closeStage(
   for (const [i, t] of taken.entries()) {
     const piece = pieceOf(t.pieceId);
     const lotId = t.destination === 'waste' ? null : command.newId();
-    const costMinor = amounts[i] ?? 0;
+    const costMinor = (amounts[i] ?? 0) + (broughtMinor.get(t) ?? 0);
+    const joinedHere = broughtAt.filter((b) => b.pieceId === t.pieceId);
     if (lotId === null) made.push({ piece, massMg: t.massMg, costMinor, lot: null });
     else {
       const name = `${species?.name ?? breakdown.species} ${piece.name}`;
@@ -169,7 +223,8 @@ export async function closeStage(
       // picked from what was cooked, or cooked through in this stage: it is eaten as it is
       const fromReady =
         (species !== undefined && isBoughtCooked(species, breakdown.form)) || sources.every(({ lot }) => lot.ready);
-      const ready = piece.edible && (fromReady || (isCooked && cooked.through));
+      const ready =
+        piece.edible && ((fromReady && joinedHere.every((b) => b.lot?.ready === true)) || (isCooked && cooked.through));
       const kept =
         isCooked && cooked.through
           ? cookedDate(
@@ -178,7 +233,8 @@ export async function closeStage(
               piece.category === 'rendered-fat' ? undefined : madeLimit,
             )
           : undefined;
-      const useBy = kept?.useBy ?? lastDayAfter(house.timezone, at, hours, dates[0] ?? null);
+      const earliest = [...dates, ...joinedHere.flatMap((b) => b.lot?.useBy ?? [])].sort()[0] ?? null;
+      const useBy = kept?.useBy ?? lastDayAfter(house.timezone, at, hours, earliest);
       const lot: NewLot = {
         id: lotId,
         kind: 'piece',
@@ -196,7 +252,7 @@ export async function closeStage(
         dateBasis:
           kept !== undefined
             ? `${kept.basis}, ${cooks?.word ?? 'cooked'}${cooked?.coreCentiC == null ? ', core not read' : `, core ${formatTemperature(cooked.coreCentiC)}`}`
-            : useBy === dates[0]
+            : useBy === earliest
               ? 'the date of what it was cut from'
               : `${hours} h, usual for ${categoryById.get(piece.category)?.label ?? 'such pieces'}`,
         supplierId: breakdown.supplierId,
@@ -207,6 +263,7 @@ export async function closeStage(
           species === undefined || species.allergen === 'none' ? [] : [`${species.allergen}/${species.id}`],
           ...sources.map(({ lot }) => lot.allergens),
           ...(isCooked ? added.map((a) => a.allergens) : []),
+          ...joinedHere.flatMap((b) => [b.allergens, b.lot?.allergens ?? []]),
         ),
         // sent to another tray than the plan's, it is that and waits for nothing
         nextStage: t.destination === piece.destination ? (piece.next ?? null) : null,
@@ -231,11 +288,16 @@ export async function closeStage(
     station: 'bench',
     note: body.unbalancedReason,
     holderId: breakdown.id,
-    outOf: sources,
+    outOf: [...sources, ...broughtAt.flatMap((b) => (b.lot === undefined ? [] : [{ ...b, lot: b.lot }]))],
     makes: made.flatMap(({ lot, costMinor }) => (lot === null ? [] : [{ lot, costMinor }])),
     sinks: [
       ...made.flatMap(({ piece, massMg, costMinor, lot }): SinkLine[] =>
         lot === null ? [{ sink: 'waste', reason: `${plan.id}/${piece.id}`, massMg, costMinor }] : [],
+      ),
+      ...broughtAt.flatMap((b): SinkLine[] =>
+        b.lot === undefined
+          ? [{ sink: 'pantry', reason: idOf(b.name), massMg: -b.massMg, costMinor: -b.costMinor }]
+          : [],
       ),
       {
         sink: 'loss',
@@ -251,7 +313,8 @@ export async function closeStage(
       breakdownId: breakdown.id,
       pieceId: t.pieceId,
       destination: t.destination,
-      massMg: t.massMg,
+      massMg: ownMg.get(t) ?? t.massMg,
+      broughtMg: t.massMg - (ownMg.get(t) ?? t.massMg),
       units: countOf(t),
       lotId: made[i]?.lot?.id ?? null,
     })),

@@ -11,6 +11,7 @@ import type { RowOf } from '../../db/table.ts';
 import { readPlanVersion } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
+import { bringIn } from './bringIn.ts';
 
 type Body = Asked<typeof api.bench.event>['body'];
 type Row = RowOf<typeof BreakdownTable>;
@@ -71,13 +72,14 @@ async function nowFound(
 
 /** Writes down what happened beside weighing. A hand-over also says who has the breakdown from now on; what was found otherwise than planned changes what it is judged by. */
 export async function recordEvent(
-  { db }: Kitchen,
+  kitchen: Kitchen,
   command: InCommand,
   { params, body }: Asked<typeof api.bench.event>,
 ): Promise<Answer<typeof api.bench.event>> {
+  const { db } = kitchen;
   const { actor, commandId } = command;
   const breakdowns = rowsOf(db, BreakdownTable, command);
-  const changes = body.kind === 'hand-over' || body.kind === 'came-without' || body.kind === 'other-piece';
+  const changes = ['hand-over', 'came-without', 'other-piece', 'bring-in', 'bring-back'].includes(body.kind);
   const breakdown = await breakdowns.one({ id: params.breakdownId }, { lock: changes ? 'update' : 'share' });
   if (breakdown === undefined) throw new Problem('not_found', 'There is no such breakdown in this house.');
   if (breakdown.state !== 'open') throw new Problem('stage_closed');
@@ -91,6 +93,7 @@ export async function recordEvent(
   }
   if (body.kind === 'came-without' || body.kind === 'other-piece')
     await breakdowns.change({ id: breakdown.id }, await nowFound(db, command, breakdown, body));
+  if (body.kind === 'bring-in' || body.kind === 'bring-back') await bringIn(kitchen, command, breakdown, body);
   await rowsOf(db, BenchEventTable, command).add({
     id: commandId,
     breakdownId: breakdown.id,

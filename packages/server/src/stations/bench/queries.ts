@@ -69,7 +69,7 @@ export async function readBreakdown(
   return {
     ...headOf(row),
     plan: row.plan as Breakdown['plan'],
-    inputs,
+    inputs: inputs.flatMap(({ brought, ...input }) => (brought ? [] : [input])),
     movementId: row.movementId,
     weighings,
     events,

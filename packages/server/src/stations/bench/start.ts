@@ -15,6 +15,7 @@ import type { Sequelize, Transaction } from 'sequelize';
 import { dayIn, readHouse } from '../../db/house.ts';
 import { BreakdownTable } from '../../db/models/breakdown.ts';
 import { BreakdownInputTable } from '../../db/models/breakdownInput.ts';
+import { readOwnParts } from '../../db/ownParts.ts';
 import { findPlan, readSpecies } from '../../db/plans.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { select } from '../../db/select.ts';
@@ -117,6 +118,11 @@ async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Pro
     transaction,
     taken.map((t) => t.lot),
   );
+  const own = await readOwnParts(
+    db,
+    taken.map((t) => t.lot.id),
+    transaction,
+  );
   const id = command.newId();
   const [first] = taken;
   const startMg = taken.reduce((sum, t) => sum + t.massMg, 0);
@@ -126,7 +132,8 @@ async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Pro
       return {
         usedMg: massMg,
         from: parent?.rootId ?? null,
-        madeMg: lot.madeMg,
+        // what was joined to a piece is no part of its animal
+        madeMg: lot.madeMg * (own.get(lot.id) ?? 1),
         ...(parent === undefined ? {} : { parentStartMg: parent.startMg, parentShare: parent.startShare }),
       };
     }),

@@ -3,6 +3,7 @@ import type { Answer, api, ClosedCutting } from '@zabrik/contract';
 import { type CutInput, type CuttingKind, type DoneCutting, givenAway, readCutting } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
 import { readCuttingEvents } from '../../db/cuttingEvents.ts';
+import { readOwnParts } from '../../db/ownParts.ts';
 import { select } from '../../db/select.ts';
 import type { Place } from '../../http/page.ts';
 
@@ -140,6 +141,7 @@ export async function cuttingsOf(
   );
   const cutMg = new Map<string, number>();
   for (const l of lines) if (l.lotId !== null && l.massMg < 0) cutMg.set(l.lotId, (cutMg.get(l.lotId) ?? 0) - l.massMg);
+  const ownPart = await readOwnParts(db, [...cutMg.keys()]);
   const done = rows.map((row): DoneCutting => {
     const own = lines.filter((l) => l.cuttingId === row.id);
     const taken = own.filter((l) => l.lotId !== null && l.massMg < 0);
@@ -148,7 +150,9 @@ export async function cuttingsOf(
       usedMg: -sum(taken),
       inputs: taken.flatMap((l): CutInput[] => {
         const stage = l.madeIn === null ? stages.get(l.breakdownId ?? '') : { cuttingId: l.madeIn };
-        return stage === undefined ? [] : [{ usedMg: -l.massMg, stage }];
+        return stage === undefined
+          ? []
+          : [{ usedMg: -l.massMg * (l.madeIn === null ? (ownPart.get(l.lotId ?? '') ?? 1) : 1), stage }];
       }),
       made: own
         .filter((l) => l.massMg > 0 && l.sink !== 'loss')

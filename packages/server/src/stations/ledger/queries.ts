@@ -9,7 +9,10 @@ export interface PieceRow {
   readonly breakdownId: string;
   readonly pieceId: string;
   readonly destination: Destination;
+  /** The animal's own. */
   readonly massMg: number;
+  /** What was joined to it. */
+  readonly broughtMg: number;
   readonly units: number;
   readonly lotId: string | null;
   readonly lotCode: string | null;
@@ -18,7 +21,7 @@ export interface PieceRow {
 export const readPieces = (db: Sequelize, breakdownIds: readonly string[]): Promise<PieceRow[]> =>
   select<PieceRow>(
     db,
-    `select p.breakdown_id as "breakdownId", p.piece_id as "pieceId", p.destination, p.mass_mg as "massMg", p.units, p.lot_id as "lotId", l.code as "lotCode"
+    `select p.breakdown_id as "breakdownId", p.piece_id as "pieceId", p.destination, p.mass_mg as "massMg", p.brought_mg as "broughtMg", p.units, p.lot_id as "lotId", l.code as "lotCode"
      from breakdown_piece p left join lot l on l.id = p.lot_id where p.breakdown_id = any($1::uuid[])`,
     [[...breakdownIds]],
   );
@@ -137,6 +140,6 @@ export const readWentOn = (
     db,
     `select distinct l.breakdown_id as "breakdownId", l.piece_id as "pieceId"
      from breakdown_input i join breakdown b on b.id = i.breakdown_id and b.state = 'closed' join lot l on l.id = i.lot_id
-     where l.breakdown_id = any($1::uuid[])`,
+     where l.breakdown_id = any($1::uuid[]) and not i.brought`,
     [[...breakdownIds]],
   );

@@ -66,8 +66,8 @@ async function throughStages(
     cuttingsOf(db, houseId, new Map(chain.map((c) => [c.id, c]))),
   ]);
   const onRuler = cutThrough(cut.done);
-  const cutPart = (p: { readonly lotId: string | null; readonly massMg: number }): number =>
-    (cut.cutMg.get(p.lotId ?? '') ?? 0) / p.massMg;
+  const cutPart = (p: { readonly lotId: string | null; readonly massMg: number; readonly broughtMg: number }): number =>
+    (cut.cutMg.get(p.lotId ?? '') ?? 0) / (p.massMg + p.broughtMg);
   const wentOn = new Set(went.map((w) => `${w.breakdownId}/${w.pieceId}`));
   const stages = chain.map((c) => ({
     row: c,
@@ -199,6 +199,7 @@ export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId:
         name: plan?.name ?? piece.pieceId,
         destination: piece.destination,
         massMg: piece.massMg,
+        broughtMg: piece.broughtMg,
         count: piece.units,
         lotCode: piece.lotCode,
         main: piece.main,

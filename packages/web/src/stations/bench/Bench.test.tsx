@@ -425,6 +425,85 @@ describe('what is not as the plan has it', () => {
     expect(pieceButton(/^cartilage/).textContent).toBe(before);
   });
 
+  it('what is joined to a piece: asked how much and with which allergens, weighed with it, and taken back', async () => {
+    await open({ planId: 'tail-two-loins', startG: 1_000 });
+    const grams = (text: string): number => Number(/([\d,]+) g/.exec(text)?.[1]?.replace(',', ''));
+    fireEvent.click(pieceButton(/^loins/));
+    const before = grams(pieceButton(/^loins/).textContent ?? '');
+    await tools();
+    const joined = within(screen.getByRole('region', { name: 'Joined to a piece' }));
+    const join = () => fireEvent.click(joined.getByRole('button', { name: 'Join it' }));
+    const what = joined.getByLabelText('What is joined, by name or lot');
+    join();
+    expect(says()).toBe('Say what is joined to it.');
+    fireEvent.change(what, { target: { value: 'lemon crust' } });
+    join();
+    expect(says()).toBe('Say how much lemon crust it is: 40 g, 1.5 oz.');
+    fireEvent.change(joined.getByLabelText('How much'), { target: { value: 'a lot' } });
+    join();
+    expect(says()).toBe('Say how much lemon crust it is: 40 g, 1.5 oz.');
+    lies(60);
+    fireEvent.click(joined.getByRole('button', { name: 'From the pan' }));
+    join();
+    expect(says()).toContain('Say the allergens of lemon crust, or that it has none.');
+    lies(0);
+    expect(balance()).toContain('of 1,000 g');
+    fireEvent.click(joined.getByRole('button', { name: 'wheat' }));
+    join();
+    await waitFor(() => expect(balance()).toContain('of 1,060 g, 60 g of it joined'));
+    expect(says()).toBe('60 g of lemon crust joined to loins: weigh them together.');
+    expect(joined.getByText(/of lemon crust to loins/).textContent).toContain('wheat');
+    // two loins, half of it in each
+    expect(grams(pieceButton(/^loins/).textContent ?? '')).toBeGreaterThan(before);
+    fireEvent.click(joined.getByRole('button', { name: 'Take it back' }));
+    await waitFor(() => expect(balance()).toContain('of 1,000 g'));
+    expect(grams(pieceButton(/^loins/).textContent ?? '')).toBe(before);
+  });
+
+  it('what is joined is found among the lots by its name: not what is frozen, and not more than is there', async () => {
+    const lots = [
+      {
+        id: ID.replace(/1$/, '2'),
+        code: '1050-L',
+        name: 'Pork belly, smoked',
+        massMg: 200_000,
+        held: null,
+        state: 'chilled',
+      },
+      { id: ID.replace(/1$/, '3'), code: '1051-M', name: 'Pork belly', massMg: 900_000, held: null, state: 'frozen' },
+    ];
+    await open({ planId: 'tail-two-loins', startG: 1_000 });
+    fireEvent.click(pieceButton(/^loins/));
+    await tools();
+    vi.stubGlobal('fetch', (url: string) =>
+      url.includes('/lots?search=pork')
+        ? Promise.resolve(Response.json({ lots, next: null }))
+        : Promise.reject(new TypeError('no network')),
+    );
+    const joined = within(screen.getByRole('region', { name: 'Joined to a piece' }));
+    const join = () => fireEvent.click(joined.getByRole('button', { name: 'Join it' }));
+    const what = () => joined.getByLabelText<HTMLInputElement>('What is joined, by name or lot');
+    fireEvent.change(what(), { target: { value: 'pork' } });
+    const smoked = await joined.findByRole('button', { name: /smoked.*200 g there/ });
+    expect(joined.queryByRole('button', { name: /1051-M/ })).toBeNull();
+    // nobody has said yet whether it is one of these
+    expect(joined.queryByText(/allergens not said/)).toBeNull();
+    fireEvent.change(joined.getByLabelText('How much'), { target: { value: '250 g' } });
+    join();
+    expect(says()).toBe('Say which of these lots pork is of, or that it is bought in.');
+    fireEvent.click(joined.getByRole('button', { name: 'None of these: bought in' }));
+    expect(joined.getByText(/allergens not said/)).toBeTruthy();
+    fireEvent.click(smoked);
+    expect(what().value).toBe('1050-L Pork belly, smoked');
+    join();
+    expect(says()).toBe('Lot 1050-L has 200 g left.');
+    fireEvent.change(joined.getByLabelText('How much'), { target: { value: '40 g' } });
+    join();
+    await waitFor(() => expect(balance()).toContain('of 1,040 g, 40 g of it joined'));
+    expect(joined.getByText(/of Pork belly, smoked to loins/)).toBeTruthy();
+    expect(what().value).toBe('');
+  });
+
   it('one claw of two: one is asked for, and one weight is all of it', async () => {
     await open({ planId: 'crab-picked', startG: 850, stage: 1 });
     fireEvent.click(pieceButton(/^claws/));

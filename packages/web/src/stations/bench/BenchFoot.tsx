@@ -12,7 +12,7 @@ interface Props {
 
 /** Undo, pause, the running balance, and the end of the stage. */
 export function BenchFoot({ flow, state, may }: Props) {
-  const { breakdown, stage, counted, balance } = state;
+  const { breakdown, stage, counted, balance, broughtMg } = state;
   const device = useBenchDevice();
   const failure = flow.closing.error ?? flow.putBack.error;
   return (
@@ -39,7 +39,9 @@ export function BenchFoot({ flow, state, may }: Props) {
         </Button>
       )}
       <p className="ml-auto text-right leading-tight" data-testid="balance">
-        Weighed <strong className="figure">{formatMass(balance.weighedMg)}</strong> of {formatMass(breakdown.startMg)}
+        Weighed <strong className="figure">{formatMass(balance.weighedMg)}</strong> of{' '}
+        {formatMass(breakdown.startMg + broughtMg)}
+        {broughtMg > 0 && `, ${formatMass(broughtMg)} of it joined`}
         <br />
         <span className={balance.verdict === 'gain' ? 'font-semibold text-alarm' : 'text-ink-soft'}>
           {balance.verdict === 'gain'

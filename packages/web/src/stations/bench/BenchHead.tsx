@@ -70,7 +70,7 @@ export function BenchHead({
         </p>
       </div>
       <Ribbon
-        totalMg={breakdown.startMg}
+        totalMg={breakdown.startMg + state.broughtMg}
         parts={parts}
         openName={flow.openNames.join(', ')}
         bracket={bracketOf(state)}

@@ -11,6 +11,7 @@ import { named, Select } from '../../kit/Select.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
 import { trayName, trays } from '../../parts/destinations.ts';
 import { setBenchDevice, useBenchDevice } from './benchDevice.ts';
+import { JoinTo } from './JoinTo.tsx';
 import { NotAsPlanned } from './NotAsPlanned.tsx';
 import type { BenchFlow } from './useBench.ts';
 import type { BenchState } from './useBreakdown.ts';
@@ -130,6 +131,7 @@ export function Tools({
         </section>
       )}
       <NotAsPlanned flow={flow} state={state} />
+      <JoinTo flow={flow} state={state} />
       <section aria-label="Note to a tray" className="grid gap-2">
         <h3 className="text-[15px] font-semibold">Note to a tray</h3>
         <div className="grid grid-cols-[110px_minmax(0,1fr)] gap-2">

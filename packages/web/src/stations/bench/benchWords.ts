@@ -17,7 +17,11 @@ export function bracketOf({
   counted,
   breakdown,
   beliefs: known,
-}: Pick<BenchState, 'stage' | 'counted' | 'breakdown' | 'beliefs'>): RibbonBracket | undefined {
+  brought,
+  broughtMg,
+}: Pick<BenchState, 'stage' | 'counted' | 'breakdown' | 'beliefs' | 'brought' | 'broughtMg'>):
+  | RibbonBracket
+  | undefined {
   const mains = stage.pieces.filter((p) => p.main);
   const beliefs = mains.flatMap((p) => known.get(p.id) ?? []);
   const mean = beliefs.reduce((sum, b) => sum + b.mean, 0);
@@ -26,14 +30,19 @@ export function bracketOf({
   const first = counted.findIndex((w) => w.piece.main);
   const before =
     counted.slice(0, first === -1 ? undefined : first).reduce((sum, w) => sum + w.massMg, 0) / breakdown.startMg;
-  const soFar = counted.filter((w) => w.piece.main).reduce((sum, w) => sum + w.massMg, 0) / breakdown.startMg;
+  // what was joined to a main piece is no yield of it
+  const joinedMg = brought.reduce((sum, b) => sum + (mains.some((p) => p.id === b.pieceId) ? b.massMg : 0), 0);
+  const mainMg = counted.filter((w) => w.piece.main).reduce((sum, w) => sum + w.massMg, 0);
+  const soFar = Math.max(0, mainMg - joinedMg) / breakdown.startMg;
+  // the ribbon is as long as all that comes on the scale
+  const scale = breakdown.startMg / (breakdown.startMg + broughtMg);
   const name = mains.map((p) => shortName(p.name)).join(' and ');
   const records = Math.max(...beliefs.map((b) => b.records));
   const supplier = breakdown.supplierName === null ? undefined : supplierWords(breakdown.supplierName, beliefs);
   const whose = records > 0 ? `yours usually` : 'usually';
   return {
-    fromShare: before,
-    toShare: before + mean + Z80 * sd,
+    fromShare: before * scale,
+    toShare: (before + mean + Z80 * sd) * scale,
     says: `${name}: ${whose} ${formatShare(mean - Z80 * sd, 0)} to ${formatShare(mean + Z80 * sd, 0)} of the start${soFar > 0 ? ` · so far ${formatShare(soFar)}` : ''}${supplier === undefined ? '' : ` · ${supplier}`}`,
   };
 }

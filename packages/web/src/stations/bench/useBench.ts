@@ -96,7 +96,8 @@ export function useBench(state: BenchState, may: boolean) {
   const odd = useOddWeight();
   /** Asks about a weight far from anything expected; answers whether it may be counted now. */
   const mayCount = (massMg: number, source: 'scale' | 'typed'): boolean => {
-    const leftMg = breakdown.startMg - counted.reduce((sum, w) => sum + (w.id === right?.id ? 0 : w.massMg), 0);
+    const leftMg =
+      breakdown.startMg + state.broughtMg - counted.reduce((sum, w) => sum + (w.id === right?.id ? 0 : w.massMg), 0);
     const words = odd.asks(massMg, source, { leftMg, mostMg: expectedNow?.high95Mg, what: name });
     if (words === undefined) return true;
     setSays(words);

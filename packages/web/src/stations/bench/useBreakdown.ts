@@ -3,8 +3,11 @@ import type { BenchEvent, BenchEventBody, Breakdown, WeighBody, Weighing } from 
 import {
   asPlanned,
   type Balance,
+  type Brought,
   balanceStage,
   beliefAsFound,
+  broughtIn,
+  broughtTo,
   effectiveWeighings,
   expectStage,
   type Found,
@@ -49,6 +52,9 @@ export interface BenchState {
   readonly events: readonly BenchEvent[];
   readonly expected: ReadonlyMap<string, PieceExpectation>;
   readonly balance: Balance;
+  /** What was brought to pieces and is weighed with them. */
+  readonly brought: readonly Brought[];
+  readonly broughtMg: number;
   readonly refused: readonly Waiting[];
   readonly waiting: number;
   /** It was closed here, and the server does not know it yet. */
@@ -158,6 +164,8 @@ export function useBreakdown(breakdownId: string) {
         return belief === undefined ? [] : [[b.pieceId, belief] as const];
       }),
     );
+    const brought = broughtIn(happened.entries);
+    const broughtMg = brought.reduce((sum, b) => sum + b.massMg, 0);
     const others = new Set(found.others.map((o) => o.id));
     const at = (): string => new Date().toISOString();
     const post = (body: WeighBody, says: string): Promise<boolean> =>
@@ -172,11 +180,13 @@ export function useBreakdown(breakdownId: string) {
       planned,
       beliefs,
       expected: new Map(
-        expectStage(stage, breakdown.startMg, all, beliefs, animals)
+        expectStage(stage, breakdown.startMg, all, beliefs, animals, broughtTo(brought))
           .filter((e) => !others.has(e.pieceId))
           .map((e) => [e.pieceId, e]),
       ),
-      balance: balanceStage(stage, breakdown.startMg, all, scales ?? KITCHEN_SCALES, animals),
+      brought,
+      broughtMg,
+      balance: balanceStage(stage, breakdown.startMg, all, scales ?? KITCHEN_SCALES, animals, broughtMg),
       refused: weighed.refused,
       // a weight that the server has counts there, and an event here: of each log what the other one does not know
       waiting: weighed.unsent.length + happened.unsent.length,

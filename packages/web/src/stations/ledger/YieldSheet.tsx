@@ -86,6 +86,7 @@ function Rows({ sheet, money }: { readonly sheet: Sheet; readonly money: (minor:
                   <span className="block truncate print:whitespace-normal text-[13px] text-ink-soft">
                     {trayName(row.destination).toLowerCase()}
                     {row.count > 1 && `, ${row.count}`}
+                    {row.broughtMg > 0 && ` · ${formatMass(row.broughtMg)} joined to it, not in these weights`}
                     {row.lotCode !== null && ` · ${row.lotCode}`}
                   </span>
                 </span>
@@ -185,6 +186,10 @@ const eventWords = (body: Sheet['events'][number]['body'], pieceName: (id: strin
       return `note to ${trayName(body.destination).toLowerCase()}: ${body.text}`;
     case 'hand-over':
       return 'handed over';
+    case 'bring-in':
+      return `brought in: ${formatMass(body.massMg)} of ${body.name} to ${pieceName(body.pieceId)}`;
+    case 'bring-back':
+      return 'what was brought in was taken back';
     case 'timer':
       return `timer set: ${body.label}, until ${clockTime(body.dueAt)}`;
     case 'timer-off':

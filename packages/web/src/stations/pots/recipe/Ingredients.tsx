@@ -7,10 +7,10 @@ import { Button } from '../../../kit/Button.tsx';
 import { Check } from '../../../kit/Check.tsx';
 import { Field } from '../../../kit/Field.tsx';
 import { Select } from '../../../kit/Select.tsx';
+import { AllergensSaid } from '../../../parts/AllergensSaid.tsx';
 import { useRecipes } from '../potQueries.ts';
 import { AmountField } from './AmountField.tsx';
 import { changed, type Edit, freeId, without } from './edit.ts';
-import { IngredientAllergens } from './IngredientAllergens.tsx';
 import { Section } from './Section.tsx';
 
 const becomes = [
@@ -187,8 +187,10 @@ export function Ingredients({ recipe, put }: Edit) {
               </Button>
             </div>
             <div className="grid items-start gap-x-4 md:grid-cols-[minmax(0,1fr)_auto]">
-              <IngredientAllergens
-                ingredient={i}
+              <AllergensSaid
+                name={i.name}
+                has={i.allergens}
+                unsaid={i.unsaid === true}
                 onSay={(said) => {
                   const { unsaid: _, ...rest } = i;
                   to({ ...rest, allergens: carryAllergens(said) });

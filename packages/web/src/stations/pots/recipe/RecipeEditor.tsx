@@ -68,7 +68,7 @@ export function RecipeEditor({ from, draft, listed }: Props) {
           never: new Set(categories.filter((c) => c.useWithinHours === 0).map((c) => c.id)),
           recipes: new Set(recipes.map((r) => r.recipe.id)),
         });
-  const faults = found.map((f) => f.message);
+  const faults = [...new Set(found.map((f) => f.message))];
   const wrong = note.trim() === '' ? [...faults, 'Say what changed, and why: the next cook reads it.'] : faults;
   const save = (retired: boolean): void => {
     setPressed(true);

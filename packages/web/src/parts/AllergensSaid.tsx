@@ -1,24 +1,25 @@
-import { allergenWords, type RecipeIngredient, sayableAllergens } from '@zabrik/core';
+import { allergenWords, sayableAllergens } from '@zabrik/core';
 import { useId, useState } from 'react';
-import { Button } from '../../../kit/Button.tsx';
-import { Toggle } from '../../../kit/Toggle.tsx';
+import { Button } from '../kit/Button.tsx';
+import { Toggle } from '../kit/Toggle.tsx';
 
 interface Props {
-  readonly ingredient: RecipeIngredient;
+  readonly name: string;
+  readonly has: readonly string[];
+  /** Nobody has said them yet, not even that there are none. */
+  readonly unsaid: boolean;
   readonly onSay: (allergens: readonly string[]) => void;
 }
 
-/** What an ingredient has of the listed allergens: said by touch, by the cereal and the nut; "none" has to be said as well. */
-export function IngredientAllergens({ ingredient, onSay }: Props) {
-  const [open, setOpen] = useState(ingredient.unsaid === true);
+/** What something has of the listed allergens: said by touch, by the cereal and the nut; "none" has to be said as well. */
+export function AllergensSaid({ name, has, unsaid, onSay }: Props) {
+  const [open, setOpen] = useState(unsaid);
   const id = useId();
-  const has = ingredient.allergens;
-  const words =
-    ingredient.unsaid === true
-      ? 'allergens not said yet'
-      : has.length === 0
-        ? 'none of the listed allergens'
-        : allergenWords(has).join(', ');
+  const words = unsaid
+    ? 'allergens not said yet'
+    : has.length === 0
+      ? 'none of the listed allergens'
+      : allergenWords(has).join(', ');
   const toggle = (allergen: string): void =>
     onSay(has.includes(allergen) ? has.filter((a) => a !== allergen) : [...has, allergen]);
   return (
@@ -27,14 +28,14 @@ export function IngredientAllergens({ ingredient, onSay }: Props) {
         type="button"
         aria-expanded={open}
         aria-controls={id}
-        className={`min-h-11 text-left text-[14px] underline ${ingredient.unsaid === true ? 'font-semibold text-alarm' : 'text-ink-soft'}`}
+        className={`min-h-11 text-left text-[14px] underline ${unsaid ? 'font-semibold text-alarm' : 'text-ink-soft'}`}
         onClick={() => setOpen(!open)}
       >
         {words}
       </button>
       {open && (
         <fieldset id={id} className="min-w-0 border-0 p-0">
-          <legend className="sr-only">Allergens of {ingredient.name}</legend>
+          <legend className="sr-only">Allergens of {name}</legend>
           <div className="flex flex-wrap gap-1.5">
             {sayableAllergens.map((allergen) => (
               <Toggle
