@@ -4,7 +4,7 @@ import { grams } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { closedHake, must, received } from '../testing/work.ts';
+import { closedHake, hakePieces, must, received, startHake, weighedAndClosed } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -300,6 +300,46 @@ describe('cutting to weight', () => {
     const twice = await sheet();
     expect(twice.through.portionShare).toBeCloseTo((1_294 - 647) / 2_860, 9);
     expect(twice.cuttings[1]?.startShare).toBeCloseTo(647 / 2_860, 9);
+  });
+
+  it('a fillet with a crust on it is cut as it is, and stands for its own part of the fish', async () => {
+    const { breakdown } = await startHake(kitchen, ines);
+    const params = { breakdownId: breakdown.id };
+    await must(ines, api.bench.event, {
+      params,
+      body: {
+        kind: 'bring-in',
+        pieceId: 'fillet',
+        name: 'Herb crust',
+        massMg: grams(100),
+        lotId: null,
+        allergens: [],
+        at,
+      },
+    });
+    const { lots } = await weighedAndClosed(
+      ines,
+      breakdown.id,
+      hakePieces.map(([piece, tray, g]) => [piece, tray, piece === 'fillet' ? g + 50 : g] as const),
+    );
+    const lot = lots.find((l) => l.name.includes('fillet'));
+    expect(lot?.massMg).toBe(grams(1_693));
+    const sheet = () => must(ines, api.ledger.sheet, { params });
+    expect((await sheet()).through.portionShare).toBeCloseTo(1_593 / 2_860, 9);
+    const id = uuidv7();
+    await must(ines, api.cutting.start, {
+      body: { id, kind: 'slices', from: [{ lotId: lot?.lotId ?? '', massMg: null }], at },
+    });
+    await must(ines, api.cutting.event, {
+      params: { cuttingId: id },
+      body: { at, body: weigh('slices', 1_693, { name: 'slices' }) },
+    });
+    await must(ines, api.cutting.close, { params: { cuttingId: id }, body: { leftMg: 0, unbalancedReason: null } });
+    const after = await sheet();
+    expect(after.cuttings[0]?.startShare).toBeCloseTo(1_593 / 2_860, 9);
+    expect(after.through.portionShare).toBeCloseTo(1_593 / 2_860, 9);
+    const { recoveredShare, wasteShare, lossShare } = after.through;
+    expect(recoveredShare + wasteShare + lossShare).toBeCloseTo(1, 9);
   });
 
   it('a mould of two lots books what went in of each: 296 g of lining and 443 g of heart, not all of the first', async () => {
