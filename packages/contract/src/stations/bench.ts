@@ -66,6 +66,7 @@ export const benchEventBody = z.discriminatedUnion('kind', [
     step: z.int().min(0).max(60).nullable(),
     label: shortText,
     dueAt: instant,
+    replaces: id.optional().describe('the timer that rings then instead'),
     at: instant,
   }),
   z.strictObject({ kind: z.literal('timer-off'), timerId: id, at: instant }),

@@ -82,6 +82,7 @@ export const batchEventBodySchema = z.discriminatedUnion('kind', [
     step: z.int().min(0).max(60).nullable(),
     label: shortText,
     dueAt: instant,
+    replaces: id.optional().describe('the timer that rings then instead'),
   }),
   z.strictObject({ kind: z.literal('timer-off'), timerId: id }),
   z.strictObject({ kind: z.literal('probe'), centiC: temperatureCentiC, source: z.enum(['probe', 'typed']) }),

@@ -281,9 +281,25 @@ describe('a batch at the stove', () => {
         })
       ).status,
     ).toBe(400);
+    // a timer is moved while it stands, and not one that is nowhere
+    const later = {
+      kind: 'timer',
+      step: 3,
+      label: 'simmer',
+      dueAt: new Date(Date.now() + 120_000).toISOString(),
+    } as const;
+    expect(
+      await ines.ask(api.pots.event, {
+        params: { batchId: batch.id },
+        body: { at: due, body: { ...later, replaces: step.id } },
+      }),
+    ).toMatchObject({ status: 409, body: { code: 'already_replaced' } });
+    const moved = await say(batch.id, { ...later, replaces: timer.id });
+    const now = async () => (await must(maren, api.pots.timers, {})).timers.filter((t) => t.batchId === batch.id);
+    expect(await now()).toMatchObject([{ id: moved.id, dueAt: later.dueAt, startedAt: timer.at }]);
     const whole = await must(maren, api.pots.read, { params: { batchId: batch.id } });
     expect(whole).toMatchObject({ state: 'on', startedAt: started.at });
-    expect(whole.events.map((e) => e.body.kind)).toEqual(['start', 'timer', 'step', 'back']);
+    expect(whole.events.map((e) => e.body.kind)).toEqual(['start', 'timer', 'step', 'back', 'timer']);
     // its lots stay promised while it is on
     expect((await must(ines, api.larder.read, { params: { lotId: frame } })).freeMg).toBe(0);
     await must(ines, api.pots.cancel, { params: { batchId: batch.id }, body: {} });

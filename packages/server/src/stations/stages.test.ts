@@ -414,7 +414,11 @@ describe('stages', () => {
     const mine = async () => (await must(maren, api.pots.timers, {})).timers.filter((t) => t.breakdownId === crab.id);
     const { id } = await say({ kind: 'timer', step: 1, label: 'Boil', dueAt });
     expect(await mine()).toMatchObject([{ id, batchId: null, title: 'Brown crab', label: 'Boil', dueAt }]);
-    await say({ kind: 'timer-off', timerId: id });
+    // moved, it is one timer still, that rings later
+    const later = new Date(Date.now() + 780_000).toISOString();
+    const moved = await say({ kind: 'timer', step: 1, label: 'Boil', dueAt: later, replaces: id });
+    expect(await mine()).toMatchObject([{ id: moved.id, dueAt: later }]);
+    await say({ kind: 'timer-off', timerId: moved.id });
     expect(await mine()).toEqual([]);
     await say({ kind: 'timer', step: 1, label: 'Boil', dueAt });
     await say({ kind: 'step', step: 1, mark: 'late', note: null });

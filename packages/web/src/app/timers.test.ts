@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { clockAhead, countWords } from './timers.ts';
+import { clockAhead, countWords, minutesWords, wholeSeconds } from './timers.ts';
 
 describe('the clock of a device against the server’s', () => {
   it('is taken as right while it may be, however slow the answer was', () => {
@@ -10,6 +10,16 @@ describe('the clock of a device against the server’s', () => {
   it('is put right by the least that explains what the server said', () => {
     expect(clockAhead(0, 400, 5_150)).toBe(4_750);
     expect(clockAhead(10_000, 10_300, 4_100)).toBe(-5_900);
+  });
+});
+
+describe('how long a timer is', () => {
+  it('is said in seconds, minutes, hours, and never drifts', () => {
+    expect([0.2, 1, 20, 119, 210].map(minutesWords)).toEqual(['12 s', '1 min', '20 min', '119 min', '3.5 h']);
+    let minutes = 5 / 60;
+    for (let i = 0; i < 11; i += 1) minutes = wholeSeconds(minutes + 1 / 12);
+    expect(minutes).toBe(1);
+    expect(wholeSeconds(-3)).toBe(5 / 60);
   });
 });
 

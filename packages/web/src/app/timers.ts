@@ -46,3 +46,14 @@ export function countWords(ms: number): string {
   const words = h > 0 ? `${h}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}` : `${Math.floor(s / 60)}:${two(s % 60)}`;
   return over ? `−${words}` : words;
 }
+
+/** "12 s", "20 min", "3.5 h". */
+export const minutesWords = (minutes: number): string =>
+  minutes < 1
+    ? `${Math.round(minutes * 60)} s`
+    : minutes < 120
+      ? `${Math.round(minutes)} min`
+      : `${Math.round(minutes / 6) / 10} h`;
+
+/** Minutes of whole seconds, five at least: what is added up by twelfths drifts. */
+export const wholeSeconds = (minutes: number): number => Math.max(5, Math.round(minutes * 60)) / 60;

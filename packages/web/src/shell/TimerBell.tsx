@@ -28,17 +28,23 @@ function ring(): void {
   setTimeout(() => void sound.close(), 800);
 }
 
+interface Said {
+  readonly kind?: string;
+  readonly timerId?: string;
+  readonly replaces?: string;
+}
+
 /** Rings on every screen of the house when a timer at the stove is over, until someone stops it. */
 export function TimerBell() {
   const timers = useTimers();
   const outbox = useOutbox();
   const may = useMay('pots.event');
-  // stopped on this device, and the server does not know it yet
+  // stopped or moved on this device, and the server does not know it yet
   const stopped = new Set(
     outbox.flatMap((w) => {
-      const said = w.body as { kind?: string; timerId?: string; body?: { kind?: string; timerId?: string } } | null;
+      const said = w.body as (Said & { body?: Said }) | null;
       const body = said?.body ?? said;
-      return body?.kind === 'timer-off' && body.timerId !== undefined ? [body.timerId] : [];
+      return (body?.kind === 'timer-off' ? body.timerId : body?.kind === 'timer' ? body.replaces : undefined) ?? [];
     }),
   );
   const running = (timers.data?.timers ?? []).filter((t) => !stopped.has(t.id));

@@ -216,11 +216,18 @@ export async function recordAtStove(
     !batch.recipe.ingredients.some((i) => i.id === said.ingredientId)
   )
     throw missing('ingredientId', `${batch.recipe.title} has no ${said.name} in it: add it to our own version first`);
-  if (said.kind === 'back' || said.kind === 'timer-off') {
+  const about =
+    said.kind === 'back'
+      ? said.eventId
+      : said.kind === 'timer-off'
+        ? said.timerId
+        : said.kind === 'timer'
+          ? said.replaces
+          : undefined;
+  if (about !== undefined) {
     const events = (await readBatchEvents(kitchen.db, [batch.id], transaction)).get(batch.id) ?? [];
     const { standing } = readBatch(batch.recipe.steps, events as readonly BatchEvent[]);
-    const id = said.kind === 'back' ? said.eventId : said.timerId;
-    if (!standing.some((e) => e.id === id)) throw new Problem('already_replaced', 'That was already taken back.');
+    if (!standing.some((e) => e.id === about)) throw new Problem('already_replaced', 'That was already taken back.');
   }
   if (batch.state === 'planned' && said.kind !== 'back')
     await rowsOf(kitchen.db, BatchTable, command).change(

@@ -566,12 +566,31 @@ describe('what is not in every animal', () => {
 });
 
 describe('what a step needs beside hands', () => {
+  it('a timer is set for longer than the book says, before it runs', async () => {
+    await open({ planId: 'crab-picked', startG: 900 });
+    fireEvent.click(screen.getByText(/^Boil in salted water/));
+    fireEvent.click(screen.getByRole('button', { name: '1 min more' }));
+    fireEvent.click(screen.getByRole('button', { name: '1 min more' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Timer, 14 min' }));
+    await waitFor(() => expect(screen.getByTestId('bench-timer').textContent).toMatch(/^1[34]:\d\d$/));
+  });
+
   it('a timer of a step is set, counts down, and stops when the step is done; a measure stands in large figures', async () => {
     await open({ planId: 'crab-picked', startG: 900 });
     fireEvent.click(screen.getByText(/^Boil in salted water/));
     fireEvent.click(screen.getByRole('button', { name: 'Timer, 12 min' }));
     await waitFor(() => expect(screen.getByTestId('bench-timer').textContent).toMatch(/^1[12]:\d\d$/));
     expect(says()).toBe('Timer: Boil in salted water, by size.');
+    // a large one: two minutes more, and one back
+    const left = (): number => Number((screen.getByTestId('bench-timer').textContent ?? '').split(':')[0]);
+    fireEvent.click(screen.getByRole('button', { name: '1 min more' }));
+    await waitFor(() => expect(left()).toBeGreaterThanOrEqual(12));
+    fireEvent.click(screen.getByRole('button', { name: '1 min more' }));
+    await waitFor(() => expect(left()).toBeGreaterThanOrEqual(13));
+    expect(says()).toBe('Timer moved: Boil in salted water, by size.');
+    fireEvent.click(screen.getByRole('button', { name: '1 min less' }));
+    await waitFor(() => expect(left()).toBeLessThanOrEqual(13));
+    expect(screen.getAllByTestId('bench-timer')).toHaveLength(1);
     fireEvent.click(screen.getByRole('button', { name: 'Done' }));
     await waitFor(() => expect(screen.queryByTestId('bench-timer')).toBeNull());
     cleanup();

@@ -16,7 +16,7 @@ interface Props {
   readonly onPass: ((index: number) => void) | undefined;
   /** Timers of this breakdown that run or ring. */
   readonly timers: readonly RunningTimer[];
-  readonly onTimer: ((index: number, dueAt: string) => void) | undefined;
+  readonly onTimer: ((index: number, dueAt: string, replaces?: string) => void) | undefined;
   readonly onTimerOff: ((id: string) => void) | undefined;
 }
 
@@ -87,7 +87,7 @@ export function Steps({ stage, at, onGo, marks, onMark, passes, onPass, timers, 
                   <StepTimer
                     minutes={step.minutes}
                     running={timers.filter((t) => t.step === i)}
-                    onSet={onTimer === undefined ? undefined : (dueAt) => onTimer(i, dueAt)}
+                    onSet={onTimer === undefined ? undefined : (dueAt, replaces) => onTimer(i, dueAt, replaces)}
                     onStop={onTimerOff}
                   />
                 )}

@@ -435,10 +435,14 @@ export function useBench(state: BenchState, may: boolean) {
     marks,
     markStep,
     timers,
-    setTimer: (step: number, dueAt: string): void => {
+    setTimer: (step: number, dueAt: string, replaces?: string): void => {
       const label = (stage.steps[step]?.title ?? '').slice(0, 120);
-      void state.happen({ kind: 'timer', step, label, dueAt }, `timer, ${label}`);
-      setSays(`Timer: ${label}.`);
+      const moved = replaces !== undefined;
+      void state.happen(
+        { kind: 'timer', step, label, dueAt, ...(moved ? { replaces } : {}) },
+        `timer${moved ? ' moved' : ''}, ${label}`,
+      );
+      setSays(moved ? `Timer moved: ${label}.` : `Timer: ${label}.`);
     },
     stopTimer: (timerId: string): void => {
       void state.happen({ kind: 'timer-off', timerId }, 'timer stopped');

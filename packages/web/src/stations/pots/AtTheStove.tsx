@@ -1,5 +1,5 @@
 import type { WholeBatch } from '@zabrik/contract';
-import { formatMass, inKilograms, readDecimal } from '@zabrik/core';
+import { formatMass, inKilograms, movedDue, readDecimal } from '@zabrik/core';
 import { Check, Flame, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -7,11 +7,12 @@ import { useCommand } from '../../app/command.ts';
 import { clockTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
-import { countWords, useTick, useTimers } from '../../app/timers.ts';
+import { countWords, minutesWords, useTick, useTimers, wholeSeconds } from '../../app/timers.ts';
 import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Failed, Loading } from '../../kit/Notice.tsx';
 import { OneField, someWords } from '../../kit/OneField.tsx';
+import { LessMore } from '../../parts/LessMore.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
 import { CoreSoFar } from './CoreSoFar.tsx';
@@ -20,8 +21,6 @@ import { amountOf } from './offers.ts';
 import { PotsHead } from './PotsHead.tsx';
 import { ToTheMark } from './ToTheMark.tsx';
 import { type AtStove, useStove } from './useStove.ts';
-
-const minutesWords = (m: number): string => (m >= 120 ? `${Math.round(m / 6) / 10} h` : `${m} min`);
 
 /** The step that is next, as large as a shelf over the stove needs it. */
 function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boolean }) {
@@ -46,6 +45,12 @@ function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boole
       `Timer of ${minutesWords(typical)}`,
     );
     setMinutes(undefined);
+  };
+  const move = (by: number): void => {
+    if (mine === undefined) return;
+    const dueAt = movedDue(mine.dueAt, by, Date.now() + aheadMs);
+    const says = `Timer ${by < 0 ? 'sooner' : 'later'} by ${minutesWords(Math.abs(by))}`;
+    say({ kind: 'timer', step: n, label: mine.label, dueAt, replaces: mine.id }, says);
   };
   const done = (skipped: boolean): void => {
     setMinutes(undefined);
@@ -97,21 +102,12 @@ function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boole
                 usually {minutesWords(step.minutes.low)} to {minutesWords(step.minutes.high)}
               </span>
               {may && (
-                <div className="grid grid-cols-[56px_1fr_56px] gap-2">
-                  <Button
-                    size="bench"
-                    className="px-0!"
-                    aria-label="Shorter"
-                    onClick={() => setMinutes(Math.max(1, typical - 5))}
-                  >
-                    −5
-                  </Button>
-                  <Button size="bench" look="plain" hotkey="t" onClick={start}>
-                    Start timer
-                  </Button>
-                  <Button size="bench" className="px-0!" aria-label="Longer" onClick={() => setMinutes(typical + 5)}>
-                    +5
-                  </Button>
+                <div className="grid grid-cols-[auto_1fr_auto] gap-2">
+                  <LessMore of={typical} onBy={(by) => setMinutes(wholeSeconds(typical + by))}>
+                    <Button size="bench" look="plain" hotkey="t" onClick={start}>
+                      Start timer
+                    </Button>
+                  </LessMore>
                 </div>
               )}
             </div>
@@ -123,6 +119,11 @@ function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boole
               <span className="text-[15px] text-ink-soft">
                 {(left ?? 1) <= 0 ? 'rang' : 'rings'} at {clockTime(mine.dueAt)}
               </span>
+              {may && (
+                <div className="mt-2 grid grid-cols-2 gap-2">
+                  <LessMore of={Math.max((left ?? 0) / 60_000, Math.min(1, typical) / 2)} onBy={move} />
+                </div>
+              )}
             </div>
           ))}
         {may && (

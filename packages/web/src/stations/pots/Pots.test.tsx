@@ -256,6 +256,26 @@ describe('a batch at the stove', () => {
     ]);
   });
 
+  it('a timer that runs is moved by a touch, and taken back it rings when it did', async () => {
+    await stove(batchOf('fish-fumet', kilograms(5)));
+    const left = (): number => {
+      const [min = '0', s = '0'] = (screen.getByTestId('countdown').textContent ?? '').split(':');
+      return Number(min) * 60 + Number(s);
+    };
+    touch('5 min more');
+    expect(screen.getByRole('region', { name: 'Next step' }).textContent).toContain('35 min');
+    act(() => void fireEvent.keyDown(document.body, { key: 't' }));
+    await waitFor(() => expect(left()).toBeGreaterThan(34 * 60));
+    touch('5 min less');
+    await waitFor(() => expect(left()).toBeLessThanOrEqual(30 * 60));
+    expect(left()).toBeGreaterThan(29 * 60);
+    touch(/^Undo/);
+    await waitFor(() => expect(left()).toBeGreaterThan(34 * 60));
+    const [first, second] = (await kept()).map((w) => (w.body as { body: BatchEventBody }).body);
+    expect(first).not.toHaveProperty('replaces');
+    expect(second).toMatchObject({ kind: 'timer', replaces: (await kept())[0]?.key });
+  });
+
   it('takes a litre typed for a kilogram, and keeps what came out on this device until the server has it', async () => {
     await stove(batchOf('fish-fumet', kilograms(5)));
     const done = (): HTMLButtonElement => screen.getByRole('button', { name: 'Batch done' });
