@@ -50,6 +50,7 @@ export * from './pots/batchState.ts';
 export * from './pots/coldClock.ts';
 export * from './pots/curing.ts';
 export * from './pots/fillingBalance.ts';
+export * from './pots/ownTimes.ts';
 export * from './pots/perBase.ts';
 export * from './pots/recipe.ts';
 export * from './pots/recipeFaults.ts';

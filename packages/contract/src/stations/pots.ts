@@ -111,6 +111,9 @@ export const batchEventSchema = z.strictObject({ id, at: instant, by: z.string()
 export const wholeBatchSchema = batchSchema.extend({
   recipe: recipeSchema.describe('as it was when planned, the ways chosen'),
   events: z.array(batchEventSchema),
+  ownTimes: z
+    .array(z.strictObject({ step: z.int(), minutes: z.number().positive(), batches: z.int() }))
+    .describe('what timed steps took in this house’s batches before, the middle of the last eight'),
 });
 export type WholeBatch = z.output<typeof wholeBatchSchema>;
 

@@ -253,6 +253,31 @@ describe('what was boned out', () => {
 });
 
 describe('a batch at the stove', () => {
+  it('what a timed step took in the batches before is known to the next one', async () => {
+    let last: Batch | undefined;
+    for (const minutes of [20, 26, undefined]) {
+      const { frame } = await pieces();
+      const batch = await plan('fish-fumet', [frame]);
+      const { recipe, ownTimes } = await must(ines, api.pots.read, { params: { batchId: batch.id } });
+      const i = recipe.steps.findIndex((s) => s.minutes !== undefined);
+      const from = Date.parse('2026-11-24T10:00:00.000Z');
+      const tell = (minute: number, body: Ask<typeof api.pots.event>['body']['body']) =>
+        must(ines, api.pots.event, {
+          params: { batchId: batch.id },
+          body: { at: new Date(from + minute * 60_000).toISOString(), body },
+        });
+      if (minutes === undefined) expect(ownTimes).toEqual([{ step: i, minutes: 23, batches: 2 }]);
+      else {
+        expect(ownTimes).toEqual([]);
+        await tell(0, { kind: 'timer', step: i, label: 'simmer', dueAt: new Date(from).toISOString() });
+        await tell(minutes, { kind: 'step', step: i, skipped: false });
+        await finish(batch.id, grams(400), { spentMg: grams(350) });
+      }
+      last = batch;
+    }
+    await must(ines, api.pots.cancel, { params: { batchId: last?.id ?? '' }, body: {} });
+  });
+
   it('is put on by the first thing written down, keeps its timers, and everything can be taken back', async () => {
     const { frame } = await pieces();
     const batch = await plan('fish-fumet', [frame]);

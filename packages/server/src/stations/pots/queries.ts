@@ -1,5 +1,5 @@
 import type { Answer, api, Batch, WholeBatch } from '@zabrik/contract';
-import { type BatchEvent, type BatchEventBody, type Recipe, readBatch } from '@zabrik/core';
+import { type BatchEvent, type BatchEventBody, ownTimes, type Recipe, readBatch } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { select, selectOne } from '../../db/select.ts';
 import { type GroupPlace, groupCursorOf } from '../../http/page.ts';
@@ -47,6 +47,9 @@ export async function readBatchRow(
   if (row === undefined) throw new Problem('not_found');
   return row;
 }
+
+/** So many batches before say what a step takes here. */
+const BEFORE = 8;
 
 const GROUP = { on: '0', planned: '1', done: '2', 'called-off': '3' } as const;
 
@@ -111,8 +114,27 @@ export async function readWholeBatch(
   transaction?: Transaction,
 ): Promise<WholeBatch> {
   const row = await readBatchRow(db, houseId, batchId, transaction);
-  const events = await readBatchEvents(db, [batchId], transaction);
-  return { ...batchOf(row), recipe: row.recipe, events: events.get(batchId) ?? [] };
+  const earlier = await select<{ readonly id: string; readonly recipe: Recipe }>(
+    db,
+    `select r.id, rv.recipe from batch r join recipe_version rv on rv.house_id = r.house_id and rv.id = r.recipe_version
+     where r.house_id = $1 and r.recipe_id = $2 and r.state = 'done' and r.id <> $3 order by r.done_at desc, r.id limit $4`,
+    [houseId, row.recipeId, batchId, BEFORE],
+    transaction,
+  );
+  const events = await readBatchEvents(db, [batchId, ...earlier.map((r) => r.id)], transaction);
+  const of = (id: string) => events.get(id) ?? [];
+  return {
+    ...batchOf(row),
+    recipe: row.recipe,
+    events: of(batchId),
+    ownTimes: ownTimes(
+      row.recipe.steps,
+      earlier.map(({ id, recipe }) => ({
+        steps: recipe.steps,
+        standing: readBatch(recipe.steps, of(id) as readonly BatchEvent[]).standing,
+      })),
+    ),
+  };
 }
 
 /** Timers of every batch that is on and nobody has stopped, the first to ring first. */

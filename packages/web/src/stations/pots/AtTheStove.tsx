@@ -1,5 +1,5 @@
 import type { WholeBatch } from '@zabrik/contract';
-import { formatMass, inKilograms, movedDue, readDecimal } from '@zabrik/core';
+import { formatMass, inKilograms, minutesOffered, movedDue, readDecimal, stepMinutes } from '@zabrik/core';
 import { Check, Flame, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -32,7 +32,8 @@ function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boole
   const now = useTick(mine !== undefined) + aheadMs;
   const [minutes, setMinutes] = useState<number>();
   const n = state.next ?? 0;
-  const typical = minutes ?? step?.minutes?.typical ?? 0;
+  const own = stove.batch.ownTimes.find((t) => t.step === n);
+  const typical = minutes ?? (step === undefined ? 0 : minutesOffered(step, own));
   const start = (): void => {
     say(
       {
@@ -100,6 +101,11 @@ function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boole
               <span className="figure text-center text-5xl">{minutesWords(typical)}</span>
               <span className="text-center text-[14px] text-ink-soft">
                 usually {minutesWords(step.minutes.low)} to {minutesWords(step.minutes.high)}
+                {own !== undefined && (
+                  <span className="block text-ink">
+                    yours {minutesWords(own.minutes)}, the middle of {own.batches}
+                  </span>
+                )}
               </span>
               {may && (
                 <div className="grid grid-cols-[auto_1fr_auto] gap-2">
@@ -176,6 +182,7 @@ function GoesIn({ batch }: { readonly batch: WholeBatch }) {
 /** Every step with what became of it. */
 function StepList({ stove, going }: { readonly stove: AtStove; readonly going: boolean }) {
   const { state, steps } = stove;
+  const took = stepMinutes(state.standing);
   const next = going ? state.next : undefined;
   return (
     <ol className="grid gap-1" aria-label="Steps">
@@ -191,7 +198,7 @@ function StepList({ stove, going }: { readonly stove: AtStove; readonly going: b
             <span className={done?.skipped === true ? 'line-through' : ''}>{step.text}</span>
             <span className="figure text-[14px] font-normal">
               {done !== undefined
-                ? `${done.skipped ? 'left out' : 'done'} ${clockTime(done.at)}`
+                ? `${done.skipped ? 'left out' : 'done'} ${clockTime(done.at)}${took.has(i) ? `, took ${minutesWords(took.get(i) ?? 0)}` : ''}`
                 : step.minutes !== undefined
                   ? minutesWords(step.minutes.typical)
                   : ''}

@@ -83,6 +83,7 @@ function batchOf(
       by: me.person.name,
       body: body as WholeBatch['events'][number]['body'],
     })),
+    ownTimes: [],
   };
 }
 
@@ -254,6 +255,30 @@ describe('a batch at the stove', () => {
       'back',
       'back',
     ]);
+  });
+
+  it('says what a step takes in this house beside the book, sets the timer so, and writes what it took', async () => {
+    const timed = batchOf('fish-fumet', kilograms(5), [
+      [40, { kind: 'timer', step: 0, label: 'sweat', dueAt: new Date().toISOString() }],
+      [16, { kind: 'step', step: 0, skipped: false }],
+    ]);
+    const next = timed.recipe.steps.findIndex((s, i) => i > 0 && s.minutes !== undefined);
+    const before = timed.recipe.steps.slice(1, next).map((_, i) => ({
+      id: `019a0000-0000-7000-8000-00000000020${i}`,
+      at: new Date().toISOString(),
+      by: me.person.name,
+      body: { kind: 'step' as const, step: i + 1, skipped: false },
+    }));
+    await stove({
+      ...timed,
+      events: [...timed.events, ...before],
+      ownTimes: [{ step: next, minutes: 23, batches: 3 }],
+    });
+    const step = () => screen.getByRole('region', { name: 'Next step' }).textContent ?? '';
+    expect(step()).toContain('yours 23 min, the middle of 3');
+    expect(screen.getByRole('list', { name: 'Steps' }).textContent).toContain('took 24 min');
+    act(() => void fireEvent.keyDown(document.body, { key: 't' }));
+    await waitFor(() => expect(screen.getByTestId('countdown').textContent).toMatch(/^2[23]:/));
   });
 
   it('a timer that runs is moved by a touch, and taken back it rings when it did', async () => {
