@@ -1,5 +1,5 @@
 /** What a cook does in Pots, for the browser tests: choose what is made, plan it, work its steps. */
-import { expect, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 
 export const pick = async (page: Page, title: RegExp): Promise<void> => {
   await page.goto('/pots');
@@ -27,4 +27,15 @@ export const allSteps = async (page: Page): Promise<void> => {
   for (let i = 0; i < 20 && !(await last.isVisible()); i += 1)
     await oneStep(page, () => page.getByRole('button', { name: /^Done/ }).click());
   await expect(last).toBeVisible();
+};
+
+/** Types a temperature into an open log and sees it taken: under a clock that was set ahead a click was once lost, and nothing was written. */
+export const writeDown = async (log: Locator, C: number): Promise<void> => {
+  const field = log.getByLabel(/^Temperature of/);
+  await field.fill(String(C));
+  await expect(async () => {
+    if ((await field.inputValue()) !== '')
+      await log.getByRole('button', { name: 'Write it down' }).click({ timeout: 2_000 });
+    await expect(field).toHaveValue('', { timeout: 2_000 });
+  }).toPass();
 };

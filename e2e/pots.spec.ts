@@ -1,7 +1,7 @@
 /** Pots as their people work them: frames to fumet and its cooling, mousseline by the cold clock, brown stock to a mark, fat, confit, staff. */
 import { expect, test } from '@playwright/test';
 import { get, post } from './askServer.ts';
-import { allSteps, oneStep, pick, plan } from './atStove.ts';
+import { allSteps, oneStep, pick, plan, writeDown } from './atStove.ts';
 import { axe, keptOnDevice, openedId, signInByKeyboard, signInByTouch, tabTo, watchRequests } from './cook.ts';
 
 interface LotSeen {
@@ -136,9 +136,7 @@ test('frames to fumet: scaled, run, strained, costed to the penny, cooled in tim
   await expect(log.getByTestId('verdict')).toHaveText('Still open');
   const read = async (minutes: number, C: number): Promise<void> => {
     await page.clock.setSystemTime(Date.now() + minutes * 60_000);
-    await log.getByLabel(/^Temperature of/).fill(String(C));
-    await log.getByRole('button', { name: 'Write it down' }).click();
-    await expect(log.getByLabel(/^Temperature of/)).toHaveValue('');
+    await writeDown(log, C);
   };
   await read(25, 35);
   await read(50, 9);
@@ -162,8 +160,7 @@ test('frames to fumet: scaled, run, strained, costed to the penny, cooled in tim
   await page.getByRole('button', { name: /^Begin the log/ }).click();
   const deep = page.getByRole('article', { name: 'Log of Stock in the pot' });
   await page.clock.setSystemTime(Date.now() + 400 * 60_000);
-  await deep.getByLabel(/^Temperature of/).fill('48');
-  await deep.getByRole('button', { name: 'Write it down' }).click();
+  await writeDown(deep, 48);
   // nobody read it for hours: when it passed where the clock starts is not known, so nothing is shown
   await expect(deep.getByTestId('verdict')).toHaveText('Not shown to be within');
   await deep.getByRole('button', { name: 'Close the log' }).click();
@@ -256,8 +253,7 @@ test('carcasses and wings to brown stock, then to a reduction at the mark; witho
   await page.getByRole('button', { name: /^Begin the log at 88/ }).click();
   const log = page.getByRole('article', { name: 'Log of Brown stock' });
   await expect(log.getByTestId('verdict')).toHaveText('Still open');
-  await log.getByLabel(/^Temperature of/).fill('62');
-  await log.getByRole('button', { name: 'Write it down' }).click();
+  await writeDown(log, 62);
   await expect(page.getByTestId('saved')).toContainText('3 kept here');
   await context.setOffline(false);
   await expect(page.getByTestId('saved')).toContainText('all saved');
