@@ -81,6 +81,7 @@ export * from './safety/judgeLog.ts';
 export * from './safety/limit.ts';
 export * from './safety/limitsFor.ts';
 export * from './safety/readings.ts';
+export * from './slug.ts';
 export * from './timing/runningTimers.ts';
 export * from './trace/allergens.ts';
 export * from './trace/epcis.ts';

@@ -17,6 +17,7 @@ import {
   type ShelfLife,
   shareCostByWeight,
   shareCostOrFallBack,
+  slugOf,
   withoutBrought,
 } from '@zabrik/core';
 import {
@@ -54,13 +55,8 @@ const sentenceFor = (balance: Balance, stage: PlanStage): string => {
   return `${formatMass(balance.unaccountedMg)} is not accounted for; drip and scale explain ${formatMass(balance.allowedMg)}.${guess}`;
 };
 
-/** A name as an id: what the house's prices and the books call it. */
-const idOf = (name: string): string =>
-  name
-    .toLowerCase()
-    .replaceAll(/[^a-z0-9]+/g, '-')
-    .replaceAll(/^-+|-+$/g, '')
-    .slice(0, 60) || 'brought';
+/** What the house's prices and the books call what is brought. */
+const idOf = (name: string): string => slugOf(name) || 'brought';
 
 /** What came off: a lot of it, or waste. */
 interface Made {

@@ -345,6 +345,11 @@ describe('taking weights', () => {
     press(' ');
     expect(balance()).toBe(before);
     expect((screen.getByRole('button', { name: /Take weight/ }) as HTMLButtonElement).disabled).toBe(true);
+    // nor does he say what it came without, or join anything to it
+    fireEvent.mouseDown(screen.getByRole('tab', { name: 'Tools' }), { button: 0 });
+    await screen.findByRole('region', { name: 'Hands busy' });
+    expect(screen.queryByRole('region', { name: 'Not as the plan has it' })).toBeNull();
+    expect(screen.queryByRole('region', { name: 'Joined to a piece' })).toBeNull();
   });
 });
 

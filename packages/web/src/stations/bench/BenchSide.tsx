@@ -71,7 +71,7 @@ export function BenchSide({ flow, state, may, tab, onTab, onWipe }: Props) {
         <Weights state={state} selected={right?.id} onSelect={may ? flow.correct : () => undefined} />
       </Tabs.Content>
       <Tabs.Content value="tools" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
-        <Tools flow={flow} state={state} onWipe={onWipe} />
+        <Tools flow={flow} state={state} may={may} onWipe={onWipe} />
       </Tabs.Content>
     </Tabs.Root>
   );

@@ -68,10 +68,13 @@ const keys: readonly (readonly [key: string, does: string])[] = [
 export function Tools({
   flow,
   state,
+  may,
   onWipe,
 }: {
   readonly flow: BenchFlow;
   readonly state: BenchState;
+  /** A viewer looks on: what is said of the animal is said by who works on it. */
+  readonly may: boolean;
   readonly onWipe: () => void;
 }) {
   const device = useBenchDevice();
@@ -130,8 +133,8 @@ export function Tools({
           ))}
         </section>
       )}
-      <NotAsPlanned flow={flow} state={state} />
-      <JoinTo flow={flow} state={state} />
+      {may && <NotAsPlanned flow={flow} state={state} />}
+      {may && <JoinTo flow={flow} state={state} />}
       <section aria-label="Note to a tray" className="grid gap-2">
         <h3 className="text-[15px] font-semibold">Note to a tray</h3>
         <div className="grid grid-cols-[110px_minmax(0,1fr)] gap-2">

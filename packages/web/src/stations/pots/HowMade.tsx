@@ -2,17 +2,7 @@ import type { ListedRecipe } from '@zabrik/contract';
 import { allergenWords, believeYield, madeBy, type Recipe, type RecipeStep, waysOf } from '@zabrik/core';
 import { dayName } from '../../app/dates.ts';
 import { useCatalogue } from '../../app/queries.ts';
-
-const vesselWords = {
-  pot: 'a pot',
-  pan: 'a wide pan',
-  oven: 'the oven',
-  blender: 'a blender',
-  bath: 'a water bath',
-  fryer: 'a fryer',
-  bowl: 'a bowl',
-  none: '',
-} as const;
+import { vesselWords } from './vesselWords.ts';
 
 const spread = (m: { low: number; typical: number; high: number }): string => {
   const words = (v: number): string => (v >= 120 ? `${Math.round(v / 6) / 10} h` : `${v} min`);

@@ -8,20 +8,12 @@ import { Field } from '../../../kit/Field.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
 import { named, optionsOf, Select } from '../../../kit/Select.tsx';
 import { trays } from '../../../parts/destinations.ts';
+import { vesselWords } from '../vesselWords.ts';
 import { changed, type Edit, freeId, without } from './edit.ts';
 import { Section } from './Section.tsx';
 import { useRows } from './useRows.ts';
 
-const vessels: Readonly<Record<Recipe['vessel'], string>> = {
-  pot: 'a pot',
-  pan: 'a wide pan',
-  oven: 'the oven',
-  blender: 'a blender',
-  bath: 'a water bath',
-  fryer: 'a fryer',
-  bowl: 'a bowl',
-  none: 'none',
-};
+const vessels: Readonly<Record<Recipe['vessel'], string>> = { ...vesselWords, none: 'none' };
 
 type Counted = 'no' | 'plates' | 'pieces' | 'kept';
 const countedAs = (recipe: Recipe): Counted =>

@@ -1,5 +1,4 @@
-import type { ReadRecipe, Recipe } from '@zabrik/core';
-import { slugOf } from './edit.ts';
+import { type ReadRecipe, type Recipe, slugOf } from '@zabrik/core';
 
 /** A recipe of the house's own to begin from: empty, or what a Recipe from elsewhere says. Its largest ingredient is taken as the base. */
 export function blankRecipe(read?: ReadRecipe): Recipe {

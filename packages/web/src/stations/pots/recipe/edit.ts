@@ -1,5 +1,5 @@
 /** What the parts of the recipe editor share. */
-import type { Recipe } from '@zabrik/core';
+import { type Recipe, slugOf } from '@zabrik/core';
 
 export interface Edit {
   readonly recipe: Recipe;
@@ -18,15 +18,6 @@ export function moved<T>(list: readonly T[], i: number, by: number): T[] {
   next.splice(i + by, 0, ...next.splice(i, 1));
   return next;
 }
-
-/** An id out of a name; empty for a name of nothing. */
-export const slugOf = (name: string): string =>
-  name
-    .toLowerCase()
-    .normalize('NFKD')
-    .replaceAll(/[^a-z0-9]+/g, '-')
-    .replaceAll(/^-+|-+$/g, '')
-    .slice(0, 60);
 
 /** An id out of a name that none of the others has. */
 export function freeId(name: string, taken: readonly string[]): string {
