@@ -1,4 +1,12 @@
-import { allCategories, allPlans, allRecipes, allSpecies, categoryById, speciesById } from '@zabrik/catalogue';
+import {
+  allCategories,
+  allGoods,
+  allPlans,
+  allRecipes,
+  allSpecies,
+  categoryById,
+  speciesById,
+} from '@zabrik/catalogue';
 import { cutPlanSchema, recipeSchema, speciesSchema } from '@zabrik/contract';
 import {
   destinations,
@@ -124,6 +132,7 @@ describe('catalogue files', () => {
       categories: new Set(allCategories.map((c) => c.id)),
       never: new Set(allCategories.filter((c) => c.useWithinHours === 0).map((c) => c.id)),
       recipes: new Set(allRecipes.map((r) => r.id)),
+      goods: new Set(allGoods.map((g) => g.id)),
     };
     for (const recipe of allRecipes) expect(recipeFaults(recipe, known), recipe.id).toEqual([]);
   });

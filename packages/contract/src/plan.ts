@@ -25,6 +25,12 @@ const minutes = z.strictObject({
   typical: z.number().positive().max(100_000),
   high: z.number().positive().max(100_000),
 });
+const bySize = z
+  .array(z.strictObject({ upToG: z.number().positive().max(1_000_000), minutes }))
+  .min(1)
+  .max(8)
+  .describe('the same by the mass of one piece, the smallest first');
+const photo = z.uuid().describe('a photograph this house keeps');
 const where = z.enum(destinations);
 
 export const refusedSchema = z.array(z.strictObject({ destination: where, reason: z.string().min(1).max(400) }));
@@ -62,6 +68,7 @@ export const planStepSchema = z.strictObject({
   orderMatters: z.boolean(),
   guard: z.strictObject({ warn: z.string().min(1).max(400), before: z.array(key) }).exactOptional(),
   minutes: minutes.exactOptional(),
+  bySize: bySize.exactOptional(),
   measure: z
     .strictObject({
       what: z.string().min(1).max(60),
@@ -71,6 +78,7 @@ export const planStepSchema = z.strictObject({
     })
     .exactOptional(),
   passes: z.int().min(1).max(9).exactOptional(),
+  photo: photo.exactOptional(),
   pieces: z.array(key),
 });
 
@@ -193,10 +201,12 @@ const step = z.strictObject({
   kind: z.enum(stepKinds),
   text: z.string().min(1).max(400),
   minutes: minutes.exactOptional(),
+  bySize: bySize.exactOptional(),
   tempC: z.strictObject({ low: z.number().min(-100).max(600), high: z.number().min(-100).max(600) }).exactOptional(),
   watch: z.string().min(1).max(200).exactOptional(),
   ways: z.array(key).min(1).exactOptional(),
   kills: z.literal(true).exactOptional(),
+  photo: photo.exactOptional(),
 });
 
 export const recipeSchema: z.ZodType<Recipe, Recipe> = z.strictObject({
@@ -207,6 +217,7 @@ export const recipeSchema: z.ZodType<Recipe, Recipe> = z.strictObject({
   baseName: z.string().min(1).max(40),
   accepts: z.array(key),
   acceptsUses: z.array(key),
+  acceptsGoods: z.array(key).max(60).exactOptional(),
   takes: z.enum(['raw', 'cooked', 'any']),
   trays: z.array(where),
   refuses: z.array(categoryAndReason),
@@ -225,6 +236,7 @@ export const recipeSchema: z.ZodType<Recipe, Recipe> = z.strictObject({
       becomes: z.enum(['strained', 'poured']).exactOptional(),
       accepts: z.array(key).exactOptional(),
       acceptsUses: z.array(key).exactOptional(),
+      acceptsGoods: z.array(key).max(60).exactOptional(),
     }),
   ),
   questions: z.array(z.strictObject({ id: key, question: z.string().min(1).max(400), ways: z.array(way).min(2) })),
@@ -263,6 +275,8 @@ export const recipeSchema: z.ZodType<Recipe, Recipe> = z.strictObject({
   vessel: z.enum(['pot', 'pan', 'oven', 'blender', 'bath', 'fryer', 'bowl', 'none']),
   heatC: z.strictObject({ low: z.number().min(-100).max(600), high: z.number().min(-100).max(600) }).exactOptional(),
   litresPerKg: z.number().positive().max(50).exactOptional(),
+  layerKgPerM2: z.number().positive().max(200).exactOptional(),
+  photo: photo.exactOptional(),
   gramsPerPlate: z.number().positive().max(100_000).exactOptional(),
   piece: z.strictObject({ name: z.string().min(1).max(60), grams: z.number().positive().max(100_000) }).exactOptional(),
   balance: key.exactOptional(),
@@ -291,3 +305,12 @@ export const recipeSchema: z.ZodType<Recipe, Recipe> = z.strictObject({
 
 /** The published JSON Schema of a cut plan file, made from the schema itself. */
 export const cutPlanJsonSchema = (): unknown => z.toJSONSchema(cutPlanSchema, { target: 'draft-2020-12' });
+
+/** What timed steps took here the last times, the middle of the last eight. */
+export const ownTimesSchema = z.array(
+  z.strictObject({
+    step: z.int(),
+    minutes: z.number().positive(),
+    batches: z.int().describe('how many times stand behind it'),
+  }),
+);

@@ -18,7 +18,7 @@ import {
   slug,
   temperatureCentiC,
 } from '../fields.ts';
-import { cutPlanSchema, speciesSchema } from '../plan.ts';
+import { cutPlanSchema, ownTimesSchema, speciesSchema } from '../plan.ts';
 
 export const weighingSchema = z.strictObject({
   id,
@@ -165,6 +165,7 @@ export const breakdownSchema = breakdownHeadSchema.extend({
     }),
   ),
   drip: z.strictObject({ mean: share, sd: share }),
+  ownTimes: ownTimesSchema,
 });
 export type Breakdown = z.output<typeof breakdownSchema>;
 

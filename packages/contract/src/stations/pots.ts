@@ -16,7 +16,7 @@ import {
   temperatureCentiC,
 } from '../fields.ts';
 import { limitSchema } from '../limits.ts';
-import { recipeSchema } from '../plan.ts';
+import { ownTimesSchema, recipeSchema } from '../plan.ts';
 
 export const batchStates = ['planned', 'on', 'done', 'called-off'] as const;
 
@@ -99,6 +99,12 @@ export const batchEventBodySchema = z.discriminatedUnion('kind', [
   }),
   z.strictObject({ kind: z.literal('add'), ingredientId: slug, name: shortText, massMg }),
   z.strictObject({
+    kind: z.literal('join'),
+    lotId: id,
+    name: shortText.describe('as the tablet knows it'),
+    massMg,
+  }),
+  z.strictObject({
     kind: z.literal('holds'),
     foods: z.array(z.enum(foods)).min(1).max(19).readonly().describe('what is raw in it, said by the cook'),
     how: z.enum(cookedAs),
@@ -111,9 +117,8 @@ export const batchEventSchema = z.strictObject({ id, at: instant, by: z.string()
 export const wholeBatchSchema = batchSchema.extend({
   recipe: recipeSchema.describe('as it was when planned, the ways chosen'),
   events: z.array(batchEventSchema),
-  ownTimes: z
-    .array(z.strictObject({ step: z.int(), minutes: z.number().positive(), batches: z.int() }))
-    .describe('what timed steps took in this house’s batches before, the middle of the last eight'),
+  ownTimes: ownTimesSchema,
+  pieceMg: massMg.nullable().describe('of one piece of its base; null where they are not counted'),
 });
 export type WholeBatch = z.output<typeof wholeBatchSchema>;
 
@@ -170,6 +175,7 @@ export const coolingSchema = z.strictObject({
   kind: z.enum(coolingKinds),
   state: z.enum(['open', 'closed', 'called-off']),
   lot: z.strictObject({ id, code: z.string(), name: z.string() }).nullable(),
+  batchId: id.nullable().describe('the batch whose cooling step it was begun in'),
   name: z.string(),
   setup: coolingSetupSchema,
   limit: limitSchema.nullable().describe('the limit selected when it was begun'),
@@ -197,6 +203,53 @@ export const bonedSchema = z.strictObject({
   high: z.number(),
 });
 export type Boned = z.output<typeof bonedSchema>;
+
+export const plateSchema = z.strictObject({
+  id: slug,
+  version: z.int().min(1),
+  title: shortText,
+  components: z
+    .array(
+      z.strictObject({
+        name: z.string().trim().min(1).max(60),
+        of: z.discriminatedUnion('kind', [
+          z.strictObject({
+            kind: z.literal('pieces'),
+            category: slug,
+            species: slug.nullable().describe('null: of any animal'),
+          }),
+          z.strictObject({ kind: z.literal('batch'), recipeId: slug }),
+          z.strictObject({ kind: z.literal('goods'), goods: slug }),
+        ]),
+        count: z.int().min(1).max(200).nullable().describe('so many on a plate; null where it is an amount'),
+        grams: z.number().gt(0).max(10_000).describe('of each, or of the amount; a millilitre is taken as a gram'),
+      }),
+    )
+    .min(1)
+    .max(20),
+});
+
+export const listedPlateSchema = z.strictObject({
+  plate: plateSchema,
+  retired: z.boolean(),
+  changed: z.strictObject({ by: z.string(), at: instant }),
+  figures: z.strictObject({
+    covers: z.int().min(0).describe('plates that can be served from what lies there'),
+    limiting: z.array(z.string()).describe('the components that keep it from being more'),
+    costMinor: amountMinor.describe('as far as it is known'),
+    unknownCost: z.array(z.string()).describe('components of which nothing lies there to say what they cost'),
+    components: z.array(
+      z.strictObject({
+        covers: z.int().min(0),
+        onHandMg: massOrNoneMg,
+        perCoverMinor: amountMinor.nullable(),
+        otherSize: z.int().min(0).describe('pieces of another size, not counted'),
+      }),
+    ),
+  }),
+  allergens: z.array(z.string()),
+});
+export type ListedPlate = z.output<typeof listedPlateSchema>;
 
 export const pots = {
   recipes: endpoint({
@@ -349,6 +402,40 @@ export const pots = {
     body: z.strictObject({}),
     answer: nothing,
   }),
+  plates: endpoint({
+    id: 'pots.plates',
+    method: 'get',
+    path: '/plates',
+    command: false,
+    may: 'everyone',
+    summary: 'Plates by their components: how many can be served from what lies there, and what one costs',
+    answer: z.strictObject({ plates: z.array(listedPlateSchema) }),
+  }),
+  savePlate: endpoint({
+    id: 'pots.savePlate',
+    method: 'post',
+    path: '/plates',
+    command: true,
+    may: 'chefs',
+    summary: 'Save a plate, or take it off',
+    body: z.strictObject({
+      plate: plateSchema,
+      from: z.int().min(0).describe('the version it was changed from; 0 for a new one'),
+      retired: z.boolean(),
+    }),
+    answer: listedPlateSchema,
+  }),
+  photograph: endpoint({
+    id: 'pots.photograph',
+    method: 'post',
+    path: '/photographs',
+    command: true,
+    may: 'chefs',
+    summary: 'Keep a photograph of how a step of a plan or a recipe should look: JPEG, PNG or WebP, up to 3 MB',
+    body: z.strictObject({ base64: z.base64().min(16).max(4_400_000) }),
+    answer: z.strictObject({ id }),
+    takesBytes: 4_500_000,
+  }),
   boned: endpoint({
     id: 'pots.boned',
     method: 'get',
@@ -378,6 +465,10 @@ export const pots = {
       id,
       kind: z.enum(coolingKinds),
       lotId: id.nullable(),
+      batchId: id
+        .nullable()
+        .default(null)
+        .describe('a batch that is on: what comes out of it has this log, once it is done'),
       name: shortText,
       setup: coolingSetupSchema,
       limitId: z.string().max(60).nullable(),

@@ -2,6 +2,7 @@
  * The vocabulary of a cut plan. Files in the catalogue and plans a house makes have this shape; the contract's
  * schema for it must agree (contract/src/plan.ts says so to the compiler).
  */
+import type { MinutesRange, MinutesUpTo } from '../timing/minutesBySize.ts';
 
 export const destinations = ['portion', 'stock', 'filling', 'staff', 'fat', 'garnish', 'larder', 'waste'] as const;
 export type Destination = (typeof destinations)[number];
@@ -75,10 +76,14 @@ export interface PlanStep {
   readonly guard?: OrderGuard;
   /** How long it takes by itself, hands free: a timer is offered. */
   readonly minutes?: Minutes;
+  /** The same by the mass of one animal, the smallest first. */
+  readonly bySize?: readonly MinutesUpTo[];
   /** What is measured before going on: how wide, how far apart, how steep. */
   readonly measure?: StepMeasure;
   /** How often the check is to be repeated, each pass counted (shell in picked meat). */
   readonly passes?: number;
+  /** How it looks when it is right: a photograph this house keeps. */
+  readonly photo?: string;
   /** Pieces that come off in this step. */
   readonly pieces: readonly string[];
 }
@@ -99,11 +104,7 @@ export const bodies = [
 ] as const;
 export type Body = (typeof bodies)[number];
 
-export interface Minutes {
-  readonly low: number;
-  readonly typical: number;
-  readonly high: number;
-}
+export type Minutes = MinutesRange;
 
 /** How long what enters a stage rests before it goes on. */
 export interface Rest {

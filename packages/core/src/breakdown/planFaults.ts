@@ -1,3 +1,4 @@
+import { sizesFault } from '../timing/minutesBySize.ts';
 import type { CutPlan, Species } from './plan.ts';
 import { inputsOf } from './planQuestions.ts';
 
@@ -54,9 +55,18 @@ export function planFaults(
         `${at}.pieces`,
         `The shares of ${stage.name} and its drip come to ${(sum * 100).toFixed(1)} %, not to 100 %.`,
       );
-    for (const [t, step] of stage.steps.entries())
+    for (const [t, step] of stage.steps.entries()) {
+      const here = `${at}.steps.${t}`;
+      const { minutes, measure } = step;
+      if (minutes !== undefined && (minutes.low > minutes.typical || minutes.typical > minutes.high))
+        say(here, `${step.title}: minutes from, usual, to: each no less than the one before.`);
+      if (measure !== undefined && measure.low > measure.high)
+        say(here, `${step.title}: ${measure.what} goes from the smaller to the larger.`);
+      const sizes = sizesFault(step);
+      if (sizes !== undefined) say(here, `${step.title}: ${sizes}.`);
       for (const id of [...step.pieces, ...(step.guard?.before ?? [])])
-        if (!ids.includes(id)) say(`${at}.steps.${t}`, `${step.title} names ${id}, which is no piece of this stage.`);
+        if (!ids.includes(id)) say(here, `${step.title} names ${id}, which is no piece of this stage.`);
+    }
     for (const [p, piece] of stage.pieces.entries()) {
       const here = `${at}.pieces.${p}`;
       if (!known.categories.has(piece.category))

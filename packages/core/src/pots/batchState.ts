@@ -18,6 +18,8 @@ export type BatchEventBody =
       readonly salt?: { readonly grams: number; readonly mostPerLitre: number };
     }
   | { readonly kind: 'add'; readonly ingredientId: string; readonly name: string; readonly massMg: number }
+  /** A lot that joins while it is on: so much of it, as base or as the ingredient it is. */
+  | { readonly kind: 'join'; readonly lotId: string; readonly name: string; readonly massMg: number }
   /** What is raw in it and how it is cooked, where nobody could tell before. */
   | { readonly kind: 'holds'; readonly foods: readonly Food[]; readonly how: CookedAs }
   | { readonly kind: 'note'; readonly text: string }
@@ -51,6 +53,8 @@ export interface BatchState {
   /** What a cook said is raw in it; undefined while nobody did. */
   readonly holds: { readonly foods: readonly Food[]; readonly how: CookedAs } | undefined;
   readonly added: readonly { readonly ingredientId: string; readonly name: string; readonly massMg: number }[];
+  /** Since the last lot joined: what was read of the core before is not of what joined. */
+  readonly joinedAt: string | undefined;
   /** What stands, the latest last: what undo takes back. */
   readonly standing: readonly BatchEvent[];
 }
@@ -83,6 +87,7 @@ export function readBatch(steps: readonly RecipeStep[], events: readonly BatchEv
     added: standing.flatMap(({ body }) =>
       body.kind === 'add' ? [{ ingredientId: body.ingredientId, name: body.name, massMg: body.massMg }] : [],
     ),
+    joinedAt: standing.findLast((e) => e.body.kind === 'join')?.at,
     standing,
   };
 }

@@ -45,13 +45,31 @@ describe('the house’s own times', () => {
     expect(ownTimes([simmer, strain], before)).toEqual([{ step: 0, minutes: 24, batches: 2 }]);
     expect(ownTimes([{ ...simmer, text: 'Simmer an hour.' }], before)).toEqual([]);
   });
+  it('of a step that goes by size are those of pieces of that size', () => {
+    const boil = { ...simmer, bySize: [{ upToG: 800, minutes: { low: 12, typical: 12, high: 14 } }] };
+    const of = (minutes: number, pieceMg: number) => ({ ...batch(minutes, [boil, strain]), pieceMg });
+    const before = [of(13, 700_000), of(21, 1_900_000), of(15, 800_000)];
+    expect(ownTimes([boil, strain], before, 750_000)).toEqual([{ step: 0, minutes: 14, batches: 2 }]);
+    expect(ownTimes([boil, strain], before)).toEqual([]);
+  });
+  it('of a step on the bench count from its mark, and not once it is open again', () => {
+    const salt = { title: 'Salt', minutes: { low: 20, typical: 30, high: 60 } };
+    const mark = (minute: number, word: string) => ({
+      at: at(minute),
+      body: { kind: 'step', step: 0, mark: word },
+    });
+    const twice = { steps: [salt], standing: [timer(0, 0), mark(22, 'done')] };
+    const open = { steps: [salt], standing: [timer(0, 0), mark(40, 'done'), mark(41, 'open')] };
+    const late = { steps: [salt], standing: [timer(0, 0), mark(10, 'skipped'), mark(26, 'late')] };
+    expect(ownTimes([salt], [twice, open, late])).toEqual([{ step: 0, minutes: 24, batches: 2 }]);
+  });
   it('are offered, but where a temperature is held not below the least of the book', () => {
     const own = { step: 0, minutes: 12, batches: 3 };
-    expect(minutesOffered(simmer, undefined)).toBe(30);
-    expect(minutesOffered(simmer, own)).toBe(12);
+    expect(minutesOffered(simmer, simmer.minutes, undefined)).toBe(30);
+    expect(minutesOffered(simmer, simmer.minutes, own)).toBe(12);
     const held = { ...simmer, tempC: { low: 71, high: 75 } };
-    expect(minutesOffered(held, own)).toBe(20);
-    expect(minutesOffered(held, { ...own, minutes: 33 })).toBe(33);
-    expect(minutesOffered(strain, undefined)).toBe(0);
+    expect(minutesOffered(held, held.minutes, own)).toBe(20);
+    expect(minutesOffered(held, held.minutes, { ...own, minutes: 33 })).toBe(33);
+    expect(minutesOffered(strain, undefined, undefined)).toBe(0);
   });
 });

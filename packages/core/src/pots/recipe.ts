@@ -1,5 +1,6 @@
 import type { Destination, Provenance } from '../breakdown/plan.ts';
 import type { CookedAs } from '../safety/food.ts';
+import type { MinutesUpTo } from '../timing/minutesBySize.ts';
 
 export const recipeKinds = [
   'stock',
@@ -39,6 +40,8 @@ export interface RecipeIngredient {
   readonly accepts?: readonly string[];
   /** Batches of these recipes are this ingredient: a stock for a pan sauce. */
   readonly acceptsUses?: readonly string[];
+  /** Bought-in goods that are this ingredient: flour of the larder for the roux. */
+  readonly acceptsGoods?: readonly string[];
 }
 
 /** Whether what goes in must be raw, must be cooked, or is cooked through together whatever it was. */
@@ -89,6 +92,8 @@ export interface RecipeStep {
   readonly text: string;
   /** Where it takes its time: a timer is offered. */
   readonly minutes?: Spread;
+  /** The same by the mass of one piece, the smallest first. */
+  readonly bySize?: readonly MinutesUpTo[];
   /** What the probe should show meanwhile, °C. */
   readonly tempC?: { readonly low: number; readonly high: number };
   /** What to look at before going on. */
@@ -97,6 +102,8 @@ export interface RecipeStep {
   readonly ways?: readonly string[];
   /** It cooks through or boils whatever is in it: from here what was raw has a new life. */
   readonly kills?: true;
+  /** How it looks when it is right: a photograph this house keeps. */
+  readonly photo?: string;
 }
 
 export const keptAs = ['raw', 'chilled', 'cured', 'under-fat', 'vacuum', 'dry', 'hot', 'frozen'] as const;
@@ -138,6 +145,8 @@ export interface Recipe {
   readonly accepts: readonly string[];
   /** Batches of these recipes are its base: a stock for a reduction. */
   readonly acceptsUses: readonly string[];
+  /** Vegetables, dairy and dry goods that are its base: leeks for a soup, cream for a butter. */
+  readonly acceptsGoods?: readonly string[];
   readonly takes: TakesState;
   /** Trays this recipe empties. */
   readonly trays: readonly Destination[];
@@ -175,6 +184,10 @@ export interface Recipe {
   readonly heatC?: { readonly low: number; readonly high: number };
   /** Volume the raw batch takes in the vessel, litres per kilogram of base, water and all; undefined where none is needed. */
   readonly litresPerKg?: number;
+  /** Base in one layer, kilograms to a square metre of pan: where the pan's floor decides how much goes in. */
+  readonly layerKgPerM2?: number;
+  /** How it looks when it is right: a photograph this house keeps. */
+  readonly photo?: string;
   /** For dishes: base mass a plate takes, grams. */
   readonly gramsPerPlate?: number;
   /** For fillings: what one piece takes of the finished filling. */

@@ -3,6 +3,7 @@ import type { Recipe } from './recipe.ts';
 import { recipeFaults } from './recipeFaults.ts';
 
 const known = {
+  goods: new Set(['leek']),
   categories: new Set(['lamb-bone', 'lamb-trim', 'fish-gills']),
   never: new Set(['fish-gills']),
   recipes: new Set(['gravy', 'lamb-stock']),

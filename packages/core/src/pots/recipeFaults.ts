@@ -1,3 +1,4 @@
+import { sizesFault } from '../timing/minutesBySize.ts';
 import type { Recipe } from './recipe.ts';
 
 export interface RecipeFault {
@@ -20,6 +21,7 @@ export function recipeFaults(
     readonly categories: ReadonlySet<string>;
     readonly never: ReadonlySet<string>;
     readonly recipes: ReadonlySet<string>;
+    readonly goods: ReadonlySet<string>;
   },
 ): RecipeFault[] {
   const faults: RecipeFault[] = [];
@@ -36,12 +38,16 @@ export function recipeFaults(
       else if (!known.recipes.has(id)) say(path, `There is no recipe ${id}.`);
     }
   };
+  const goods = (path: string, ids: readonly string[] = []): void => {
+    for (const id of ids) if (!known.goods.has(id)) say(path, `There are no goods ${id}.`);
+  };
   if (recipe.title.trim() === '') say('title', 'A recipe has a name.');
   if (recipe.baseName.trim() === '') say('baseName', 'Say what it is built on: bones, trim, fish.');
-  if (recipe.accepts.length === 0 && recipe.acceptsUses.length === 0)
+  if (recipe.accepts.length === 0 && recipe.acceptsUses.length === 0 && (recipe.acceptsGoods ?? []).length === 0)
     say('accepts', 'Nothing goes in yet: say which pieces or batches it is built on.');
   kinds('accepts', recipe.accepts);
   batches('acceptsUses', recipe.acceptsUses);
+  goods('acceptsGoods', recipe.acceptsGoods);
   for (const [i, refusal] of recipe.refuses.entries()) {
     if (recipe.accepts.includes(refusal.category))
       say(`refuses.${i}`, `${refusal.category.replaceAll('-', ' ')} goes in and is refused.`);
@@ -62,6 +68,7 @@ export function recipeFaults(
     if (x.unsaid === true) say(`${at}.allergens`, `Nobody has said which allergens ${x.name} has.`);
     kinds(`${at}.accepts`, x.accepts ?? []);
     batches(`${at}.acceptsUses`, x.acceptsUses ?? []);
+    goods(`${at}.acceptsGoods`, x.acceptsGoods);
   }
   const wayIds = recipe.questions.flatMap((q) => q.ways.map((w) => w.id));
   for (const id of twice([...recipe.questions.map((q) => q.id)])) say('questions', `Two questions are called ${id}.`);
@@ -91,6 +98,8 @@ export function recipeFaults(
       (step.minutes.low > step.minutes.typical || step.minutes.typical > step.minutes.high)
     )
       say(`steps.${i}`, `Step ${i + 1}: minutes from, usual, to: each no less than the one before.`);
+    const sizes = sizesFault(step);
+    if (sizes !== undefined) say(`steps.${i}`, `Step ${i + 1}: ${sizes}.`);
     if (step.tempC !== undefined && step.tempC.low > step.tempC.high)
       say(`steps.${i}`, `Step ${i + 1}: degrees from and to the wrong way round.`);
     for (const id of step.ways ?? [])

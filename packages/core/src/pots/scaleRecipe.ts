@@ -8,6 +8,8 @@ export interface OfferedLot {
   readonly category: string;
   /** The recipe whose batch this is. */
   readonly recipeId?: string;
+  /** What of the vegetables, dairy and dry goods it is. */
+  readonly goods?: string;
   readonly massMg: number;
   /** How many pieces it is, where it is pieces: a head goes in whole or not at all. */
   readonly pieces?: number;
@@ -24,6 +26,8 @@ export interface ScaleLimits {
   readonly onHandMg: Readonly<Record<string, number>>;
   /** Litres the vessel holds when filled as far as it may be (usually three quarters of its name). */
   readonly vesselLitres: number | undefined;
+  /** The floor of the pan, square metres, where what goes in lies in one layer. */
+  readonly panFloorM2?: number;
   /** No more base than this, milligrams: what is wanted. Absent means all there is. */
   readonly wantedBaseMg?: number;
 }
@@ -80,13 +84,15 @@ function wholeOf(lot: OfferedLot, mostMg: number, heldBack: boolean, only: boole
 }
 
 /** What a lot would be in a recipe: its base, one of its ingredients, or nothing. */
-export function roleIn(recipe: Recipe, lot: Pick<OfferedLot, 'category' | 'recipeId'>): string | undefined {
-  const fits = (categories: readonly string[] = [], recipes: readonly string[] = []): boolean =>
-    (lot.category !== '' && categories.includes(lot.category)) ||
-    (lot.recipeId !== undefined && recipes.includes(lot.recipeId));
-  if (fits(recipe.accepts, recipe.acceptsUses)) return 'base';
-  return recipe.ingredients.find((i) => fits(i.accepts, i.acceptsUses))?.id;
+export function roleIn(recipe: Recipe, lot: Pick<OfferedLot, 'category' | 'recipeId' | 'goods'>): string | undefined {
+  const fits = ({ accepts = [], acceptsUses = [], acceptsGoods = [] }: Partial<Taking>): boolean =>
+    (lot.category !== '' && accepts.includes(lot.category)) ||
+    (lot.recipeId !== undefined && acceptsUses.includes(lot.recipeId)) ||
+    (lot.goods !== undefined && acceptsGoods.includes(lot.goods));
+  if (fits(recipe)) return 'base';
+  return recipe.ingredients.find(fits)?.id;
 }
+type Taking = Pick<Recipe, 'accepts' | 'acceptsUses' | 'acceptsGoods'>;
 
 /** Why this recipe does not take such a lot, or undefined when it does. */
 export function refusalOf(recipe: Recipe, lot: Omit<OfferedLot, 'lotId' | 'name' | 'massMg'>): string | undefined {
@@ -103,6 +109,8 @@ export function refusalOf(recipe: Recipe, lot: Omit<OfferedLot, 'lotId' | 'name'
     const why = recipe.refuses.find((refusal) => refusal.category === odd.category)?.reason;
     return `It holds ${odd.category.replaceAll('-', ' ')}${why === undefined ? '' : `: ${why.charAt(0).toLowerCase()}${why.slice(1)}`}`;
   }
+  // a vegetable or a cream is neither raw nor cooked as flesh is
+  if (lot.goods !== undefined) return undefined;
   if (recipe.takes === 'raw' && lot.ready && role === 'base')
     return 'Cooked already: raw and cooked are kept apart, this is made of raw pieces';
   if (recipe.takes === 'cooked' && !lot.ready && lot.category !== 'spent-bones' && lot.category !== 'bivalve-liquor')
@@ -210,6 +218,13 @@ export function scaleRecipe(recipe: Recipe, offered: readonly OfferedLot[], limi
     if (most < baseMg) {
       baseMg = most;
       limiting = { kind: 'vessel', name: `${limits.vesselLitres} l of room in the pot` };
+    }
+  }
+  if (limits.panFloorM2 !== undefined && recipe.layerKgPerM2 !== undefined) {
+    const most = Math.floor(limits.panFloorM2 * recipe.layerKgPerM2 * 1_000_000);
+    if (most < baseMg) {
+      baseMg = most;
+      limiting = { kind: 'vessel', name: 'one layer in the pan' };
     }
   }
   if (baseMg <= 0) throw new Refusal('nothing_accepted', { recipe: recipe.id });

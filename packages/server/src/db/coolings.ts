@@ -12,7 +12,7 @@ interface Row extends Omit<Cooling, 'startedAt' | 'closedAt' | 'verdict'> {
 }
 
 const COOLING = `
-select c.id, c.kind, c.state, c.name, c.setup, c.limit_at_start as "limit", c.verdict, c.outcome, p.name as by, c.started_at as "startedAt",
+select c.id, c.kind, c.state, c.name, c.setup, c.limit_at_start as "limit", c.verdict, c.outcome, c.batch_id as "batchId", p.name as by, c.started_at as "startedAt",
        c.closed_at as "closedAt",
        (select jsonb_build_object('id', l.id, 'code', l.code, 'name', l.name) from lot l where l.id = c.lot_id) as lot,
        coalesce((select jsonb_agg(jsonb_build_object('id', r.id, 'at', r.at, 'centiC', r.centi_c, 'source', r.source, 'by', q.name) order by r.at, r.seq)

@@ -113,6 +113,18 @@ async function fill(ines: Tablet, maren: Tablet, cast: TestKitchen['home']): Pro
   await must(maren, api.pots.saveRecipe, {
     body: { recipe: { ...recipe, id: 'mousseline-ours' } as never, from: 0, retired: false, note: 'x' },
   });
+  await must(maren, api.pots.savePlate, {
+    body: {
+      plate: {
+        id: 'mousse',
+        version: 1,
+        title: 'x',
+        components: [{ name: 'x', of: { kind: 'goods', goods: 'cream' }, count: null, grams: 5 }],
+      },
+      from: 0,
+      retired: false,
+    },
+  });
   const species = { id: 'pond-carp', name: 'Pond carp', scientific: 'Cyprinus carpio', group: 'round-fish' } as const;
   const forms = [{ id: 'whole', name: 'whole', purchase: true, whole: true }];
   await must(maren, api.bench.saveSpecies, {

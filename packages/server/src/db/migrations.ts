@@ -27,6 +27,7 @@ import { recipesAndBatches } from './migrations/0023-recipes-and-batches.ts';
 import { byHouseAndTime } from './migrations/0024-by-house-and-time.ts';
 import { triesCounted } from './migrations/0025-tries-counted.ts';
 import { asFound } from './migrations/0026-as-found.ts';
+import { whileItIsOn } from './migrations/0027-while-it-is-on.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -56,6 +57,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   byHouseAndTime,
   triesCounted,
   asFound,
+  whileItIsOn,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

@@ -28,6 +28,7 @@ export async function potDay(replay: Replay, now: Date): Promise<void> {
           id,
           kind: 'cooling',
           lotId: null,
+          batchId: null,
           name,
           setup,
           limitId: 'uk.cool.cookchill',

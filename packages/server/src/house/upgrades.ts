@@ -112,6 +112,15 @@ const steps: readonly Step[] = [
       breakdown_piece: (tables['breakdown_piece'] ?? []).map((p) => ({ ...p, brought_mg: 0 })),
     }),
   },
+  {
+    from: '0026-as-found',
+    to: '0027-while-it-is-on',
+    change: (tables) => ({
+      ...tables,
+      house_plate: [],
+      cooling: (tables['cooling'] ?? []).map((c) => ({ ...c, batch_id: null })),
+    }),
+  },
 ];
 
 /** The rows of a file in the shape wanted; undefined where no way leads there. */

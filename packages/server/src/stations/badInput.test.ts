@@ -111,6 +111,7 @@ const batchEvents: readonly Body[] = [
   { kind: 'level', levelMm: 110, massMg: 5 },
   { kind: 'mark', vesselId: 'pot-12', burnerId: 'gas-large', targetMg: 5 },
   { kind: 'add', ingredientId: 'water', name: 'water', massMg: 5 },
+  { kind: 'join', lotId: uuidv7(), name: 'x', massMg: 5 },
   { kind: 'note', text: 'x' },
   { kind: 'back', eventId: uuidv7() },
 ];
@@ -413,6 +414,26 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
       body: { outputMg: 1, spentMg: 1, spentTo: 'wash', fatMg: 1, labourMinutes: 5, note: 'x' },
     }),
   ],
+  [api.pots.photograph, async () => ({ body: { base64: 'AAAAAAAAAAAAAAAAAAAAAAAA' } })],
+  ...(
+    [
+      { kind: 'pieces', category: 'white-fish-portion', species: 'hake' },
+      { kind: 'batch', recipeId: 'fish-fumet' },
+      { kind: 'goods', goods: 'cream' },
+    ] as const
+  ).map(
+    (of) =>
+      [
+        api.pots.savePlate,
+        async () => ({
+          body: {
+            plate: { id: 'hake', version: 1, title: 'x', components: [{ name: 'x', of, count: 1, grams: 5 }] },
+            from: 0,
+            retired: false,
+          },
+        }),
+      ] as const,
+  ),
   [api.pots.saveRecipe, async () => ({ body: { recipe, from: 0, retired: false, note: 'x' } })],
   ...batchEvents.map((body): (typeof commands)[number] => [
     api.pots.event,
@@ -474,7 +495,7 @@ const books = () =>
     `select (select count(*) from movement) m, (select count(*) from posting) p, (select count(*) from weighing) w,
     (select count(*) from lot) l, (select count(*) from breakdown) b, (select count(*) from batch) r, (select count(*) from command) c,
     (select count(*) from bench_event) e, (select count(*) from cutting_event) ce, (select count(*) from cutting) cu, (select count(*) from batch_event) re, (select count(*) from cooling) co,
-    (select count(*) from cooling_reading) cr, (select count(*) from house_recipe) hu, (select count(*) from cut_plan) hp, (select count(*) from house_species) hs`,
+    (select count(*) from cooling_reading) cr, (select count(*) from house_recipe) hu, (select count(*) from house_plate) pl, (select count(*) from cut_plan) hp, (select count(*) from house_species) hs`,
     [],
   );
 

@@ -11,6 +11,7 @@ export const CoolingTable = table(
     kind: text<'cooling' | 'freezing'>(),
     state: filled(text<'open' | 'closed' | 'called-off'>()),
     lotId: orNull(uuid),
+    batchId: orNull(uuid),
     name: text(),
     setup: json<Cooling['setup']>(),
     limitAtStart: orNull(json<Limit>()),

@@ -22,6 +22,7 @@ import { DeliveryLineTable } from './deliveryLine.ts';
 import { DeviceTable } from './device.ts';
 import { HouseTable } from './house.ts';
 import { HouseLimitsTable } from './houseLimits.ts';
+import { HousePlateTable } from './housePlate.ts';
 import { HouseRecipeTable } from './houseRecipe.ts';
 import { HouseSpeciesTable } from './houseSpecies.ts';
 import { JobTable } from './job.ts';
@@ -72,6 +73,7 @@ export const allTables: readonly Table[] = [
   DeviceTable,
   HouseTable,
   HouseLimitsTable,
+  HousePlateTable,
   HouseRecipeTable,
   HouseSpeciesTable,
   JobTable,

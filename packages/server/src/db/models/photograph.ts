@@ -1,12 +1,12 @@
-import { bytes, key, table, text, uuid, when, whole } from '../table.ts';
+import { bytes, key, orNull, table, text, uuid, when, whole } from '../table.ts';
 
-/** A picture of a line of a delivery, drawn anew when it came. */
+/** A picture, drawn anew when it came: of a line of a delivery, or of how a step of a plan or a recipe should look. */
 export const PhotographTable = table(
   'photograph',
   {
     id: key(uuid),
     houseId: uuid,
-    lineId: uuid,
+    lineId: orNull(uuid),
     type: text<'image/jpeg' | 'image/png' | 'image/webp'>(),
     width: whole,
     height: whole,

@@ -11,6 +11,7 @@ import { rowsOf } from '../../db/rows.ts';
 import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
+import { photographsAreHere } from '../../photographs/redraw.ts';
 
 const categories: ReadonlySet<string> = new Set(allCategories.map((c) => c.id));
 
@@ -81,6 +82,11 @@ export async function savePlan(
       fault.message,
       faults.map(({ path, message }) => ({ path: `plan.${path}`, message })),
     );
+  await photographsAreHere(
+    kitchen.db,
+    command,
+    body.plan.stages.flatMap((s) => s.steps.map((t) => t.photo)),
+  );
   await alone(kitchen, command, body.plan.id);
   const before = await findPlan(kitchen.db, actor.houseId, body.plan.id, transaction);
   const newest = before?.plan.version ?? 0;

@@ -1,5 +1,17 @@
-import type { Breakdown, BreakdownHead, WaitingStage } from '@zabrik/contract';
-import { believeShare, type CutPlan, foundDespite, missingInputs, noUnits, stageOfPlan } from '@zabrik/core';
+import type { BenchEventBody, Breakdown, BreakdownHead, WaitingStage } from '@zabrik/contract';
+import {
+  believeShare,
+  type CutPlan,
+  foundDespite,
+  missingInputs,
+  noUnits,
+  type OwnTime,
+  ownTimes,
+  type PlanStage,
+  type PlanStep,
+  type SaidOfSteps,
+  stageOfPlan,
+} from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import {
   HEAD,
@@ -66,6 +78,7 @@ export async function readBreakdown(
     transaction,
   );
   const units = await readUnitsSeen(db, houseId, row, transaction);
+  const times = await readOwnTimes(db, houseId, row, stage, transaction);
   return {
     ...headOf(row),
     plan: row.plan as Breakdown['plan'],
@@ -79,7 +92,45 @@ export async function readBreakdown(
       units: units.get(piece.id) ?? noUnits,
     })),
     drip: { mean: stage.drip.mean, sd: stage.drip.sd },
+    ownTimes: times,
   };
+}
+
+/** So many times before say what a step takes here. */
+const BEFORE = 8;
+
+/** What the timed steps of a stage took in this house before: of the same plan, species and form. */
+async function readOwnTimes(
+  db: Sequelize,
+  houseId: string,
+  row: HeadRow,
+  stage: PlanStage,
+  transaction?: Transaction,
+): Promise<OwnTime[]> {
+  if (!stage.steps.some((s) => s.minutes !== undefined)) return [];
+  const said = await select<{
+    readonly id: string;
+    readonly plan: CutPlan;
+    readonly animalMg: number;
+    readonly body: BenchEventBody;
+  }>(
+    db,
+    `select b.id, pv.plan, b.start_mg::float8 / b.animals as "animalMg", e.body
+     from (select * from breakdown where house_id = $1 and plan_id = $2 and stage_id = $3 and species = $4 and form = $5 and state = 'closed' and id <> $6
+           order by closed_at desc, id limit $7) b
+       join plan_version pv on pv.house_id = b.house_id and pv.id = b.plan_version
+       join bench_event e on e.house_id = b.house_id and e.breakdown_id = b.id and e.body ->> 'kind' in ('timer', 'step')
+     order by e.seq`,
+    [houseId, row.planId, row.stageId, row.species, row.form, row.id, BEFORE],
+    transaction,
+  );
+  const before = new Map<string, { steps: readonly PlanStep[]; standing: SaidOfSteps[]; pieceMg: number }>();
+  for (const { id, plan, animalMg, body } of said) {
+    const one = before.get(id) ?? { steps: stageOfPlan(plan, row.stageId).steps, standing: [], pieceMg: animalMg };
+    one.standing.push({ at: body.at, body });
+    before.set(id, one);
+  }
+  return ownTimes(stage.steps, [...before.values()], row.startMg / row.animals);
 }
 
 interface WaitingRow {

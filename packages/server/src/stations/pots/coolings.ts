@@ -3,6 +3,7 @@ import type { Asked, api, Cooling } from '@zabrik/contract';
 import { readCooling } from '../../db/coolings.ts';
 import { readHouse } from '../../db/house.ts';
 import { limitsOf, readLimitChoice } from '../../db/limits.ts';
+import { BatchTable } from '../../db/models/batch.ts';
 import { CoolingTable } from '../../db/models/cooling.ts';
 import { CoolingReadingTable } from '../../db/models/coolingReading.ts';
 import { rowsOf } from '../../db/rows.ts';
@@ -45,6 +46,10 @@ export async function startCooling(
   const { db } = kitchen;
   const { actor, transaction } = command;
   if (body.lotId !== null) await lockLots(db, transaction, actor.houseId, [body.lotId]);
+  // what comes out of a batch has the log that was begun in its step; one that is done already has its lot at once
+  const batch = body.batchId === null ? undefined : await rowsOf(db, BatchTable, command).one({ id: body.batchId });
+  if (body.batchId !== null && batch === undefined)
+    throw new Problem('not_found', 'There is no such batch in this house.');
   const house = await readHouse(db, command);
   const limits = limitsOf(await readLimitChoice(db, actor.houseId, house.timezone, transaction));
   const limit = body.limitId === null ? null : (limits.find((l) => l.id === body.limitId) ?? null);
@@ -56,7 +61,8 @@ export async function startCooling(
   await coolings.add({
     id: body.id,
     kind: body.kind,
-    lotId: body.lotId,
+    lotId: body.lotId ?? batch?.outputLotId ?? null,
+    batchId: body.batchId,
     name: body.name,
     setup: body.setup,
     limitAtStart: limit,

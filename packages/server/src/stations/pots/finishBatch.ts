@@ -27,6 +27,7 @@ import {
 import { dayIn, readHouse, usualPlace } from '../../db/house.ts';
 import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
 import { BatchTable } from '../../db/models/batch.ts';
+import { CoolingTable } from '../../db/models/cooling.ts';
 import type { HouseRow } from '../../db/models/house.ts';
 import { readSpecies } from '../../db/plans.ts';
 import { rowsOf } from '../../db/rows.ts';
@@ -46,15 +47,18 @@ interface TakenGoods {
   readonly costMinor: number;
 }
 
-/** Which goods a recipe may call for by each name. */
-const ingredientOf: ReadonlyMap<string, string> = new Map(
-  allGoods.flatMap((g) => (g.ingredient === undefined ? [] : [[g.id, g.ingredient] as const])),
-);
+/** The ingredient of a recipe that each of the goods is: as the recipe says, else as the goods are called. */
+const ingredientsByGoods = (recipe: Recipe): ReadonlyMap<string, string> =>
+  new Map([
+    ...allGoods.flatMap((g) => (g.ingredient === undefined ? [] : [[g.id, g.ingredient] as const])),
+    ...recipe.ingredients.flatMap((i) => (i.acceptsGoods ?? []).map((goods) => [goods, i.id] as const)),
+  ]);
 
 /** The lots of vegetables and dry goods that could go in: first expired first out, nothing held back or past its date. */
 async function goodsFor(
   { db }: Kitchen,
   { actor, transaction }: InCommand,
+  ingredientOf: ReadonlyMap<string, string>,
   ingredients: ReadonlySet<string>,
   today: string,
 ): Promise<string[]> {
@@ -74,6 +78,7 @@ async function goodsFor(
 /** What of the ingredients is taken out of these lots, in their order. */
 function takeGoods(
   lots: readonly HeldLot[],
+  ingredientOf: ReadonlyMap<string, string>,
   ingredients: readonly { readonly id: string; readonly massMg: number }[],
 ): TakenGoods[] {
   const wanted = new Map(ingredients.map((i) => [i.id, i.massMg]));
@@ -208,7 +213,8 @@ export async function finishBatch(
   const today = dayIn(house.timezone, at);
   // all that may be touched is locked at once, in one order: two batches never wait for each other in a ring
   const used = batch.inputs.map((input) => input.lotId);
-  const goods = await goodsFor(kitchen, command, new Set(wanted.keys()), today);
+  const ingredientOf = ingredientsByGoods(batch.recipe);
+  const goods = await goodsFor(kitchen, command, ingredientOf, new Set(wanted.keys()), today);
   const lots = await lockLots(db, transaction, actor.houseId, [...used, ...goods.filter((id) => !used.includes(id))]);
   const inputs = batch.inputs.map((input, i) => {
     const lot = lots[i];
@@ -218,7 +224,7 @@ export async function finishBatch(
   });
   mustBeFree(inputs.map((i) => i.lot));
   // bought-in ingredients come out of the larder, oldest date first; what is not there is the pantry's
-  const fromLarder = takeGoods(lots.slice(used.length), ingredients);
+  const fromLarder = takeGoods(lots.slice(used.length), ingredientOf, ingredients);
   const pantry = ingredients.map((ingredient) => {
     const there = fromLarder.reduce((sum, g) => sum + (g.ingredient === ingredient.id ? g.massMg : 0), 0);
     const massMg = ingredient.massMg - there;
@@ -422,5 +428,7 @@ export async function finishBatch(
     { id: batch.id },
     { state: 'done', outputMg: body.outputMg, outputLotId: lotId, movementId, doneAt: at },
   );
+  // a log that was begun in its cooling step is this lot's from now on
+  await rowsOf(db, CoolingTable, command).change({ batchId: batch.id }, { lotId });
   return batchOf(await readBatchRow(db, actor.houseId, batch.id, transaction));
 }

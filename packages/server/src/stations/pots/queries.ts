@@ -48,6 +48,10 @@ export async function readBatchRow(
   return row;
 }
 
+/** The mass of one piece of the base: of lots that are counted in pieces, by what each was made with. */
+const PIECE_MG = `(select round(sum(l.made_mg::numeric) / nullif(sum(l.pieces), 0))::float8 from batch_input i join lot l on l.id = i.lot_id
+   where i.batch_id = r.id and i.as_part = 'base' and l.kind in ('delivery', 'piece') and l.pieces > 0)`;
+
 /** So many batches before say what a step takes here. */
 const BEFORE = 8;
 
@@ -114,25 +118,35 @@ export async function readWholeBatch(
   transaction?: Transaction,
 ): Promise<WholeBatch> {
   const row = await readBatchRow(db, houseId, batchId, transaction);
-  const earlier = await select<{ readonly id: string; readonly recipe: Recipe }>(
+  const earlier = await select<{ readonly id: string; readonly recipe: Recipe; readonly pieceMg: number | null }>(
     db,
-    `select r.id, rv.recipe from batch r join recipe_version rv on rv.house_id = r.house_id and rv.id = r.recipe_version
+    `select r.id, rv.recipe, ${PIECE_MG} as "pieceMg" from batch r join recipe_version rv on rv.house_id = r.house_id and rv.id = r.recipe_version
      where r.house_id = $1 and r.recipe_id = $2 and r.state = 'done' and r.id <> $3 order by r.done_at desc, r.id limit $4`,
     [houseId, row.recipeId, batchId, BEFORE],
     transaction,
   );
   const events = await readBatchEvents(db, [batchId, ...earlier.map((r) => r.id)], transaction);
   const of = (id: string) => events.get(id) ?? [];
+  const size = await selectOne<{ readonly pieceMg: number | null }>(
+    db,
+    `select ${PIECE_MG} as "pieceMg" from batch r where r.house_id = $1 and r.id = $2`,
+    [houseId, batchId],
+    transaction,
+  );
+  const pieceMg = size?.pieceMg ?? null;
   return {
     ...batchOf(row),
     recipe: row.recipe,
+    pieceMg,
     events: of(batchId),
     ownTimes: ownTimes(
       row.recipe.steps,
-      earlier.map(({ id, recipe }) => ({
+      earlier.map(({ id, recipe, pieceMg: before }) => ({
         steps: recipe.steps,
         standing: readBatch(recipe.steps, of(id) as readonly BatchEvent[]).standing,
+        pieceMg: before ?? undefined,
       })),
+      pieceMg ?? undefined,
     ),
   };
 }

@@ -1,6 +1,6 @@
 /** The house's recipes: the handbook's as they stand, its own versions above them, and what its batches gave. */
 
-import { allCategories, neverIn, recipeById } from '@zabrik/catalogue';
+import { allCategories, allGoods, neverIn, recipeById } from '@zabrik/catalogue';
 import type { Answer, Asked, api, ListedRecipe } from '@zabrik/contract';
 import { carryAllergens, type Recipe, recipeFaults } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
@@ -10,6 +10,7 @@ import { rowsOf } from '../../db/rows.ts';
 import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
+import { photographsAreHere } from '../../photographs/redraw.ts';
 
 interface DoneRow {
   readonly recipeId: string;
@@ -86,6 +87,7 @@ export async function saveRecipe(
     categories: new Set(allCategories.map((c) => c.id)),
     never: new Set(neverIn.map((n) => n.category)),
     recipes: new Set([recipe.id, ...listedHere.map((r) => r.recipe.id)]),
+    goods: new Set(allGoods.map((g) => g.id)),
   });
   // one that is not made here any more may be as it is
   const [fault] = retired ? [] : faults;
@@ -95,6 +97,7 @@ export async function saveRecipe(
       fault.message,
       faults.map(({ path, message }) => ({ path: `recipe.${path}`, message })),
     );
+  if (!retired) await photographsAreHere(db, command, [recipe.photo, ...recipe.steps.map((s) => s.photo)]);
   await db.query('select pg_advisory_xact_lock(hashtextextended($1, 8))', {
     bind: [`${actor.houseId}/${recipe.id}`],
     transaction,

@@ -2,12 +2,14 @@ import { api } from '@zabrik/contract';
 import type { Router } from 'express';
 import { listBenchTimers } from '../../db/benchTimers.ts';
 import { listCoolings } from '../../db/coolings.ts';
-import { mountCommand, mountRead } from '../../http/mount.ts';
+import { mountCommand, mountPrepared, mountRead } from '../../http/mount.ts';
 import { readGroupCursor } from '../../http/page.ts';
 import type { Kitchen } from '../../kitchen.ts';
+import { keepPhotograph, redraw } from '../../photographs/redraw.ts';
 import { listBoned } from './boned.ts';
 import { closeCooling, recordCooling, startCooling } from './coolings.ts';
 import { finishBatch } from './finishBatch.ts';
+import { listPlates, savePlate } from './plates.ts';
 import { listBatches, listTimers, readWholeBatch } from './queries.ts';
 import { readRecipes, readRecipeVersions, saveRecipe } from './recipes.ts';
 import { cancelBatch, planBatch, recordAtStove } from './service.ts';
@@ -32,13 +34,26 @@ export function potsRoutes(kitchen: Kitchen, router: Router): void {
   }));
   mountRead(kitchen, router, api.pots.boned, async (actor) => ({ boned: await listBoned(kitchen.db, actor.houseId) }));
   mountRead(kitchen, router, api.pots.coolings, (actor) => listCoolings(kitchen.db, actor.houseId, kitchen.clock()));
+  mountRead(kitchen, router, api.pots.plates, (actor) => listPlates(kitchen, actor));
+  mountCommand(kitchen, router, api.pots.savePlate, ['batches'], (command, asked) =>
+    savePlate(kitchen, command, asked),
+  );
+  mountPrepared(
+    kitchen,
+    router,
+    api.pots.photograph,
+    [],
+    (_, { body }) => redraw(body.base64),
+    (command, _, redrawn) => keepPhotograph(kitchen, command, null, redrawn),
+  );
   mountCommand(kitchen, router, api.pots.saveRecipe, ['catalogue'], (command, asked) =>
     saveRecipe(kitchen, command, asked),
   );
   mountCommand(kitchen, router, api.pots.plan, ['batches', 'lots'], (command, asked) =>
     planBatch(kitchen, command, asked),
   );
-  mountCommand(kitchen, router, api.pots.event, ['batches'], (command, asked) =>
+  // what joins a pot is promised to it
+  mountCommand(kitchen, router, api.pots.event, ['batches', 'lots'], (command, asked) =>
     recordAtStove(kitchen, command, asked),
   );
   mountCommand(kitchen, router, api.pots.finish, ['batches', 'lots'], (command, asked) =>

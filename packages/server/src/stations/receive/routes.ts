@@ -9,7 +9,7 @@ import { pageOf, readCursor } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Kitchen } from '../../kitchen.ts';
 import { callOffOrder, placeOrder } from './orders.ts';
-import { addPhotograph, listPhotographs, redraw, showPhotograph } from './photographs.ts';
+import { addPhotograph, listPhotographs, redrawOfLine, showPhotograph } from './photographs.ts';
 import { listPriceLists, listPrices, readPriceHistory, takePrices, undoPrices } from './prices.ts';
 import { listDeliveries, listOpenOrders, readDelivery } from './queries.ts';
 import { acceptDelivery, closeDelivery } from './service.ts';
@@ -52,7 +52,7 @@ export function receiveRoutes(kitchen: Kitchen, router: Router): void {
     router,
     api.receive.photograph,
     ['deliveries'],
-    (actor, asked) => redraw(kitchen, actor, asked),
+    (actor, asked) => redrawOfLine(kitchen, actor, asked),
     (command, asked, redrawn) => addPhotograph(kitchen, command, asked, redrawn),
   );
   mountFile(kitchen, router, api.receive.showPhotograph, (actor, { params }) =>

@@ -123,6 +123,7 @@ async function open(wanted: Wanted): Promise<void> {
       units: { squares: 0, df: 0 },
     })),
     drip: { mean: stage.drip.mean, sd: stage.drip.sd },
+    ownTimes: [],
   };
   const client = new QueryClient({
     defaultOptions: { queries: { retry: false, staleTime: Number.POSITIVE_INFINITY } },

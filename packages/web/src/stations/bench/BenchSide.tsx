@@ -47,6 +47,8 @@ export function BenchSide({ flow, state, may, tab, onTab, onWipe }: Props) {
         <div className="min-h-0 flex-1 overflow-y-auto">
           <Steps
             stage={stage}
+            animalMg={breakdown.startMg / breakdown.animals}
+            ownTimes={breakdown.ownTimes}
             at={flow.at}
             onGo={flow.goTo}
             marks={flow.marks}

@@ -6,6 +6,10 @@ import { LessMore } from '../../parts/LessMore.tsx';
 
 interface Props {
   readonly minutes: Minutes;
+  /** What it is set to unless somebody says otherwise. */
+  readonly offered: number;
+  /** What stands beside the book's minutes: the size they are for, what this house took. */
+  readonly says: readonly string[];
   readonly running: readonly RunningTimer[];
   /** Sets one, or sets the one that runs to another time. */
   readonly onSet: ((dueAt: string, replaces?: string) => void) | undefined;
@@ -13,11 +17,11 @@ interface Props {
 }
 
 /** A timer for what takes its time by itself: a soak, a drain, a blanch. It rings on every screen of the house, and is moved while it runs. */
-export function StepTimer({ minutes, running, onSet, onStop }: Props) {
+export function StepTimer({ minutes, offered, says, running, onSet, onStop }: Props) {
   const aheadMs = useTimers().data?.aheadMs ?? 0;
   const now = useTick(running.length > 0) + aheadMs;
   const { low, typical, high } = minutes;
-  const [wanted, setWanted] = useState(typical);
+  const [wanted, setWanted] = useState(offered);
   return (
     <div className="mt-1 flex flex-wrap items-center gap-2">
       {running.map((t) => {
@@ -52,9 +56,9 @@ export function StepTimer({ minutes, running, onSet, onStop }: Props) {
           </Button>
         </LessMore>
       )}
-      {low !== high && (
+      {(low !== high || says.length > 0) && (
         <span className="text-[14px] text-ink-soft">
-          {minutesWords(low)} to {minutesWords(high)}
+          {[low === high ? minutesWords(typical) : `${minutesWords(low)} to ${minutesWords(high)}`, ...says].join(', ')}
         </span>
       )}
     </div>

@@ -1,10 +1,23 @@
-import type { PlanStage, RunningTimer, StepMark } from '@zabrik/core';
+import {
+  formatMass,
+  minutesFor,
+  minutesOffered,
+  type OwnTime,
+  type PlanStage,
+  type RunningTimer,
+  type StepMark,
+} from '@zabrik/core';
 import { Check, Minus } from 'lucide-react';
+import { minutesWords } from '../../app/timers.ts';
 import { Button } from '../../kit/Button.tsx';
+import { StepPhoto } from '../../parts/StepPhoto.tsx';
 import { StepTimer } from './StepTimer.tsx';
 
 interface Props {
   readonly stage: PlanStage;
+  /** Of one animal, milligrams: what steps that go by size go by. */
+  readonly animalMg: number;
+  readonly ownTimes: readonly OwnTime[];
   /** Index of the step the cook is at; all before it are done. */
   readonly at: number;
   readonly onGo: (index: number) => void;
@@ -21,7 +34,20 @@ interface Props {
 }
 
 /** The steps of the plan: what is done, what to do now with its why and its caution, what comes. */
-export function Steps({ stage, at, onGo, marks, onMark, passes, onPass, timers, onTimer, onTimerOff }: Props) {
+export function Steps({
+  stage,
+  animalMg,
+  ownTimes,
+  at,
+  onGo,
+  marks,
+  onMark,
+  passes,
+  onPass,
+  timers,
+  onTimer,
+  onTimerOff,
+}: Props) {
   const last = new Map(marks.map((m) => [m.step, m.mark]));
   return (
     <ol className="grid content-start" aria-label="Steps">
@@ -29,6 +55,10 @@ export function Steps({ stage, at, onGo, marks, onMark, passes, onPass, timers, 
         const now = i === at;
         const mark = last.get(i);
         const skipped = mark === 'skipped';
+        const minutes = minutesFor(step, animalMg);
+        const own = ownTimes.find((t) => t.step === i);
+        // what cooks, and what is warned of, is not made shorter than the book has it
+        const holds = stage.cooks !== undefined || step.caution !== undefined;
         const done = mark === 'done' || mark === 'late' || (i < at && !skipped);
         return (
           <li
@@ -83,9 +113,18 @@ export function Steps({ stage, at, onGo, marks, onMark, passes, onPass, timers, 
                     </strong>
                   </p>
                 )}
-                {step.minutes !== undefined && (
+                {step.photo !== undefined && <StepPhoto key={step.photo} photo={step.photo} of={step.title} />}
+                {minutes !== undefined && (
                   <StepTimer
-                    minutes={step.minutes}
+                    key={minutesOffered({ holds }, minutes, own)}
+                    minutes={minutes}
+                    offered={minutesOffered({ holds }, minutes, own)}
+                    says={[
+                      ...(step.bySize === undefined ? [] : [`${formatMass(animalMg)} each`]),
+                      ...(own === undefined
+                        ? []
+                        : [`yours ${minutesWords(own.minutes)}, the middle of ${own.batches}`]),
+                    ]}
                     running={timers.filter((t) => t.step === i)}
                     onSet={onTimer === undefined ? undefined : (dueAt, replaces) => onTimer(i, dueAt, replaces)}
                     onStop={onTimerOff}

@@ -1,183 +1,29 @@
 import type { WholeBatch } from '@zabrik/contract';
-import { formatMass, inKilograms, minutesOffered, movedDue, readDecimal, stepMinutes } from '@zabrik/core';
-import { Check, Flame, Undo2 } from 'lucide-react';
-import { useState } from 'react';
+import { formatMass, inKilograms, readDecimal, stepMinutes } from '@zabrik/core';
+import { Flame, Undo2 } from 'lucide-react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCommand } from '../../app/command.ts';
 import { clockTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
-import { countWords, minutesWords, useTick, useTimers, wholeSeconds } from '../../app/timers.ts';
+import { minutesWords } from '../../app/timers.ts';
 import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Failed, Loading } from '../../kit/Notice.tsx';
 import { OneField, someWords } from '../../kit/OneField.tsx';
-import { LessMore } from '../../parts/LessMore.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
 import { CoreSoFar } from './CoreSoFar.tsx';
 import { FinishBatch } from './FinishBatch.tsx';
+import { GoesIn } from './GoesIn.tsx';
+import { NextStep } from './NextStep.tsx';
 import { amountOf } from './offers.ts';
 import { PotsHead } from './PotsHead.tsx';
 import { ToTheMark } from './ToTheMark.tsx';
 import { type AtStove, useStove } from './useStove.ts';
 
-/** The step that is next, as large as a shelf over the stove needs it. */
-function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boolean }) {
-  const { state, steps, say } = stove;
-  const timers = useTimers();
-  const step = state.next === undefined ? undefined : steps[state.next];
-  const mine = state.timers.find((t) => t.step === state.next);
-  const aheadMs = timers.data?.aheadMs ?? 0;
-  const now = useTick(mine !== undefined) + aheadMs;
-  const [minutes, setMinutes] = useState<number>();
-  const n = state.next ?? 0;
-  const own = stove.batch.ownTimes.find((t) => t.step === n);
-  const typical = minutes ?? (step === undefined ? 0 : minutesOffered(step, own));
-  const start = (): void => {
-    say(
-      {
-        kind: 'timer',
-        step: n,
-        label: `${step?.kind ?? 'timer'}, ${minutesWords(typical)}`,
-        // by the server's clock, as every bell reads it: this device's may be minutes off
-        dueAt: new Date(Date.now() + aheadMs + typical * 60_000).toISOString(),
-      },
-      `Timer of ${minutesWords(typical)}`,
-    );
-    setMinutes(undefined);
-  };
-  const move = (by: number): void => {
-    if (mine === undefined) return;
-    const dueAt = movedDue(mine.dueAt, by, Date.now() + aheadMs);
-    const says = `Timer ${by < 0 ? 'sooner' : 'later'} by ${minutesWords(Math.abs(by))}`;
-    say({ kind: 'timer', step: n, label: mine.label, dueAt, replaces: mine.id }, says);
-  };
-  const done = (skipped: boolean): void => {
-    setMinutes(undefined);
-    say({ kind: 'step', step: n, skipped }, `Step ${n + 1} ${skipped ? 'left out' : 'done'}`);
-  };
-  useKeys(
-    may && step !== undefined
-      ? { d: () => done(false), ...(step.minutes !== undefined && mine === undefined ? { t: start } : {}) }
-      : {},
-  );
-  if (step === undefined)
-    return (
-      <div className="rounded-plate border-2 border-ink bg-white p-6">
-        <p className="font-head text-3xl font-semibold">Every step is done. Weigh what came out.</p>
-      </div>
-    );
-  const left = mine === undefined ? undefined : Date.parse(mine.dueAt) - now;
-  return (
-    <section
-      className="grid gap-4 rounded-plate border-2 border-ink bg-white p-5 md:grid-cols-[1fr_auto]"
-      aria-label="Next step"
-    >
-      <div className="min-w-0">
-        <p className="text-[15px] text-ink-soft">
-          Step {n + 1} of {steps.length}
-        </p>
-        <p className="mt-1 font-head text-[28px] leading-tight font-semibold">{step.text}</p>
-        {step.watch !== undefined && (
-          <p className="mt-3 border-l-4 border-attention pl-3 text-xl">
-            Look: {step.watch.charAt(0).toLowerCase() + step.watch.slice(1)}.
-          </p>
-        )}
-        {step.tempC !== undefined && (
-          <p className="mt-3 text-xl">
-            Keep it at{' '}
-            <strong className="figure">
-              {step.tempC.low} to {step.tempC.high} °C
-            </strong>
-            .
-          </p>
-        )}
-      </div>
-      <div className="flex min-w-60 flex-col items-stretch justify-between gap-3">
-        {step.minutes !== undefined &&
-          (mine === undefined ? (
-            <div className="grid gap-2">
-              <span className="figure text-center text-5xl">{minutesWords(typical)}</span>
-              <span className="text-center text-[14px] text-ink-soft">
-                usually {minutesWords(step.minutes.low)} to {minutesWords(step.minutes.high)}
-                {own !== undefined && (
-                  <span className="block text-ink">
-                    yours {minutesWords(own.minutes)}, the middle of {own.batches}
-                  </span>
-                )}
-              </span>
-              {may && (
-                <div className="grid grid-cols-[auto_1fr_auto] gap-2">
-                  <LessMore of={typical} onBy={(by) => setMinutes(wholeSeconds(typical + by))}>
-                    <Button size="bench" look="plain" hotkey="t" onClick={start}>
-                      Start timer
-                    </Button>
-                  </LessMore>
-                </div>
-              )}
-            </div>
-          ) : (
-            <div className={`rounded-md p-3 text-center ${(left ?? 1) <= 0 ? 'bg-attention' : 'bg-ground'}`}>
-              <span className="figure block text-6xl" data-testid="countdown">
-                {countWords(left ?? 0)}
-              </span>
-              <span className="text-[15px] text-ink-soft">
-                {(left ?? 1) <= 0 ? 'rang' : 'rings'} at {clockTime(mine.dueAt)}
-              </span>
-              {may && (
-                <div className="mt-2 grid grid-cols-2 gap-2">
-                  <LessMore of={Math.max((left ?? 0) / 60_000, Math.min(1, typical) / 2)} onBy={move} />
-                </div>
-              )}
-            </div>
-          ))}
-        {may && (
-          <div className="grid grid-cols-[1fr_auto] gap-2">
-            <Button size="bench" look="strong" hotkey="d" onClick={() => done(false)}>
-              <Check size={20} aria-hidden="true" />
-              Done
-            </Button>
-            <Button size="bench" onClick={() => done(true)}>
-              Leave out
-            </Button>
-          </div>
-        )}
-      </div>
-    </section>
-  );
-}
-
 /** What is boiled down, or may be, when it is strained. */
 const boilsDown: ReadonlySet<string> = new Set<WholeBatch['kind']>(['stock', 'pan-sauce', 'reduction', 'liquor']);
-
-/** The lots that were promised to it, and what it takes besides. */
-function GoesIn({ batch }: { readonly batch: WholeBatch }) {
-  const besides = batch.ingredients.filter((i) => i.massMg > i.fromLotsMg);
-  return (
-    <section className="rounded-plate border-[1.5px] border-line-strong bg-sheet p-3.5" aria-label="What goes in">
-      <h3 className="mb-1 text-[15px] font-bold">{batch.state === 'done' ? 'What went in' : 'What goes in'}</h3>
-      <ul className="divide-y divide-line">
-        {batch.inputs.map((i) => (
-          <li key={`${i.lotId}${i.as}`}>
-            <Link to={`/larder/${i.lotId}`} className="flex min-h-11 items-center gap-3 hover:underline">
-              <span className="min-w-0 flex-1 truncate">
-                <span className="figure text-[14px]">{i.code}</span> {i.name}
-              </span>
-              <span className="figure">{formatMass(i.massMg)}</span>
-            </Link>
-          </li>
-        ))}
-        {besides.map((i) => (
-          <li key={i.id} className="flex min-h-9 items-center gap-3">
-            <span className="min-w-0 flex-1 truncate">{i.name}</span>
-            <span className="figure">{formatMass(i.massMg - i.fromLotsMg)}</span>
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
 
 /** Every step with what became of it. */
 function StepList({ stove, going }: { readonly stove: AtStove; readonly going: boolean }) {
@@ -218,7 +64,7 @@ const litresOf = (text: string): number | undefined => {
 
 /** A note, and what went in besides: a top-up of water, an addition. */
 function Notes({ stove }: { readonly stove: AtStove }) {
-  const notes = stove.state.standing.filter((e) => e.body.kind === 'note' || e.body.kind === 'add');
+  const notes = stove.state.standing.filter(({ body }) => ['note', 'add', 'join'].includes(body.kind));
   return (
     <section aria-label="Notes">
       <div className="flex flex-wrap gap-2">
@@ -262,8 +108,8 @@ function Notes({ stove }: { readonly stove: AtStove }) {
               {clockTime(e.at)}{' '}
               {e.body.kind === 'note'
                 ? e.body.text
-                : e.body.kind === 'add'
-                  ? `${formatMass(e.body.massMg)} ${e.body.name}`
+                : e.body.kind === 'add' || e.body.kind === 'join'
+                  ? `${formatMass(e.body.massMg)} ${e.body.name}${e.body.kind === 'join' ? ' joined' : ''}`
                   : ''}
             </li>
           ))}
@@ -351,7 +197,7 @@ export default function AtTheStove() {
           {may && <CoreSoFar stove={stove} />}
           {going && boilsDown.has(batch.kind) && <ToTheMark stove={stove} house={house} may={may} />}
           {mayWork && going && <FinishBatch stove={stove} house={house} />}
-          <GoesIn batch={batch} />
+          <GoesIn stove={stove} may={may} />
           {may && (
             <Button
               look="alarm"

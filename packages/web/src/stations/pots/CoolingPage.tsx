@@ -25,6 +25,7 @@ import { longWords, type Method, methodsFor } from './coolingMethods.ts';
 import { PotsHead } from './PotsHead.tsx';
 import { useHouseLimits } from './potQueries.ts';
 import { useLogs } from './useLogs.ts';
+import { useStove } from './useStove.ts';
 
 /** Below what it stands still: a strong stock gels at about 15 °C, a purée stands from the beginning. */
 const setsAt = { no: null, gels: 15, thick: 110 } as const;
@@ -111,6 +112,10 @@ export default function CoolingPage() {
     queryFn: () => call(api.larder.read, { params: { lotId: asked ?? '' } }),
     enabled: asked !== null,
   });
+  // begun in the cooling step of a batch that is on: there is no lot yet
+  const fromStove = params.get('batch');
+  const batch = useStove(fromStove ?? '').query;
+  const called = lot.data?.name ?? batch.data?.title;
   const [kind, setKind] = useState<'cooling' | 'freezing'>('cooling');
   const [name, setName] = useState('');
   const [litres, setLitres] = useState<number>();
@@ -130,7 +135,8 @@ export default function CoolingPage() {
   const offered = kind === 'cooling' ? cooling : freezing;
   const limit = offered.find((l) => l.id === limitId) ?? offered[0];
   const steps = limit?.kind === 'cooling' ? limit : undefined;
-  const amount = litres ?? (lot.data === undefined ? 10 : Math.max(0.1, inKilograms(lot.data.massMg)));
+  const there = lot.data?.massMg ?? batch.data?.expectedMg.mean;
+  const amount = litres ?? (there === undefined ? 10 : Math.max(0.1, inKilograms(there)));
   const methods = useMemo(
     () => methodsFor({ litres: amount, fromC, setsAtC: setsAt[sets], coldRoomC }, house, steps),
     [amount, fromC, sets, coldRoomC, house, steps],
@@ -146,7 +152,8 @@ export default function CoolingPage() {
       id,
       kind,
       lotId: asked,
-      name: (name.trim() || lot.data?.name || (kind === 'cooling' ? 'A pot' : 'Fish')).slice(0, 120),
+      batchId: fromStove,
+      name: (name.trim() || called || (kind === 'cooling' ? 'A pot' : 'Fish')).slice(0, 120),
       setup: {
         mediumId: kind === 'cooling' ? m.mediumId : 'blast-freezer',
         vesselName: m.vesselName,
@@ -178,7 +185,7 @@ export default function CoolingPage() {
         <section aria-label="Before it is cooled" className="grid min-w-0 content-start gap-3">
           <div className="flex flex-wrap items-center gap-3">
             <h2 className="text-xl font-bold">
-              {kind === 'cooling' ? 'Cool' : 'Freeze'} {lot.data?.name ?? 'a batch'}
+              {kind === 'cooling' ? 'Cool' : 'Freeze'} {called ?? 'a batch'}
             </h2>
             <fieldset
               className="flex overflow-hidden rounded-md border-[1.5px] border-line-strong p-0"
@@ -202,7 +209,7 @@ export default function CoolingPage() {
             </fieldset>
           </div>
           <div className="grid grid-cols-2 gap-3 md:grid-cols-5">
-            {lot.data === undefined && (
+            {called === undefined && (
               <Field
                 label="What"
                 className="col-span-2"

@@ -189,7 +189,9 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
   const cooked = ['filling', 'assembly', 'preserve', 'staff-dish'].includes(batch.kind) && steps.some(cooksThrough);
   // a core on its way is colder than what is round it, and nothing is wrong with that
   const comingUp = cooked && cooksThrough(step) && last !== undefined && last.centiC / 100 < (wanted?.low ?? 0);
-  const log = logOf(state.probes.map((r) => ({ at: r.at, C: r.centiC / 100 })));
+  // what was read before a lot joined says nothing of that lot
+  const counted = state.probes.filter((r) => state.joinedAt === undefined || r.at >= state.joinedAt);
+  const log = logOf(counted.map((r) => ({ at: r.at, C: r.centiC / 100 })));
   const shown = (limits.data?.limits ?? []).map((l) => l.limit as Limit);
   const what = state.holds ?? { foods: batch.foods, how: (batch.recipe as Recipe).cooksAs };
   const cooking = cookingFor(shown, what.foods, what.how);
@@ -216,6 +218,11 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
               : comingUp
                 ? `, not at ${wanted.low} °C yet`
                 : `, wanted ${wanted.low} to ${wanted.high} °C`)}
+        </p>
+      )}
+      {cooked && counted.length < state.probes.length && (
+        <p className="mt-2 text-[15px]">
+          Something joined at {clockTime(state.joinedAt ?? '')}: what was read before does not count.
         </p>
       )}
       {cooked && cooking.asks.length > 0 && <WhatIsIn stove={stove} known={what} />}

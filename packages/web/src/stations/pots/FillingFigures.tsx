@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useHouse } from '../../app/queries.ts';
 import { NumField } from '../../kit/NumField.tsx';
 import type { PotLot } from './offers.ts';
+import { ToTarget } from './ToTarget.tsx';
 import type { Scaling } from './useScaling.ts';
 
 const names = { fat: 'Fat', protein: 'Protein', water: 'Water', salt: 'Salt' } as const;
@@ -19,18 +20,19 @@ export function FillingFigures({ s, lots }: { readonly s: Scaling; readonly lots
   const watts = said ?? bladeWatts(recipe.vessel, machine?.watts);
   if (scaled === undefined || recipe.balance === undefined) return null;
   const lotOf = (id: string) => lots.find((l) => l.id === id);
-  const parts: FillingPart[] = [
+  const parts: (FillingPart & { readonly as: string })[] = [
     ...scaled.taken.map((t) => {
       const lot = lotOf(t.lotId);
       return {
         name: lot?.name ?? '',
+        as: t.as,
         massMg: t.massMg,
         of: foodOfPiece(lot?.category ?? '', lot?.species ?? null),
       };
     }),
     ...scaled.ingredients.map((i) => {
       const food = foodOfIngredient(i.id);
-      return { name: i.name, massMg: i.massMg - i.fromLotsMg, of: food, binder: food?.binder === true };
+      return { name: i.name, as: i.id, massMg: i.massMg - i.fromLotsMg, of: food, binder: food?.binder === true };
     }),
   ];
   const balance = fillingBalance(parts, fillingBands[recipe.balance] ?? []);
@@ -82,6 +84,7 @@ export function FillingFigures({ s, lots }: { readonly s: Scaling; readonly lots
           </p>
         </>
       )}
+      <ToTarget s={s} parts={parts} />
       {recipe.splitsAboveC !== undefined && (
         <div className="mt-3 border-t border-line pt-3">
           <h3 className="text-[15px] font-bold">Out of the ice</h3>

@@ -2,6 +2,7 @@ import type { ListedRecipe } from '@zabrik/contract';
 import { allergenWords, believeYield, madeBy, type Recipe, type RecipeStep, waysOf } from '@zabrik/core';
 import { dayName } from '../../app/dates.ts';
 import { useCatalogue } from '../../app/queries.ts';
+import { StepPhoto } from '../../parts/StepPhoto.tsx';
 import { vesselWords } from './vesselWords.ts';
 
 const spread = (m: { low: number; typical: number; high: number }): string => {
@@ -21,6 +22,12 @@ export function StepWords({ step }: { readonly step: RecipeStep }) {
           , {step.tempC.low} to {step.tempC.high} °C
         </span>
       )}
+      {step.bySize?.map((row) => (
+        <span key={row.upToG} className="block text-[14px] text-ink-soft">
+          up to {row.upToG} g each: {spread(row.minutes)}
+        </span>
+      ))}
+      {step.photo !== undefined && <StepPhoto photo={step.photo} of={step.text} className="mt-1" />}
       {step.watch !== undefined && <span className="block text-[14px] text-ink-soft">Look: {step.watch}</span>}
     </>
   );
@@ -45,6 +52,7 @@ export function HowMade({ listed, ways }: { readonly listed: ListedRecipe; reado
   return (
     <div className="grid gap-6 xl:grid-cols-[1.2fr_1fr]">
       <section aria-label="Steps">
+        {recipe.photo !== undefined && <StepPhoto photo={recipe.photo} of={recipe.title} className="mb-3" />}
         <h3 className="mb-2 text-lg font-bold">Steps</h3>
         <ol className="grid gap-2">
           {steps.map((step, i) => (
@@ -96,7 +104,14 @@ export function HowMade({ listed, ways }: { readonly listed: ListedRecipe; reado
       <section aria-label="What goes in">
         <h3 className="mb-1 text-lg font-bold">Goes in</h3>
         <p>
-          {[...recipe.accepts.map(label), ...recipe.acceptsUses.map(label)].join(', ') || 'bought-in ingredients only'}.
+          {[
+            ...recipe.accepts.map(label),
+            ...recipe.acceptsUses.map(label),
+            ...(recipe.acceptsGoods ?? []).map(
+              (id) => catalogue?.goods.find((g) => g.id === id)?.name.toLowerCase() ?? id,
+            ),
+          ].join(', ') || 'bought-in ingredients only'}
+          .
         </p>
         <h3 className="mt-4 mb-1 text-lg font-bold">Never</h3>
         <ul className="grid gap-0.5">

@@ -249,17 +249,19 @@ function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House |
           {words}.
         </p>
       ))}
-      {recipe.litresPerKg !== undefined && (
+      {(recipe.litresPerKg !== undefined || recipe.layerKgPerM2 !== undefined) && (
         <div className="mt-3 flex items-end gap-4">
           <Select
-            label="Pot"
+            label={recipe.vessel === 'pan' ? 'Pan' : 'Pot'}
             className="flex-1"
             value={s.vesselId}
             onValue={s.setVesselId}
             none="large enough"
-            options={named(house?.vessels)}
+            options={named(
+              recipe.layerKgPerM2 === undefined ? house?.vessels : house?.vessels.filter((v) => v.shape !== undefined),
+            )}
           />
-          {s.vessel?.shape !== undefined && (
+          {s.vessel?.shape !== undefined && recipe.litresPerKg !== undefined && (
             <PotDrawing shape={s.vessel.shape} litres={raw * recipe.litresPerKg} width={190} />
           )}
         </div>

@@ -47,6 +47,7 @@ function batchOf(
   return {
     id: BATCH,
     state: 'on',
+    pieceMg: null,
     recipeId,
     version: recipe.version,
     title: recipe.title,
@@ -544,6 +545,7 @@ describe('cooling', () => {
     kind: 'cooling',
     state: 'open',
     lot: null,
+    batchId: null,
     name: 'Stock in the pot',
     setup: {
       mediumId: 'cold-room-open',

@@ -12,6 +12,7 @@ export const offerOf = (lot: PotLot): OfferedLot => ({
   name: lot.name,
   category: lot.potKind,
   ...(lot.recipeId === null ? {} : { recipeId: lot.recipeId }),
+  ...(lot.goods === null ? {} : { goods: lot.goods }),
   massMg: lot.massMg,
   pieces: lot.pieces,
   pastDate: dueWords(lot.useBy).tone === 'late',
@@ -34,6 +35,7 @@ export const readMass = (text: string): number | undefined => {
  */
 export const goesByItself = (recipe: Recipe, lot: PotLot): boolean => {
   if (refusalOf(recipe, offerOf(lot)) !== undefined || roleIn(recipe, offerOf(lot)) !== 'base') return false;
+  if (lot.kind === 'goods') return true;
   if (lot.kind === 'tub' || (lot.recipeId !== null && recipe.acceptsUses.includes(lot.recipeId))) return true;
   if (lot.destination === null || lot.destination === 'portion' || !recipe.trays.includes(lot.destination))
     return false;

@@ -43,6 +43,7 @@ export const lotsForPotsQuery = {
       onHand('piece'),
       onHand('batch'),
       onHand('delivery'),
+      onHand('goods'),
     ]);
     const lots: readonly PotLot[] = [...tubs, ...found.flatMap((f) => f.lots)];
     return {

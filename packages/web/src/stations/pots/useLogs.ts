@@ -21,11 +21,12 @@ export function useLogs() {
     () =>
       outbox.flatMap((w): Cooling[] => {
         if (!begins(w) || w.refused !== undefined) return [];
-        const { at, centiC, source, limitId, lotId: _, ...begun } = w.body as Begun;
+        const { at, centiC, source, limitId, lotId: _, batchId = null, ...begun } = w.body as Begun;
         const limit = limits?.find((l) => l.limit.id === limitId)?.limit ?? null;
         return [
           {
             ...begun,
+            batchId,
             state: 'open',
             lot: null,
             limit,

@@ -5,6 +5,7 @@ import {
   baseForWant,
   type Cure,
   curingKinds,
+  floorM2,
   outsideRange,
   type Recipe,
   Refusal,
@@ -105,6 +106,7 @@ export function useScaling(listed: ListedRecipe, lots: readonly PotLot[], house:
     scaled = scaleRecipe(recipe, offered, {
       onHandMg,
       vesselLitres: vessel === undefined ? undefined : vessel.litres * 0.75,
+      ...(vessel?.shape === undefined ? {} : { panFloorM2: floorM2(vessel.shape) }),
       ...(wantedBaseMg === undefined ? {} : { wantedBaseMg }),
     });
   } catch (error) {

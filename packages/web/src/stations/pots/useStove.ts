@@ -30,6 +30,7 @@ export function useStove(batchId: string) {
   const query = useQuery({
     queryKey: ['batches', 'one', batchId],
     queryFn: () => call(api.pots.read, { params: { batchId } }),
+    enabled: batchId !== '',
   });
   const batch = query.data;
   const log = useEventLog(batchId, api.pots.event.id, batch?.events as readonly BatchEvent[] | undefined, event);

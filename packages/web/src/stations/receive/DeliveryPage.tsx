@@ -2,8 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { DeliveryLine } from '@zabrik/contract';
 import { claimWords, refusalNames } from '@zabrik/contract/claim-words';
 import { formatMass, formatTemperature } from '@zabrik/core';
-import { Camera } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
@@ -15,7 +14,7 @@ import { Button } from '../../kit/Button.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
-import { smallPhoto } from './smallPhoto.ts';
+import { TakePhoto } from '../../parts/TakePhoto.tsx';
 import { differenceWords } from './words.ts';
 
 const detailNames: Readonly<Record<string, string>> = {
@@ -35,7 +34,6 @@ const detailNames: Readonly<Record<string, string>> = {
 
 function Photographs({ line }: { readonly line: DeliveryLine }) {
   const may = useMay('receive.photograph');
-  const input = useRef<HTMLInputElement>(null);
   const add = useCommand(api.receive.photograph);
   return (
     <div className="no-print mt-2 flex flex-wrap items-center gap-2">
@@ -50,26 +48,11 @@ function Photographs({ line }: { readonly line: DeliveryLine }) {
         </a>
       ))}
       {may && (
-        <>
-          <input
-            ref={input}
-            type="file"
-            accept="image/jpeg,image/png,image/webp"
-            capture="environment"
-            className="sr-only"
-            aria-label={`Photograph of ${line.speciesName}`}
-            onChange={(event) => {
-              const [file] = event.target.files ?? [];
-              if (file !== undefined)
-                add.send(smallPhoto(file).then((base64) => ({ params: { lineId: line.id }, body: { base64 } })));
-              event.target.value = '';
-            }}
-          />
-          <Button disabled={add.pending} onClick={() => input.current?.click()}>
-            <Camera size={18} aria-hidden="true" />
-            {add.pending ? 'Sending…' : 'Photograph'}
-          </Button>
-        </>
+        <TakePhoto
+          label={`Photograph of ${line.speciesName}`}
+          pending={add.pending}
+          onPhoto={(photo) => add.send(photo.then((base64) => ({ params: { lineId: line.id }, body: { base64 } })))}
+        />
       )}
       {add.error !== null && <Notice tone="alarm">{add.error.message}</Notice>}
     </div>

@@ -3,8 +3,9 @@ import { destinations, type PlanPiece, type PlanStage } from '@zabrik/core';
 import type { api } from '../../../app/endpoints.ts';
 import { named, Select } from '../../../kit/Select.tsx';
 import { trayName } from '../../../parts/destinations.ts';
+import { changed } from '../../../parts/rows.ts';
 import { Chips, NumberBox, PerCent, TextBox, toggled } from './editorParts.tsx';
-import { replaced, withText } from './planDraft.ts';
+import { withText } from './planDraft.ts';
 
 export type Categories = Answer<typeof api.house.catalogue>['categories'];
 
@@ -136,7 +137,7 @@ export function PieceFields({ piece, later, categories, onChange }: Props) {
               label={`Why not to ${trayName(r.destination).toLowerCase()}`}
               maxLength={200}
               value={r.reason}
-              onValue={(reason) => onChange({ ...piece, refused: replaced(piece.refused, i, { ...r, reason }) })}
+              onValue={(reason) => onChange({ ...piece, refused: changed(piece.refused, i, { ...r, reason }) })}
             />
           ))}
         </div>

@@ -1,19 +1,10 @@
 import { type CutPlan, formatShare, type PlanStage } from '@zabrik/core';
 import { useState } from 'react';
 import { Button } from '../../../kit/Button.tsx';
+import { changed, moved, without } from '../../../parts/rows.ts';
 import { NumberBox, Order, PerCent, TextBox } from './editorParts.tsx';
 import { type Categories, PieceFields } from './PieceFields.tsx';
-import {
-  moved,
-  newPiece,
-  newStep,
-  replaced,
-  sharesMadeWhole,
-  stageChanged,
-  sumOfShares,
-  without,
-  withoutPiece,
-} from './planDraft.ts';
+import { newPiece, newStep, sharesMadeWhole, stageChanged, sumOfShares, withoutPiece } from './planDraft.ts';
 import { StepFields } from './StepFields.tsx';
 
 interface Props {
@@ -76,7 +67,7 @@ export function StageFields({ draft, index, stage, categories, onChange }: Props
             <StepFields
               step={step}
               stage={stage}
-              onChange={(next) => change({ steps: replaced(stage.steps, t, next) })}
+              onChange={(next) => change({ steps: changed(stage.steps, t, next) })}
             />
             <Order
               index={t}
@@ -114,7 +105,7 @@ export function StageFields({ draft, index, stage, categories, onChange }: Props
               piece={piece}
               later={draft.stages.slice(index + 1)}
               categories={categories}
-              onChange={(next) => change({ pieces: replaced(stage.pieces, p, next) })}
+              onChange={(next) => change({ pieces: changed(stage.pieces, p, next) })}
             />
             <Order
               index={p}

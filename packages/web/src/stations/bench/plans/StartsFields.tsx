@@ -1,8 +1,8 @@
 import type { CutPlan, Species } from '@zabrik/core';
 import { Button } from '../../../kit/Button.tsx';
 import { Select } from '../../../kit/Select.tsx';
+import { changed, without } from '../../../parts/rows.ts';
 import { Chips, toggled } from './editorParts.tsx';
-import { replaced, without } from './planDraft.ts';
 
 interface Props {
   readonly draft: CutPlan;
@@ -40,7 +40,7 @@ export function StartsFields({ draft, species, onChange }: Props) {
                 if (next !== undefined)
                   onChange({
                     ...draft,
-                    starts: replaced(draft.starts, i, start.at === undefined ? next : { ...next, at: start.at }),
+                    starts: changed(draft.starts, i, start.at === undefined ? next : { ...next, at: start.at }),
                   });
               }}
             />
@@ -51,7 +51,7 @@ export function StartsFields({ draft, species, onChange }: Props) {
               nameOf={(id) => known?.forms.find((f) => f.id === id)?.name ?? id}
               onToggle={(id) => {
                 const forms = toggled(start.forms, id);
-                if (forms.length > 0) onChange({ ...draft, starts: replaced(draft.starts, i, { ...start, forms }) });
+                if (forms.length > 0) onChange({ ...draft, starts: changed(draft.starts, i, { ...start, forms }) });
               }}
             />
             {i > 0 && draft.stages.length > 1 ? (
@@ -63,7 +63,7 @@ export function StartsFields({ draft, species, onChange }: Props) {
                 options={draft.stages.slice(1).map((s) => ({ value: s.id, name: s.name }))}
                 onValue={(at) => {
                   const { at: _, ...rest } = start;
-                  onChange({ ...draft, starts: replaced(draft.starts, i, at === '' ? rest : { ...rest, at }) });
+                  onChange({ ...draft, starts: changed(draft.starts, i, at === '' ? rest : { ...rest, at }) });
                 }}
               />
             ) : (

@@ -1,4 +1,7 @@
 import type { PlanStage, PlanStep } from '@zabrik/core';
+import { NumField } from '../../../kit/NumField.tsx';
+import { MinutesFields, SizeFields } from '../../../parts/MinutesFields.tsx';
+import { PhotoField } from '../../../parts/PhotoField.tsx';
 import { Chips, TextBox, toggled } from './editorParts.tsx';
 import { warned, withText } from './planDraft.ts';
 
@@ -8,6 +11,16 @@ const TEXTS = [
   ['caution', 'Caution'],
   ['check', 'Look for'],
 ] as const;
+
+/** The step with a field that need not be there set, or taken away. */
+const put = <K extends 'minutes' | 'bySize' | 'measure' | 'passes' | 'photo'>(
+  step: PlanStep,
+  field: K,
+  value: PlanStep[K] | undefined,
+): PlanStep => {
+  const { [field]: _, ...rest } = step;
+  return (value === undefined ? rest : { ...rest, [field]: value }) as PlanStep;
+};
 
 interface Props {
   readonly step: PlanStep;
@@ -35,6 +48,61 @@ export function StepFields({ step, stage, onChange }: Props) {
         value={step.guard?.warn ?? ''}
         onValue={(warn) => onChange(warned(stage, step, warn))}
       />
+      <div className="col-span-2 flex flex-wrap items-end gap-2 [&>*]:w-28">
+        <MinutesFields minutes={step.minutes} onMinutes={(minutes) => onChange(put(step, 'minutes', minutes))} />
+        <NumField
+          label="passes"
+          value={step.passes ?? null}
+          min={1}
+          max={9}
+          decimals={0}
+          onNone={() => onChange(put(step, 'passes', undefined))}
+          onValue={(passes) => onChange(put(step, 'passes', passes))}
+        />
+      </div>
+      <div className="col-span-2">
+        <SizeFields
+          bySize={step.bySize}
+          minutes={step.minutes}
+          onSizes={(bySize) => onChange(put(step, 'bySize', bySize))}
+        />
+      </div>
+      <div className="col-span-2 flex flex-wrap items-end gap-2">
+        <TextBox
+          label="Measured: what"
+          className="w-60"
+          maxLength={60}
+          value={step.measure?.what ?? ''}
+          onValue={(what) =>
+            onChange(
+              put(step, 'measure', what === '' ? undefined : { low: 1, high: 1, unit: 'cm', ...step.measure, what }),
+            )
+          }
+        />
+        {step.measure !== undefined && (
+          <>
+            {(['low', 'high'] as const).map((end) => (
+              <NumField
+                key={end}
+                label={end === 'low' ? 'from' : 'to'}
+                className="w-24"
+                value={step.measure?.[end] ?? null}
+                onValue={(value) => step.measure && onChange(put(step, 'measure', { ...step.measure, [end]: value }))}
+              />
+            ))}
+            <TextBox
+              label="in"
+              className="w-20"
+              maxLength={12}
+              value={step.measure.unit}
+              onValue={(unit) =>
+                step.measure && onChange(put(step, 'measure', { ...step.measure, unit: unit || 'cm' }))
+              }
+            />
+          </>
+        )}
+        <PhotoField photo={step.photo} of={step.title} onPhoto={(photo) => onChange(put(step, 'photo', photo))} />
+      </div>
       <div className="col-span-2">
         <Chips
           legend="Comes off in this step"

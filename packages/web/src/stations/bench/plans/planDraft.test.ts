@@ -1,15 +1,14 @@
 import { planById } from '@zabrik/catalogue';
 import { describe, expect, it } from 'vitest';
+import { moved, without } from '../../../parts/rows.ts';
 import {
   idFrom,
-  moved,
   newPiece,
   newStage,
   sharesMadeWhole,
   stageChanged,
   sumOfShares,
   warned,
-  without,
   withoutPiece,
   withText,
 } from './planDraft.ts';

@@ -1,27 +1,10 @@
 /** Changes to a cut plan while someone edits it: each gives a new plan, none touches the old. */
-import type { CutPlan, PlanPiece, PlanStage, PlanStep } from '@zabrik/core';
+import { type CutPlan, type PlanPiece, type PlanStage, type PlanStep, slugOf } from '@zabrik/core';
 
 export const stageChanged = (plan: CutPlan, index: number, change: Partial<PlanStage>): CutPlan => ({
   ...plan,
   stages: plan.stages.map((stage, i) => (i === index ? { ...stage, ...change } : stage)),
 });
-
-/** Moves an entry up or down; at the ends nothing moves. */
-export function moved<T>(list: readonly T[], from: number, by: -1 | 1): T[] {
-  const to = from + by;
-  const out = [...list];
-  const a = out[from];
-  const b = out[to];
-  if (a === undefined || b === undefined) return out;
-  out[from] = b;
-  out[to] = a;
-  return out;
-}
-
-export const without = <T>(list: readonly T[], index: number): T[] => list.filter((_, i) => i !== index);
-
-export const replaced = <T>(list: readonly T[], index: number, item: T): T[] =>
-  list.map((before, i) => (i === index ? item : before));
 
 /** Drops a key whose value is empty: the schema knows an absent field, not an empty one. */
 export function withText<T extends object>(item: T, key: keyof T & string, text: string): T {
@@ -30,13 +13,7 @@ export function withText<T extends object>(item: T, key: keyof T & string, text:
 }
 
 /** A short name for files and addresses, from a title. */
-export const idFrom = (title: string): string =>
-  title
-    .toLowerCase()
-    .normalize('NFKD')
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 48) || 'plan';
+export const idFrom = (title: string): string => slugOf(title).slice(0, 48).replace(/-+$/, '') || 'plan';
 
 /** Sum of the shares of a stage with its drip, for the form the shares are written for. */
 export function sumOfShares(plan: CutPlan, stage: PlanStage): number {

@@ -10,8 +10,9 @@ import { NumField } from '../../../kit/NumField.tsx';
 import { Select } from '../../../kit/Select.tsx';
 import { Toggle } from '../../../kit/Toggle.tsx';
 import { trays } from '../../../parts/destinations.ts';
+import { changed, without } from '../../../parts/rows.ts';
 import { useRecipes } from '../potQueries.ts';
-import { changed, type Edit, without } from './edit.ts';
+import type { Edit } from './edit.ts';
 import { Section } from './Section.tsx';
 
 const states: readonly { readonly value: TakesState; readonly name: string }[] = [
@@ -86,6 +87,37 @@ function Batches({ recipe, put }: Edit) {
           if (id !== '') put({ acceptsUses: [...recipe.acceptsUses, id] });
         }}
         options={open.map((r) => ({ value: r.id, name: r.title }))}
+      />
+    </div>
+  );
+}
+
+/** Vegetables, dairy and dry goods that it can be built on: leeks for a soup, cream for a butter. */
+function Goods({ recipe, put, drop }: Edit) {
+  const { data: catalogue } = useCatalogue();
+  const goods = catalogue?.goods ?? [];
+  const { acceptsGoods = [] } = recipe;
+  const to = (next: readonly string[]): void =>
+    next.length === 0 ? drop('acceptsGoods') : put({ acceptsGoods: next });
+  return (
+    <div className="flex flex-wrap items-end gap-3">
+      {acceptsGoods.map((id) => (
+        <Check
+          key={id}
+          label={goods.find((g) => g.id === id)?.name ?? id}
+          checked
+          onChange={() => to(acceptsGoods.filter((x) => x !== id))}
+        />
+      ))}
+      <Select
+        label="Or bought-in goods"
+        className="w-72"
+        value=""
+        none="choose goods"
+        onValue={(id) => {
+          if (id !== '') to([...acceptsGoods, id]);
+        }}
+        options={goods.filter((g) => !acceptsGoods.includes(g.id)).map((g) => ({ value: g.id, name: g.name }))}
       />
     </div>
   );
@@ -189,6 +221,7 @@ export function BuiltOn({ recipe, put, drop }: Edit) {
       </div>
       <Kinds recipe={recipe} put={put} drop={drop} />
       <Batches recipe={recipe} put={put} drop={drop} />
+      <Goods recipe={recipe} put={put} drop={drop} />
       <div>
         <p className="mb-1 text-[15px] font-semibold">Empties these trays unasked</p>
         <div className="flex flex-wrap gap-2">

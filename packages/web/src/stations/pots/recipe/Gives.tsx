@@ -8,10 +8,11 @@ import { Field } from '../../../kit/Field.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
 import { named, optionsOf, Select } from '../../../kit/Select.tsx';
 import { trays } from '../../../parts/destinations.ts';
+import { changed, without } from '../../../parts/rows.ts';
+import { useRows } from '../../../parts/useRows.ts';
 import { vesselWords } from '../vesselWords.ts';
-import { changed, type Edit, freeId, without } from './edit.ts';
+import { type Edit, freeId } from './edit.ts';
 import { Section } from './Section.tsx';
-import { useRows } from './useRows.ts';
 
 const vessels: Readonly<Record<Recipe['vessel'], string>> = { ...vesselWords, none: 'none' };
 
@@ -276,6 +277,15 @@ export function Gives({ recipe, put, drop }: Edit) {
           max={50}
           onNone={() => drop('litresPerKg')}
           onValue={(litresPerKg) => put({ litresPerKg })}
+        />
+        <NumField
+          label="In one layer"
+          unit="kg/m²"
+          value={recipe.layerKgPerM2 ?? null}
+          min={0.1}
+          max={200}
+          onNone={() => drop('layerKgPerM2')}
+          onValue={(layerKgPerM2) => put({ layerKgPerM2 })}
         />
         {(['low', 'high'] as const).map((f) => (
           <NumField

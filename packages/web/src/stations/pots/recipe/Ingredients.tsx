@@ -8,9 +8,10 @@ import { Check } from '../../../kit/Check.tsx';
 import { Field } from '../../../kit/Field.tsx';
 import { Select } from '../../../kit/Select.tsx';
 import { AllergensSaid } from '../../../parts/AllergensSaid.tsx';
+import { changed, without } from '../../../parts/rows.ts';
 import { useRecipes } from '../potQueries.ts';
 import { AmountField } from './AmountField.tsx';
-import { changed, type Edit, freeId, without } from './edit.ts';
+import { type Edit, freeId } from './edit.ts';
 import { Section } from './Section.tsx';
 
 const becomes = [
@@ -28,12 +29,13 @@ function StandsIn({
 }) {
   const { data: catalogue } = useCatalogue();
   const recipes = useRecipes().data?.recipes ?? [];
-  const { accepts = [], acceptsUses = [] } = ingredient;
-  const set = (change: { accepts?: readonly string[]; acceptsUses?: readonly string[] }): void => {
-    const { accepts: _, acceptsUses: __, ...rest } = ingredient;
-    const next = { accepts, acceptsUses, ...change };
+  const { accepts = [], acceptsUses = [], acceptsGoods = [] } = ingredient;
+  const set = (change: Pick<RecipeIngredient, 'accepts' | 'acceptsUses' | 'acceptsGoods'>): void => {
+    const { accepts: _, acceptsUses: __, acceptsGoods: ___, ...rest } = ingredient;
+    const next = { accepts, acceptsUses, acceptsGoods, ...change };
     onChange({
       ...rest,
+      ...(next.acceptsGoods.length === 0 ? {} : { acceptsGoods: next.acceptsGoods }),
       ...(next.accepts.length === 0 ? {} : { accepts: next.accepts }),
       ...(next.acceptsUses.length === 0 ? {} : { acceptsUses: next.acceptsUses }),
     });
@@ -57,6 +59,14 @@ function StandsIn({
           onChange={() => set({ acceptsUses: acceptsUses.filter((x) => x !== id) })}
         />
       ))}
+      {acceptsGoods.map((id) => (
+        <Check
+          key={id}
+          checked
+          label={catalogue?.goods.find((g) => g.id === id)?.name ?? id}
+          onChange={() => set({ acceptsGoods: acceptsGoods.filter((x) => x !== id) })}
+        />
+      ))}
       <Select
         aria-label={`Our own that is ${ingredient.name}`}
         fit
@@ -66,11 +76,15 @@ function StandsIn({
           const [of, id = ''] = chosen.split('/');
           if (of === 'kind') set({ accepts: [...accepts, id] });
           if (of === 'batch') set({ acceptsUses: [...acceptsUses, id] });
+          if (of === 'goods') set({ acceptsGoods: [...acceptsGoods, id] });
         }}
         options={[
           ...recipes
             .filter((r) => !acceptsUses.includes(r.recipe.id))
             .map((r) => ({ value: `batch/${r.recipe.id}`, name: r.recipe.title })),
+          ...(catalogue?.goods ?? [])
+            .filter((g) => !acceptsGoods.includes(g.id))
+            .map((g) => ({ value: `goods/${g.id}`, name: `${g.name}, bought in` })),
           ...kinds.filter((k) => !accepts.includes(k.id)).map((k) => ({ value: `kind/${k.id}`, name: k.label })),
         ]}
       />

@@ -11,6 +11,7 @@ import { useCatalogue } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Field } from '../../../kit/Field.tsx';
 import { Select } from '../../../kit/Select.tsx';
+import { PhotoField } from '../../../parts/PhotoField.tsx';
 import { StillHere } from '../../../parts/StillHere.tsx';
 import { kindWords } from '../offers.ts';
 import { useRecipes } from '../potQueries.ts';
@@ -67,6 +68,7 @@ export function RecipeEditor({ from, draft, listed }: Props) {
           categories: new Set(categories.map((c) => c.id)),
           never: new Set(categories.filter((c) => c.useWithinHours === 0).map((c) => c.id)),
           recipes: new Set(recipes.map((r) => r.recipe.id)),
+          goods: new Set(catalogue.goods.map((g) => g.id)),
         });
   const faults = [...new Set(found.map((f) => f.message))];
   const wrong = note.trim() === '' ? [...faults, 'Say what changed, and why: the next cook reads it.'] : faults;
@@ -115,6 +117,11 @@ export function RecipeEditor({ from, draft, listed }: Props) {
           options={recipeKinds.map((kind) => ({ value: kind, name: kindWords(kind) }))}
         />
       </div>
+      <PhotoField
+        photo={recipe.photo}
+        of={recipe.title}
+        onPhoto={(photo) => (photo === undefined ? edit.drop('photo') : edit.put({ photo }))}
+      />
       <BuiltOn {...edit} />
       <Ingredients {...edit} />
       <WaysFields {...edit} />

@@ -8,6 +8,12 @@ import { freeId } from './edit.ts';
 
 const MOST = 2_000_000;
 
+/** Photographs stay in the house they were taken in: a file only names them. */
+const withoutPhotos = ({ photo: _, steps, ...recipe }: Recipe): Recipe => ({
+  ...recipe,
+  steps: steps.map(({ photo: __, ...step }) => step),
+});
+
 /** Reads a recipe out of a file: our JSON, or a schema.org Recipe. What lacks is left to be filled in. */
 function readRecipeFile(
   text: string,
@@ -18,10 +24,10 @@ function readRecipeFile(
   } catch {
     return { refused: 'This is not JSON.' };
   }
-  if (looksLikeOurs(json)) return { recipe: json, ours: true };
+  if (looksLikeOurs(json)) return { recipe: withoutPhotos(json), ours: true };
   const read = readRecipe(json);
   if (read === undefined) return { refused: 'There is no recipe and no schema.org Recipe in this file.' };
-  if (looksLikeOurs(read.whole)) return { recipe: read.whole, ours: true };
+  if (looksLikeOurs(read.whole)) return { recipe: withoutPhotos(read.whole), ours: true };
   if (read.name === '' || read.steps.length === 0) return { refused: 'This Recipe has no name or no steps.' };
   return { recipe: blankRecipe(read), ours: false };
 }

@@ -1,4 +1,4 @@
-import { cookedAs, type RecipeStep, type Spread, stepKinds } from '@zabrik/core';
+import { cookedAs, type RecipeStep, stepKinds } from '@zabrik/core';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Button } from '../../../kit/Button.tsx';
@@ -6,9 +6,21 @@ import { Check } from '../../../kit/Check.tsx';
 import { Field } from '../../../kit/Field.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
 import { Select } from '../../../kit/Select.tsx';
+import { MinutesFields, SizeFields } from '../../../parts/MinutesFields.tsx';
+import { PhotoField } from '../../../parts/PhotoField.tsx';
+import { useRows } from '../../../parts/useRows.ts';
 import type { Edit } from './edit.ts';
 import { Section } from './Section.tsx';
-import { useRows } from './useRows.ts';
+
+/** The step with a field that need not be there set, or taken away. */
+const put = <K extends 'minutes' | 'bySize' | 'tempC' | 'watch' | 'photo'>(
+  step: RecipeStep,
+  field: K,
+  value: RecipeStep[K] | undefined,
+): RecipeStep => {
+  const { [field]: _, ...rest } = step;
+  return (value === undefined ? rest : { ...rest, [field]: value }) as RecipeStep;
+};
 
 const icon = 'grid size-11 place-items-center disabled:opacity-30';
 
@@ -23,29 +35,11 @@ function StepMore({
   readonly ways: readonly { readonly id: string; readonly name: string }[];
   readonly onStep: (next: RecipeStep) => void;
 }) {
-  const minutes = (field: keyof Spread, value: number): void => {
-    const now = step.minutes ?? { low: value, typical: value, high: value };
-    onStep({ ...step, minutes: { ...now, [field]: value } });
-  };
   const heat = (field: 'low' | 'high', value: number): void =>
     onStep({ ...step, tempC: { low: value, high: value, ...step.tempC, [field]: value } });
   return (
     <div className="col-span-full grid grid-cols-[repeat(5,104px)_1fr] items-end gap-2 max-md:grid-cols-2 md:pl-8">
-      {(['low', 'typical', 'high'] as const).map((f) => (
-        <NumField
-          key={f}
-          label={f === 'typical' ? 'minutes' : f === 'low' ? 'from' : 'to'}
-          unit="min"
-          value={step.minutes?.[f] ?? null}
-          min={0.1}
-          max={10_000}
-          onNone={() => {
-            const { minutes: _, ...rest } = step;
-            onStep(rest);
-          }}
-          onValue={(value) => minutes(f, value)}
-        />
-      ))}
+      <MinutesFields minutes={step.minutes} onMinutes={(next) => onStep(put(step, 'minutes', next))} />
       {(['low', 'high'] as const).map((f) => (
         <NumField
           key={f}
@@ -54,10 +48,7 @@ function StepMore({
           value={step.tempC?.[f] ?? null}
           min={-40}
           max={400}
-          onNone={() => {
-            const { tempC: _, ...rest } = step;
-            onStep(rest);
-          }}
+          onNone={() => onStep(put(step, 'tempC', undefined))}
           onValue={(value) => heat(f, value)}
         />
       ))}
@@ -65,11 +56,16 @@ function StepMore({
         label={`Look for, step ${no}`}
         maxLength={200}
         value={step.watch ?? ''}
-        onChange={(event) => {
-          const { watch: _, ...rest } = step;
-          onStep(event.target.value === '' ? rest : { ...rest, watch: event.target.value });
-        }}
+        onChange={(event) => onStep(put(step, 'watch', event.target.value === '' ? undefined : event.target.value))}
       />
+      <div className="col-span-full flex flex-wrap items-end gap-x-6 gap-y-2">
+        <SizeFields
+          bySize={step.bySize}
+          minutes={step.minutes}
+          onSizes={(bySize) => onStep(put(step, 'bySize', bySize))}
+        />
+        <PhotoField photo={step.photo} of={`step ${no}`} onPhoto={(photo) => onStep(put(step, 'photo', photo))} />
+      </div>
       {ways.length > 0 && (
         <div className="col-span-full flex flex-wrap items-center gap-x-4 text-[14px]">
           <span className="text-ink-soft">only for</span>

@@ -5,8 +5,9 @@ import { Button } from '../../../kit/Button.tsx';
 import { Field } from '../../../kit/Field.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
 import { Select } from '../../../kit/Select.tsx';
+import { changed, without } from '../../../parts/rows.ts';
 import { AmountField } from './AmountField.tsx';
-import { changed, type Edit, freeId, without } from './edit.ts';
+import { type Edit, freeId } from './edit.ts';
 import { Section } from './Section.tsx';
 
 function WayFields({

@@ -12,7 +12,7 @@ const listed = (ids: readonly string[]): string => ids.map((id) => id.replaceAll
 const stepWords = (step: RecipeStep | undefined): string =>
   step === undefined
     ? ''
-    : `${step.text}${step.minutes === undefined ? '' : ` ${step.minutes.typical} min`}${step.tempC === undefined ? '' : `, ${step.tempC.low} to ${step.tempC.high} °C`}`;
+    : `${step.text}${step.minutes === undefined ? '' : ` ${step.minutes.typical} min`}${step.tempC === undefined ? '' : `, ${step.tempC.low} to ${step.tempC.high} °C`}${(step.bySize ?? []).map((r) => `, up to ${r.upToG} g ${r.minutes.typical} min`).join('')}${step.photo === undefined ? '' : ', with a photograph'}`;
 
 /**
  * Shapes  result: one line for each field that differs, in the order of the recipe; none where both say the same.
@@ -33,6 +33,9 @@ export function differences(before: Recipe, now: Recipe): Difference[] {
     const come = now[field].filter((id) => !before[field].includes(id));
     if (gone.length + come.length > 0) lines.push({ what, was: listed(gone), is: listed(come) });
   }
+  const goods = (of: readonly string[] | undefined, but: readonly string[] | undefined): string =>
+    listed((of ?? []).filter((id) => but?.includes(id) !== true));
+  say('goods that go in', goods(before.acceptsGoods, now.acceptsGoods), goods(now.acceptsGoods, before.acceptsGoods));
   say('taken', before.takes, now.takes);
   const names = [...new Set([...before.ingredients, ...now.ingredients].map((i) => i.id))];
   for (const id of names) {

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { changed, moved, without } from './edit.ts';
+import { changed, moved, without } from './rows.ts';
 
 /** Rows that have no name of their own: each is known by an id that stays with it while it is written and moved. */
 export function useRows<T>(rows: readonly T[], onRows: (rows: T[]) => void) {
