@@ -7,6 +7,7 @@ const rooms = [
   { to: '/pots', name: 'Make' },
   { to: '/pots/stove', name: 'At the stove' },
   { to: '/pots/cooling', name: 'Cooling' },
+  { to: '/pots/plates', name: 'Plates' },
   { to: '/pots/calculator', name: 'Calculator' },
 ] as const;
 

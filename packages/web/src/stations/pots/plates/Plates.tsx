@@ -1,0 +1,70 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { call } from '../../../app/api.ts';
+import { api } from '../../../app/endpoints.ts';
+import { moneyOf, useHouse, useMay } from '../../../app/queries.ts';
+import { Button } from '../../../kit/Button.tsx';
+import { Empty, Failed, Loading } from '../../../kit/Notice.tsx';
+import { PotsHead } from '../PotsHead.tsx';
+import { PlateCard } from './PlateCard.tsx';
+import { blankPlate, PlateEditor } from './PlateEditor.tsx';
+
+/** Changes with every lot that is made, used or held back. */
+const platesQuery = { queryKey: ['lots', 'plates'], queryFn: () => call(api.pots.plates, {}) } as const;
+
+/** What is served by its components: how many plates lie ready, what they wait for, and what one costs. */
+export default function Plates() {
+  const query = useQuery(platesQuery);
+  const { data: house } = useHouse();
+  const money = moneyOf(house);
+  const may = useMay('pots.savePlate');
+  const [open, setOpen] = useState<string>();
+  if (query.isPending) return <Loading />;
+  if (query.isLoadingError) return <Failed error={query.error} again={() => void query.refetch()} />;
+  const { plates } = query.data;
+  const taken = plates.map((p) => p.plate.id);
+  const done = (): void => {
+    setOpen(undefined);
+    void query.refetch();
+  };
+  return (
+    <div className="flex flex-1 flex-col">
+      <PotsHead>
+        {may && open === undefined && (
+          <div className="ml-auto pb-2">
+            <Button look="strong" onClick={() => setOpen('')}>
+              A new plate
+            </Button>
+          </div>
+        )}
+      </PotsHead>
+      <div className="mx-auto grid w-full max-w-[1180px] content-start gap-4 p-4">
+        {open === '' && <PlateEditor from={0} plate={blankPlate} taken={taken} onDone={done} />}
+        {plates.length === 0 && open === undefined && (
+          <Empty title="No plates yet">
+            A plate is what is served: a portion, its sauce, four strips of carrot. Here stands how many can be served
+            from what lies there, what they wait for, and what one costs.{may ? ' Begin with a new plate.' : ''}
+          </Empty>
+        )}
+        {plates.map((listed) =>
+          open === listed.plate.id ? (
+            <PlateEditor
+              key={listed.plate.id}
+              from={listed.plate.version}
+              plate={listed.plate}
+              taken={taken}
+              onDone={done}
+            />
+          ) : (
+            <PlateCard
+              key={listed.plate.id}
+              listed={listed}
+              money={money}
+              onChange={may && open === undefined ? () => setOpen(listed.plate.id) : undefined}
+            />
+          ),
+        )}
+      </div>
+    </div>
+  );
+}
