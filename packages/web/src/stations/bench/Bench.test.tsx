@@ -307,10 +307,10 @@ describe('taking weights', () => {
     );
     vi.stubGlobal('speechSynthesis', { cancel: vi.fn(), speak: (u: { text: string }) => void spoken.push(u.text) });
     await open({ planId: 'flatfish-four-fillets', startG: 1_000 });
+    press('o');
+    fireEvent.click(await screen.findByRole('switch', { name: /aloud/i }));
     vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
     press('a');
-    press('o');
-    fireEvent.click(screen.getByRole('switch', { name: /aloud/i }));
     while (screen.queryByRole('alert', { name: 'Before this piece' }) !== null) press('g');
     lies(150);
     act(() => vi.advanceTimersByTime(900));

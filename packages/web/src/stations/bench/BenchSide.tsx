@@ -1,10 +1,15 @@
 import { Tabs } from 'radix-ui';
+import { lazy, Suspense, useEffect } from 'react';
+import { Loading } from '../../kit/Notice.tsx';
 import { BodyMap } from '../../parts/BodyMap.tsx';
 import { Steps } from './Steps.tsx';
-import { Tools } from './Tools.tsx';
 import type { BenchFlow } from './useBench.ts';
 import type { BenchState } from './useBreakdown.ts';
 import { Weights } from './Weights.tsx';
+
+// what is not needed to weigh comes after the bench stands, and is there when the network is not
+const tools = () => import('./Tools.tsx').then((m) => ({ default: m.Tools }));
+const Tools = lazy(tools);
 
 const tabLook =
   'min-h-11 flex-1 px-1 font-head text-[15px] font-semibold whitespace-nowrap text-ink-soft data-[state=active]:bg-sheet data-[state=active]:text-ink data-[state=active]:shadow-[inset_0_-3px_0] data-[state=active]:shadow-ink';
@@ -24,6 +29,10 @@ interface Props {
 export function BenchSide({ flow, state, may, tab, onTab, onWipe }: Props) {
   const { breakdown, stage, counted } = state;
   const { piece, right } = flow;
+  useEffect(() => {
+    const soon = setTimeout(() => void tools().catch(() => undefined), 1_500);
+    return () => clearTimeout(soon);
+  }, []);
   const lit = new Set(counted.map((w) => w.piece.id));
   const known = new Set(stage.pieces.map((p) => p.id));
   return (
@@ -73,7 +82,9 @@ export function BenchSide({ flow, state, may, tab, onTab, onWipe }: Props) {
         <Weights state={state} selected={right?.id} onSelect={may ? flow.correct : () => undefined} />
       </Tabs.Content>
       <Tabs.Content value="tools" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
-        <Tools flow={flow} state={state} may={may} onWipe={onWipe} />
+        <Suspense fallback={<Loading />}>
+          <Tools flow={flow} state={state} may={may} onWipe={onWipe} />
+        </Suspense>
       </Tabs.Content>
     </Tabs.Root>
   );
