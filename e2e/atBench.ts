@@ -37,10 +37,11 @@ export async function weighNext(page: Page): Promise<void> {
   await weights(page, before + 1);
 }
 
-export async function weighAll(page: Page): Promise<void> {
+/** Weighs all that is left. Answers how many weights that took. */
+export async function weighAll(page: Page): Promise<number> {
   await expect(next(page)).toBeVisible();
   for (let i = 0; i < 40; i += 1) {
-    if (!(await next(page).isVisible())) return;
+    if (!(await next(page).isVisible())) return i;
     await weighNext(page);
   }
   throw new Error('the stage never ends');
@@ -49,6 +50,11 @@ export async function weighAll(page: Page): Promise<void> {
 /** Closes the stage. Now and then the hidden animal has lost more than usual: then with a reason, as a cook would. */
 export async function close(page: Page): Promise<void> {
   await page.keyboard.press('c');
+  await onSheet(page);
+}
+
+/** Waits until the sheet of the stage stands there, with a reason where the balance does not hold. */
+export async function onSheet(page: Page): Promise<void> {
   const bar = page.getByRole('region', { name: 'The balance does not hold' });
   await expect(bar.or(page.getByTestId('time'))).toBeVisible();
   if (await bar.isVisible()) {
@@ -57,6 +63,15 @@ export async function close(page: Page): Promise<void> {
   }
   await expect(page).toHaveURL(/\/ledger\//);
   await expect(page.getByTestId('time')).toContainText('min');
+}
+
+/** From the sheet of the stage that was just closed to the one that follows. */
+export async function goOn(page: Page, stage: RegExp): Promise<void> {
+  await page.getByRole('button', { name: stage }).click();
+  const all = page.getByRole('button', { name: 'Carry on all the same' });
+  await expect(all.or(page.getByRole('button', { name: /Take weight/ }))).toBeVisible();
+  if (await all.isVisible()) await all.click();
+  await atBench(page);
 }
 
 export async function carryOn(page: Page, name: RegExp): Promise<void> {

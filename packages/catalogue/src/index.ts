@@ -109,8 +109,19 @@ export const pieceRules = (category: string): Pick<PlanPiece, 'edible' | 'refuse
   refused: categoryRules.get(category)?.refused ?? [],
 });
 
-const formCategory = new Map(
-  allPlans.flatMap((plan) =>
+/** A form that enters a plan at a later stage is what an earlier one would have made: of one kind where all that leads there is. */
+const enteredAs = allPlans.flatMap((plan) =>
+  plan.starts.flatMap(({ species, forms, at }) => {
+    const before = plan.stages.flatMap((s) => s.pieces).filter((p) => at !== undefined && p.next === at);
+    const [first, ...others] = new Set(before.map((p) => p.category));
+    return first === undefined || others.length > 0
+      ? []
+      : forms.map((form): [string, string] => [`${species}/${form}`, first]);
+  }),
+);
+const formCategory = new Map([
+  ...enteredAs,
+  ...allPlans.flatMap((plan) =>
     plan.stages.flatMap((stage) =>
       stage.pieces.flatMap((piece) =>
         [piece.yieldForm, piece.becomes].flatMap((form) =>
@@ -119,7 +130,7 @@ const formCategory = new Map(
       ),
     ),
   ),
-);
+]);
 /** What kind of piece an animal bought in this form is, where a cut plan makes that form: a fillet bought is a fillet. */
 export const categoryOfForm = (species: string, form: string): string | null =>
   formCategory.get(`${species}/${form}`) ?? null;

@@ -1,4 +1,4 @@
-import { readDecimal } from '@zabrik/core';
+import { parseMass, readDecimal } from '@zabrik/core';
 import { useEffect, useRef, useState } from 'react';
 import { Field } from './Field.tsx';
 
@@ -16,6 +16,17 @@ interface Props {
   readonly late?: boolean;
   /** Empty is a value too (none). */
   readonly onNone?: () => void;
+}
+
+/** A figure as typed. Where grams or kilograms are asked for, a mass with its own unit is one too: 8 oz, 1.2 kg. */
+function readIn(unit: string | undefined, text: string): number {
+  const number = readDecimal(text);
+  if (Number.isFinite(number) || (unit !== 'g' && unit !== 'kg') || !/[a-z]/i.test(text)) return number;
+  try {
+    return parseMass(text) / (unit === 'kg' ? 1e6 : 1e3);
+  } catch {
+    return Number.NaN;
+  }
 }
 
 const written = (value: number | null, decimals: number): string =>
@@ -40,11 +51,11 @@ export function NumField({
   useEffect(() => {
     if (!editing.current) setText(written(value, decimals));
   }, [value, decimals]);
-  const number = readDecimal(text);
+  const number = readIn(unit, text);
   const fine = (n: number): boolean => Number.isFinite(n) && n >= min && n <= max;
   const none = text.trim() === '' && onNone !== undefined;
   const tell = (written: string): void => {
-    const next = readDecimal(written);
+    const next = readIn(unit, written);
     if (fine(next)) onValue(next);
     else if (written.trim() === '') onNone?.();
   };

@@ -52,6 +52,23 @@ describe('a number field', () => {
     expect((box as HTMLInputElement).value).toBe('20');
   });
 
+  it('asked for grams or kilograms takes a mass with its own unit: 8 oz are 226.8 g', () => {
+    const told = vi.fn();
+    render(<NumField label="Weighs" unit="g" value={160} min={5} max={5_000} onValue={told} />);
+    const box = screen.getByLabelText(/^Weighs/);
+    fireEvent.change(box, { target: { value: '8 oz' } });
+    expect(told).toHaveBeenLastCalledWith(226.796);
+    fireEvent.change(box, { target: { value: '1.2 kg' } });
+    expect(told).toHaveBeenLastCalledWith(1_200);
+    fireEvent.change(box, { target: { value: '20 kg' } });
+    fireEvent.change(box, { target: { value: '8 pints' } });
+    expect(told).toHaveBeenCalledTimes(2);
+    cleanup();
+    const degrees = vi.fn();
+    render(<NumField label="Core" unit="°C" value={20} onValue={degrees} />);
+    fireEvent.change(screen.getByLabelText(/^Core/), { target: { value: '8 oz' } });
+    expect(degrees).not.toHaveBeenCalled();
+  });
   it('one that is told late waits until it is left', () => {
     const told = vi.fn();
     render(<NumField label="Heads" value={4} decimals={0} late onValue={told} />);

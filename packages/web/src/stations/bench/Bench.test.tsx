@@ -9,6 +9,7 @@ import { house, me } from '../../testing/kitchen.ts';
 
 const ID = '019a0000-0000-7000-8000-000000000001';
 interface Wanted {
+  readonly ownTimes?: Breakdown['ownTimes'];
   /** How often this house has weighed a piece. */
   readonly records?: (pieceId: string) => number;
   readonly planId: string;
@@ -123,7 +124,7 @@ async function open(wanted: Wanted): Promise<void> {
       units: { squares: 0, df: 0 },
     })),
     drip: { mean: stage.drip.mean, sd: stage.drip.sd },
-    ownTimes: [],
+    ownTimes: [...(wanted.ownTimes ?? [])],
   };
   const client = new QueryClient({
     defaultOptions: { queries: { retry: false, staleTime: Number.POSITIVE_INFINITY } },
@@ -572,6 +573,25 @@ describe('what is not in every animal', () => {
 });
 
 describe('what a step needs beside hands', () => {
+  it('takes what an animal of this size takes: of 1,200 g 15 minutes, and says for which size', async () => {
+    await open({ planId: 'crab-picked', startG: 1_200 });
+    fireEvent.click(screen.getByText(/^Boil in salted water/));
+    expect(screen.getByRole('button', { name: 'Timer, 15 min' })).toBeTruthy();
+    expect(screen.getByText('15 min to 18 min, 1,200 g each')).toBeTruthy();
+  });
+
+  it('is set to what this house took, and where it cooks never to less than the book', async () => {
+    const boil = planById.get('crab-picked')?.stages[0]?.steps.findIndex((s) => s.bySize !== undefined) ?? -1;
+    await open({ planId: 'crab-picked', startG: 900, ownTimes: [{ step: boil, minutes: 13, batches: 3 }] });
+    fireEvent.click(screen.getByText(/^Boil in salted water/));
+    expect(screen.getByRole('button', { name: 'Timer, 13 min' })).toBeTruthy();
+    expect(screen.getByText(/yours 13 min, the middle of 3/)).toBeTruthy();
+    cleanup();
+    await open({ planId: 'crab-picked', startG: 900, ownTimes: [{ step: boil, minutes: 8, batches: 3 }] });
+    fireEvent.click(screen.getByText(/^Boil in salted water/));
+    expect(screen.getByRole('button', { name: 'Timer, 12 min' })).toBeTruthy();
+  });
+
   it('a timer is set for longer than the book says, before it runs', async () => {
     await open({ planId: 'crab-picked', startG: 900 });
     fireEvent.click(screen.getByText(/^Boil in salted water/));

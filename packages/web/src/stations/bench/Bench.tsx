@@ -109,6 +109,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
           balance={balance}
           stage={stage}
           missingPasses={flow.missingPasses}
+          onPasses={flow.passesMade}
           pending={flow.closing.pending}
           onBack={flow.closing.weighOn}
           onClose={flow.closing.closeFor}

@@ -2,7 +2,8 @@ import { formatMass } from '@zabrik/core';
 import { moneyOf, useHouse } from '../../app/queries.ts';
 import { useNow } from '../../app/useNow.ts';
 import { Ribbon, type RibbonPart } from '../../parts/Ribbon.tsx';
-import { bracketOf, minutesWords, unitName } from './benchWords.ts';
+import { minutesWords } from '../../parts/restWords.ts';
+import { bracketOf, unitName } from './benchWords.ts';
 import type { BenchFlow } from './useBench.ts';
 import type { BenchState } from './useBreakdown.ts';
 

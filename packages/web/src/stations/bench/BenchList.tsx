@@ -15,8 +15,9 @@ import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
 import { BodyMap } from '../../parts/BodyMap.tsx';
 import { Confirm } from '../../parts/Confirm.tsx';
+import { useGoOn, waitingQuery } from '../../parts/GoOn.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
-import { restWords } from './benchWords.ts';
+import { restWords } from '../../parts/restWords.ts';
 
 function OpenOnes() {
   const open = useQuery({ queryKey: ['breakdowns', 'list'], queryFn: () => call(api.bench.list, { query: {} }) });
@@ -66,15 +67,8 @@ const ways: readonly { readonly id: Way; readonly name: string; readonly says: s
 
 function WaitingOnes() {
   const may = useMay('bench.goOn');
-  const waiting = useQuery({ queryKey: ['lots', 'waiting'], queryFn: () => call(api.bench.waiting, {}) });
-  const navigate = useNavigate();
-  const client = useQueryClient();
-  const goOn = useCommand(api.bench.goOn, {
-    onDone: (breakdown) => {
-      client.setQueryData(['breakdowns', 'one', breakdown.id], breakdown);
-      void navigate(`/bench/${breakdown.id}`);
-    },
-  });
+  const waiting = useQuery(waitingQuery);
+  const goOn = useGoOn();
   if (waiting.isPending) return <Loading />;
   if (waiting.isLoadingError) return <Failed error={waiting.error} again={() => void waiting.refetch()} />;
   if (waiting.data.waiting.length === 0)
@@ -112,15 +106,7 @@ function WaitingOnes() {
                 size="bench"
                 look={rest.tone === 'resting' || stage.missing.length > 0 ? 'quiet' : 'plain'}
                 disabled={!may || goOn.pending}
-                onClick={() =>
-                  goOn.send({
-                    body: {
-                      lots: stage.lots.map((l) => ({ lotId: l.lotId, massMg: null })),
-                      way: null,
-                      confirmed: false,
-                    },
-                  })
-                }
+                onClick={() => goOn.start(stage)}
               >
                 Carry on
               </Button>
@@ -128,13 +114,7 @@ function WaitingOnes() {
           </li>
         );
       })}
-      <Confirm
-        error={goOn.error}
-        words="Carry on all the same"
-        onConfirm={() => {
-          if (goOn.last !== undefined) goOn.send({ body: { ...goOn.last.body, confirmed: true } });
-        }}
-      />
+      <Confirm error={goOn.error} words="Carry on all the same" onConfirm={goOn.allTheSame} />
     </ul>
   );
 }

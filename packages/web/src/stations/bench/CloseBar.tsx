@@ -7,6 +7,8 @@ interface Props {
   readonly balance: Balance;
   readonly stage: PlanStage;
   readonly missingPasses: readonly { readonly step: string; readonly done: number; readonly wanted: number }[];
+  /** They were made and not counted one by one: they are counted now. */
+  readonly onPasses: () => void;
   readonly pending: boolean;
   readonly onClose: (reason: string) => void;
   readonly onBack: () => void;
@@ -19,7 +21,7 @@ const reasons = {
 } as const;
 
 /** Asked only when the pieces do not add up: what is missing, what it may be, and why it is closed all the same. */
-export function CloseBar({ balance, stage, missingPasses, pending, onClose, onBack }: Props) {
+export function CloseBar({ balance, stage, missingPasses, pending, onClose, onBack, onPasses }: Props) {
   const [reason, setReason] = useState('');
   const likeliest = stage.pieces.find((piece) => piece.id === balance.likeliestPieceId);
   const gap = formatMass(Math.abs(balance.unaccountedMg));
@@ -50,6 +52,11 @@ export function CloseBar({ balance, stage, missingPasses, pending, onClose, onBa
       )}
       <div className="flex flex-wrap items-center gap-3">
         <ReasonRow usual={reasons[balance.verdict]} reason={reason} onReason={setReason} />
+        {missingPasses.length > 0 && (
+          <Button size="bench" look="plain" disabled={pending} onClick={onPasses}>
+            All passes were made
+          </Button>
+        )}
         <Button size="bench" onClick={onBack}>
           Weigh on
         </Button>

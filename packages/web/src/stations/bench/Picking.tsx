@@ -1,7 +1,7 @@
 import { formatMass, pickingPace } from '@zabrik/core';
 import { moneyOf, useHouse } from '../../app/queries.ts';
 import { useNow } from '../../app/useNow.ts';
-import { minutesWords } from './benchWords.ts';
+import { minutesWords } from '../../parts/restWords.ts';
 import type { BenchFlow } from './useBench.ts';
 import type { BenchState } from './useBreakdown.ts';
 

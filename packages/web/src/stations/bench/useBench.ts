@@ -47,7 +47,8 @@ export function useBench(state: BenchState, may: boolean) {
   const [typing, setTyping] = useState<Typing | undefined>(undefined);
   const [wantedCount, setWantedCount] = useState<number | undefined>(undefined);
   const [nextAnimal, setNextAnimal] = useState(1);
-  const [goneTo, setGoneTo] = useState(0);
+  /** A step somebody went to, and how many weights stood then: one that is behind is looked at until the next weight. */
+  const [goneTo, setGoneTo] = useState<{ readonly step: number; readonly weights: number }>();
   const [takenAt, setTakenAt] = useState<number | undefined>(undefined);
   const [says, setSays] = useState('');
   const closing = useClosing(state, missingPasses.length > 0, setSays);
@@ -70,7 +71,8 @@ export function useBench(state: BenchState, may: boolean) {
   const piece = right?.piece ?? pickedByHand ?? nextOpen(order, takenHere, undefined, animalsHere) ?? order.at(-1);
   if (piece === undefined) throw new Error(`plan ${breakdown.planId} has no pieces`);
 
-  const at = Math.max(stepAt(stage, taken, animals), goneTo);
+  const come = stepAt(stage, taken, animals);
+  const at = goneTo !== undefined && (goneTo.step > come || goneTo.weights === counted.length) ? goneTo.step : come;
   const unit = right?.unit ?? taken.get(piece.id) ?? 0;
   const usualCount = countNow(piece, way, animal === null ? animals : 1, takenHere.get(piece.id) ?? 0);
   const count = right?.count ?? wantedCount ?? usualCount;
@@ -426,7 +428,8 @@ export function useBench(state: BenchState, may: boolean) {
       setSays(`No. ${animal + 1} of ${animals}.`);
     },
     setCount: (n: number): void => setWantedCount(Math.max(usualCount === 0 ? 0 : 1, n)),
-    goTo: (i: number): void => setGoneTo(Math.min(stage.steps.length - 1, Math.max(0, i))),
+    goTo: (i: number): void =>
+      setGoneTo({ step: Math.min(stage.steps.length - 1, Math.max(0, i)), weights: counted.length }),
     step: (by: number): void => {
       const i = order.findIndex((p) => p.id === piece.id);
       pickNext(order[(i + by + order.length) % order.length]?.id);
@@ -452,6 +455,12 @@ export function useBench(state: BenchState, may: boolean) {
     countPass: (step: number): void => {
       void state.happen({ kind: 'pass', step }, 'a pass counted');
       setSays(`Pass ${(passes.get(step) ?? 0) + 1} counted.`);
+    },
+    /** Passes that were made and not counted one by one are counted now, and a stage that holds is closed. */
+    passesMade: (): void => {
+      for (const { index, done, wanted } of missingPasses)
+        for (let n = done; n < wanted; n += 1) void state.happen({ kind: 'pass', step: index }, 'a pass counted');
+      closing.closeIfHolds();
     },
     openNames: order
       .filter((p) => p.occasional !== true && (taken.get(p.id) ?? 0) < wantedOf(p, animals))

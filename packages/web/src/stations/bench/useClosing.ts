@@ -40,6 +40,10 @@ export function useClosing(state: BenchState, passesMissing: boolean, say: (word
     pending,
     error,
     closeFor: (reason: string): void => closeFor(reason),
+    /** Nothing but the passes was missing. */
+    closeIfHolds: (): void => {
+      if (balance.verdict === 'balanced') closeFor(null);
+    },
     /** Whether it is asked what this stage made of it. */
     askingCooked,
     sayCooked: (said: Cooked, thenCool: boolean): void => {

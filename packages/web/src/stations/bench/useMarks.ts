@@ -30,7 +30,9 @@ export function useMarks({ events, stage, breakdown }: BenchState) {
       trayNotes,
       missingPasses: stage.steps.flatMap((step, i) => {
         const done = passes.get(i) ?? 0;
-        return step.passes !== undefined && done < step.passes ? [{ step: step.title, done, wanted: step.passes }] : [];
+        return step.passes !== undefined && done < step.passes
+          ? [{ step: step.title, index: i, done, wanted: step.passes }]
+          : [];
       }),
       paused: isPaused(times),
       /** Minutes worked from the start until now, pauses left out. */

@@ -21,6 +21,7 @@ import { Button } from '../../kit/Button.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { OneField, someWords } from '../../kit/OneField.tsx';
 import { clothOf, trayName } from '../../parts/destinations.ts';
+import { GoOn } from '../../parts/GoOn.tsx';
 import { Ribbon } from '../../parts/Ribbon.tsx';
 
 const YieldRun = lazy(() => import('./YieldRun.tsx'));
@@ -254,6 +255,7 @@ function Through({ sheet, money }: { readonly sheet: Sheet; readonly money: (min
             {through.open && ' Pieces still wait to go on.'}
             {b.startShare < 0.9995 && ` This stage began with ${share(b.startShare)} of the purchase.`}
           </p>
+          {through.open && <GoOn breakdownIds={chain.map((c) => c.breakdownId)} />}
         </div>
       ) : (
         <div />

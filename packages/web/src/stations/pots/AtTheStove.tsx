@@ -143,7 +143,7 @@ export default function AtTheStove() {
   return (
     <div className="flex flex-1 flex-col">
       <PotsHead />
-      <RefusedHere refused={stove.refused} className="" />
+      <RefusedHere refused={stove.refused.filter((w) => w.endpoint !== api.pots.finish.id)} className="" />
       <div className="grid flex-1 content-start gap-5 p-4 xl:grid-cols-[minmax(0,1fr)_400px]">
         <div className="grid min-w-0 content-start gap-4">
           <div className="flex flex-wrap items-baseline gap-x-4">

@@ -182,7 +182,13 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
   const [again, setAgain] = useState(false);
   const step = state.next === undefined ? undefined : steps[state.next];
   const last = state.probes.at(-1);
-  const wanted = step?.tempC;
+  // what was read in a step before says nothing of what this one wants
+  const since =
+    [...state.done.values()]
+      .map((d) => d.at)
+      .sort()
+      .at(-1) ?? '';
+  const wanted = last !== undefined && last.at >= since ? step?.tempC : undefined;
   const fits =
     wanted === undefined || last === undefined || (last.centiC / 100 >= wanted.low && last.centiC / 100 <= wanted.high);
   // cooked through in one piece: the core is what counts. A stock at the simmer needs no core

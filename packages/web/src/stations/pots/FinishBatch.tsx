@@ -2,6 +2,7 @@ import type { Ask, House } from '@zabrik/contract';
 import {
   formatMass,
   inGrams,
+  inKilograms,
   type KeptAs,
   keptAsNames,
   type Recipe,
@@ -13,11 +14,12 @@ import { z } from 'zod';
 import { api } from '../../app/endpoints.ts';
 import { useKeptForm } from '../../app/keptForm.ts';
 import { useConnected, useScale } from '../../app/live.ts';
-import { keep } from '../../app/outbox.ts';
+import { dismiss, keep } from '../../app/outbox.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Check } from '../../kit/Check.tsx';
 import { Choice } from '../../kit/Choice.tsx';
 import { Field } from '../../kit/Field.tsx';
+import { Notice } from '../../kit/Notice.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { amountOf, readMass } from './offers.ts';
 import { useHouseLimits } from './potQueries.ts';
@@ -92,6 +94,22 @@ export function FinishBatch({ stove, house }: { readonly stove: AtStove; readonl
     );
     form.clear();
   };
+  // what was not taken comes back into its fields, to be put right where it was typed
+  const refused = stove.refused.find((w) => w.endpoint === api.pots.finish.id);
+  const putRight = (): void => {
+    if (refused === undefined) return;
+    const said = refused.body as Ask<typeof api.pots.finish>['body'];
+    const weighed = (mg: number | null | undefined): string => ((mg ?? 0) === 0 ? '' : String(inGrams(mg ?? 0)));
+    setValue('output', litres ? `${inKilograms(said.outputMg)} l` : weighed(said.outputMg));
+    setValue('spent', weighed(said.spentMg));
+    setValue('wash', said.spentTo === 'wash');
+    setValue('fat', weighed(said.fatMg));
+    setValue('labour', said.labourMinutes == null ? '' : String(said.labourMinutes));
+    setValue('as', said.keptAs ?? null);
+    for (const { id, massMg, kept: isKept } of said.beside ?? [])
+      setValue(`beside.${id}`, { text: weighed(massMg), kept: isKept });
+    void dismiss(refused.key);
+  };
   const bones = ['stock', 'pan-sauce'].includes(batch.kind);
   const usual = `eight times in ten ${amountOf(batch.recipe, batch.expectedMg.low)} to ${amountOf(batch.recipe, batch.expectedMg.high)}`;
   return (
@@ -117,6 +135,18 @@ export function FinishBatch({ stove, house }: { readonly stove: AtStove; readonl
       }
     >
       <h3 className="mb-2 text-[15px] font-bold">What came out</h3>
+      {refused !== undefined && (
+        <div className="mb-2">
+          <Notice tone="alarm">
+            <strong>{refused.says}</strong> was refused by the server: {refused.refused}
+            <span className="mt-2 block">
+              <Button look="plain" onClick={putRight}>
+                Put it right
+              </Button>
+            </span>
+          </Notice>
+        </div>
+      )}
       <StillHere draft={kept} className="mb-2" />
       <div className="grid grid-cols-2 gap-3">
         <Field

@@ -198,7 +198,7 @@ function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House |
             <th scope="row" className="py-1.5 text-left font-semibold">
               {recipe.baseName}
             </th>
-            <td className="figure py-1.5 text-right">{formatMass(scaled.baseMg)}</td>
+            <td className="figure py-1.5 text-right whitespace-nowrap">{formatMass(scaled.baseMg)}</td>
             <td />
             <td className="w-28" />
           </tr>
@@ -216,7 +216,7 @@ function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House |
                       </span>
                     )}
                   </th>
-                  <td className="figure py-1 text-right">{formatMass(mine?.massMg ?? 0)}</td>
+                  <td className="figure py-1 text-right whitespace-nowrap">{formatMass(mine?.massMg ?? 0)}</td>
                   <td className="w-24 py-1 pl-3">
                     <NumField
                       label={`${i.name} to one`}

@@ -2,7 +2,7 @@
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { Cooling, ListedPlate } from '@zabrik/contract';
 import { grams, kilograms } from '@zabrik/core';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { lotOf, me } from '../../testing/kitchen.ts';
 import {
   BATCH,
@@ -64,6 +64,30 @@ describe('a lot joins a pot that is on', () => {
   it('is not offered to who only looks', async () => {
     await stove(batchOf('fish-fumet', kilograms(5)), { lots: [bass], role: 'viewer' });
     expect(screen.queryByRole('button', { name: 'Something joins it' })).toBeNull();
+  });
+});
+
+describe('what came out, refused by the server', () => {
+  it('is said where it was typed, and comes back into its fields to be put right', async () => {
+    await stove(batchOf('fish-fumet', kilograms(5)));
+    type('Strained', '9');
+    type('Bones thrown away', '3900');
+    vi.stubGlobal('fetch', () =>
+      Promise.resolve(
+        new Response(
+          JSON.stringify({ code: 'too_much_out', title: '10 kg went in and 12.9 kg came out.', status: 409 }),
+          { status: 409, headers: { 'content-type': 'application/problem+json' } },
+        ),
+      ),
+    );
+    touch('Batch done');
+    const form = await screen.findByRole('form', { name: 'Finish' });
+    await within(form).findByText(/10 kg went in and 12.9 kg came out/);
+    expect((screen.getByLabelText(/^Strained/) as HTMLInputElement).value).toBe('');
+    touch('Put it right');
+    await waitFor(() => expect((screen.getByLabelText(/^Strained/) as HTMLInputElement).value).toBe('9 l'));
+    expect((screen.getByLabelText(/^Bones thrown away/) as HTMLInputElement).value).toBe('3900');
+    await waitFor(async () => expect(await kept()).toHaveLength(0));
   });
 });
 
