@@ -14,13 +14,14 @@ export const taken = async (page: Page): Promise<number> =>
 
 /** Starts on the first such lot: all of it, in the way asked for, where it holds more than one. */
 export async function start(page: Page, lot: RegExp, plan: RegExp, way?: RegExp): Promise<void> {
-  await page.getByRole('link', { name: /^Bench/ }).click();
+  if (new URL(page.url()).pathname !== '/bench') await page.getByRole('link', { name: /^Bench/ }).click();
   await page.getByRole('region', { name: 'To be cut' }).getByRole('button', { name: lot }).first().click();
-  if (way !== undefined) {
-    await page.getByRole('button', { name: /^All \d/ }).click();
-    await page.getByRole('button', { name: way }).click();
-  }
-  await page.getByRole('button', { name: plan }).click();
+  const all = page.getByRole('button', { name: /^All \d/ });
+  const plans = page.getByRole('button', { name: plan });
+  await expect(plans).toBeVisible();
+  if (way !== undefined || (await all.isVisible())) await all.click();
+  if (way !== undefined) await page.getByRole('button', { name: way }).click();
+  await plans.click();
   await atBench(page);
 }
 
@@ -48,21 +49,23 @@ export async function weighAll(page: Page): Promise<number> {
 }
 
 /** Closes the stage. Now and then the hidden animal has lost more than usual: then with a reason, as a cook would. */
-export async function close(page: Page): Promise<void> {
+export async function close(page: Page): Promise<number> {
   await page.keyboard.press('c');
-  await onSheet(page);
+  return onSheet(page);
 }
 
-/** Waits until the sheet of the stage stands there, with a reason where the balance does not hold. */
-export async function onSheet(page: Page): Promise<void> {
+/** Waits until the sheet of the stage stands there, with a reason where the balance does not hold. Answers the touches which that took. */
+export async function onSheet(page: Page): Promise<number> {
   const bar = page.getByRole('region', { name: 'The balance does not hold' });
   await expect(bar.or(page.getByTestId('time'))).toBeVisible();
-  if (await bar.isVisible()) {
+  const asked = await bar.isVisible();
+  if (asked) {
     await bar.getByRole('button', { name: 'Stood long: more drip' }).click();
     await bar.getByRole('button', { name: 'Close all the same' }).click();
   }
   await expect(page).toHaveURL(/\/ledger\//);
   await expect(page.getByTestId('time')).toContainText('min');
+  return asked ? 2 : 0;
 }
 
 /** From the sheet of the stage that was just closed to the one that follows. */

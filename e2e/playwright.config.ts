@@ -5,7 +5,15 @@ import { defineConfig } from '@playwright/test';
 const KITCHENS =
   process.env['SHOTS'] === '1'
     ? ['screenshots.ts']
-    : ['bench.spec.ts', 'slice.spec.ts', 'larder.spec.ts', 'cutting.spec.ts', 'pots.spec.ts', 'forms.spec.ts'];
+    : [
+        'bench.spec.ts',
+        'slice.spec.ts',
+        'larder.spec.ts',
+        'cutting.spec.ts',
+        'pots.spec.ts',
+        'forms.spec.ts',
+        'made.spec.ts',
+      ];
 
 // of this checkout, so that two on one machine do not collide; below the range that systems hand out
 const FIRST_PORT =

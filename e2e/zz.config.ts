@@ -10,7 +10,7 @@ export default defineConfig({
   projects: [
     {
       name: 'x',
-      testMatch: /forms\.spec|made\.spec|screens/,
+      testMatch: /forms\.spec|made\.spec/,
       use: { ...base.use, baseURL: 'http://localhost:24123', actionTimeout: 15_000 },
     },
   ],

@@ -177,6 +177,10 @@ const keptDry = (recipe: Recipe, said: KeptAs | null): boolean =>
     ? recipe.keeps.length > 0 && recipe.keeps.every((k) => k.as === 'dry' || k.as === 'frozen')
     : said === 'dry';
 
+/** Pieces of the recipe's own size that came out: by what was weighed, not by what was expected. */
+const piecesOf = (recipe: Recipe, outputMg: number): number | undefined =>
+  recipe.piece === undefined ? undefined : Math.max(1, Math.floor(outputMg / (recipe.piece.grams * 1_000) + 1e-9));
+
 const trayOf = (recipe: Recipe): Destination =>
   recipe.kind === 'staff-dish'
     ? 'staff'
@@ -324,6 +328,23 @@ export async function finishBatch(
     recipe,
     inputs.filter((_, i) => batch.inputs[i]?.as === 'base'),
   );
+  // a mould is one thing until it is cut, and so many rolls as went in are rolls still
+  const wholeThings =
+    recipe.kind === 'assembly'
+      ? Math.max(
+          1,
+          Math.round(
+            inputs.reduce(
+              (total, { lot, massMg }, i) =>
+                total +
+                (batch.inputs[i]?.as === 'base' && lot.kind !== 'batch'
+                  ? (lot.pieces * massMg) / Math.max(1, lot.massMg)
+                  : 0),
+              0,
+            ),
+          ),
+        )
+      : undefined;
   const common = {
     kind: 'batch' as const,
     form: null,
@@ -342,7 +363,7 @@ export async function finishBatch(
     species: species.size === 1 ? (inputs[0]?.lot.species ?? null) : null,
     category: recipe.category ?? same?.category ?? null,
     destination: trayOf(recipe),
-    pieces: same?.pieces ?? batch.plates ?? batch.pieces ?? 1,
+    pieces: same?.pieces ?? wholeThings ?? batch.plates ?? piecesOf(recipe, body.outputMg) ?? 1,
     madeMg: body.outputMg,
     keeping: keptFresh(
       usualPlace(house, recipe.ready, keptDry(recipe, body.keptAs) ? 'ambient' : null),
