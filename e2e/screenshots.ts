@@ -45,9 +45,6 @@ test('pictures', async ({ page }) => {
   await page.getByRole('link', { name: /claim £21/ }).click();
   await page.getByTestId('claim').waitFor();
   await shot(page, 'delivery');
-  await page.goto('/limits');
-  await page.getByText('selected by your house').waitFor();
-  await shot(page, 'limits');
 
   await page.getByRole('link', { name: /^Bench/ }).click();
   await page
@@ -112,11 +109,6 @@ test('pictures', async ({ page }) => {
   await page.getByRole('region', { name: 'Went into' }).getByRole('row').nth(4).waitFor();
   await shot(page, 'trace');
   await page.getByRole('link', { name: /^Pots/ }).click();
-  await page.goto('/pots?recipe=fish-mousseline');
-  await page.getByTestId('cold-clock').waitFor();
-  await page.setViewportSize({ width: 1280, height: 1240 });
-  await shot(page, 'filling');
-  await page.setViewportSize({ width: 1280, height: 800 });
   await page.goto('/pots?recipe=fish-fumet');
   await page.getByRole('combobox', { name: 'Pot' }).selectOption('pot-12');
   await shot(page, 'pots');
@@ -173,11 +165,88 @@ test('pictures', async ({ page }) => {
     await page.waitForTimeout(800);
   }
   await shot(page, 'ruler');
-  await cut('roll', /Guinea fowl breasts/);
-  await page.getByRole('button', { name: 'Make rolls' }).click();
-  await page.getByLabel('Wrapped in').selectOption('sheet');
-  await page.getByLabel('Portion', { exact: true }).fill('110');
-  await shot(page, 'roll');
+  // bacon round the barrel of a deer, bought in
+  await page.goto('/bench');
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Roe deer: portion' })
+    .getByRole('button', { name: 'Carry on' })
+    .click();
+  await page.getByRole('button', { name: /Take weight/ }).waitFor();
+  await page.keyboard.press('o');
+  const joins = page.getByRole('region', { name: 'Joined to a piece' });
+  await joins.getByLabel('What is joined, by name or lot').fill('streaky bacon');
+  await joins.getByLabel('How much').fill('60 g');
+  await joins.getByRole('button', { name: 'None of them' }).click();
+  await joins.getByRole('button', { name: 'Join it' }).click();
+  await joins.getByText('60 g of streaky bacon').waitFor();
+  await joins.getByLabel('What is joined, by name or lot').fill('cream');
+  await joins
+    .getByText(/there$/)
+    .first()
+    .waitFor();
+  await joins.evaluate((region) => region.scrollIntoView());
+  await shot(page, 'joining');
+});
+
+test('what is put together, and what is served', async ({ page }) => {
+  test.setTimeout(300_000);
+  process.chdir(import.meta.dirname);
+  await page.goto('/');
+  await signInByTouch(page, 'Maren Ostle');
+  const lots = async (search: string): Promise<string[]> =>
+    (await lotsOf(page, `search=${encodeURIComponent(search)}`)).map((l) => l.id);
+  const plan = async (recipeId: string, lotIds: readonly string[], massG: number): Promise<string> =>
+    String(
+      (
+        await asked(page, '/batches', {
+          recipeId,
+          lotIds,
+          vesselId: null,
+          onHandMg: {},
+          want: { kind: 'mass', massMg: massG * 1_000 },
+        })
+      )['id'],
+    );
+  const trim = [...(await lots('Hake belly edge')), ...(await lots('Plaice scraped'))];
+  const farce = await plan('steaming-farce', trim, 400);
+  const made = await asked(page, `/batches/${farce}/finish`, { outputMg: 390_000, spentMg: 0, note: null });
+  const farceLot = String((made['outputLot'] as { id: string }).id);
+  const mould = await plan('moulded-farce', [farceLot, ...(await lots('Plaice fillets'))], 600);
+  for (const step of [0, 1, 2])
+    await asked(page, `/batches/${mould}/events`, {
+      at: new Date().toISOString(),
+      body: { kind: 'step', step, skipped: false },
+    });
+  await page.goto(`/pots/stove/${mould}`);
+  await page.getByRole('link', { name: 'Begin its cooling log now' }).waitFor();
+  await shot(page, 'mould');
+  const plate = (id: string, title: string, components: readonly unknown[]): Promise<unknown> =>
+    asked(page, '/plates', { plate: { id, version: 1, title, components }, from: 0, retired: false });
+  const of = (kind: string, what: Record<string, unknown>) => ({ kind, ...what });
+  await plate('hake-carrot', 'Hake, carrot, cream', [
+    {
+      name: 'hake',
+      of: of('pieces', { category: 'white-fish-portion', species: 'hake' }),
+      count: 1,
+      grams: 160,
+    },
+    { name: 'strips of carrot', of: of('goods', { goods: 'carrot' }), count: 4, grams: 4 },
+    { name: 'cream', of: of('goods', { goods: 'cream' }), count: null, grams: 45 },
+  ]);
+  await plate('guinea-fowl', 'Guinea fowl, brown sauce', [
+    {
+      name: 'breast',
+      of: of('pieces', { category: 'poultry-portion', species: 'guinea-fowl' }),
+      count: 1,
+      grams: 220,
+    },
+    { name: 'brown sauce', of: of('batch', { recipeId: 'brown-chicken-stock' }), count: null, grams: 60 },
+    { name: 'leeks', of: of('goods', { goods: 'leek' }), count: null, grams: 90 },
+  ]);
+  await page.goto('/pots/plates');
+  await page.getByRole('article').nth(1).waitFor();
+  await shot(page, 'plates');
 });
 
 const day = (n: number): string => new Date(Date.now() + n * 86_400_000).toISOString().slice(0, 10);
