@@ -19,6 +19,7 @@ export default defineConfig({
           environment: 'node',
           include: ['src/**/*.test.ts'],
           testTimeout: SLOW_MACHINE_MS,
+          hookTimeout: SLOW_MACHINE_MS,
         },
       },
       { test: { name: 'devices', root: 'packages/devices', environment: 'node', include: ['src/**/*.test.ts'] } },
@@ -30,6 +31,7 @@ export default defineConfig({
           environment: 'node',
           include: ['*.test.ts'],
           testTimeout: SLOW_MACHINE_MS,
+          hookTimeout: SLOW_MACHINE_MS,
         },
       },
       {
@@ -53,6 +55,7 @@ export default defineConfig({
           environment: 'jsdom',
           include: ['src/**/*.test.{ts,tsx}'],
           testTimeout: SLOW_MACHINE_MS,
+          hookTimeout: SLOW_MACHINE_MS,
           setupFiles: ['src/testing/web.setup.ts'],
         },
       },

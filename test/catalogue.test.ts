@@ -5,6 +5,9 @@ import {
   allRecipes,
   allSpecies,
   categoryById,
+  goodsById,
+  planById,
+  recipeById,
   speciesById,
 } from '@zabrik/catalogue';
 import { cutPlanSchema, recipeSchema, speciesSchema } from '@zabrik/contract';
@@ -13,11 +16,13 @@ import {
   grams,
   inputsOf,
   judgeBalance,
+  minutesFor,
   planAsBought,
   planFaults,
   planStartsFrom,
   recipeFaults,
   stageShares,
+  withWays,
 } from '@zabrik/core';
 import { drawAnimal, seededRandom } from '@zabrik/core/simulator';
 import { describe, expect, it } from 'vitest';
@@ -304,6 +309,34 @@ describe('facts of the trade', () => {
     // three wettings, two of them boiled away
     expect(of('quick-bone-sauce').steps.filter((s) => /wetting/.test(s.text))).toHaveLength(3);
   });
+  // common practice, no single source
+  it('a crab is boiled in 50 g of salt a litre, one for a dish about 12 minutes, a larger one longer', () => {
+    const boil = recipeById.get('crustacean-boil');
+    const of = (id: string): number => boil?.ingredients.find((i) => i.id === id)?.perBase ?? 0;
+    expect((of('salt') / of('water')) * 1_000).toBeCloseTo(50, 6);
+    const sized = [
+      ...(planById.get('crab-picked')?.stages.flatMap((s) => s.steps) ?? []),
+      ...(boil?.steps ?? []),
+    ].filter((step) => step.bySize !== undefined);
+    expect(sized).toHaveLength(2);
+    for (const step of sized) {
+      expect(minutesFor(step, grams(650))?.typical).toBe(12);
+      expect(minutesFor(step, grams(1_700))?.typical).toBe(20);
+    }
+  });
+
+  it('a confit roll firms in six to seven hours, an artichoke is up to four fifths waste, a farce may be held in bags at 71 °C', () => {
+    const firm = recipeById.get('pressed-confit-roll')?.steps.find((s) => s.kind === 'cool')?.minutes;
+    expect(firm?.low).toBe(360);
+    expect(firm?.typical).toBeLessThanOrEqual(420);
+    expect(goodsById.get('artichoke')?.trim?.high).toBeGreaterThanOrEqual(0.8);
+    const mould = recipeById.get('moulded-farce');
+    if (mould === undefined) throw new Error('no mould');
+    const cooked = (way: string) => withWays(mould, [way]).steps.filter((s) => s.kills === true);
+    expect(cooked('mould').map((s) => s.text)).not.toEqual(cooked('bags').map((s) => s.text));
+    for (const way of ['mould', 'bags']) expect(cooked(way).map((s) => s.tempC?.low)).toEqual([71]);
+  });
+
   it('fat of lamb goes to dripping unless somebody bins it', () => {
     for (const piece of allPlans.flatMap((p) => p.stages.flatMap((s) => s.pieces)))
       if (piece.category === 'lamb-fat') expect(piece.destination).toBe('fat');

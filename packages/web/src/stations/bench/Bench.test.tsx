@@ -248,6 +248,27 @@ describe('taking weights', () => {
     expect(within(screen.getByRole('button', { name: /Wishbone out/ })).getByLabelText('done')).toBeTruthy();
   });
 
+  it('a step that is behind is gone back to, until the next weight', async () => {
+    await open({ planId: 'duck-whole', startG: 2_400 });
+    press('k');
+    for (const g of [30, 31, 32, 120, 200, 15]) {
+      lies(0);
+      lies(g);
+      press(' ');
+      if (screen.queryByRole('button', { name: /^Count it all the same/ }) !== null) press(' ');
+    }
+    const now = (): string => document.querySelector('[aria-current="step"]')?.textContent ?? '';
+    const before = now();
+    fireEvent.click(screen.getByRole('button', { name: /Take out giblets/ }));
+    expect(now()).toContain('Take out giblets');
+    lies(0);
+    lies(12);
+    press(' ');
+    if (screen.queryByRole('button', { name: /^Count it all the same/ }) !== null) press(' ');
+    expect(now()).not.toContain('Take out giblets');
+    expect(before).not.toBe('');
+  });
+
   it('says plainly what is wrong with the scale', async () => {
     await open({ planId: 'round-fish-two-fillets', startG: 1_000 });
     for (const [state, words] of [
@@ -686,6 +707,42 @@ describe('putting right', () => {
     expect(close.disabled).toBe(false);
     fireEvent.click(within(bar).getByRole('button', { name: 'Weigh on' }));
     expect(screen.queryByRole('region', { name: 'The balance does not hold' })).toBeNull();
+  });
+
+  it('a gain may be what was joined: one touch leads to where that is said', async () => {
+    await open(two);
+    lies(1_200);
+    press(' ');
+    press(' ');
+    press('c');
+    const bar = screen.getByRole('region', { name: 'The balance does not hold' });
+    expect(bar.textContent).toContain('more than the animal did');
+    fireEvent.click(within(bar).getByRole('button', { name: 'Something was joined' }));
+    expect(await screen.findByLabelText('What is joined, by name or lot')).toBeTruthy();
+    expect(screen.queryByRole('region', { name: 'The balance does not hold' })).toBeNull();
+  });
+
+  it('passes that were made and not counted one by one are said at the close', async () => {
+    await open({ planId: 'crab-picked', stage: 2, startG: 100 });
+    for (const [piece, g] of [
+      [/^shell and/, 60],
+      [/^white meat/, 36],
+    ] as const) {
+      fireEvent.click(pieceButton(piece));
+      lies(0);
+      lies(g);
+      press(' ');
+      if (screen.queryByRole('button', { name: /^Count it all the same/ }) !== null) press(' ');
+    }
+    press('c');
+    fireEvent.click(await screen.findByRole('button', { name: 'All passes were made' }));
+    const { waitingNow } = await import('../../app/outbox.ts');
+    await vi.waitFor(() =>
+      expect(
+        waitingNow().filter((w) => (w.body as { readonly kind?: string } | undefined)?.kind === 'pass'),
+      ).toHaveLength(3),
+    );
+    await vi.waitFor(() => expect(waitingNow().some((w) => w.endpoint === 'bench.close')).toBe(true));
   });
 
   it('shows what the server refused until someone sends it again or lets it go: one touch loses nothing', async () => {

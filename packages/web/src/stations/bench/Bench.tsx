@@ -109,6 +109,10 @@ function AtBench({ state }: { readonly state: BenchState }) {
           balance={balance}
           stage={stage}
           missingPasses={flow.missingPasses}
+          onJoined={() => {
+            flow.closing.weighOn();
+            setTab('tools');
+          }}
           onPasses={flow.passesMade}
           pending={flow.closing.pending}
           onBack={flow.closing.weighOn}

@@ -12,6 +12,8 @@ interface Props {
   readonly pending: boolean;
   readonly onClose: (reason: string) => void;
   readonly onBack: () => void;
+  /** The way to say what was joined: a gain that has a reason is a weight, not an error. */
+  readonly onJoined: () => void;
 }
 
 const reasons = {
@@ -21,7 +23,7 @@ const reasons = {
 } as const;
 
 /** Asked only when the pieces do not add up: what is missing, what it may be, and why it is closed all the same. */
-export function CloseBar({ balance, stage, missingPasses, pending, onClose, onBack, onPasses }: Props) {
+export function CloseBar({ balance, stage, missingPasses, pending, onClose, onBack, onPasses, onJoined }: Props) {
   const [reason, setReason] = useState('');
   const likeliest = stage.pieces.find((piece) => piece.id === balance.likeliestPieceId);
   const gap = formatMass(Math.abs(balance.unaccountedMg));
@@ -55,6 +57,11 @@ export function CloseBar({ balance, stage, missingPasses, pending, onClose, onBa
         {missingPasses.length > 0 && (
           <Button size="bench" look="plain" disabled={pending} onClick={onPasses}>
             All passes were made
+          </Button>
+        )}
+        {balance.verdict === 'gain' && (
+          <Button size="bench" onClick={onJoined}>
+            Something was joined
           </Button>
         )}
         <Button size="bench" onClick={onBack}>
