@@ -6,6 +6,9 @@ import { closeCooked, comes, lots, most } from './comes.ts';
 import { axe, pieceButton, signInByTouch } from './cook.ts';
 import { countTouches } from './touches.ts';
 
+/** One white pixel. */
+const onePixel = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==';
+
 test('live crab: boiled by the clock, one claw missing, picked by part with its pace', async ({ page }) => {
   await signInByTouch(page, 'Ines Calloway');
   await comes(page, { species: 'brown-crab', form: 'whole', came: 'live' }, 1_780, 2);
@@ -129,10 +132,21 @@ test('artichokes are trimmed, and a gravy of the house’s own is written from n
   await page.getByRole('button', { name: 'wheat', exact: true }).click();
   await page.getByRole('button', { name: 'milk', exact: true }).click();
   await page.getByLabel('Step 1', { exact: true }).fill('Roast, wet, bind.');
+  // how it looks when it is right
+  await page.getByRole('button', { name: 'Time and heat of step 1' }).click();
+  await page
+    .getByLabel('Photograph of step 1', { exact: true })
+    .setInputFiles({ name: 'step.png', mimeType: 'image/png', buffer: Buffer.from(onePixel, 'base64') });
+  await expect(page.getByRole('button', { name: 'Photograph: step 1' })).toBeVisible();
   await page.getByLabel('What changed, and why').fill('as the house makes it');
   await axe(page, 'recipe from nothing');
   await page.getByRole('button', { name: 'Save as version 1' }).click();
   await expect(page.getByRole('heading', { level: 2, name: 'Harbour gravy' })).toBeVisible();
+  await page.getByRole('tab', { name: 'How it is made' }).click();
+  const photo = page.getByRole('button', { name: 'Photograph: Roast, wet, bind.' });
+  await photo.click();
+  await expect(photo).toHaveAttribute('aria-pressed', 'true');
+  await axe(page, 'a step with its photograph');
   await page.goto('/pots/recipes/harbour-gravy');
   await expect(page.getByText('as the house makes it')).toBeVisible();
 });

@@ -18,6 +18,7 @@ export * from './breakdown/shareBelief.ts';
 export * from './breakdown/stageShares.ts';
 export * from './breakdown/stageState.ts';
 export * from './costing/costFactor.ts';
+export * from './costing/shareBatchCost.ts';
 export * from './costing/shareCost.ts';
 export * from './heat/cooling.ts';
 export * from './heat/fit.ts';

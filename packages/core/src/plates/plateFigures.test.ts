@@ -41,17 +41,17 @@ it('a portion of another size is no such portion: 190 g is not 160 g, 184 g is',
   expect(first).toMatchObject({ covers: 15, otherSize: 3, perCoverMinor: Math.round(6_060 / 15) });
 });
 
-it('two components of one source share it: 100 g of carrot, 16 g beside and 34 g in the purée, are two plates', () => {
+it('two components of one source share it: 100 g of carrot, 16 g beside and 24 g in the purée, are two plates', () => {
   const twice: Plate = {
     ...hake,
     components: [
       ...hake.components.slice(2),
-      { name: 'purée', of: { kind: 'goods', goods: 'carrot' }, count: null, grams: 34 },
+      { name: 'purée', of: { kind: 'goods', goods: 'carrot' }, count: null, grams: 24 },
     ],
   };
   const figures = plateFigures(twice, [[carrot], [carrot]]);
   expect(figures.covers).toBe(2);
-  expect(figures.components.map((c) => c.perCoverMinor)).toEqual([2, 4]);
+  expect(figures.components.map((c) => c.perCoverMinor)).toEqual([2, 3]);
 });
 
 it('a plate of nothing is none', () => {

@@ -140,6 +140,13 @@ describe('scaling a recipe to what there is', () => {
     });
   });
 
+  it('stops at one layer in the pan: 0.06 square metres at 14.3 kg each hold 858 g; a pot of no such recipe is not asked', () => {
+    const quick = { ...fumet, layerKgPerM2: 14.3 };
+    const on = (recipe: Recipe) => scaleRecipe(recipe, [lot('f', 'frame', 2_000)], { ...free, panFloorM2: 0.06 });
+    expect(on(quick)).toMatchObject({ baseMg: grams(858), limiting: { kind: 'vessel', name: 'one layer in the pan' } });
+    expect(on(fumet).baseMg).toBe(grams(2_000));
+  });
+
   it('names cream when cream runs out, the pot when the pot is full', () => {
     expect(
       scaleRecipe(mousseline, [lot('a', 'trim', 740)], { ...free, onHandMg: { cream: grams(500) } }),

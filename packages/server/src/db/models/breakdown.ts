@@ -1,6 +1,6 @@
 import type { Way } from '@zabrik/contract';
 import type { CostingSchool, Found } from '@zabrik/core';
-import { big, filled, json, key, orNull, real, table, text, uuid, when, whole } from '../table.ts';
+import { big, filled, json, key, orNull, type RowOf, real, table, text, uuid, when, whole } from '../table.ts';
 
 /** One working-through of a stage of a cut plan. */
 export const BreakdownTable = table(
@@ -35,3 +35,5 @@ export const BreakdownTable = table(
   },
   { inFile: { order: 'started_at, id' } },
 );
+
+export type BreakdownRow = RowOf<typeof BreakdownTable>;

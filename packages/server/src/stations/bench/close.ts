@@ -1,24 +1,13 @@
-import { categoryById } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import {
-  addDays,
   type Balance,
   balanceStage,
   broughtIn,
-  broughtTo,
-  carryAllergens,
   formatMass,
-  formatTemperature,
   foundDespite,
-  isBoughtCooked,
-  lastDay,
   type PlanPiece,
   type PlanStage,
-  type ShelfLife,
-  shareCostByWeight,
-  shareCostOrFallBack,
   slugOf,
-  withoutBrought,
 } from '@zabrik/core';
 import {
   piecesTaken,
@@ -30,7 +19,7 @@ import {
   type TakenPiece,
   unitsOf,
 } from '../../db/breakdownHead.ts';
-import { dayIn, lastDayAfter, placeNamed, readHouse, usualPlace } from '../../db/house.ts';
+import { placeNamed, readHouse } from '../../db/house.ts';
 import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
 import { BreakdownTable } from '../../db/models/breakdown.ts';
 import { BreakdownPieceTable } from '../../db/models/breakdownPiece.ts';
@@ -42,10 +31,12 @@ import { readPlanVersion } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
-import { keptFresh, type NewLot } from '../../massledger/makeLots.ts';
+import type { NewLot } from '../../massledger/makeLots.ts';
 import { release } from '../../massledger/reserve.ts';
 import { type SinkLine, transform } from '../../massledger/transform.ts';
 import { mustBeWeighed } from './bringIn.ts';
+import { lotOfPiece } from './pieceLot.ts';
+import { costOfTaken } from './takenCosts.ts';
 
 const sentenceFor = (balance: Balance, stage: PlanStage): string => {
   if (balance.verdict === 'gain')
@@ -64,20 +55,6 @@ interface Made {
   readonly massMg: number;
   readonly costMinor: number;
   readonly lot: NewLot | null;
-}
-
-/** The date of what was cooked through in a stage: its days, and no longer than the house's limit for food made here. */
-function cookedDate(today: string, days: number, limit: ShelfLife | undefined) {
-  const usual = addDays(today, days);
-  const latest = limit === undefined ? undefined : lastDay(limit, today);
-  return limit !== undefined && latest !== undefined && latest < usual
-    ? {
-        useBy: latest,
-        limitId: limit.id,
-        maxC: limit.value.at_max_C ?? null,
-        basis: `${limit.value.max_days} days by ${limit.citation.document} ${limit.citation.section}`,
-      }
-    : { useBy: usual, limitId: null, maxC: 5, basis: `${days} ${days === 1 ? 'day' : 'days'} once cooked` };
 }
 
 /**
@@ -106,7 +83,6 @@ export async function closeStage(
   if (taken.length === 0) throw new Problem('nothing_weighed');
   const events = await readEvents(db, breakdown.id, transaction);
   const brought = broughtIn(events);
-  const broughtMg = broughtTo(brought);
   const weighedOf = (pieceId: string): number =>
     taken.reduce((sum, t) => sum + (t.pieceId === pieceId ? t.massMg : 0), 0);
   mustBeWeighed(brought, weighedOf);
@@ -149,48 +125,12 @@ export async function closeStage(
   });
   const startMinor = sources.reduce((sum, source) => sum + source.costMinor, 0);
   const trayNote = new Map(events.flatMap(({ body: e }) => (e.kind === 'tray-note' ? [[e.destination, e.text]] : [])));
-  const dates = sources.flatMap(({ lot }) => lot.useBy ?? []).sort();
   const pieceOf = (id: string): PlanPiece => {
     const piece = stage.pieces.find((p) => p.id === id);
     if (piece === undefined) throw new Error(`plan ${breakdown.planId} has no piece ${id}`);
     return piece;
   };
-  // the animal's own mass of each: what was brought to it has a cost of its own and is no yield
-  const ownMg = new Map(
-    [...new Set(taken.map((t) => t.pieceId))].flatMap((pieceId) => {
-      const of = taken.filter((t) => t.pieceId === pieceId);
-      const masses = withoutBrought(
-        of.map((t) => t.massMg),
-        broughtMg.get(pieceId) ?? 0,
-      );
-      return of.map((t, i) => [t, masses[i] ?? 0] as const);
-    }),
-  );
-  const broughtMinor = new Map(
-    [...broughtMg.keys()].flatMap((pieceId) => {
-      const of = taken.filter((t) => t.pieceId === pieceId);
-      const minor = broughtAt.reduce((sum, b) => sum + (b.pieceId === pieceId ? b.costMinor : 0), 0);
-      const kept = withoutBrought(
-        of.map((t) => t.massMg),
-        minor,
-      );
-      return of.map((t, i) => [t, t.massMg - (kept[i] ?? 0)] as const);
-    }),
-  );
-  const costed = taken.map((t) => ({
-    massMg: ownMg.get(t) ?? 0,
-    wasted: t.destination === 'waste',
-    main: pieceOf(t.pieceId).main,
-    creditMinorPerKg: house.settings.creditMinorPerKg[pieceOf(t.pieceId).category] ?? 0,
-  }));
-  const shared = shareCostOrFallBack(house.settings.school, startMinor, costed);
-  // nothing was kept: the whole cost goes where the mass went
-  const amounts =
-    shared?.amounts ??
-    shareCostByWeight(
-      startMinor,
-      costed.map((c) => ({ ...c, wasted: false })),
-    );
+  const { ownMg, costMinorOf, school } = costOfTaken({ taken, pieceOf, brought: broughtAt, startMinor, house });
 
   // many small weighings of one piece are still the pieces the plan knows; any other weighing says how many it was
   const countOf = (t: TakenPiece): number => {
@@ -206,74 +146,39 @@ export async function closeStage(
   );
   const made: Made[] = [];
   const readings: NewRowOf<typeof LotEventTable>[] = [];
-  for (const [i, t] of taken.entries()) {
+  const cooking = cooks === undefined || cooked === null ? null : { ...cooked, cooks, added };
+  for (const t of taken) {
     const piece = pieceOf(t.pieceId);
     const lotId = t.destination === 'waste' ? null : command.newId();
-    const costMinor = (amounts[i] ?? 0) + (broughtMinor.get(t) ?? 0);
+    const costMinor = costMinorOf(t);
     const joinedHere = broughtAt.filter((b) => b.pieceId === t.pieceId);
     if (lotId === null) made.push({ piece, massMg: t.massMg, costMinor, lot: null });
     else {
-      const name = `${species?.name ?? breakdown.species} ${piece.name}`;
-      const hours = categoryById.get(piece.category)?.useWithinHours ?? 24;
-      const isCooked = cooked !== null && cooks?.pieces.includes(piece.id) === true;
-      // picked from what was cooked, or cooked through in this stage: it is eaten as it is
-      const fromReady =
-        (species !== undefined && isBoughtCooked(species, breakdown.form)) || sources.every(({ lot }) => lot.ready);
-      const ready =
-        piece.edible && ((fromReady && joinedHere.every((b) => b.lot?.ready === true)) || (isCooked && cooked.through));
-      const kept =
-        isCooked && cooked.through
-          ? cookedDate(
-              dayIn(house.timezone, at),
-              cooks?.keepDays[piece.id] ?? 1,
-              piece.category === 'rendered-fat' ? undefined : madeLimit,
-            )
-          : undefined;
-      const earliest = [...dates, ...joinedHere.flatMap((b) => b.lot?.useBy ?? [])].sort()[0] ?? null;
-      const useBy = kept?.useBy ?? lastDayAfter(house.timezone, at, hours, earliest);
-      const lot: NewLot = {
+      const lot = lotOfPiece({
         id: lotId,
-        kind: 'piece',
-        name,
-        species: breakdown.species,
-        form: piece.becomes ?? null,
-        category: piece.category,
-        destination: t.destination,
+        taken: t,
+        piece,
         pieces: countOf(t),
-        madeMg: t.massMg,
-        keeping: keptFresh((isCooked ? cookedPlace : null) ?? usualPlace(house, ready), ready, useBy),
-        dateLimit: kept?.limitId ?? null,
-        dateMaxC: kept?.maxC ?? null,
-        raised: sources[0]?.lot.raised ?? null,
-        dateBasis:
-          kept !== undefined
-            ? `${kept.basis}, ${cooks?.word ?? 'cooked'}${cooked?.coreCentiC == null ? ', core not read' : `, core ${formatTemperature(cooked.coreCentiC)}`}`
-            : useBy === earliest
-              ? 'the date of what it was cut from'
-              : `${hours} h, usual for ${categoryById.get(piece.category)?.label ?? 'such pieces'}`,
-        supplierId: breakdown.supplierId,
-        breakdownId: breakdown.id,
-        pieceId: piece.id,
-        batchId: null,
-        allergens: carryAllergens(
-          species === undefined || species.allergen === 'none' ? [] : [`${species.allergen}/${species.id}`],
-          ...sources.map(({ lot }) => lot.allergens),
-          ...(isCooked ? added.map((a) => a.allergens) : []),
-          ...joinedHere.flatMap((b) => [b.allergens, b.lot?.allergens ?? []]),
-        ),
-        // sent to another tray than the plan's, it is that and waits for nothing
-        nextStage: t.destination === piece.destination ? (piece.next ?? null) : null,
+        breakdown,
+        species,
+        house,
+        at,
+        sources: sources.map((s) => s.lot),
+        joined: joinedHere,
+        cooking,
+        cookedPlace,
+        madeLimit,
         note: trayNote.get(t.destination) ?? null,
-      };
+      });
       made.push({ piece, massMg: t.massMg, costMinor, lot });
-      if (isCooked && cooked.coreCentiC !== null)
+      if (cooking?.coreCentiC != null && cooking.cooks.pieces.includes(piece.id))
         readings.push({
           id: command.newId(),
           lotId,
           kind: 'reading',
           before: {},
-          after: { centiC: cooked.coreCentiC },
-          note: `core, ${cooks?.word ?? 'cooked'}`,
+          after: { centiC: cooking.coreCentiC },
+          note: `core, ${cooking.cooks.word}`,
           personId: actor.personId,
           at,
         });
@@ -323,7 +228,7 @@ export async function closeStage(
       closedAt: at,
       movementId,
       startMinor,
-      bookedSchool: shared?.school ?? 'weight',
+      bookedSchool: school,
       note: body.unbalancedReason,
     },
   );

@@ -1,26 +1,17 @@
-/** Batches: planned from lots, and worked at the stove. */
-import { categoryInPots } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import {
   asksForCure,
   asMadeHere,
   type BatchEvent,
-  type BatchEventBody,
   baseForWant,
   cookedAt,
   type Food,
   floorM2,
-  formatMass,
-  isPastDate,
-  joinBatch,
   type OfferedLot,
-  overShare,
-  type PlannedBatch,
   type Recipe,
   Refusal,
   readBatch,
   refusalOf,
-  roleIn,
   type ScaledRecipe,
   type Species,
   scaleRecipe,
@@ -28,7 +19,7 @@ import {
   withCure,
   withWays,
 } from '@zabrik/core';
-import { foodOfCategory, foodOfLot } from '../../db/foods.ts';
+import { foodOfCategory } from '../../db/foods.ts';
 import { dayIn, readHouse } from '../../db/house.ts';
 import { BatchTable } from '../../db/models/batch.ts';
 import { BatchEventTable } from '../../db/models/batchEvent.ts';
@@ -36,70 +27,15 @@ import { BatchInputTable } from '../../db/models/batchInput.ts';
 import { readSpecies } from '../../db/plans.ts';
 import { findRecipe } from '../../db/recipes.ts';
 import { rowsOf } from '../../db/rows.ts';
-import { readTubContents } from '../../db/tubs.ts';
 import { keepRecipe } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
 import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { release, reserve } from '../../massledger/reserve.ts';
+import { joinLot, partFrom } from './joinLot.ts';
+import { offersOf, rawInLots } from './offersOf.ts';
 import { type BatchRow, batchOf, readBatchEvents, readBatchRow } from './queries.ts';
 import { readBatches } from './recipes.ts';
-
-/** A lot as the scaling of a recipe wants it. */
-async function offersOf(
-  kitchen: Kitchen,
-  command: InCommand,
-  lots: readonly HeldLot[],
-  today: string,
-): Promise<OfferedLot[]> {
-  const batchIds = lots.flatMap((l) => (l.batchId === null || l.category !== null ? [] : [l.batchId]));
-  const batches = await rowsOf(kitchen.db, BatchTable, command).all({ id: batchIds });
-  const recipeNamed = new Map(batches.map((r) => [r.id, r.recipeId]));
-  const contents = new Map<string, OfferedLot['kinds']>();
-  for (const lot of lots)
-    if (lot.kind === 'tub')
-      contents.set(
-        lot.id,
-        (await readTubContents(kitchen.db, lot.id, command.transaction)).map((k) => ({
-          category: k.kind,
-          massMg: k.massMg,
-        })),
-      );
-  return lots.map((lot) => {
-    const kinds = contents.get(lot.id);
-    const recipeId = lot.category === null && lot.batchId !== null ? recipeNamed.get(lot.batchId) : undefined;
-    return {
-      lotId: lot.id,
-      name: lot.name,
-      category: categoryInPots(lot.category, lot.species),
-      ...(lot.goods === null ? {} : { goods: lot.goods }),
-      ...(recipeId === undefined ? {} : { recipeId }),
-      massMg: Math.max(0, lot.freeMg),
-      pieces: lot.massMg === 0 ? 0 : Math.round((lot.pieces * Math.max(0, lot.freeMg)) / lot.massMg),
-      pastDate: isPastDate(lot.useBy, today),
-      ready: lot.ready,
-      ...(kinds === undefined ? {} : { kinds }),
-    };
-  });
-}
-
-/** What is raw in lots: by their animal, of tubs by their kinds, of bought-in goods the egg. */
-function rawInLots(
-  lots: readonly HeldLot[],
-  offered: readonly OfferedLot[],
-  animals: ReadonlyMap<string, Species>,
-): Set<Food> {
-  const found = new Set<Food>();
-  for (const lot of lots) {
-    const kinds = offered.find((o) => o.lotId === lot.id)?.kinds;
-    if (lot.ready) continue;
-    if (lot.goods !== null) {
-      if (lot.allergens.includes('eggs')) found.add('eggs');
-    } else if (kinds === undefined) found.add(foodOfLot(lot, animals));
-    else for (const kind of kinds) found.add(foodOfCategory(kind.category));
-  }
-  return found;
-}
 
 /** What is raw in a batch: in its lots, and in what the pantry adds by what it stands for. */
 function rawIn(
@@ -221,130 +157,6 @@ export async function lockGoing(
   const batch = await readBatchRow(db, command.houseId, batchId, command.transaction);
   if (batch.state !== 'planned' && batch.state !== 'on') throw new Problem('run_not_planned');
   return batch;
-}
-
-type Joins = Extract<BatchEventBody, { kind: 'join' }>;
-
-/** What a batch is made of from now on: its inputs, what is promised to it, and what is expected of it. */
-async function holdsNow(
-  { db }: Kitchen,
-  command: InCommand,
-  batch: BatchRow,
-  inputs: readonly { readonly lotId: string; readonly massMg: number; readonly as: string }[],
-  next: PlannedBatch,
-  foods: readonly Food[],
-): Promise<void> {
-  const { recipe } = batch;
-  const rows = rowsOf(db, BatchInputTable, command);
-  await rows.remove({ batchId: batch.id });
-  await rows.addAll(
-    inputs.map(({ lotId, massMg, as }, position) => ({ batchId: batch.id, lotId, position, massMg, asPart: as })),
-  );
-  await release(db, command, batch.id);
-  await reserve(db, command, { kind: 'batch', id: batch.id }, inputs);
-  const perPlate = recipe.gramsPerPlate;
-  const perPiece = recipe.piece?.grams;
-  await rowsOf(db, BatchTable, command).change(
-    { id: batch.id },
-    {
-      baseMg: next.baseMg,
-      ingredients: [...next.ingredients],
-      expected: { ...next.expectedMg },
-      plates: perPlate === undefined ? null : Math.floor(next.baseMg / (perPlate * 1_000)),
-      pieces: perPiece === undefined ? null : Math.floor(next.expectedMg.mean / (perPiece * 1_000)),
-      foods: [...foods],
-    },
-  );
-}
-
-/**
- * A lot joins a pot that is on: it is promised to the batch, judged as it would have been when the batch was planned.
- *
- * Errors  `nothing_accepted` when the recipe refuses it, when a kind would be more than its share, or when it is raw and what is in the pot was
- *         cooked through already; `not_enough`; `on_hold`.
- */
-async function joinLot(
-  kitchen: Kitchen,
-  command: InCommand,
-  batch: BatchRow,
-  { lotId, massMg }: Joins,
-  cooked: number | undefined,
-): Promise<void> {
-  const { db } = kitchen;
-  const { recipe } = batch;
-  const house = await readHouse(db, command);
-  const others = batch.inputs.map((i) => i.lotId).filter((id) => id !== lotId);
-  const lots = await lockLots(db, command.transaction, command.houseId, [lotId, ...others]);
-  const [lot] = lots;
-  if (lot === undefined) throw new Problem('not_found');
-  mustBeFree([lot]);
-  const offered = await offersOf(kitchen, command, lots, dayIn(house.timezone, command.at));
-  const [offer] = offered;
-  const refusal = offer === undefined ? 'It is not here' : refusalOf(recipe, offer);
-  if (offer === undefined || refusal !== undefined) throw new Problem('nothing_accepted', `${lot.name}: ${refusal}.`);
-  if (cooked !== undefined && !lot.ready)
-    throw new Problem(
-      'nothing_accepted',
-      `${lot.name} is raw, and what is in it was cooked through in step ${cooked + 1}. Take that step back and cook it through again with it, or make it apart.`,
-    );
-  if (lot.freeMg < massMg)
-    throw new Problem(
-      'not_enough',
-      `${formatMass(Math.max(0, lot.freeMg))} of ${lot.name} is free, not ${formatMass(massMg)}.`,
-    );
-  const known = batch.inputs.find((i) => i.lotId === lotId);
-  const as = known?.as ?? roleIn(recipe, offer) ?? 'base';
-  const inputs = [
-    ...batch.inputs.map((i) => (i === known ? { ...i, massMg: i.massMg + massMg } : i)),
-    ...(known === undefined ? [{ lotId, massMg, as }] : []),
-  ];
-  const over = overShare(
-    recipe,
-    inputs.flatMap((i) => {
-      const kind = offered.find((o) => o.lotId === i.lotId);
-      return i.as !== 'base' || kind === undefined
-        ? []
-        : (kind.kinds ?? [{ category: kind.category, massMg: 1 }]).map((k, _, all) => ({
-            category: k.category,
-            massMg:
-              (i.massMg * k.massMg) /
-              Math.max(
-                1,
-                all.reduce((sum, x) => sum + x.massMg, 0),
-              ),
-          }));
-    }),
-  );
-  if (over !== undefined)
-    throw new Problem(
-      'nothing_accepted',
-      `With it ${over.category.replaceAll('-', ' ')} would be ${Math.round(over.share * 100)} % of what it is built on, and is kept to ${Math.round(over.maxShare * 100)} %. ${over.reason}.`,
-    );
-  const animals = await readSpecies(db, command.houseId, command.transaction);
-  const foods = new Set([...batch.foods, ...rawInLots([lot], offered, animals)]);
-  await holdsNow(kitchen, command, batch, inputs, joinBatch(recipe, batch, as, massMg), [...foods]);
-}
-
-/** What joined is taken back: its lot is free again. What may be raw in the batch stays as it was said: it had lain in it. */
-async function partFrom(
-  kitchen: Kitchen,
-  command: InCommand,
-  batch: BatchRow,
-  { lotId, massMg }: Joins,
-): Promise<void> {
-  const known = batch.inputs.find((i) => i.lotId === lotId);
-  if (known === undefined) return;
-  const { as } = known;
-  await lockLots(
-    kitchen.db,
-    command.transaction,
-    command.houseId,
-    batch.inputs.map((i) => i.lotId),
-  );
-  const inputs = batch.inputs
-    .map((i) => (i === known ? { ...i, massMg: i.massMg - massMg } : i))
-    .filter((i) => i.massMg > 0);
-  await holdsNow(kitchen, command, batch, inputs, joinBatch(batch.recipe, batch, as, -massMg), batch.foods);
 }
 
 /** Writes down one thing that happened at the stove. The first one puts the batch on. */
