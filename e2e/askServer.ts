@@ -3,16 +3,21 @@ import type { Page } from '@playwright/test';
 
 /** Asks the server as the screens do, from within the page. */
 export const ask = async <T>(page: Page, path: string, body?: unknown): Promise<T> => {
-  const reply = await page.evaluate(
-    async ([url, sent, key]) => {
+  const sent = [`/api/v1${path}`, body === undefined ? undefined : JSON.stringify(body), randomUUID()] as const;
+  const once = () =>
+    page.evaluate(async ([url, json, key]) => {
       const response = await fetch(url ?? '', {
-        ...(sent === undefined ? {} : { method: 'POST', body: sent }),
+        ...(json === undefined ? {} : { method: 'POST', body: json }),
         headers: { 'content-type': 'application/json', 'idempotency-key': key ?? '' },
       });
       return { status: response.status, text: await response.text() };
-    },
-    [`/api/v1${path}`, body === undefined ? undefined : JSON.stringify(body), randomUUID()] as const,
-  );
+    }, sent);
+  let reply = await once();
+  // a server that says "not now" is asked again under the same key, as the screens do
+  for (let i = 0; i < 20 && reply.status === 503; i += 1) {
+    await page.waitForTimeout(1_000);
+    reply = await once();
+  }
   if (reply.status !== 200) throw new Error(`${path} ${reply.status} ${reply.text}`);
   return JSON.parse(reply.text) as T;
 };

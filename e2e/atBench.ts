@@ -14,8 +14,9 @@ export const taken = async (page: Page): Promise<number> =>
 
 /** Starts on the first such lot: all of it, in the way asked for, where it holds more than one. */
 export async function start(page: Page, lot: RegExp, plan: RegExp, way?: RegExp): Promise<void> {
-  if (new URL(page.url()).pathname !== '/bench') await page.getByRole('link', { name: /^Bench/ }).click();
-  await page.getByRole('region', { name: 'To be cut' }).getByRole('button', { name: lot }).first().click();
+  const list = page.getByRole('region', { name: 'To be cut' });
+  if (!(await list.isVisible())) await page.getByRole('link', { name: /^Bench/ }).click();
+  await list.getByRole('button', { name: lot }).first().click();
   const all = page.getByRole('button', { name: /^All \d/ });
   const plans = page.getByRole('button', { name: plan });
   await expect(plans).toBeVisible();

@@ -734,8 +734,12 @@ describe('putting right', () => {
       press(' ');
       if (screen.queryByRole('button', { name: /^Count it all the same/ }) !== null) press(' ');
     }
-    press('c');
-    fireEvent.click(await screen.findByRole('button', { name: 'All passes were made' }));
+    await vi.waitFor(() => expect(balance()).toContain('Weighed 96 g'));
+    await vi.waitFor(() => {
+      if (screen.queryByRole('button', { name: 'All passes were made' }) === null) press('c');
+      expect(screen.getByRole('button', { name: 'All passes were made' })).toBeTruthy();
+    });
+    fireEvent.click(screen.getByRole('button', { name: 'All passes were made' }));
     const { waitingNow } = await import('../../app/outbox.ts');
     await vi.waitFor(() =>
       expect(
