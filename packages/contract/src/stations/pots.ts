@@ -248,6 +248,9 @@ export const listedPlateSchema = z.strictObject({
     ),
   }),
   allergens: z.array(z.string()),
+  unknownAllergens: z
+    .array(z.string())
+    .describe('components that lie nowhere, and may be made of one thing or another'),
 });
 export type ListedPlate = z.output<typeof listedPlateSchema>;
 

@@ -6,7 +6,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { select } from '../db/select.ts';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { closedHake, must, received, takeBody, weighedAndClosed } from '../testing/work.ts';
+import { hakeLots, must, received, takeBody, weighedAndClosed } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -26,18 +26,7 @@ const say = (batchId: string, body: Ask<typeof api.pots.event>['body']['body'], 
 const finish = (batchId: string, outputMg: number, o: Partial<Ask<typeof api.pots.finish>['body']> = {}) =>
   must(ines, api.pots.finish, { params: { batchId }, body: { outputMg, spentMg: 0, note: null, ...o } });
 
-/** The lots of a hake that go to stock and to filling. */
-async function pieces() {
-  const { closed } = await closedHake(kitchen, ines);
-  const of = (word: string): string => closed.lots.find((l) => l.name.toLowerCase().includes(word))?.lotId ?? '';
-  return {
-    frame: of('frame'),
-    pin: closed.lots.find((l) => l.massMg === grams(31))?.lotId ?? '',
-    head: of('head'),
-    belly: of('belly'),
-    fillet: of('fillet'),
-  };
-}
+const pieces = () => hakeLots(kitchen, ines);
 const postings = (batch: Batch) =>
   select<{ sink: string | null; reason: string | null; mass: number; cost: number }>(
     kitchen.kitchen.db,

@@ -6,7 +6,16 @@ import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { select } from '../db/select.ts';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { closedHake, hakePieces, must, received, smallestPng, takeBody, weighedAndClosed } from '../testing/work.ts';
+import {
+  closedHake,
+  hakeLots,
+  hakePieces,
+  must,
+  received,
+  smallestPng,
+  takeBody,
+  weighedAndClosed,
+} from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -36,17 +45,7 @@ const free = async (lotId: string): Promise<number> =>
       [lotId],
     )
   )[0]?.free ?? -1;
-async function pieces() {
-  const { closed } = await closedHake(kitchen, ines);
-  const of = (word: string): string => closed.lots.find((l) => l.name.toLowerCase().includes(word))?.lotId ?? '';
-  return {
-    frame: of('frame'),
-    pin: closed.lots.find((l) => l.massMg === grams(31))?.lotId ?? '',
-    head: of('head'),
-    gills: of('gills'),
-    fillet: of('fillet'),
-  };
-}
+const pieces = () => hakeLots(kitchen, ines);
 const join = (lotId: string, g: number): Said => ({ kind: 'join', lotId, name: 'x', massMg: grams(g) });
 
 describe('a lot joins a pot that is on', () => {
@@ -276,6 +275,37 @@ describe('plates', () => {
     expect(held?.figures).toMatchObject({ covers: 0 });
     expect(held?.figures.unknownCost).toContain('cream');
     expect(held?.allergens).toContain('milk');
+  });
+  it('count what a batch was made for and not what came out beside it, and nothing frozen; unknown is not none', async () => {
+    const { frame } = await pieces();
+    const any = {
+      id: 'any-fish',
+      version: 1,
+      title: 'Any fish, demi',
+      components: [
+        { name: 'fish', of: { kind: 'pieces', category: 'oily-fish-portion', species: null }, count: 1, grams: 150 },
+        { name: 'fumet', of: { kind: 'batch', recipeId: 'fish-fumet' }, count: null, grams: 50 },
+        { name: 'demi', of: { kind: 'batch', recipeId: 'demi' }, count: null, grams: 50 },
+      ],
+    } as const;
+    const figuresOf = async () =>
+      (await must(ines, api.pots.plates, {})).plates.find((p) => p.plate.id === any.id)?.figures.components[1];
+    const saved = await must(maren, api.pots.savePlate, {
+      body: { plate: { ...any, components: [...any.components] }, from: 0, retired: false },
+    });
+    expect(saved.unknownAllergens).toEqual(expect.arrayContaining(['fish', 'demi']));
+    const before = (await figuresOf())?.onHandMg ?? 0;
+    const batch = await plan('fish-fumet', [frame]);
+    const done = await must(ines, api.pots.finish, {
+      params: { batchId: batch.id },
+      body: { outputMg: grams(300), spentMg: grams(400), spentTo: 'wash', fatMg: grams(20), note: null },
+    });
+    expect((await figuresOf())?.onHandMg).toBe(before + grams(300));
+    await must(ines, api.larder.keep, {
+      params: { lotId: done.outputLot?.id ?? '' },
+      body: { kind: 'freeze', placeId: 'freezer' },
+    });
+    expect((await figuresOf())?.onHandMg).toBe(before);
   });
   it('keep their versions, are refused with what is nothing here, and are taken off', async () => {
     const again = { ...hake, title: 'Hake, cream, late', components: hake.components.slice(1) };

@@ -109,3 +109,16 @@ export async function closedHake(kitchen: TestKitchen, tablet: Tablet) {
 /** One white pixel. */
 export const smallestPng =
   'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==';
+
+/** The lots of a hake that was just cut, by what they are called. */
+export async function hakeLots(kitchen: TestKitchen, tablet: Tablet) {
+  const { closed } = await closedHake(kitchen, tablet);
+  const of = (word: string): string => closed.lots.find((l) => l.name.toLowerCase().includes(word))?.lotId ?? '';
+  return {
+    frame: of('frame'),
+    pin: closed.lots.find((l) => l.massMg === grams(31))?.lotId ?? '',
+    head: of('head'),
+    belly: of('belly'),
+    fillet: of('fillet'),
+  };
+}

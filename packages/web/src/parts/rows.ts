@@ -13,3 +13,9 @@ export function moved<T>(list: readonly T[], i: number, by: number): T[] {
   next.splice(i + by, 0, ...next.splice(i, 1));
   return next;
 }
+
+/** The thing with a field that need not be there set, or taken away. */
+export function withField<T extends object, K extends keyof T>(item: T, field: K, value: T[K] | undefined): T {
+  const { [field]: _, ...rest } = item;
+  return (value === undefined ? rest : { ...rest, [field]: value }) as T;
+}

@@ -1,5 +1,5 @@
 /** Plates: what is served by its components, how many lie ready, and what one costs. */
-import { allGoods, categoryById, recipeById } from '@zabrik/catalogue';
+import { categoryById, goodsById } from '@zabrik/catalogue';
 import type { Answer, Asked, api, ListedPlate } from '@zabrik/contract';
 import { carryAllergens, type Plate, type PlateComponent, plateFigures, type ServableLot } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
@@ -27,19 +27,22 @@ interface LotRow extends ServableLot {
   readonly species: string | null;
   readonly recipeId: string | null;
   readonly goods: string | null;
+  /** What its batch was made for, not what came out beside it. */
+  readonly main: boolean;
   readonly allergens: readonly string[];
 }
 
-/** What could be served today: free, not held back, within its date, not waiting to be cut further. */
+/** What could be served today: free, not held back, within its date, not frozen, not waiting to be cut further. */
 const servable = (db: Sequelize, houseId: string, today: string, transaction?: Transaction): Promise<LotRow[]> =>
   select<LotRow>(
     db,
     `select l.category, l.species, l.goods, l.allergens, r.recipe_id as "recipeId",
+            l.id = r.output_lot_id or not exists (select 1 from posting o where o.house_id = $1 and o.movement_id = r.movement_id and o.lot_id = l.id) as main,
             (v.mass_mg - v.reserved_mg)::float8 as "massMg",
             round(v.pieces * (v.mass_mg - v.reserved_mg)::numeric / v.mass_mg)::float8 as pieces,
             round(v.cost_minor * (v.mass_mg - v.reserved_mg)::numeric / v.mass_mg)::float8 as "costMinor"
      from lot_balance v join lot l on l.id = v.lot_id left join batch r on r.house_id = l.house_id and r.id = l.batch_id
-     where v.house_id = $1 and l.house_id = $1 and v.mass_mg > v.reserved_mg and l.held is null and l.next_stage is null
+     where v.house_id = $1 and l.house_id = $1 and v.mass_mg > v.reserved_mg and l.held is null and l.state <> 'frozen' and l.next_stage is null
        and l.kind in ('piece', 'batch', 'goods') and (l.use_by is null or l.use_by >= $2::date)`,
     [houseId, today],
     transaction,
@@ -49,7 +52,7 @@ const fits = ({ of }: PlateComponent, lot: LotRow): boolean =>
   of.kind === 'pieces'
     ? lot.category === of.category && (of.species === null || lot.species === of.species)
     : of.kind === 'batch'
-      ? lot.category === null && lot.recipeId === of.recipeId
+      ? lot.main && lot.recipeId === of.recipeId
       : lot.goods === of.goods;
 
 /** Every plate of the house with its figures of now; those not served any more last. */
@@ -69,22 +72,31 @@ export async function listPlates(
   const lots = await servable(db, actor.houseId, dayIn(house.timezone, clock()), transaction);
   const animals = await readSpecies(db, actor.houseId, transaction);
   const recipes = new Map((await listRecipes(db, actor.houseId)).map(({ recipe }) => [recipe.id, recipe]));
-  /** What it has in it where nothing lies there to say so. */
-  const usual = ({ of }: PlateComponent): readonly string[] => {
-    if (of.kind === 'goods') return allGoods.find((g) => g.id === of.goods)?.allergens ?? [];
+  const ofGoods = (id: string): readonly string[] => goodsById.get(id)?.allergens ?? [];
+  /** What it has in it where nothing lies there to say so. `sure`: whether that is all, or depends on what will be taken. */
+  const usual = ({ of }: PlateComponent): { readonly has: readonly string[]; readonly sure: boolean } => {
+    if (of.kind === 'goods') return { has: ofGoods(of.goods), sure: true };
     if (of.kind === 'batch') {
-      const recipe = recipes.get(of.recipeId) ?? recipeById.get(of.recipeId);
-      return carryAllergens(recipe?.allergens ?? [], ...(recipe?.ingredients ?? []).map((i) => i.allergens));
+      const recipe = recipes.get(of.recipeId);
+      return {
+        has: carryAllergens(
+          recipe?.allergens ?? [],
+          ...(recipe?.ingredients ?? []).map((i) => i.allergens),
+          ...(recipe?.acceptsGoods ?? []).map(ofGoods),
+        ),
+        // pieces and batches that it is built on bring their own
+        sure: recipe !== undefined && recipe.accepts.length + recipe.acceptsUses.length === 0,
+      };
     }
-    const allergen = of.species === null ? 'none' : (animals.get(of.species)?.allergen ?? 'none');
-    return allergen === 'none' ? [] : [allergen];
+    const allergen = animals.get(of.species ?? '')?.allergen;
+    return { has: allergen === undefined || allergen === 'none' ? [] : [allergen], sure: allergen !== undefined };
   };
   const listed = ({ plate, retired, by, at }: PlateRow): ListedPlate => {
     const stock = plate.components.map((c) => lots.filter((lot) => fits(c, lot)));
     const figures = plateFigures(plate, stock);
     const allergens = plate.components.map((c, i) => {
       const mine = stock[i] ?? [];
-      return mine.length === 0 ? [...usual(c)] : carryAllergens(...mine.map((lot) => lot.allergens));
+      return mine.length === 0 ? usual(c) : { has: carryAllergens(...mine.map((lot) => lot.allergens)), sure: true };
     });
     return {
       plate: { ...plate, components: [...plate.components] },
@@ -96,7 +108,8 @@ export async function listPlates(
         unknownCost: [...figures.unknownCost],
         components: [...figures.components],
       },
-      allergens: carryAllergens(...allergens),
+      allergens: carryAllergens(...allergens.map((a) => a.has)),
+      unknownAllergens: plate.components.flatMap((c, i) => (allergens[i]?.sure === true ? [] : [c.name])),
     };
   };
   return { plates: rows.map(listed).sort((a, b) => Number(a.retired) - Number(b.retired)) };
@@ -129,7 +142,7 @@ export async function savePlate(
           ? recipes.has(of.recipeId)
             ? undefined
             : 'there is no such recipe'
-          : allGoods.some((g) => g.id === of.goods)
+          : goodsById.has(of.goods)
             ? undefined
             : 'there are no such goods';
     return says === undefined ? [] : [{ path: `plate.components.${i}`, message: `${name}: ${says}` }];

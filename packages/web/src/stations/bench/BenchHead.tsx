@@ -2,7 +2,7 @@ import { formatMass } from '@zabrik/core';
 import { moneyOf, useHouse } from '../../app/queries.ts';
 import { useNow } from '../../app/useNow.ts';
 import { Ribbon, type RibbonPart } from '../../parts/Ribbon.tsx';
-import { minutesWords } from '../../parts/restWords.ts';
+import { hoursAndMinutes } from '../../parts/restWords.ts';
 import { bracketOf, unitName } from './benchWords.ts';
 import type { BenchFlow } from './useBench.ts';
 import type { BenchState } from './useBreakdown.ts';
@@ -12,7 +12,7 @@ function Clock({ flow, animals }: { readonly flow: BenchFlow; readonly animals: 
   return (
     <span data-testid="clock">
       {flow.paused ? 'paused at ' : ''}
-      {minutesWords(minutes)}
+      {hoursAndMinutes(minutes)}
       {animals > 1 && minutes >= 1 && `, ${(minutes / animals).toFixed(1)} an animal`}
     </span>
   );

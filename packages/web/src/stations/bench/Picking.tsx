@@ -1,7 +1,7 @@
 import { formatMass, pickingPace } from '@zabrik/core';
 import { moneyOf, useHouse } from '../../app/queries.ts';
 import { useNow } from '../../app/useNow.ts';
-import { minutesWords } from '../../parts/restWords.ts';
+import { hoursAndMinutes } from '../../parts/restWords.ts';
 import type { BenchFlow } from './useBench.ts';
 import type { BenchState } from './useBreakdown.ts';
 
@@ -35,7 +35,7 @@ export function Picking({ flow, state }: { readonly flow: BenchFlow; readonly st
       <div>
         <span className="figure block text-[24px] leading-tight">{formatMass(pace.totalMg)}</span>
         <span className="text-[13px] text-ink-soft">
-          picked in {minutesWords(pace.minutes)}, {own.length} {own.length === 1 ? 'weight' : 'weights'}
+          picked in {hoursAndMinutes(pace.minutes)}, {own.length} {own.length === 1 ? 'weight' : 'weights'}
         </span>
       </div>
       <div>

@@ -231,6 +231,7 @@ describe('plates', () => {
       ],
     },
     allergens: ['fish/hake', 'celery'],
+    unknownAllergens: [],
   };
   it('say how many lie ready, for want of what no more, and what is not known of their cost', async () => {
     await open('/pots/plates', '/pots/plates', { plates: [listed], role: 'viewer' });
@@ -241,6 +242,12 @@ describe('plates', () => {
     expect(card.textContent).toContain('3 of another size are not counted');
     expect(text('plate-cost')).toBe('At least £4.02 a plate: nothing lies there to say what fumet costs');
     expect(screen.queryByRole('button', { name: 'A new plate' })).toBeNull(); // who only looks reads them
+  });
+  it('never say that there is no allergen where nobody knows', async () => {
+    await open('/pots/plates', '/pots/plates', { plates: [{ ...listed, allergens: [], unknownAllergens: ['fumet'] }] });
+    const card = screen.getByRole('article', { name: 'Hake, carrot' });
+    expect(card.textContent).toContain('What else fumet may have is not known yet.');
+    expect(card.textContent).not.toContain('None of the named allergens');
   });
   it('are written by a chef: what is missing is said, and it is sent as it stands', async () => {
     await open('/pots/plates', '/pots/plates', { plates: [], role: 'head-chef' });

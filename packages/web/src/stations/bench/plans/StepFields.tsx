@@ -2,6 +2,7 @@ import type { PlanStage, PlanStep } from '@zabrik/core';
 import { NumField } from '../../../kit/NumField.tsx';
 import { MinutesFields, SizeFields } from '../../../parts/MinutesFields.tsx';
 import { PhotoField } from '../../../parts/PhotoField.tsx';
+import { withField } from '../../../parts/rows.ts';
 import { Chips, TextBox, toggled } from './editorParts.tsx';
 import { warned, withText } from './planDraft.ts';
 
@@ -11,16 +12,6 @@ const TEXTS = [
   ['caution', 'Caution'],
   ['check', 'Look for'],
 ] as const;
-
-/** The step with a field that need not be there set, or taken away. */
-const put = <K extends 'minutes' | 'bySize' | 'measure' | 'passes' | 'photo'>(
-  step: PlanStep,
-  field: K,
-  value: PlanStep[K] | undefined,
-): PlanStep => {
-  const { [field]: _, ...rest } = step;
-  return (value === undefined ? rest : { ...rest, [field]: value }) as PlanStep;
-};
 
 interface Props {
   readonly step: PlanStep;
@@ -49,22 +40,22 @@ export function StepFields({ step, stage, onChange }: Props) {
         onValue={(warn) => onChange(warned(stage, step, warn))}
       />
       <div className="col-span-2 flex flex-wrap items-end gap-2 [&>*]:w-28">
-        <MinutesFields minutes={step.minutes} onMinutes={(minutes) => onChange(put(step, 'minutes', minutes))} />
+        <MinutesFields minutes={step.minutes} onMinutes={(minutes) => onChange(withField(step, 'minutes', minutes))} />
         <NumField
           label="passes"
           value={step.passes ?? null}
           min={1}
           max={9}
           decimals={0}
-          onNone={() => onChange(put(step, 'passes', undefined))}
-          onValue={(passes) => onChange(put(step, 'passes', passes))}
+          onNone={() => onChange(withField(step, 'passes', undefined))}
+          onValue={(passes) => onChange(withField(step, 'passes', passes))}
         />
       </div>
       <div className="col-span-2">
         <SizeFields
           bySize={step.bySize}
           minutes={step.minutes}
-          onSizes={(bySize) => onChange(put(step, 'bySize', bySize))}
+          onSizes={(bySize) => onChange(withField(step, 'bySize', bySize))}
         />
       </div>
       <div className="col-span-2 flex flex-wrap items-end gap-2">
@@ -75,7 +66,11 @@ export function StepFields({ step, stage, onChange }: Props) {
           value={step.measure?.what ?? ''}
           onValue={(what) =>
             onChange(
-              put(step, 'measure', what === '' ? undefined : { low: 1, high: 1, unit: 'cm', ...step.measure, what }),
+              withField(
+                step,
+                'measure',
+                what === '' ? undefined : { low: 1, high: 1, unit: 'cm', ...step.measure, what },
+              ),
             )
           }
         />
@@ -87,7 +82,9 @@ export function StepFields({ step, stage, onChange }: Props) {
                 label={end === 'low' ? 'from' : 'to'}
                 className="w-24"
                 value={step.measure?.[end] ?? null}
-                onValue={(value) => step.measure && onChange(put(step, 'measure', { ...step.measure, [end]: value }))}
+                onValue={(value) =>
+                  step.measure && onChange(withField(step, 'measure', { ...step.measure, [end]: value }))
+                }
               />
             ))}
             <TextBox
@@ -96,12 +93,12 @@ export function StepFields({ step, stage, onChange }: Props) {
               maxLength={12}
               value={step.measure.unit}
               onValue={(unit) =>
-                step.measure && onChange(put(step, 'measure', { ...step.measure, unit: unit || 'cm' }))
+                step.measure && onChange(withField(step, 'measure', { ...step.measure, unit: unit || 'cm' }))
               }
             />
           </>
         )}
-        <PhotoField photo={step.photo} of={step.title} onPhoto={(photo) => onChange(put(step, 'photo', photo))} />
+        <PhotoField photo={step.photo} of={step.title} onPhoto={(photo) => onChange(withField(step, 'photo', photo))} />
       </div>
       <div className="col-span-2">
         <Chips

@@ -14,7 +14,7 @@ const amount = ({ count, grams }: ListedPlate['plate']['components'][number]): s
 
 /** A plate: how many lie ready, each component as long as the plates it is enough for, the scarcest marked, and what one costs. */
 export function PlateCard({ listed, money, onChange }: Props) {
-  const { plate, figures, allergens } = listed;
+  const { plate, figures, allergens, unknownAllergens } = listed;
   const longest = Math.max(1, ...figures.components.map((c) => c.covers));
   return (
     <article
@@ -95,7 +95,12 @@ export function PlateCard({ listed, money, onChange }: Props) {
           {figures.unknownCost.length > 0 && `: nothing lies there to say what ${figures.unknownCost.join(', ')} costs`}
         </span>
         <span className="text-ink-soft">
-          {allergens.length === 0 ? 'None of the named allergens.' : `Has ${allergenWords(allergens).join(', ')}.`}
+          {allergens.length > 0
+            ? `Has ${allergenWords(allergens).join(', ')}.`
+            : unknownAllergens.length === 0 && 'None of the named allergens.'}
+          {unknownAllergens.length > 0 && (
+            <strong className="text-alarm"> What else {unknownAllergens.join(', ')} may have is not known yet.</strong>
+          )}
         </span>
       </p>
     </article>

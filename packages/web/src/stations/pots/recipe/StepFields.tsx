@@ -8,19 +8,10 @@ import { NumField } from '../../../kit/NumField.tsx';
 import { Select } from '../../../kit/Select.tsx';
 import { MinutesFields, SizeFields } from '../../../parts/MinutesFields.tsx';
 import { PhotoField } from '../../../parts/PhotoField.tsx';
+import { withField } from '../../../parts/rows.ts';
 import { useRows } from '../../../parts/useRows.ts';
 import type { Edit } from './edit.ts';
 import { Section } from './Section.tsx';
-
-/** The step with a field that need not be there set, or taken away. */
-const put = <K extends 'minutes' | 'bySize' | 'tempC' | 'watch' | 'photo'>(
-  step: RecipeStep,
-  field: K,
-  value: RecipeStep[K] | undefined,
-): RecipeStep => {
-  const { [field]: _, ...rest } = step;
-  return (value === undefined ? rest : { ...rest, [field]: value }) as RecipeStep;
-};
 
 const icon = 'grid size-11 place-items-center disabled:opacity-30';
 
@@ -39,7 +30,7 @@ function StepMore({
     onStep({ ...step, tempC: { low: value, high: value, ...step.tempC, [field]: value } });
   return (
     <div className="col-span-full grid grid-cols-[repeat(5,104px)_1fr] items-end gap-2 max-md:grid-cols-2 md:pl-8">
-      <MinutesFields minutes={step.minutes} onMinutes={(next) => onStep(put(step, 'minutes', next))} />
+      <MinutesFields minutes={step.minutes} onMinutes={(next) => onStep(withField(step, 'minutes', next))} />
       {(['low', 'high'] as const).map((f) => (
         <NumField
           key={f}
@@ -48,7 +39,7 @@ function StepMore({
           value={step.tempC?.[f] ?? null}
           min={-40}
           max={400}
-          onNone={() => onStep(put(step, 'tempC', undefined))}
+          onNone={() => onStep(withField(step, 'tempC', undefined))}
           onValue={(value) => heat(f, value)}
         />
       ))}
@@ -56,15 +47,17 @@ function StepMore({
         label={`Look for, step ${no}`}
         maxLength={200}
         value={step.watch ?? ''}
-        onChange={(event) => onStep(put(step, 'watch', event.target.value === '' ? undefined : event.target.value))}
+        onChange={(event) =>
+          onStep(withField(step, 'watch', event.target.value === '' ? undefined : event.target.value))
+        }
       />
       <div className="col-span-full flex flex-wrap items-end gap-x-6 gap-y-2">
         <SizeFields
           bySize={step.bySize}
           minutes={step.minutes}
-          onSizes={(bySize) => onStep(put(step, 'bySize', bySize))}
+          onSizes={(bySize) => onStep(withField(step, 'bySize', bySize))}
         />
-        <PhotoField photo={step.photo} of={`step ${no}`} onPhoto={(photo) => onStep(put(step, 'photo', photo))} />
+        <PhotoField photo={step.photo} of={`step ${no}`} onPhoto={(photo) => onStep(withField(step, 'photo', photo))} />
       </div>
       {ways.length > 0 && (
         <div className="col-span-full flex flex-wrap items-center gap-x-4 text-[14px]">
