@@ -7,6 +7,7 @@ export interface Lot {
   readonly code: string;
   readonly name: string;
   readonly massMg: number;
+  readonly useBy: string | null;
   readonly allergens: readonly string[];
 }
 

@@ -19,6 +19,8 @@ async function done(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Batch done' }).click();
   await expect(page.getByTestId('cost-per')).toBeVisible();
 }
+/** Thirteen hours on, by the tablet's clock. */
+const nextMorning = (page: Page): Promise<void> => page.clock.setSystemTime(Date.now() + 13 * 3_600_000);
 async function holds(what: string, touches: () => Promise<number>, pieces: number): Promise<void> {
   const used = await touches();
   console.log(`touches, ${what}: ${used} for ${pieces} pieces, at most ${most(pieces)}`);
@@ -66,6 +68,11 @@ test('a skinless tuna loin: ends to a dish of 3 oz, the barrel rested, portions 
   let pieces = await weighAll(page);
   await close(page);
   const sheet = page.url();
+  // the barrel rests over night, and says so until it has
+  await expect(page.getByRole('button', { name: /Go on: cut the barrel/ })).toContainText(/resting, ready in/);
+  await nextMorning(page);
+  await page.reload();
+  await expect(page.getByRole('button', { name: /Go on: cut the barrel/ })).toContainText(/rested, within its window/);
   await page.getByRole('link', { name: 'Cut to weight' }).click();
   await page
     .getByRole('button', { name: /Tuna barrel/ })
@@ -172,7 +179,9 @@ test('a duck whose wishbone was forgotten: joined, fat rendered, legs to confit 
   pieces += await weighAll(page);
   await closeCooked(page);
   await holds('duck to pieces and rendered fat', touches, pieces);
-  expect((await lots(page, 'Duck rendered')).length + (await lots(page, 'Duck fat')).length).toBeGreaterThan(0);
+  // fat in a dish with its day on it
+  const [fat] = await lots(page, 'Duck rendered');
+  expect(fat?.useBy).toMatch(/^\d{4}-\d\d-\d\d$/);
 
   await pick(page, /^Confit legs/);
   await take(page, /Duck legs/);
@@ -250,7 +259,8 @@ test('trotters boned, stuffed, poached, their bones to the sauce', async ({ page
   await pick(page, /^Stuffed trotter/);
   await take(page, /Pork boned trotter/);
   await plan(page);
-  await stepsTo(page, /poach/i);
+  await allSteps(page);
+  await expect(page.getByRole('list', { name: 'Steps' })).toContainText(/Poached half an hour.*Quartered cold/s);
   await done(page);
   // bones to the sauce
   await pick(page, /^Pork stock/);
@@ -311,6 +321,10 @@ test('a deer loin bought bone-in: boned, rolled, rested, cut to medallions', asy
   await goOn(page, /Go on: shape the barrel/);
   pieces += await weighAll(page);
   await close(page);
+  await expect(page.getByRole('button', { name: /Go on: portion/ })).toContainText(/resting, ready in/);
+  await nextMorning(page);
+  await page.reload();
+  await expect(page.getByRole('button', { name: /Go on: portion/ })).toContainText(/rested, within its window/);
   await goOn(page, /Go on: portion/);
   pieces += await weighAll(page);
   await close(page);

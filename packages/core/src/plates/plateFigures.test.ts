@@ -54,6 +54,15 @@ it('two components of one source share it: 100 g of carrot, 16 g beside and 24 g
   expect(figures.components.map((c) => c.perCoverMinor)).toEqual([2, 3]);
 });
 
+it('what its components cost adds up to the plate: nine of 1.25 are 11 and not 9', () => {
+  const leek = { name: 'leek', of: { kind: 'goods', goods: 'leek' }, count: null, grams: 5 } as const;
+  const nine = { ...hake, components: Array.from({ length: 9 }, () => leek) };
+  const stock = nine.components.map(() => [{ massMg: 1_000_000, pieces: 1, costMinor: 250 }]);
+  const figures = plateFigures(nine, stock);
+  expect(figures.costMinor).toBe(11);
+  expect(figures.components.reduce((sum, c) => sum + (c.perCoverMinor ?? 0), 0)).toBe(11);
+});
+
 it('a plate of nothing is none', () => {
   expect(plateFigures({ ...hake, components: [] }, [])).toMatchObject({ covers: 0, costMinor: 0, limiting: [] });
 });

@@ -1,3 +1,5 @@
+import { minor, shareOut } from '../quantity/money.ts';
+
 /** What a component of a plate is: pieces of a kind, a batch of a recipe, or goods that are bought. */
 export type ComponentSource =
   | { readonly kind: 'pieces'; readonly category: string; readonly species: string | null }
@@ -59,7 +61,8 @@ const mgOf = (c: PlateComponent): number => c.grams * 1_000 * (c.count ?? 1);
  * Shapes  stock: the lots of each component, in the components' order. Components of one source share its lots: a carrot in the sauce and beside it.
  * Units   milligrams, minor units.
  * Keeps   portions are counted, and only those within 15 % of the size asked for; all else goes by mass. Never more plates than the scarcest
- *         component allows. Cost is the mean of what lies there; a component of which nothing lies there has none, and is named.
+ *         component allows. Cost is the mean of what lies there, and what its components cost adds up to it; a component of which nothing lies
+ *         there has none, and is named.
  * @example 14 portions, 2 l of sauce at 60 ml, 30 strips of carrot of 4 g at 4 a plate from 100 g -> 6 plates, limited by the carrot
  */
 export function plateFigures(plate: Plate, stock: readonly (readonly ServableLot[])[]): PlateFigures {
@@ -76,7 +79,7 @@ export function plateFigures(plate: Plate, stock: readonly (readonly ServableLot
   });
   const sum = (of: readonly ServableLot[], by: keyof ServableLot): number =>
     of.reduce((total, lot) => total + lot[by], 0);
-  const components = plate.components.map((c, i): ComponentFigures => {
+  const exact = plate.components.map((c, i): ComponentFigures => {
     const mine = lots[i] ?? { of: [], otherSize: 0 };
     const sharing = plate.components.filter((other) => sourceOf(other) === sourceOf(c));
     const counted = sharing.every(inPieces);
@@ -87,17 +90,22 @@ export function plateFigures(plate: Plate, stock: readonly (readonly ServableLot
     return {
       covers: takes > 0 ? Math.floor(there / takes + 1e-9) : 0,
       onHandMg: sum(mine.of, 'massMg'),
-      perCoverMinor: ofOwn > 0 ? Math.round((sum(mine.of, 'costMinor') * own) / ofOwn) : null,
+      perCoverMinor: ofOwn > 0 ? (sum(mine.of, 'costMinor') * own) / ofOwn : null,
       otherSize: mine.otherSize,
     };
   });
+  // nine components of a penny and a quarter are eleven pence, and stand there as eleven
+  const costs = exact.map((c) => c.perCoverMinor ?? 0);
+  const total = Math.round(costs.reduce((sum, cost) => sum + cost, 0));
+  const shares = total > 0 ? shareOut(total, costs) : costs.map(() => minor(0));
+  const components = exact.map((c, i) => ({ ...c, perCoverMinor: c.perCoverMinor === null ? null : (shares[i] ?? 0) }));
   const covers = components.length === 0 ? 0 : Math.min(...components.map((c) => c.covers));
   const named = (which: (c: ComponentFigures) => boolean): string[] =>
     plate.components.flatMap((c, i) => (components[i] !== undefined && which(components[i]) ? [c.name] : []));
   return {
     covers,
     limiting: named((c) => c.covers === covers),
-    costMinor: components.reduce((total, c) => total + (c.perCoverMinor ?? 0), 0),
+    costMinor: total,
     unknownCost: named((c) => c.perCoverMinor === null),
     components,
   };

@@ -15,13 +15,13 @@ export function StationHead({ name, rooms, here, children }: Props) {
   return (
     <div className="no-print flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line bg-sheet px-4 pt-2">
       <h1 className="sr-only">{name}</h1>
-      <nav aria-label={name} className="flex gap-1">
+      <nav aria-label={name} className="flex max-w-full gap-1 overflow-x-auto">
         {rooms.map((room) => (
           <Link
             key={room.to}
             to={room.to}
             aria-current={room.to === here ? 'page' : undefined}
-            className="flex min-h-11 items-center border-b-[3px] border-transparent px-3 font-head text-[17px] font-semibold text-ink-soft hover:border-line-strong aria-[current=page]:border-ink aria-[current=page]:text-ink"
+            className="flex min-h-11 shrink-0 items-center border-b-[3px] border-transparent px-3 font-head text-[17px] font-semibold text-ink-soft hover:border-line-strong aria-[current=page]:border-ink aria-[current=page]:text-ink"
           >
             {room.name}{' '}
             {room.figure !== undefined && (

@@ -3,20 +3,15 @@ import { allergenWords, believeYield, madeBy, type Recipe, type RecipeStep, ways
 import { dayName } from '../../app/dates.ts';
 import { useCatalogue } from '../../app/queries.ts';
 import { StepPhoto } from '../../parts/StepPhoto.tsx';
+import { spreadWords } from '../../parts/spreadWords.ts';
 import { vesselWords } from './vesselWords.ts';
-
-const spread = (m: { low: number; typical: number; high: number }): string => {
-  const words = (v: number): string => (v >= 120 ? `${Math.round(v / 6) / 10} h` : `${v} min`);
-  if (m.low === m.high) return words(m.typical);
-  return `${words(m.typical)} (${m.high < 120 ? m.low : words(m.low)} to ${words(m.high).replace(' min', '')})`;
-};
 
 /** One step in words: what to do, how long, how hot, what to look for. */
 export function StepWords({ step }: { readonly step: RecipeStep }) {
   return (
     <>
       {step.text}
-      {step.minutes !== undefined && <span className="figure"> {spread(step.minutes)}</span>}
+      {step.minutes !== undefined && <span className="figure"> {spreadWords(step.minutes)}</span>}
       {step.tempC !== undefined && (
         <span className="figure">
           , {step.tempC.low} to {step.tempC.high} °C
@@ -24,7 +19,7 @@ export function StepWords({ step }: { readonly step: RecipeStep }) {
       )}
       {step.bySize?.map((row) => (
         <span key={row.upToG} className="block text-[14px] text-ink-soft">
-          up to {row.upToG} g each: {spread(row.minutes)}
+          up to {row.upToG} g each: {spreadWords(row.minutes)}
         </span>
       ))}
       {step.photo !== undefined && <StepPhoto photo={step.photo} of={step.text} className="mt-1" />}

@@ -15,7 +15,9 @@ import { Failed, Loading, Notice } from '../../../kit/Notice.tsx';
 import { OneField, someWords } from '../../../kit/OneField.tsx';
 import { BodyMap } from '../../../parts/BodyMap.tsx';
 import { clothOf, trayName } from '../../../parts/destinations.ts';
+import { StepPhoto } from '../../../parts/StepPhoto.tsx';
 import { StillHere } from '../../../parts/StillHere.tsx';
+import { spreadWords } from '../../../parts/spreadWords.ts';
 import { PlanEditor } from './PlanEditor.tsx';
 import { idFrom } from './planDraft.ts';
 
@@ -58,6 +60,20 @@ function Stage({ plan, index }: { readonly plan: CutPlan; readonly index: number
                     {step.caution}
                   </span>
                 )}
+                {(step.minutes !== undefined || step.measure !== undefined) && (
+                  <span className="figure block text-[15px] font-normal">
+                    {[
+                      ...(step.minutes === undefined ? [] : [spreadWords(step.minutes)]),
+                      ...(step.bySize ?? []).map((row) => `up to ${row.upToG} g ${spreadWords(row.minutes)}`),
+                      ...(step.measure === undefined
+                        ? []
+                        : [
+                            `${step.measure.what} ${step.measure.low === step.measure.high ? '' : `${step.measure.low} to `}${step.measure.high} ${step.measure.unit}`,
+                          ]),
+                    ].join('; ')}
+                  </span>
+                )}
+                {step.photo !== undefined && <StepPhoto photo={step.photo} of={step.title} className="mt-1" />}
                 {step.check !== undefined && (
                   <span className="mt-1 block border-l-4 border-calm bg-calm-soft px-2 py-1 text-[15px]">
                     Look: {step.check}
