@@ -8,6 +8,7 @@ export interface Lot {
   readonly name: string;
   readonly massMg: number;
   readonly useBy: string | null;
+  readonly madeAt: string;
   readonly allergens: readonly string[];
 }
 

@@ -19,8 +19,8 @@ async function done(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Batch done' }).click();
   await expect(page.getByTestId('cost-per')).toBeVisible();
 }
-/** Thirteen hours on, by the tablet's clock. */
-const nextMorning = (page: Page): Promise<void> => page.clock.setSystemTime(Date.now() + 13 * 3_600_000);
+/** Thirteen hours on, by the tablet's clock, or as many as are asked for. */
+const nextMorning = (page: Page, hours = 13): Promise<void> => page.clock.setSystemTime(Date.now() + hours * 3_600_000);
 async function holds(what: string, touches: () => Promise<number>, pieces: number): Promise<void> {
   const used = await touches();
   console.log(`touches, ${what}: ${used} for ${pieces} pieces, at most ${most(pieces)}`);
@@ -210,6 +210,11 @@ test('a duck whose wishbone was forgotten: joined, fat rendered, legs to confit 
   await page.getByRole('button', { name: 'It joins' }).click();
   await expect(page.getByRole('region', { name: 'What goes in' })).toContainText(/Duck winglets/);
   await done(page);
+  // a day on it is yesterday's, and is used up
+  await nextMorning(page, 24);
+  const yesterday = new Date(Date.now()).toISOString().slice(0, 10);
+  const [stock] = await lots(page, 'Duck stock and jus');
+  expect(stock?.madeAt.slice(0, 10)).toBe(yesterday);
   await pick(page, /^Reduced jus/);
   await none(page);
   await take(page, /Duck stock and jus/);

@@ -10,8 +10,10 @@ import {
   recipeById,
   speciesById,
 } from '@zabrik/catalogue';
+import { outBeforePan, usualSizes } from '@zabrik/catalogue/portioning';
 import { cutPlanSchema, recipeSchema, speciesSchema } from '@zabrik/contract';
 import {
+  costingSchools,
   destinations,
   grams,
   inputsOf,
@@ -20,7 +22,9 @@ import {
   planAsBought,
   planFaults,
   planStartsFrom,
+  pounds,
   recipeFaults,
+  shareCost,
   stageShares,
   withWays,
 } from '@zabrik/core';
@@ -337,6 +341,59 @@ describe('facts of the trade', () => {
     for (const way of ['mould', 'bags']) expect(cooked(way).map((s) => s.tempC?.low)).toEqual([71]);
   });
 
+  it('meat is out of the chiller 60 to 90 minutes before the pan; fish and birds go in from the cold', () => {
+    for (const meat of ['beef', 'veal', 'lamb', 'pork', 'venison'])
+      expect(outBeforePan(`${meat}-portion`), meat).toEqual({ low: 60, typical: 75, high: 90 });
+    for (const cold of ['white-fish-portion', 'oily-fish-portion', 'poultry-portion', 'beef-trim', null])
+      expect(outBeforePan(cold), String(cold)).toBeUndefined();
+  });
+  it('portions of 3 and of 8 ounces are usual sizes, of fish and of meat', () => {
+    for (const category of ['oily-fish-portion', 'beef-portion']) {
+      const ounces = usualSizes(category).map((s) => Math.round((s.grams * 1_000) / pounds(1 / 16)));
+      expect(ounces).toContain(3);
+      expect(ounces).toContain(8);
+      for (const size of usualSizes(category).filter((s) => s.id.startsWith('oz-')))
+        expect(Math.abs(size.grams * 1_000 - Number(size.id.slice(3)) * pounds(1 / 16)), size.name).toBeLessThan(50);
+    }
+  });
+  it('bone-in is cheaper a kilo than boned: what is bought at one price costs more a kilo once it is boned, by both schools', () => {
+    // a plausible price and 1.50 a kilo of bone and trim, both invented; what comes off is always worth less than what stays on
+    const PRICE = 1_500;
+    let checked = 0;
+    for (const species of allSpecies)
+      for (const form of species.forms.filter((f) => f.purchase))
+        for (const made of allPlans.filter((p) => planStartsFrom(p, species.id, form.id))) {
+          const plan = planAsBought(made, species, form.id);
+          const [stage] = plan.stages;
+          if (stage === undefined || !stage.pieces.some((p) => p.main)) continue;
+          const startMg = grams(form.typicalG ?? 1_500);
+          const pieces = stageShares(plan, stage, species, form.id).pieces.map((share) => {
+            const piece = stage.pieces.find((p) => p.id === share.pieceId);
+            return {
+              massMg: Math.round(share.mean * startMg),
+              wasted: piece?.destination === 'waste',
+              main: piece?.main === true,
+              creditMinorPerKg: 150,
+            };
+          });
+          const mainMg = pieces.reduce((sum, p) => sum + (p.main ? p.massMg : 0), 0);
+          for (const school of costingSchools) {
+            const costs = shareCost(school, Math.round((startMg * PRICE) / 1_000_000), pieces);
+            const main = costs.reduce((sum, cost, i) => sum + (pieces[i]?.main === true ? cost : 0), 0);
+            expect((main * 1_000_000) / mainMg, `${species.id} ${form.id}, ${plan.id}, ${school}`).toBeGreaterThan(
+              PRICE,
+            );
+          }
+          checked += 1;
+        }
+    expect(checked).toBeGreaterThan(150);
+    // and by hand: 5 kg of bone-in deer loin at 15.00, of which 46 % is the boned loin, come to 32.61 a kilo when nothing else is worth anything
+    const deer = speciesById
+      .get('red-fallow-deer')
+      ?.yields.find((y) => y.from === 'loin-bone-in' && y.to === 'loin-boneless');
+    expect(PRICE / (deer?.share.mean ?? 0)).toBeCloseTo(3_260.87, 1);
+  });
+
   it('fat of lamb goes to dripping unless somebody bins it', () => {
     for (const piece of allPlans.flatMap((p) => p.stages.flatMap((s) => s.pieces)))
       if (piece.category === 'lamb-fat') expect(piece.destination).toBe('fat');
@@ -357,18 +414,26 @@ describe('against published conversion factors', () => {
   // Commission Implementing Regulation (EU) No 404/2011, Annex XIII, product weight x factor = live weight. Recalled, not looked up.
   const factors: readonly (readonly [species: string, form: string, factor: number])[] = [
     ['cod', 'gutted', 1.17],
+    ['cod', 'headed-gutted', 1.7],
     ['cod', 'fillet-skinless', 2.6],
     ['haddock', 'gutted', 1.17],
+    ['haddock', 'headed-gutted', 1.46],
     ['hake', 'gutted', 1.11],
     ['hake', 'headed-gutted', 1.4],
     ['pollack', 'gutted', 1.17],
     ['mackerel', 'gutted', 1.09],
     ['herring', 'gutted', 1.12],
+    ['herring', 'headed-gutted', 1.19],
     ['plaice', 'gutted', 1.05],
+    ['plaice', 'headed-gutted', 1.39],
     ['plaice', 'fillet-skin-on', 2.4],
     ['lemon-sole', 'gutted', 1.05],
     ['turbot', 'gutted', 1.09],
     ['brill', 'gutted', 1.09],
+    ['halibut', 'gutted', 1.09],
+    ['dover-sole', 'gutted', 1.04],
+    ['sea-bream', 'gutted', 1.11],
+    ['monkfish', 'gutted', 1.22],
     ['monkfish', 'tail', 3],
     ['langoustine', 'tail', 3],
   ];
@@ -376,6 +441,37 @@ describe('against published conversion factors', () => {
   it.each(factors)('%s %s', (id, form, factor) => {
     const found = speciesById.get(id)?.yields.find((y) => y.to === form && y.from === 'whole');
     expect(found?.share.mean).toBeCloseTo(1 / factor, 3);
+  });
+
+  it('are all that the catalogue takes from there', () => {
+    const taken = allSpecies.flatMap((s) =>
+      s.yields.filter((y) => y.source.startsWith('Commission')).map((y) => `${s.id} ${y.to}`),
+    );
+    expect(taken.sort()).toEqual(factors.map(([id, form]) => `${id} ${form}`).sort());
+  });
+
+  it('carry a fish that comes without its head to its fillets: 1.70 / 2.60 of a cod, 1.46 / 2.60 of a haddock', () => {
+    for (const [id, headed, skinless] of [
+      ['cod', 1.7, 2.6],
+      ['haddock', 1.46, 2.6],
+    ] as const) {
+      const species = speciesById.get(id);
+      const plan = planById.get('round-fish-two-fillets');
+      if (species === undefined || plan === undefined) throw new Error(id);
+      const bought = planAsBought(plan, species, 'headed-gutted');
+      const [first] = bought.stages;
+      if (first === undefined) throw new Error('no stage');
+      const fillet = stageShares(bought, first, species, 'headed-gutted').pieces.find(
+        (p) => p.pieceId === 'fillet',
+      )?.mean;
+      expect(
+        Math.abs(
+          (fillet ?? 0) * pieceShare('round-fish-loin-portions', 1, ['loin', 'tail', 'belly', 'trim']) -
+            headed / skinless,
+        ),
+        id,
+      ).toBeLessThan(0.05);
+    }
   });
 
   it('implies the head share of a gutted hake, which the plan must agree with', () => {
@@ -432,28 +528,33 @@ describe('against published conversion factors', () => {
     expect(Math.abs(pieceShare('langoustine-tails', 0, ['tail']) - 1 / 3)).toBeLessThan(0.03);
   });
 
-  it('put every main cut of a plan’s own species inside the range its yield table names', () => {
+  it('put the main cuts of every form that is bought, by every plan for it, inside the range its yield table names', () => {
     let checked = 0;
-    for (const plan of allPlans) {
-      const [start] = plan.starts;
-      const species = speciesById.get(start?.species ?? '');
-      const form = start?.forms[0];
-      const stage = plan.stages[0];
-      if (species === undefined || form === undefined || stage === undefined) continue;
-      const whole = species.forms.find((f) => f.whole)?.id;
-      const startShare = form === whole ? 1 : species.yields.find((y) => y.from === whole && y.to === form)?.share.mean;
-      if (startShare === undefined) continue;
-      const shares = stageShares(plan, stage, species, form).pieces;
-      for (const yieldForm of new Set(stage.pieces.flatMap((p) => (p.main ? (p.yieldForm ?? []) : [])))) {
-        const table = species.yields.find((y) => y.from === whole && y.to === yieldForm);
-        if (table === undefined) continue;
-        const ids = stage.pieces.filter((p) => p.yieldForm === yieldForm).map((p) => p.id);
-        const ofWhole = shares.filter((s) => ids.includes(s.pieceId)).reduce((sum, s) => sum + s.mean, 0) * startShare;
-        expect(ofWhole, `${plan.id} ${yieldForm}`).toBeGreaterThan(table.share.low - 0.005);
-        expect(ofWhole, `${plan.id} ${yieldForm}`).toBeLessThan(table.share.high + 0.005);
-        checked += 1;
-      }
-    }
-    expect(checked).toBeGreaterThan(20);
+    for (const species of allSpecies)
+      for (const form of species.forms.filter((f) => f.purchase))
+        for (const made of allPlans.filter((plan) => planStartsFrom(plan, species.id, form.id))) {
+          const plan = planAsBought(made, species, form.id);
+          const [stage] = plan.stages;
+          if (stage === undefined) continue;
+          const whole = species.forms.find((f) => f.whole)?.id;
+          const ofWhole =
+            form.id === whole ? 1 : species.yields.find((y) => y.from === whole && y.to === form.id)?.share.mean;
+          const shares = stageShares(plan, stage, species, form.id).pieces;
+          for (const yieldForm of new Set(stage.pieces.flatMap((p) => (p.main ? (p.yieldForm ?? []) : [])))) {
+            // what the table says of the form itself comes before what it says by way of the whole animal
+            const direct = species.yields.find((y) => y.from === form.id && y.to === yieldForm);
+            const table = direct ?? species.yields.find((y) => y.from === whole && y.to === yieldForm);
+            const startShare = direct === undefined ? ofWhole : 1;
+            if (table === undefined || startShare === undefined) continue;
+            const ids = stage.pieces.filter((p) => p.yieldForm === yieldForm).map((p) => p.id);
+            const share =
+              shares.filter((s) => ids.includes(s.pieceId)).reduce((sum, s) => sum + s.mean, 0) * startShare;
+            const name = `${species.id} ${form.id}, ${plan.id} ${yieldForm}`;
+            expect(share, name).toBeGreaterThan(table.share.low - 0.005);
+            expect(share, name).toBeLessThan(table.share.high + 0.005);
+            checked += 1;
+          }
+        }
+    expect(checked).toBeGreaterThan(130);
   });
 });

@@ -445,6 +445,59 @@ describe('what food is made of', () => {
     expect(Math.abs(mine.fat - found.fatce), 'fat').toBeLessThan(9);
   });
 
+  // the mixes that are made of them: the same recipe out of our table and out of theirs, cream and water as ours in both
+  const mixes: readonly (readonly [
+    what: string,
+    recipe: string,
+    base: readonly [category: string, theirs: string],
+    ingredients: Readonly<Record<string, string>>,
+  ])[] = [
+    ['farce for steaming, of flatfish', 'steaming-farce', ['flatfish-trim', 'P079'], { egg: 'M001' }],
+    ['farce for steaming, of white fish', 'steaming-farce', ['white-fish-trim', 'P079'], { egg: 'M001' }],
+    ['fish mousseline', 'fish-mousseline', ['white-fish-trim', 'P079'], { 'egg-white': 'M002', egg: 'M001' }],
+    ['country forcemeat, of pork', 'country-forcemeat', ['pork-trim', 'O048'], { egg: 'M001' }],
+    ['fresh sausage, of pork', 'fresh-sausage', ['pork-trim', 'O048'], {}],
+  ];
+  it.each(mixes)('%s is near the same mix of the open table', (_, recipeId, [category, theirs], swapped) => {
+    const own = foodOfPiece(category, null) ?? foodOfPiece('white-fish-trim', null);
+    const row = (code: string) => {
+      const [found] = compositions(code).filter((r) => r.code === code);
+      if (found === undefined) throw new Error(code);
+      return { water: found.water, protein: found.protcnt, fat: found.fatce, salt: 0 };
+    };
+    const parts = (open: boolean) => [
+      { name: 'base', massMg: 1e6, of: open ? row(theirs) : own },
+      ...recipe(recipeId).ingredients.map((i) => {
+        const code = swapped[i.id];
+        return {
+          name: i.name,
+          massMg: i.perBase * 1e6,
+          of: open && code !== undefined ? row(code) : foodOfIngredient(i.id),
+        };
+      }),
+    ];
+    const [mine, open] = [fillingBalance(parts(false), []), fillingBalance(parts(true), [])];
+    if (mine === undefined || open === undefined) throw new Error('nothing known');
+    // wider by nothing than the foods themselves: mixed, they come nearer to each other
+    expect(Math.abs(mine.water - open.water), 'water').toBeLessThan(6);
+    expect(Math.abs(mine.protein - open.protein), 'protein').toBeLessThan(3);
+    expect(Math.abs(mine.fat - open.fat), 'fat').toBeLessThan(6);
+  });
+  it('a farce for steaming by hand: 100 fish, 50 egg, 50 water, 90 cream, 3 salt have 8.8 of protein and 16.7 of fat in a hundred', () => {
+    const parts = [
+      { name: 'fish', massMg: 1e6, of: foodOfPiece('white-fish-trim', null) },
+      ...recipe('steaming-farce').ingredients.map((i) => ({
+        name: i.name,
+        massMg: i.perBase * 1e6,
+        of: foodOfIngredient(i.id),
+      })),
+    ];
+    // (18 + 6.3 + 1.44) / 2.93 and (0.9 + 4.8 + 43.2) / 2.93
+    const found = fillingBalance(parts, []);
+    expect(found?.protein).toBeCloseTo((18 + 6.3 + 1.44) / 2.93, 1);
+    expect(found?.fat).toBeCloseTo((0.9 + 4.8 + 43.2) / 2.93, 1);
+  });
+
   it('adds up to a hundred, or less by what is neither', () => {
     for (const f of foods) expect(f.water + f.protein + f.fat + f.salt, f.id).toBeLessThanOrEqual(101);
   });

@@ -1,5 +1,5 @@
 /** Forms of pieces, usual portion sizes, moulds and courses: what cutting to weight starts from before the house has its own. */
-import type { Mould, PieceTemplate, Zone } from '@zabrik/core';
+import type { MinutesRange, Mould, PieceTemplate, Zone } from '@zabrik/core';
 import file from '../data/portioning.json' with { type: 'json' };
 
 export interface UsualSize {
@@ -51,3 +51,13 @@ export const trimCategory = (category: string | null): string | null =>
 /** Usual sizes; invented values, the house's last ones replace them. */
 export const usualSizes = (category: string | null): readonly UsualSize[] =>
   file.sizes[byCategory.get(category ?? '')?.sizes === 'meat' ? 'meat' : 'fish'] as readonly UsualSize[];
+
+/**
+ * How long a raw portion of this kind stands out of the chiller before it goes into the pan, so that its middle is not fridge-cold: whole
+ * muscle of meat only. Undefined for fish, birds and everything else, which go from the cold.
+ *
+ * Units   minutes.
+ * Source  common practice; the house's own limit on time out of the chiller comes first.
+ */
+export const outBeforePan = (category: string | null): MinutesRange | undefined =>
+  category !== null && file.beforePan.categories.includes(category) ? file.beforePan.minutes : undefined;

@@ -16,6 +16,7 @@ import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
 import { OneField, someWords } from '../../kit/OneField.tsx';
 import { Select } from '../../kit/Select.tsx';
+import { BeforePan } from '../../parts/BeforePan.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { trayName } from '../../parts/destinations.ts';
 import { WaitsHere } from '../../parts/WaitsHere.tsx';
@@ -265,6 +266,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
       {lot.logs.map((log) => (
         <LogTold key={log.id} log={log} />
       ))}
+      {lot.massMg > 0 && !lot.ready && lot.state !== 'frozen' && <BeforePan of={[{ category: lot.category }]} />}
       <p className="text-[13px] text-ink-soft">
         Dates are the house’s usual ones, limits those you selected. Your own plan and local code decide.
       </p>

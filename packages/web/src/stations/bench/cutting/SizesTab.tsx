@@ -23,7 +23,7 @@ const zoneNames = { head: 'thick end', centre: 'middle', tail: 'thin end' } as c
 export const sizeFrom = (usual: ReturnType<typeof usualSizes>[number]): PortionSize => ({
   id: usual.id,
   name: usual.name,
-  targetMg: usual.grams * 1_000,
+  targetMg: Math.round(usual.grams * 1_000),
   toleranceShare: usual.toleranceShare,
   valueMinor: usual.valueMinor,
   from: [...usual.from],

@@ -1,6 +1,7 @@
 import type { ListedPlate } from '@zabrik/contract';
 import { allergenWords, formatMass } from '@zabrik/core';
 import { Button } from '../../../kit/Button.tsx';
+import { BeforePan } from '../../../parts/BeforePan.tsx';
 
 interface Props {
   readonly listed: ListedPlate;
@@ -88,6 +89,11 @@ export function PlateCard({ listed, money, onChange }: Props) {
           })}
         </tbody>
       </table>
+      <BeforePan
+        of={plate.components.flatMap((c) =>
+          c.of.kind === 'pieces' ? [{ category: c.of.category, name: c.name }] : [],
+        )}
+      />
       <p className="flex flex-wrap gap-x-4 text-[15px]">
         <span data-testid="plate-cost">
           {figures.unknownCost.length > 0 && 'At least '}
