@@ -6,6 +6,7 @@ export interface Lot {
   readonly id: string;
   readonly code: string;
   readonly name: string;
+  readonly category: string | null;
   readonly massMg: number;
   readonly useBy: string | null;
   readonly madeAt: string;

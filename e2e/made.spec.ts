@@ -296,7 +296,6 @@ test('rabbit to a roll in bacon, its bones to a sauce in three wettings', async 
   await expect(says(page)).toContainText(/Say the allergens of streaky bacon/);
   await joins.getByRole('button', { name: /none/i }).click();
   await axe(page, 'joining');
-  await page.screenshot({ path: '/tmp/t10/join.png' });
   await joins.getByRole('button', { name: 'Join it' }).click();
   await expect(joins).toContainText('60 g of streaky bacon to roll');
   await context.setOffline(false);
@@ -335,6 +334,10 @@ test('a deer loin bought bone-in: boned, rolled, rested, cut to medallions', asy
   await close(page);
   await holds('deer loin to medallions', touches, pieces);
   await expect(page.getByRole('region', { name: 'Stages and time' }).getByRole('link')).toHaveCount(3);
+  // and the larder says when they come out before service
+  const [medallions] = (await lots(page, 'deer')).filter((l) => l.category === 'venison-portion');
+  await page.goto(`/larder/${medallions?.id}`);
+  await expect(page.getByTestId('before-pan')).toContainText('60 to 90 min before the pan');
 });
 
 test('a block as bought, to slices two ways', async ({ page }) => {

@@ -244,8 +244,17 @@ test('what is put together, and what is served', async ({ page }) => {
     { name: 'brown sauce', of: of('batch', { recipeId: 'brown-chicken-stock' }), count: null, grams: 60 },
     { name: 'leeks', of: of('goods', { goods: 'leek' }), count: null, grams: 90 },
   ]);
+  await plate('roe-deer', 'Roe deer, game stock', [
+    {
+      name: 'loin of roe deer',
+      of: of('pieces', { category: 'venison-portion', species: null }),
+      count: 2,
+      grams: 90,
+    },
+    { name: 'celery', of: of('goods', { goods: 'celery' }), count: 3, grams: 12 },
+  ]);
   await page.goto('/pots/plates');
-  await page.getByRole('article').nth(1).waitFor();
+  await page.getByRole('article').nth(2).waitFor();
   await shot(page, 'plates');
 });
 
