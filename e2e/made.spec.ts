@@ -338,6 +338,8 @@ test('a deer loin bought bone-in: boned, rolled, rested, cut to medallions', asy
   const [medallions] = (await lots(page, 'deer')).filter((l) => l.category === 'venison-portion');
   await page.goto(`/larder/${medallions?.id}`);
   await expect(page.getByTestId('before-pan')).toContainText('60 to 90 min before the pan');
+  // the long name of what it was made from is cut, and widens nothing
+  expect(await page.getByRole('complementary', { name: 'Lot' }).evaluate((e) => e.scrollWidth - e.clientWidth)).toBe(0);
 });
 
 test('a block as bought, to slices two ways', async ({ page }) => {

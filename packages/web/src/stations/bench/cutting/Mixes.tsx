@@ -38,7 +38,7 @@ export function Mixes({ flow }: { readonly flow: Portions }) {
       ))}
       <RadioGroup.Root
         aria-label="Mix"
-        className="grid auto-cols-fr grid-flow-col gap-2.5 max-lg:grid-flow-row"
+        className="grid grid-flow-col gap-2.5 max-lg:grid-flow-row"
         value={flow.option === undefined ? '' : String(flow.option)}
         onValueChange={(value) => flow.setOption(Number(value))}
         // the arrow keys choose here; elsewhere they move a mark
