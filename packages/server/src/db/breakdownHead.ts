@@ -53,7 +53,7 @@ select b.id, b.state, b.lot_id as "lotId", l.code as "lotCode", b.species, b.for
        b.stage_id as "stageId", b.root_id as "rootId", b.start_share as "startShare", b.way, h.name as holder, b.found, b.animals, b.start_mg as "startMg", b.start_minor as "startMinor", p.name as by, b.started_at as "startedAt",
        b.closed_at as "closedAt", b.movement_id as "movementId",
        coalesce((select sum(w.mass_mg) from weighing w where w.breakdown_id = b.id
-                 and not exists (select 1 from weighing r where r.replaces = w.id)), 0)::bigint as "weighedMg"
+                 and not exists (select 1 from corrected c where c.house_id = w.house_id and c.id = w.id)), 0)::bigint as "weighedMg"
 from breakdown b join plan_version pv on pv.house_id = b.house_id and pv.id = b.plan_version join lot l on l.id = b.lot_id join person p on p.id = b.person_id join person h on h.id = b.holder_id left join supplier s on s.id = b.supplier_id
      left join house_species hs on hs.house_id = b.house_id and hs.id = b.species
 where b.house_id = $1`;
@@ -223,7 +223,7 @@ export async function readUnitsSeen(
              and (animals > 1) = $8
            order by closed_at desc limit 20) b
      join weighing w on w.breakdown_id = b.id
-     where w.count = 1 and w.mass_mg is not null and not exists (select 1 from weighing r where r.replaces = w.id)
+     where w.count = 1 and w.mass_mg is not null and not exists (select 1 from corrected c where c.house_id = w.house_id and c.id = w.id)
      group by b.id, w.piece_id having count(*) > 1`,
     [
       houseId,

@@ -28,7 +28,8 @@ async function fill(ines: Tablet, maren: Tablet, cast: TestKitchen['home']): Pro
   });
   const params = { breakdownId: started.id };
   await must(ines, api.bench.event, { params, body: { kind: 'pause', at } });
-  await must(ines, api.bench.weigh, { params, body: takeBody('frame', 'stock', 450) });
+  const weighed = await must(ines, api.bench.weigh, { params, body: takeBody('frame', 'stock', 440) });
+  await must(ines, api.bench.weigh, { params, body: takeBody('frame', 'stock', 450, weighed.id) });
   const { lots } = await must(ines, api.bench.close, { params, body: { unbalancedReason: 'the rest was eaten' } });
   const frame = lots[0]?.lotId ?? '';
   await must(ines, api.larder.count, {
@@ -145,7 +146,7 @@ beforeAll(async () => {
 });
 afterAll(() => kitchen.stop());
 
-describe.each([...tablesOfAHouse, 'lot_balance', 'lot_kin'])('%s', (table) => {
+describe.each([...tablesOfAHouse, 'lot_balance', 'lot_kin', 'movement_key', 'corrected'])('%s', (table) => {
   const own = (houseId: string) => forHouse(houseId, () => sql(`select distinct house_id as house from ${table}`));
 
   it('shows a house its own rows and no others, with no where at all', async () => {

@@ -28,6 +28,7 @@ import { byHouseAndTime } from './migrations/0024-by-house-and-time.ts';
 import { triesCounted } from './migrations/0025-tries-counted.ts';
 import { asFound } from './migrations/0026-as-found.ts';
 import { whileItIsOn } from './migrations/0027-while-it-is-on.ts';
+import { keysWithTheirTime } from './migrations/0028-keys-with-their-time.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -58,6 +59,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   triesCounted,
   asFound,
   whileItIsOn,
+  keysWithTheirTime,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

@@ -36,6 +36,8 @@ export interface InHouseFile {
 
 export interface NotInHouseFile {
   readonly notInFile: string;
+  /** The table whose rows the database writes it with: who points here comes after that one. */
+  readonly follows?: string;
 }
 
 export type Columns = Readonly<Record<string, Column<unknown, boolean>>>;

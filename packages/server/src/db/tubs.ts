@@ -26,7 +26,7 @@ export async function readTubContents(
   const rows = await select<PostingRow>(
     db,
     `select m.id as "movementId", m.kind, m.at, p.lot_id as "lotId", l.kind as "lotKind", p.sink, l.category, p.mass_mg as "massMg"
-     from posting t join movement m on m.id = t.movement_id and m.kind <> 'reverse' and not exists (select 1 from movement r where r.reverses = m.id)
+     from posting t join movement m on m.id = t.movement_id and m.kind <> 'reverse' and not exists (select 1 from corrected c where c.house_id = m.house_id and c.id = m.id)
      join posting p on p.movement_id = m.id left join lot l on l.id = p.lot_id
      where t.lot_id = $1 order by m.at, m.id, p.id`,
     [tubId],

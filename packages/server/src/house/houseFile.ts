@@ -11,6 +11,11 @@ import { upgradedTo } from './upgrades.ts';
 const filed = allTables.flatMap(({ name, file }): Filed[] =>
   'inFile' in file ? [{ name, order: file.inFile.order, drop: file.inFile.drop ?? [], after: file.inFile.after }] : [],
 );
+const follows = new Map(
+  allTables.flatMap(({ name, file }) =>
+    'follows' in file && file.follows !== undefined ? [[name, file.follows]] : [],
+  ),
+);
 export const tablesOfAHouse = filed.map((t) => t.name);
 
 /** The tables of a house's file, each after what it points at: the database knows. */
@@ -23,7 +28,10 @@ async function inOrder(db: Sequelize, transaction: Transaction): Promise<Filed[]
     [],
     transaction,
   );
-  return eachAfterItsOwn(filed, points);
+  return eachAfterItsOwn(
+    filed,
+    points.map(({ table, at }) => ({ table, at: follows.get(at) ?? at })),
+  );
 }
 
 /** Rows read at once; of what is large, fewer. */

@@ -1,5 +1,6 @@
 /** House files of versions before: what each step of the database's shape means for the rows in a file. */
 import { createHash } from 'node:crypto';
+import { timeIn } from '../http/idsOf.ts';
 
 type Row = Readonly<Record<string, unknown>>;
 export type Tables = Readonly<Record<string, readonly Row[]>>;
@@ -54,6 +55,10 @@ const renamed = (rows: readonly Row[] = [], names: Readonly<Record<string, strin
 /** A word that stands in a column has become another. */
 const said = (rows: readonly Row[] = [], column: string, before: string, now: string): readonly Row[] =>
   rows.map((row) => (row[column] === before ? { ...row, [column]: now } : row));
+
+/** A key carries its time. */
+const keyed = (rows: readonly Row[] = []): readonly Row[] =>
+  rows.map((row) => ({ ...row, keyed_at: timeIn(String(row['id'])).toISOString() }));
 
 /** Nothing of the rows has changed. */
 const asTheyAre = (tables: Tables): Tables => tables;
@@ -120,6 +125,11 @@ const steps: readonly Step[] = [
       house_plate: [],
       cooling: (tables['cooling'] ?? []).map((c) => ({ ...c, batch_id: null })),
     }),
+  },
+  {
+    from: '0027-while-it-is-on',
+    to: '0028-keys-with-their-time',
+    change: (tables) => ({ ...tables, command: keyed(tables['command']), weighing: keyed(tables['weighing']) }),
   },
 ];
 

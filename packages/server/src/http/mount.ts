@@ -11,7 +11,7 @@ import { selectOne } from '../db/select.ts';
 import type { Actor, InCommand, Kitchen } from '../kitchen.ts';
 import { fileHeaders, type GivenFile } from './file.ts';
 import { shownTo } from './hideCosts.ts';
-import { idsOf } from './idsOf.ts';
+import { idsOf, timeIn } from './idsOf.ts';
 import { mustBeKeepable } from './keepable.ts';
 import { fieldsOf, isCollision, nothingChanged, Problem } from './problem.ts';
 import { spool } from './spool.ts';
@@ -228,7 +228,7 @@ async function answeredBefore<A>(
 ): Promise<A | undefined> {
   const before = await selectOne<{ house_id: string; fingerprint: string; answer: A | null }>(
     db,
-    'select house_id, fingerprint, answer from command where id = $1',
+    'select house_id, fingerprint, answer from command where id = $1 and keyed_at = time_in($1)',
     [commandId],
     transaction,
   );
@@ -259,7 +259,7 @@ export async function runCommand<A>(
     const answer = await work({ actor, houseId: actor.houseId, commandId, at, newId: idsOf(commandId), transaction });
     const { houseId, personId } = actor;
     const commands = rowsOf(db, CommandTable, { houseId, transaction });
-    await commands.add({ id: commandId, endpoint, fingerprint, answer, personId, at });
+    await commands.add({ id: commandId, keyedAt: timeIn(commandId), endpoint, fingerprint, answer, personId, at });
     written = true;
     return answer;
   };

@@ -25,7 +25,7 @@ async function takenSince(
     db,
     `select exists (select 1 from posting p join movement m on m.id = p.movement_id
        where p.lot_id = $1 and p.mass_mg < 0 and m.kind <> 'reverse' and p.id > (select max(id) from posting where movement_id = $2)
-         and not exists (select 1 from movement r where r.reverses = m.id)) as taken`,
+         and not exists (select 1 from corrected c where c.house_id = m.house_id and c.id = m.id)) as taken`,
     [lotId, movementId],
     transaction,
   );
@@ -46,7 +46,7 @@ export async function reverseMovement(
   const { actor, transaction } = command;
   const before = await selectOne<{ kind: MovementKind; reversed: boolean }>(
     db,
-    `select m.kind, exists (select 1 from movement r where r.reverses = m.id) as reversed
+    `select m.kind, exists (select 1 from corrected c where c.house_id = m.house_id and c.id = m.id) as reversed
      from movement m where m.id = $1 and m.house_id = $2`,
     [movementId, actor.houseId],
     transaction,

@@ -5,7 +5,9 @@ export const CommandTable = table(
   'command',
   {
     id: key(uuid),
-    houseId: uuid,
+    /** The time in its id: makes the key one over all months. */
+    keyedAt: key(when),
+    houseId: key(uuid),
     endpoint: text(),
     fingerprint: text(),
     answer: orNull(json<unknown>()),

@@ -13,6 +13,7 @@ import { CautionSeenTable } from './cautionSeen.ts';
 import { CommandTable } from './command.ts';
 import { CoolingTable } from './cooling.ts';
 import { CoolingReadingTable } from './coolingReading.ts';
+import { CorrectedTable } from './corrected.ts';
 import { CutPlanTable } from './cutPlan.ts';
 import { CuttingTable } from './cutting.ts';
 import { CuttingEventTable } from './cuttingEvent.ts';
@@ -33,6 +34,7 @@ import { LotEventTable } from './lotEvent.ts';
 import { LotKinTable } from './lotKin.ts';
 import { MigrationTable } from './migration.ts';
 import { MovementTable } from './movement.ts';
+import { MovementKeyTable } from './movementKey.ts';
 import { PersonTable } from './person.ts';
 import { PhotographTable } from './photograph.ts';
 import { PlanVersionTable } from './planVersion.ts';
@@ -64,6 +66,7 @@ export const allTables: readonly Table[] = [
   CommandTable,
   CoolingTable,
   CoolingReadingTable,
+  CorrectedTable,
   CutPlanTable,
   CuttingTable,
   CuttingEventTable,
@@ -84,6 +87,7 @@ export const allTables: readonly Table[] = [
   LotKinTable,
   MigrationTable,
   MovementTable,
+  MovementKeyTable,
   PersonTable,
   PhotographTable,
   PlanVersionTable,

@@ -6,7 +6,7 @@ export const LotEventTable = table(
   {
     id: key(uuid),
     seq: filled(big),
-    houseId: uuid,
+    houseId: key(uuid),
     lotId: uuid,
     kind: text<'move' | 'freeze' | 'thaw' | 'open' | 'date' | 'reserve' | 'hold' | 'reading' | 'label' | 'undo'>(),
     before: json<Readonly<Record<string, string | number | boolean | null>>>(),
@@ -14,7 +14,7 @@ export const LotEventTable = table(
     note: orNull(text()),
     undoes: orNull(uuid),
     personId: uuid,
-    at: when,
+    at: key(when),
   },
   { inFile: { order: 'seq', drop: ['seq'] } },
 );

@@ -5,8 +5,10 @@ export const WeighingTable = table(
   'weighing',
   {
     id: key(uuid),
+    /** The time in its id: makes the key one over all months. */
+    keyedAt: key(when),
     seq: filled(big),
-    houseId: uuid,
+    houseId: key(uuid),
     breakdownId: uuid,
     pieceId: orNull(text()),
     destination: orNull(text()),

@@ -1,6 +1,6 @@
 import { permissions, type WeighBody, type Weighing } from '@zabrik/contract';
 import type { Destination } from '@zabrik/core';
-import { DatabaseError, type Sequelize } from 'sequelize';
+import type { Sequelize } from 'sequelize';
 import { select, selectOne } from '../../db/select.ts';
 import { mustHaveRoom } from '../../http/mount.ts';
 import { asProblem, Problem } from '../../http/problem.ts';
@@ -53,8 +53,11 @@ const MOST_TOGETHER = 200;
 /** Clocks of one kitchen may stand so far apart. */
 const AHEAD_MS = 120_000;
 
-const isHalf = (error: unknown): boolean =>
-  error instanceof DatabaseError && (error.parent as { code?: string }).code === 'ZB004';
+const codeOf = (error: unknown): string | undefined =>
+  error instanceof Error && 'parent' in error ? (error.parent as { code?: string }).code : undefined;
+const isHalf = (error: unknown): boolean => codeOf(error) === 'ZB004';
+/** Two put the same weight right at the same moment. */
+const isTaken = (error: unknown): boolean => codeOf(error) === '23505';
 
 /**
  * Gathers weighings into shared commits: those that arrive while a commit is on its way to the disk wait and go together in the
@@ -112,8 +115,8 @@ class SharedCommits {
     } catch (error) {
       const [only] = batch;
       // two tablets split one weight at the same moment: the other has written it by now, and this one is told so
+      if (batch.length === 1 && (isHalf(error) || isTaken(error)) && !again) return this.#commit(batch, true);
       if (batch.length === 1 && isHalf(error)) {
-        if (!again) return this.#commit(batch, true);
         // the name of its other half is taken by something else
         only?.failed(new Problem('key_reused'));
         return;
@@ -149,7 +152,7 @@ const stored = (db: Sequelize, id: string): Promise<Stored | undefined> =>
     db,
     `select w.id, w.piece_id as "pieceId", w.destination, w.mass_mg as "massMg", w.source, w.count, w.animal, w.scale, w.replaces, p.name as by, w.at,
             w.breakdown_id as "breakdownId", w.house_id as "houseId"
-     from weighing w join person p on p.id = w.person_id where w.id = $1`,
+     from weighing w join person p on p.id = w.person_id where w.id = $1 and w.keyed_at = time_in($1)`,
     [id],
   );
 

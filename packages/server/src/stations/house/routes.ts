@@ -35,7 +35,7 @@ interface Figures {
 const FIGURES = `
 select
   (select count(*)::int from delivery_line d where d.house_id = $1 and d.movement_id is not null and (d.at at time zone $2)::date = $3::date
-     and not exists (select 1 from movement r where r.reverses = d.movement_id)) as "receivedToday",
+     and not exists (select 1 from corrected c where c.house_id = d.house_id and c.id = d.movement_id)) as "receivedToday",
   (select count(*)::int from breakdown where house_id = $1 and state = 'open') as "openBreakdowns",
   (select count(*)::int from lot_balance where house_id = $1 and mass_mg > 0) as "lotsOnHand",
   (select count(*)::int from lot l join lot_balance b on b.lot_id = l.id

@@ -239,7 +239,7 @@ export async function undoKeep(
   const { actor, transaction } = command;
   const event = await selectOne<{ lotId: string; kind: string; before: State; after: State; undone: boolean }>(
     db,
-    `select lot_id as "lotId", kind, before, after, exists (select 1 from lot_event u where u.undoes = e.id) as undone
+    `select lot_id as "lotId", kind, before, after, exists (select 1 from corrected c where c.house_id = e.house_id and c.id = e.id) as undone
      from lot_event e where id = $1 and house_id = $2 and kind not in ('undo', 'label')`,
     [params.eventId, actor.houseId],
     transaction,

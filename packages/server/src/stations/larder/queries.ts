@@ -194,7 +194,7 @@ const FREE = `select mass_mg - reserved_mg as "freeMg" from lot_balance where lo
 export const readEventsOf = (db: Sequelize, lotId: string): Promise<EventRow[]> =>
   select<EventRow>(
     db,
-    `select e.id, e.kind, e.after, e.note, p.name as by, e.at, exists (select 1 from lot_event u where u.undoes = e.id) as undone
+    `select e.id, e.kind, e.after, e.note, p.name as by, e.at, exists (select 1 from corrected c where c.house_id = e.house_id and c.id = e.id) as undone
      from lot_event e join person p on p.id = e.person_id where e.lot_id = $1 order by e.seq`,
     [lotId],
   );
@@ -220,7 +220,7 @@ export async function readLot(
     select<EntryRow>(
       db,
       `select m.id as "movementId", m.kind, m.at, w.name as by, m.note, sum(p.mass_mg)::bigint as "massMg", sum(p.cost_minor)::bigint as "costMinor",
-              m.reverses, exists (select 1 from movement r where r.reverses = m.id) as reversed
+              m.reverses, exists (select 1 from corrected c where c.house_id = m.house_id and c.id = m.id) as reversed
        from posting p join movement m on m.id = p.movement_id join person w on w.id = m.person_id
        where p.lot_id = $1 and p.house_id = $2 group by m.house_id, m.at, m.id, w.name order by m.at, m.id`,
       [lotId, houseId],

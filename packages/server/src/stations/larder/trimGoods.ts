@@ -124,7 +124,7 @@ export const readGoodsYields = (
      join posting ready on ready.house_id = m.house_id and ready.at = m.at and ready.movement_id = m.id and ready.mass_mg > 0
      join lot made on made.id = ready.lot_id and made.category = '${READY}'
      join person p on p.id = m.person_id
-     where m.house_id = $1 and m.kind = 'trim' and not exists (select 1 from movement r where r.house_id = m.house_id and r.reverses = m.id)
+     where m.house_id = $1 and m.kind = 'trim' and not exists (select 1 from corrected c where c.house_id = m.house_id and c.id = m.id)
      order by m.at desc, m.id limit 20`,
     [houseId, goods],
   );

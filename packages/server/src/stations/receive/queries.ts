@@ -39,7 +39,7 @@ select d.id, d.delivery_id as "deliveryId", d.lot_id as "lotId", l.code, d.speci
        d.temperature_centi_c as "temperatureCentiC", d.landed_on as "landedOn", d.use_by as "useBy", d.note, d.verdict,
        d.refused_reason as "refusedReason", d.inspection, d.details, d.boxes, d.codes, p.name as by, d.at, d.movement_id as "movementId",
        array(select f.id from photograph f where f.line_id = d.id order by f.at, f.id) as photographs,
-       exists (select 1 from movement r where r.reverses = d.movement_id) as reversed
+       exists (select 1 from corrected c where c.house_id = d.house_id and c.id = d.movement_id) as reversed
 from delivery_line d join delivery h on h.id = d.delivery_id join supplier s on s.id = h.supplier_id join person p on p.id = d.person_id
 left join lot l on l.id = d.lot_id
 where d.house_id = $1`;
@@ -228,7 +228,7 @@ select o.id, o.supplier_id as "supplierId", s.name as "supplierName", o.due_on a
       'minorPerKg', l.minor_per_kg,
       'cameMg', (select coalesce(sum(d.gross_mg - d.tare_mg - d.refused_mg), 0) from delivery_line d join delivery h on h.id = d.delivery_id
                  where h.order_id = o.id and d.order_position = l.position and d.verdict <> 'refused'
-                   and not exists (select 1 from movement r where r.reverses = d.movement_id))) order by l.position)
+                   and not exists (select 1 from corrected c where c.house_id = d.house_id and c.id = d.movement_id))) order by l.position)
    from supply_order_line l where l.order_id = o.id) as lines
 from supply_order o join supplier s on s.id = o.supplier_id join person p on p.id = o.person_id where o.house_id = $1`;
 

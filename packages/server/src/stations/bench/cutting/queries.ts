@@ -37,7 +37,7 @@ const readInputs = (db: Sequelize, ids: readonly string[], transaction?: Transac
     `select i.cutting_id as "cuttingId", i.lot_id as "lotId", l.code, l.name, l.species, l.category, l.piece_id as "pieceId",
             (select jsonb_agg(w.mass_mg order by w.at) from weighing w
              where w.breakdown_id = l.breakdown_id and w.piece_id = l.piece_id and w.destination = l.destination and w.count = 1 and w.mass_mg is not null
-               and not exists (select 1 from weighing o where o.replaces = w.id)) as weights,
+               and not exists (select 1 from corrected c where c.house_id = w.house_id and c.id = w.id)) as weights,
             greatest(1, round(l.pieces * i.mass_mg::numeric / l.made_mg))::int as pieces, i.mass_mg as "massMg"
      from cutting_input i join lot l on l.id = i.lot_id where i.cutting_id = any($1::uuid[]) order by i.cutting_id, i.position`,
     [[...ids]],
