@@ -15,7 +15,7 @@ export default defineConfig({
         scale: '../devices/src/scaleMain.ts',
         houseFile: 'src/house/houseFileMain.ts',
         backup: 'src/backup/backupMain.ts',
-        labelWorker: 'src/paper/labelWorker.ts',
+        thread: 'src/threads/thread.ts',
       },
       output: { entryFileNames: '[name].js' },
     },

@@ -34,9 +34,13 @@ const file = (tablet: Tablet, id: string) => tablet.raw('get', `/api/v1/jobs/${i
 const partsOf = (id: string) => select(kitchen.kitchen.db, 'select n from job_part where job_id = $1', [id]);
 
 /** A process that makes what the test says, beside a server that takes no jobs itself. */
+let heard: AbortSignal | undefined;
 let made: (tell: (ratio: number) => void) => AsyncIterable<string>;
 const makes: Makes = {
-  'movements-csv': async (_, { tell }) => ({ type: 'text/csv', name: 'made.csv', body: made(tell) }),
+  'movements-csv': async (_, { tell, signal }) => {
+    heard = signal;
+    return { type: 'text/csv', name: 'made.csv', body: made(tell) };
+  },
   'movements-epcis': () => Promise.reject(new Problem('too_large', 'Choose a shorter time.')),
   'house-file': () => Promise.reject(new Error('a secret of the inside')),
 };
@@ -107,6 +111,7 @@ describe('a job', () => {
     held.open();
     await worker.idle();
     expect(await jobOf(id)).toMatchObject({ state: 'called-off' });
+    expect(heard?.aborted).toBe(true);
     expect(await partsOf(id)).toEqual([]);
   });
 

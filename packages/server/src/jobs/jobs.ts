@@ -13,6 +13,8 @@ export interface Making<A = AskedJob> {
   readonly asked: A;
   /** Told how far it is, 0 to 1, as often as one likes. */
   readonly tell: (ratio: number) => void;
+  /** Aborted when it is called off or the server stops: what computes on a thread (`threads/inThread.ts`) is given it. */
+  readonly signal: AbortSignal;
 }
 
 /** How a station makes the files it has jobs for. What it throws as a Problem is told to whoever asked. */
@@ -64,6 +66,7 @@ export class Jobs {
   #worker = '';
   #sweeper: NodeJS.Timeout | undefined;
   #stopping = false;
+  readonly #ending = new Set<AbortController>();
   #going: Promise<void> = Promise.resolve();
 
   constructor(makes: Makes) {
@@ -147,6 +150,7 @@ export class Jobs {
   /** Ends what is being made here, so that another process, or this one started again, takes it up. */
   async stop(): Promise<void> {
     this.#stopping = true;
+    for (const ending of this.#ending) ending.abort(new Stopping());
     clearInterval(this.#sweeper);
     await this.#boss?.stop({ graceful: false, wait: false });
     await this.idle();
@@ -168,9 +172,11 @@ export class Jobs {
       );
       if (claimed === undefined) return;
       await db.query('delete from job_part where job_id = $1', { bind: [jobId] });
+      const ending = new AbortController();
+      const stopWith = (why: Error): void => ending.abort(why);
+      this.#ending.add(ending);
       let ratio: number | null = null;
       let bytes = 0;
-      let off: Error | undefined;
       let beating: Promise<void> = Promise.resolve();
       const beat = setInterval(() => {
         beating = change(
@@ -178,14 +184,14 @@ export class Jobs {
           [kitchen.clock(), ratio, bytes],
         ).then(
           (still) => {
-            if (!still) off = new CalledOff();
+            if (!still) stopWith(new CalledOff());
           },
           () => undefined, // the next one tells
         );
       }, BEAT_MS);
       const mayGoOn = (): void => {
-        if (this.#stopping) throw new Stopping();
-        if (off !== undefined) throw off;
+        if (this.#stopping) stopWith(new Stopping());
+        ending.signal.throwIfAborted();
       };
       try {
         const make = this.#makes[claimed.asked.kind] as (kitchen: Kitchen, making: Making) => Promise<GivenFile>;
@@ -195,6 +201,7 @@ export class Jobs {
           tell: (now) => {
             ratio = Math.min(1, Math.max(0, now));
           },
+          signal: ending.signal,
         });
         let parts = 0;
         for await (const part of inParts(file.body, mayGoOn)) {
@@ -228,6 +235,7 @@ export class Jobs {
           why,
         ]);
       } finally {
+        this.#ending.delete(ending);
         clearInterval(beat);
       }
     });

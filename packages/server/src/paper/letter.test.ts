@@ -21,7 +21,10 @@ describe('a letter on A4', () => {
   const rows = (n: number): string[][] => Array.from({ length: n }, (_, i) => [`Hake ${i}`, '£1.00']);
   const pagesOf = async (n: number): Promise<PDFDocument> =>
     PDFDocument.load(
-      await onA4('Claim to Bram & Żagiel', [table([{ head: 'What' }, { head: 'Claimed', figures: true }], rows(n))]),
+      await onA4({
+        title: 'Claim to Bram & Żagiel',
+        content: [table([{ head: 'What' }, { head: 'Claimed', figures: true }], rows(n))],
+      }),
       { updateMetadata: false },
     );
 

@@ -65,8 +65,13 @@ export const table = (columns: readonly Column[], rows: readonly (readonly strin
   },
 });
 
-/** A PDF on A4, with page numbers where there is more than one. */
-export function onA4(title: string, content: Content[]): Promise<Uint8Array> {
+export interface Letter {
+  readonly title: string;
+  readonly content: readonly Content[];
+}
+
+/** A PDF on A4, with page numbers where there is more than one. Of many pages it takes a while: `inThread('letter', ...)`. */
+export function onA4({ title, content }: Letter): Promise<Uint8Array> {
   const document: TDocumentDefinitions = {
     info: { title, creator: 'Zabrik', producer: 'Zabrik' },
     pageSize: 'A4',

@@ -11,7 +11,8 @@ import { print, printedDocument, printedJobs } from '../../devices/askDevice.ts'
 import type { GivenFile } from '../../http/file.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Actor, InCommand, Kitchen } from '../../kitchen.ts';
-import { drawLabels } from '../../paper/drawLabels.ts';
+
+import { inThread } from '../../threads/inThread.ts';
 import { writeEvent } from './keep.ts';
 
 interface Row {
@@ -80,12 +81,12 @@ export async function labelPdf(
 ): Promise<GivenFile> {
   const house = await readHouse(kitchen.db, actor);
   const rows = await readLabelled(kitchen, actor.houseId, lots.split(','));
-  const pdf = await drawLabels(
-    rows.map((row) => contentOf(row, house, actor.name)),
-    rows.map(() => 1),
+  const pdf = await inThread('labels', {
+    contents: rows.map((row) => contentOf(row, house, actor.name)),
+    copies: rows.map(() => 1),
     size,
-    await isAmerican(kitchen, house),
-  );
+    american: await isAmerican(kitchen, house),
+  });
   return { type: 'application/pdf', name: `labels-${rows[0]?.code ?? ''}.pdf`, inline: true, body: pdf };
 }
 
@@ -106,7 +107,8 @@ export async function printSheets(
   const labels = each.reduce((sum, n) => sum + n, 0);
   const tell = (done: number): void => kitchen.tell(actor.houseId, { command: commandId, done, of: labels });
   tell(0);
-  const pdf = await drawLabels(contents, each, body.size, await isAmerican(kitchen, house), tell);
+  const american = await isAmerican(kitchen, house);
+  const pdf = await inThread('labels', { contents, copies: each, size: body.size, american }, { told: tell });
   tell(labels);
   const name = rows.length === 1 ? `${rows[0]?.code} ${rows[0]?.name}` : `${rows[0]?.code} and ${rows.length - 1} more`;
   const job = await print(kitchen.devicesOf(actor.houseId).printer, name, labels, pdf);
