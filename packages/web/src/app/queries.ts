@@ -43,6 +43,12 @@ export const breakdownQuery = (breakdownId: string) =>
     queryFn: () => call(api.bench.read, { params: { breakdownId } }),
   }) as const;
 
+export const lotQuery = (lotId: string) =>
+  ({
+    queryKey: ['lots', 'one', lotId],
+    queryFn: () => call(api.larder.read, { params: { lotId } }),
+  }) as const;
+
 export type Catalogue = Answer<typeof api.house.catalogue>;
 export const catalogueQuery = {
   queryKey: ['catalogue'],

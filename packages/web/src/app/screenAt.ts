@@ -1,4 +1,16 @@
+import type { FetchQueryOptions } from '@tanstack/react-query';
 import type { ComponentType } from 'react';
+
+/** A read as its screen makes it. */
+export type Read = Pick<FetchQueryOptions, 'queryKey'> & {
+  readonly queryFn: () => Promise<unknown>;
+  readonly staleTime?: number;
+};
+
+/** What the screens open with, by their path and the ids in their address: apart from the screens, so that the first lines that run stay few. */
+export type ReadsAt = Readonly<
+  Record<string, (params: Readonly<Record<string, string | undefined>>) => readonly Read[]>
+>;
 
 /** A screen of a station: where it stands, what it is called on the browser's tab, and its script. */
 export interface ScreenAt {

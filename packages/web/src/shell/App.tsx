@@ -7,12 +7,14 @@ import { createBrowserRouter, Navigate, type RouteObject, RouterProvider, Scroll
 import { worthAskingAgain } from '../app/api.ts';
 import { dropOldDrafts } from '../app/draft.ts';
 import { waitingNow } from '../app/outbox.ts';
-import { breakdownQuery, houseQuery, meQuery } from '../app/queries.ts';
+import { houseQuery, meQuery } from '../app/queries.ts';
 import { type ScreenAt, screenFor } from '../app/screenAt.ts';
 import { serializeReads } from '../app/serializeReads.ts';
 import { PlainHttp } from '../parts/PlainHttp.tsx';
+import { reads } from '../stations/reads.ts';
 import { FIRST, screens } from '../stations/screens.ts';
 import { Broken } from './Broken.tsx';
+import { beginOf } from './begin.ts';
 import { Shell } from './Shell.tsx';
 import { screen } from './screen.tsx';
 
@@ -47,13 +49,15 @@ const drawn = new Map(screens.map(({ script }) => script).map((script) => [scrip
 /** Done when the script and the reads that the address needs are here, so that the first drawing is the screen itself. */
 export function ready(path: string): Promise<unknown> {
   dropOldDrafts();
+  opened = true;
   const found = screenFor(screens, path) ?? screenFor(screens, FIRST);
-  const reads: Promise<unknown>[] =
+  const waits: Promise<unknown>[] =
     found?.screen.bare === true ? [] : [client.prefetchQuery(meQuery), client.prefetchQuery(houseQuery)];
-  if (found !== undefined) reads.push(drawn.get(found.screen.script)?.load() ?? Promise.resolve());
-  const breakdownId = found?.screen.path.startsWith('/bench/') === true ? found.params['breakdownId'] : undefined;
-  if (breakdownId !== undefined) reads.push(client.prefetchQuery(breakdownQuery(breakdownId)));
-  return Promise.allSettled(reads);
+  if (found !== undefined) {
+    waits.push(drawn.get(found.screen.script)?.load() ?? Promise.resolve());
+    for (const read of reads[found.screen.path]?.(found.params) ?? []) waits.push(client.prefetchQuery(read));
+  }
+  return Promise.allSettled(waits);
 }
 
 // not awaited: what was on the screen last time fills in where the server has not answered yet
@@ -76,10 +80,19 @@ void persistQueryClientRestore(kept).finally(() => persistQueryClientSubscribe(k
 /** Whether something of this page is on its way that the tablet has not written down. */
 export const isSending = (): boolean => client.isMutating() > 0 || waitingNow().some((w) => w.onDisk === false);
 
+/** Whether the first screen was asked for. */
+let opened = false;
 const Nothing = () => null;
-const routeOf = ({ path, script }: ScreenAt): RouteObject => ({
-  path,
-  Component: drawn.get(script)?.Screen ?? Nothing,
+const begin = beginOf(client, reads);
+/** A screen at its address, with its script and what it opens with begun side by side. */
+const routeOf = (at: ScreenAt): RouteObject => ({
+  path: at.path,
+  Component: drawn.get(at.script)?.Screen ?? Nothing,
+  // the first screen is asked for by `ready`
+  loader: ({ params }) => {
+    if (opened) begin(at.path, params, drawn.get(at.script)?.load);
+    return null;
+  },
 });
 
 /** To look at while building; no house has it. */

@@ -4,7 +4,8 @@
  */
 import type { QueryClient } from '@tanstack/react-query';
 import { catalogueQuery } from '../app/queries.ts';
-import { batchesQuery, limitsQuery, lotsForPotsQuery, recipesQuery } from './pots/potQueries.ts';
+import { limitsQuery, lotsForPotsQuery } from './pots/potQueries.ts';
+import { batchesQuery, recipesQuery } from './pots/reads.ts';
 import { suppliersQuery } from './receive/useSuppliers.ts';
 
 const HOUR = 3_600_000;

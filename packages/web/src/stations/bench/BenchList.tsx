@@ -3,7 +3,6 @@ import type { Lot, Way } from '@zabrik/contract';
 import { figureWords, formatMass, grams, inGrams, parseMass, startOf } from '@zabrik/core';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { ageWords, clockTime, dayAndTime, dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
@@ -18,9 +17,10 @@ import { Confirm } from '../../parts/Confirm.tsx';
 import { useGoOn, waitingQuery } from '../../parts/GoOn.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
 import { restWords } from '../../parts/restWords.ts';
+import { openBreakdownsQuery, openCuttingsQuery, toCutQuery } from './reads.ts';
 
 function OpenOnes() {
-  const open = useQuery({ queryKey: ['breakdowns', 'list'], queryFn: () => call(api.bench.list, { query: {} }) });
+  const open = useQuery(openBreakdownsQuery);
   if (open.isPending) return <Loading />;
   if (open.isLoadingError) return <Failed error={open.error} again={() => void open.refetch()} />;
   if (open.data.breakdowns.length === 0)
@@ -291,7 +291,7 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
 
 /** The way to cutting to weight, and whether something lies there. */
 function ToWeight() {
-  const { data } = useQuery({ queryKey: ['cuttings', 'list'], queryFn: () => call(api.cutting.list, {}) });
+  const { data } = useQuery(openCuttingsQuery);
   const [open, resting] = [data?.open.length ?? 0, data?.resting.length ?? 0];
   return (
     <Link
@@ -314,10 +314,7 @@ export default function BenchList() {
   const [search, setSearch] = useSearchParams();
   const chosen = search.get('lot');
   const may = useMay('bench.start');
-  const lots = useQuery({
-    queryKey: ['lots', 'whole'],
-    queryFn: () => call(api.larder.list, { query: { cuttable: 'yes', limit: 200 } }),
-  });
+  const lots = useQuery(toCutQuery);
   const lot = lots.data?.lots.find((l) => l.id === chosen);
   const heaviest = Math.max(grams(1), ...(lots.data?.lots.map((l) => l.massMg) ?? []));
   return (

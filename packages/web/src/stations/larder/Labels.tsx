@@ -1,21 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { call } from '../../app/api.ts';
 import { dayAndTime } from '../../app/dates.ts';
-import { api } from '../../app/endpoints.ts';
 import { useHouse } from '../../app/queries.ts';
 import { Empty, Failed, Loading } from '../../kit/Notice.tsx';
 import { LabelPreview } from './LabelPreview.tsx';
 import { LarderHead } from './LarderHead.tsx';
+import { printedQuery } from './reads.ts';
 
 /** What came out of the label printer lately. */
 export default function Labels() {
   const { data: house } = useHouse();
-  const printed = useQuery({
-    queryKey: ['lots', 'labels'],
-    queryFn: () => call(api.larder.printed, {}),
-    refetchInterval: 5_000,
-  });
+  const printed = useQuery({ ...printedQuery, refetchInterval: 5_000 });
   return (
     <section aria-label="Labels" className="flex-1 bg-ground">
       <LarderHead />

@@ -6,7 +6,7 @@ import { useCallback, useMemo, useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
-import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
+import { lotQuery, moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
 import { named, Select } from '../../kit/Select.tsx';
@@ -80,8 +80,7 @@ export default function Larder() {
     queryFn: () => call(api.larder.groups, { query: { by } }),
   });
   const chosen = useQuery({
-    queryKey: ['lots', 'one', lotId],
-    queryFn: () => call(api.larder.read, { params: { lotId: lotId ?? '' } }),
+    ...lotQuery(lotId ?? ''),
     enabled: lotId !== undefined,
   });
   const { data, hasNextPage, isFetchingNextPage, isFetchNextPageError, fetchNextPage } = lots;

@@ -19,6 +19,7 @@ import { SimulatedPan } from '../../parts/SimulatedPan.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { LarderHead } from './LarderHead.tsx';
+import { stockTakesQuery } from './reads.ts';
 import { type Counted, countedOf, linesOf, reasons, roundOf } from './stockTake.ts';
 
 interface LineProps {
@@ -124,10 +125,7 @@ function Line({ lot, counted, onCount }: LineProps) {
 function Rounds() {
   const { data: house } = useHouse();
   const money = moneyOf(house);
-  const takes = useQuery({
-    queryKey: ['lots', 'stock-takes'],
-    queryFn: () => call(api.larder.stockTakes, { query: { limit: 12 } }),
-  });
+  const takes = useQuery(stockTakesQuery);
   if (takes.isPending) return <Loading />;
   if (takes.isLoadingError) return <Failed error={takes.error} again={() => void takes.refetch()} />;
   if (takes.data.stockTakes.length === 0) return <p className="text-ink-soft">No round was written down yet.</p>;

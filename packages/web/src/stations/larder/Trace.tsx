@@ -2,15 +2,14 @@ import { useQuery } from '@tanstack/react-query';
 import { formatMass, formatShare } from '@zabrik/core';
 import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';
-import { call } from '../../app/api.ts';
 import { dayAndTime, dayName } from '../../app/dates.ts';
-import { api } from '../../app/endpoints.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Failed, Loading } from '../../kit/Notice.tsx';
 import { clothOf, trayName } from '../../parts/destinations.ts';
 import { Ribbon } from '../../parts/Ribbon.tsx';
+import { traceQuery } from './reads.ts';
 import { outName, type TraceRow, viewOf } from './traceWords.ts';
 
 const kindNames = { delivery: 'received', goods: 'received', piece: 'cut', batch: 'pot', tub: 'tub' } as const;
@@ -118,10 +117,7 @@ export default function Trace() {
   const { lotId = '' } = useParams();
   const { data: house } = useHouse();
   const mayExport = useMay('ledger.exportEpcis');
-  const query = useQuery({
-    queryKey: ['lots', 'trace', lotId],
-    queryFn: () => call(api.larder.trace, { params: { lotId } }),
-  });
+  const query = useQuery(traceQuery(lotId));
   const { data } = query;
   const view = useMemo(
     () => (data === undefined ? undefined : viewOf(lotId, data.lots, data.movements)),

@@ -3,7 +3,6 @@ import type { Tub } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
@@ -14,6 +13,7 @@ import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Confirm } from '../../parts/Confirm.tsx';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { LarderHead } from './LarderHead.tsx';
+import { tubsQuery } from './reads.ts';
 
 /** Shades of one cloth, so that the kinds in a tub stay apart in grey as well. */
 const shades = ['opacity-100', 'opacity-75', 'opacity-55', 'opacity-40'] as const;
@@ -138,7 +138,7 @@ function TubCard({ tub }: { readonly tub: Tub }) {
 
 /** The collecting tubs: what is in each, until when, and whether a pot is due. */
 export default function Tubs() {
-  const tubs = useQuery({ queryKey: ['lots', 'tubs'], queryFn: () => call(api.larder.tubs, {}) });
+  const tubs = useQuery(tubsQuery);
   return (
     <section aria-label="Collecting tubs" className="flex-1 bg-ground">
       <LarderHead />

@@ -2,7 +2,6 @@ import { useQuery } from '@tanstack/react-query';
 import { costingSchools, effectiveWeighings, formatMass, formatShare, shortName } from '@zabrik/core';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { clockTime, dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
@@ -13,6 +12,7 @@ import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { OneField, someWords } from '../../kit/OneField.tsx';
 import { Ribbon } from '../../parts/Ribbon.tsx';
 import { eventWords } from './benchEventWords.ts';
+import { sheetQuery } from './reads.ts';
 import { PerAnimal, Through } from './Through.tsx';
 import { schoolNames, YieldRows } from './YieldRows.tsx';
 
@@ -50,10 +50,7 @@ export default function YieldSheet() {
   const { data: house } = useHouse();
   const money = moneyOf(house);
   const mayReverse = useMay('ledger.reverse');
-  const query = useQuery({
-    queryKey: ['breakdowns', 'sheet', breakdownId],
-    queryFn: () => call(api.ledger.sheet, { params: { breakdownId } }),
-  });
+  const query = useQuery(sheetQuery(breakdownId));
   useOpen(query.data === undefined ? undefined : `${query.data.breakdown.speciesName} ${query.data.breakdown.lotCode}`);
   if (query.isPending) return <Loading />;
   if (query.isLoadingError) return <Failed error={query.error} again={() => void query.refetch()} />;

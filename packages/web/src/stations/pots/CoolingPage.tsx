@@ -5,11 +5,10 @@ import { formatTemperature, inKilograms, secondsToFreeze } from '@zabrik/core';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
-import { call } from '../../app/api.ts';
 import { dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { keep } from '../../app/outbox.ts';
-import { useHouse, useMay } from '../../app/queries.ts';
+import { lotQuery, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading } from '../../kit/Notice.tsx';
@@ -39,11 +38,7 @@ export default function CoolingPage() {
   const may = useMay('pots.startCooling');
   const [params] = useSearchParams();
   const asked = params.get('lot');
-  const lot = useQuery({
-    queryKey: ['lots', 'one', asked ?? ''],
-    queryFn: () => call(api.larder.read, { params: { lotId: asked ?? '' } }),
-    enabled: asked !== null,
-  });
+  const lot = useQuery({ ...lotQuery(asked ?? ''), enabled: asked !== null });
   // begun in the cooling step of a batch that is on: there is no lot yet
   const fromStove = params.get('batch');
   const batch = useStove(fromStove ?? '').query;

@@ -3,22 +3,16 @@ import type { Lot } from '@zabrik/contract';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import type { PotLot } from './offers.ts';
+import { batchesQuery, coolingsQuery, recipesQuery } from './reads.ts';
 
-/** What can be made. Changes with the catalogue, and its batches with every batch. */
-export const recipesQuery = { queryKey: ['batches', 'recipes'], queryFn: () => call(api.pots.recipes, {}) } as const;
 export const useRecipes = () => useQuery(recipesQuery);
 
-export const batchesQuery = {
-  queryKey: ['batches', 'list'],
-  queryFn: () => call(api.pots.list, { query: { limit: 60 } }),
-} as const;
 export const useBatches = () => useQuery(batchesQuery);
 
 /** Boned-out pieces that wait to be filled. */
 export const useBoned = () => useQuery({ queryKey: ['lots', 'boned'], queryFn: () => call(api.pots.boned, {}) });
 
-export const useCoolings = () =>
-  useQuery({ queryKey: ['coolings', 'list'], queryFn: () => call(api.pots.coolings, {}) });
+export const useCoolings = () => useQuery(coolingsQuery);
 
 /** More lots of a kind than this no cook looks through, and no pot takes: the earliest dates come first. */
 const MOST = 1_000;

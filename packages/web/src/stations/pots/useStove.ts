@@ -2,10 +2,10 @@ import { useQuery } from '@tanstack/react-query';
 import type { Ask, WholeBatch } from '@zabrik/contract';
 import { type BatchEvent, type BatchEventBody, type BatchState, type RecipeStep, readBatch } from '@zabrik/core';
 import { useMemo } from 'react';
-import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import { useEventLog } from '../../app/eventLog.ts';
 import { keep, type Waiting } from '../../app/outbox.ts';
+import { batchQuery } from './reads.ts';
 
 export interface AtStove {
   readonly batch: WholeBatch;
@@ -27,11 +27,7 @@ const event = (w: Waiting, by: string): readonly BatchEvent[] => {
 
 /** A batch as it stands on this device: what the server has, and on top what waits here to be sent. */
 export function useStove(batchId: string) {
-  const query = useQuery({
-    queryKey: ['batches', 'one', batchId],
-    queryFn: () => call(api.pots.read, { params: { batchId } }),
-    enabled: batchId !== '',
-  });
+  const query = useQuery({ ...batchQuery(batchId), enabled: batchId !== '' });
   const batch = query.data;
   const log = useEventLog(batchId, api.pots.event.id, batch?.events as readonly BatchEvent[] | undefined, event);
   const stove = useMemo((): AtStove | undefined => {

@@ -4,7 +4,6 @@ import { claimWords, refusalNames } from '@zabrik/contract/claim-words';
 import { formatMass, formatTemperature } from '@zabrik/core';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { dayAndTime, dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
@@ -15,6 +14,7 @@ import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
 import { TakePhoto } from '../../parts/TakePhoto.tsx';
+import { deliveryQuery } from './reads.ts';
 import { differenceWords } from './words.ts';
 
 const detailNames: Readonly<Record<string, string>> = {
@@ -170,10 +170,7 @@ export default function DeliveryPage() {
   const money = moneyOf(house);
   const may = useMay('receive.close');
   const [copied, setCopied] = useState(false);
-  const delivery = useQuery({
-    queryKey: ['deliveries', 'one', deliveryId],
-    queryFn: () => call(api.receive.read, { params: { deliveryId } }),
-  });
+  const delivery = useQuery(deliveryQuery(deliveryId));
   useOpen(delivery.data?.supplierName);
   const close = useCommand(api.receive.close);
   if (delivery.isPending || house === undefined) return <Loading />;

@@ -18,6 +18,7 @@ import { SearchBox } from '../../kit/SearchBox.tsx';
 import { named, Select } from '../../kit/Select.tsx';
 import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { faultWords, type PriceFile, readPriceFile, readWith } from './readPriceFile.ts';
+import { priceListsQuery } from './reads.ts';
 import { useSuppliers } from './useSuppliers.ts';
 
 // the chart brings its library: only who opens an item's history waits for it
@@ -222,7 +223,7 @@ export default function Prices() {
       call(api.receive.prices, { query: { search: search.trim() === '' ? undefined : search.trim(), limit: 200 } }),
     placeholderData: (before) => before,
   });
-  const lists = useQuery({ queryKey: ['prices', 'lists'], queryFn: () => call(api.receive.priceLists, {}) });
+  const lists = useQuery(priceListsQuery);
   const undo = useCommand(api.receive.undoPrices);
   const inMajor = (amount: number): number => amount / 10 ** minorDigits(house?.currency ?? 'GBP');
   const change = (p: Price): string => {

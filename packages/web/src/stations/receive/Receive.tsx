@@ -5,7 +5,6 @@ import { formatMass, formatTemperature } from '@zabrik/core';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
-import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { clockTime, dayName, dueWords } from '../../app/dates.ts';
 import { hasDraft, useDraft } from '../../app/draft.ts';
@@ -17,6 +16,7 @@ import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { LineForm } from './LineForm.tsx';
 import { NEW_ORDER, NewOrder } from './NewOrder.tsx';
+import { deliveriesQuery, ordersQuery } from './reads.ts';
 import { differenceWords } from './words.ts';
 
 interface WrittenProps {
@@ -152,7 +152,7 @@ function Expected({
   const mayOrder = useMay('receive.order');
   const { data: me } = useMe();
   const [adding, setAdding] = useState(() => hasDraft(me?.person.id, NEW_ORDER));
-  const orders = useQuery({ queryKey: ['deliveries', 'orders'], queryFn: () => call(api.receive.orders, {}) });
+  const orders = useQuery(ordersQuery);
   const callOff = useCommand(api.receive.callOff);
   return (
     <section aria-label="Expected">
@@ -207,10 +207,7 @@ function Expected({
 function Latest() {
   const { data: house } = useHouse();
   const money = moneyOf(house);
-  const deliveries = useQuery({
-    queryKey: ['deliveries'],
-    queryFn: () => call(api.receive.list, { query: { limit: 12 } }),
-  });
+  const deliveries = useQuery(deliveriesQuery);
   if (deliveries.isPending) return <Loading />;
   if (deliveries.isLoadingError) return <Failed error={deliveries.error} again={() => void deliveries.refetch()} />;
   if (deliveries.data.deliveries.length === 0)

@@ -8,12 +8,13 @@ import { call } from '../../../app/api.ts';
 import { clockTime, dayAndTime, dayName, dueWords } from '../../../app/dates.ts';
 import { api } from '../../../app/endpoints.ts';
 import { keep, useOutbox } from '../../../app/outbox.ts';
-import { useMay, useMe } from '../../../app/queries.ts';
+import { lotQuery, useMay, useMe } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Empty, Failed, Loading } from '../../../kit/Notice.tsx';
 import { SearchBox } from '../../../kit/SearchBox.tsx';
 import { Toggle } from '../../../kit/Toggle.tsx';
 import { MiniRibbon } from '../../../parts/Ribbon.tsx';
+import { openCuttingsQuery } from '../reads.ts';
 import { cuttingKey } from './useCutting.ts';
 
 const kinds: readonly {
@@ -124,7 +125,7 @@ function PastDate({ asks }: { readonly asks: ReturnType<typeof useBegin> }) {
 }
 
 function OnTheBoard({ begin }: Pick<ReturnType<typeof useBegin>, 'begin'>) {
-  const list = useQuery({ queryKey: ['cuttings', 'list'], queryFn: () => call(api.cutting.list, {}) });
+  const list = useQuery(openCuttingsQuery);
   const may = useMay('cutting.start');
   if (list.isPending) return <Loading />;
   if (list.isLoadingError) return <Failed error={list.error} again={() => void list.refetch()} />;
@@ -219,8 +220,7 @@ export default function CutList() {
     placeholderData: (before) => before,
   });
   const one = useQuery({
-    queryKey: ['lots', 'one', asked ?? ''],
-    queryFn: () => call(api.larder.read, { params: { lotId: asked ?? '' } }),
+    ...lotQuery(asked ?? ''),
     enabled: asked !== null,
   });
   // begun on this tablet, and not yet with the server

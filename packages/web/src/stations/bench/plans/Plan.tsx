@@ -3,7 +3,7 @@ import type { PlanSheet } from '@zabrik/contract';
 import { type CutPlan, formatShare } from '@zabrik/core';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { call, Refused } from '../../../app/api.ts';
+import { Refused } from '../../../app/api.ts';
 import { useCommand } from '../../../app/command.ts';
 import { dayAndTime } from '../../../app/dates.ts';
 import { useDraft } from '../../../app/draft.ts';
@@ -18,6 +18,7 @@ import { clothOf, trayName } from '../../../parts/destinations.ts';
 import { StepPhoto } from '../../../parts/StepPhoto.tsx';
 import { StillHere } from '../../../parts/StillHere.tsx';
 import { spreadWords } from '../../../parts/spreadWords.ts';
+import { planQuery } from '../reads.ts';
 import { PlanEditor } from './PlanEditor.tsx';
 import { idFrom } from './planDraft.ts';
 
@@ -271,10 +272,7 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
 
 export default function Plan() {
   const { planId = '' } = useParams();
-  const query = useQuery({
-    queryKey: ['catalogue', 'plan', planId],
-    queryFn: () => call(api.bench.plan, { params: { planId } }),
-  });
+  const query = useQuery(planQuery(planId));
   useOpen(query.data?.plan.title);
   if (query.isPending) return <Loading />;
   if (query.isLoadingError) return <Failed error={query.error} again={() => void query.refetch()} />;

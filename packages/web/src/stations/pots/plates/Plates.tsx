@@ -1,16 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { call } from '../../../app/api.ts';
-import { api } from '../../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Empty, Failed, Loading } from '../../../kit/Notice.tsx';
 import { PotsHead } from '../PotsHead.tsx';
+/** Changes with every lot that is made, used or held back. */
+import { platesQuery } from '../reads.ts';
 import { PlateCard } from './PlateCard.tsx';
 import { blankPlate, PlateEditor } from './PlateEditor.tsx';
-
-/** Changes with every lot that is made, used or held back. */
-const platesQuery = { queryKey: ['lots', 'plates'], queryFn: () => call(api.pots.plates, {}) } as const;
 
 /** What is served by its components: how many plates lie ready, what they wait for, and what one costs. */
 export default function Plates() {

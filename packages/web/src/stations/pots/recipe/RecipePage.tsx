@@ -3,9 +3,8 @@ import type { Answer } from '@zabrik/contract';
 import { type Recipe, recipeOf } from '@zabrik/core';
 import { useState } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
-import { call } from '../../../app/api.ts';
 import { dayAndTime } from '../../../app/dates.ts';
-import { api } from '../../../app/endpoints.ts';
+import type { api } from '../../../app/endpoints.ts';
 import { useMay } from '../../../app/queries.ts';
 import { useOpen } from '../../../app/title.ts';
 import { Button } from '../../../kit/Button.tsx';
@@ -13,6 +12,7 @@ import { Failed, Loading } from '../../../kit/Notice.tsx';
 import { HowMade } from '../HowMade.tsx';
 import { PotsHead } from '../PotsHead.tsx';
 import { useRecipes } from '../potQueries.ts';
+import { recipeVersionsQuery } from '../reads.ts';
 import { differences } from './differences.ts';
 import { freeId } from './edit.ts';
 import { RecipeEditor } from './RecipeEditor.tsx';
@@ -121,11 +121,7 @@ export default function RecipePage() {
   const recipes = useRecipes();
   useOpen(recipes.data?.recipes.find((u) => u.recipe.id === recipeId)?.recipe.title);
   const may = useMay('pots.saveRecipe');
-  const versions = useQuery({
-    queryKey: ['batches', 'recipes', recipeId],
-    queryFn: () => call(api.pots.recipeVersions, { params: { recipeId } }),
-    retry: false,
-  });
+  const versions = useQuery({ ...recipeVersionsQuery(recipeId), retry: false });
   if (recipes.isPending) return <Loading />;
   if (recipes.isLoadingError) return <Failed error={recipes.error} again={() => void recipes.refetch()} />;
   const listed = recipes.data.recipes.find((u) => u.recipe.id === recipeId);
