@@ -1,7 +1,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useEffect, useRef } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import { type DefaultValues, type FieldValues, type UseFormReturn, useForm, useWatch } from 'react-hook-form';
-import type { ZodType } from 'zod';
+import { type ZodType, z } from 'zod';
 import { type Draft, useDraft } from './draft.ts';
 
 export interface KeptForm<In extends FieldValues, Out> extends UseFormReturn<In, undefined, Out> {
@@ -41,4 +41,58 @@ export function useKeptForm<In extends FieldValues, Out>(
   };
   const typed = { ...blank, ...(watched as Partial<In>) };
   return { ...form, typed, kept: { typedAt: draft.typedAt, clear }, clear };
+}
+
+export interface KeptDocument<T> {
+  readonly doc: T;
+  readonly set: (next: T | ((before: T) => T)) => void;
+  /** Some fields of it. */
+  readonly put: (change: Partial<T>) => void;
+  /** What is wrong with it, in words; nothing until somebody has sent it. */
+  readonly wrong: readonly string[];
+  /** Hands it over when nothing is wrong with it; says else what is. */
+  readonly send: (then: (doc: T) => void) => void;
+  /** For `StillHere`. */
+  readonly kept: Pick<Draft<unknown>, 'typedAt' | 'clear'>;
+  /** Sent, or begun anew. */
+  readonly clear: () => void;
+}
+
+/**
+ * A form that is one thing with many parts (a recipe, a cut plan, a plate, a count): its parts are written by fields of their own, it is judged and sent whole. Kept
+ * like any other form.
+ *
+ * Shapes  name, blank: as for `useKeptForm`. faultsOf: what is wrong with it, in words, by what is known now.
+ */
+export function useKeptDocument<T extends object>(
+  name: string,
+  blank: T,
+  faultsOf: (doc: T) => readonly string[],
+): KeptDocument<T> {
+  const whole = z.custom<T>().superRefine((doc, context) => {
+    for (const message of faultsOf(doc)) context.addIssue({ code: 'custom', message });
+  });
+  const form = useKeptForm<{ doc: T }, { doc: T }>(name, z.object({ doc: whole }) as never, { doc: blank });
+  const { setValue, getValues, handleSubmit, formState, typed, kept, clear } = form;
+  const set = useCallback<KeptDocument<T>['set']>(
+    (next) => {
+      const value = typeof next === 'function' ? (next as (before: T) => T)(getValues().doc) : next;
+      setValue('doc' as never, value as never);
+    },
+    [setValue, getValues],
+  );
+  const put = useCallback<KeptDocument<T>['put']>((change) => set((before) => ({ ...before, ...change })), [set]);
+  const { doc } = typed;
+  const { isSubmitted } = formState;
+  return {
+    doc,
+    set,
+    put,
+    get wrong() {
+      return isSubmitted ? faultsOf(doc) : [];
+    },
+    send: (then) => void handleSubmit((read) => then(read.doc))(),
+    kept,
+    clear,
+  };
 }

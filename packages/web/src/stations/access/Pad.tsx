@@ -5,9 +5,9 @@ import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { signedInAnew } from '../../app/signOut.ts';
 import { Button } from '../../kit/Button.tsx';
-import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
 import { NumberPad } from '../../kit/NumberPad.tsx';
+import { OneField } from '../../kit/OneField.tsx';
 
 export type Person = Answer<typeof api.access.signInOptions>['people'][number];
 
@@ -23,7 +23,7 @@ interface Props {
 /** One person's PIN or password. */
 export function Pad({ person, demoPin, onIn, onBack, over = false }: Props) {
   const [pin, setPin] = useState('');
-  const [password, setPassword] = useState<string | undefined>(undefined);
+  const [byPassword, setByPassword] = useState(false);
   const signIn = useCommand(api.access.signIn, {
     onDone: (me) => {
       signedInAnew();
@@ -41,7 +41,7 @@ export function Pad({ person, demoPin, onIn, onBack, over = false }: Props) {
     const onKey = (event: KeyboardEvent): void => {
       // keys for a control in here are its own; the page below hears none
       if (over && event.key !== 'Tab') event.stopImmediatePropagation();
-      if (password !== undefined) return;
+      if (byPassword) return;
       if (/^\d$/.test(event.key)) add(event.key);
       else if (event.key === 'Backspace') setPin((before) => before.slice(0, -1));
       else if (event.key === 'Escape' && !over) onBack();
@@ -52,13 +52,13 @@ export function Pad({ person, demoPin, onIn, onBack, over = false }: Props) {
     const how = { capture: over };
     addEventListener('keydown', onKey, how);
     return () => removeEventListener('keydown', onKey, how);
-  }, [add, enter, onBack, over, password]);
+  }, [add, enter, onBack, over, byPassword]);
 
   return (
     <section aria-label={`Sign in as ${person.name}`} className="mx-auto w-[360px]">
       <h2 className="text-2xl font-bold">{person.name}</h2>
       <p className="mb-4 text-ink-soft">{roleNames[person.role]}</p>
-      {password === undefined ? (
+      {!byPassword ? (
         <>
           <div
             role="status"
@@ -81,32 +81,24 @@ export function Pad({ person, demoPin, onIn, onBack, over = false }: Props) {
           />
         </>
       ) : (
-        <form
-          className="grid gap-3"
-          onSubmit={(event) => {
-            event.preventDefault();
-            send({ body: { personId: person.id, password } });
-          }}
-        >
-          <Field
-            label="Password"
-            type="password"
-            autoComplete="current-password"
-            value={password}
-            onChange={(event) => setPassword(event.target.value)}
-            autoFocus
-          />
-          <Button type="submit" look="strong" size="bench" disabled={password.length < 8 || pending}>
-            Sign in
-          </Button>
-        </form>
+        <OneField
+          formClass="grid gap-3"
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          autoFocus
+          read={(password) => (password.length >= 8 ? password : undefined)}
+          onSend={(password) => send({ body: { personId: person.id, password } })}
+          pending={pending}
+          send="Sign in"
+          sending={{ look: 'strong', size: 'bench' }}
+        />
       )}
       <div className="mt-4 min-h-16">
         {signIn.error !== null ? (
           <Notice tone="alarm">{signIn.error.message}</Notice>
         ) : (
-          demoPin !== null &&
-          password === undefined && <Notice tone="calm">Demo: the PIN is {demoPin} for everyone.</Notice>
+          demoPin !== null && !byPassword && <Notice tone="calm">Demo: the PIN is {demoPin} for everyone.</Notice>
         )}
       </div>
       <div className="mt-3 flex gap-3">
@@ -114,12 +106,8 @@ export function Pad({ person, demoPin, onIn, onBack, over = false }: Props) {
           Someone else
         </Button>
         {person.hasPassword && (
-          <Button
-            size="bench"
-            className="flex-1"
-            onClick={() => setPassword((before) => (before === undefined ? '' : undefined))}
-          >
-            {password === undefined ? 'Use a password' : 'Use the PIN'}
+          <Button size="bench" className="flex-1" onClick={() => setByPassword(!byPassword)}>
+            {byPassword ? 'Use the PIN' : 'Use a password'}
           </Button>
         )}
       </div>

@@ -5,8 +5,8 @@ import { useMemo, useState } from 'react';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { dayAndTime } from '../../app/dates.ts';
-import { useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
+import { useKeptDocument } from '../../app/keptForm.ts';
 import { useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
@@ -116,13 +116,20 @@ interface Typed {
 }
 const nothingChanged: Typed = { profile: null, editing: false, changes: {}, note: '' };
 
+const faultsOf = ({ changes, note }: Typed): readonly string[] => [
+  ...(Object.values(changes).some((c) => !Number.isFinite(readDecimal(c.figure)) || c.why.trim() === '')
+    ? ['Each figure of your own wants a number and a reason.']
+    : []),
+  ...(note.trim() === '' ? ['Say why this profile, and who says so.'] : []),
+];
+
 /** The limits the house selected: each with its document, its section, and how sure we are of it; and who selected them, and why. */
 export default function Limits() {
   const may = useMay('house.saveLimits');
-  const draft = useDraft<Typed>('limits', nothingChanged);
-  const { editing, note } = draft.value;
-  const profile = draft.value.profile ?? undefined;
-  const changes = useMemo(() => new Map(Object.entries(draft.value.changes)), [draft.value.changes]);
+  const form = useKeptDocument<Typed>('limits', nothingChanged, faultsOf);
+  const { editing, note } = form.doc;
+  const profile = form.doc.profile ?? undefined;
+  const changes = useMemo(() => new Map(Object.entries(form.doc.changes)), [form.doc.changes]);
   const [topic, setTopic] = useState('receiving');
   const limits = useQuery({
     queryKey: ['house', 'limits', profile],
@@ -138,14 +145,13 @@ export default function Limits() {
       l.changed === null ? [] : [[l.limit.id, { figure: String(l.changed.figure), why: l.changed.why }] as const],
     );
   const save = useCommand(api.house.saveLimits, {
-    onDone: () => draft.clear(),
+    onDone: () => form.clear(),
   });
   if (limits.isPending) return <Loading />;
   if (limits.isLoadingError) return <Failed error={limits.error} again={() => void limits.refetch()} />;
   const { data } = limits;
   const topics = [...new Set(data.limits.map((l) => l.limit.topic))];
   const shown = data.limits.filter((l) => l.limit.topic === (topics.includes(topic) ? topic : topics[0]));
-  const bad = [...changes.values()].some((c) => !Number.isFinite(readDecimal(c.figure)) || c.why.trim() === '');
   return (
     <div className="flex flex-1 flex-col">
       <ReceiveHead />
@@ -169,7 +175,7 @@ export default function Limits() {
               className="h-12 max-w-full text-[17px] font-semibold"
               value={data.profileId}
               onValue={(value) => {
-                draft.put({ profile: value, changes: {} });
+                form.put({ profile: value, changes: {} });
               }}
               options={data.profiles.map((p) => ({ value: p.id, name: p.title }))}
             />
@@ -184,7 +190,7 @@ export default function Limits() {
               <Button
                 className="ml-auto"
                 onClick={() => {
-                  draft.put({ editing: true, changes: Object.fromEntries(kept(data.limits)) });
+                  form.put({ editing: true, changes: Object.fromEntries(kept(data.limits)) });
                 }}
               >
                 Select, or change figures
@@ -197,37 +203,45 @@ export default function Limits() {
               className="mt-3 grid grid-cols-[minmax(0,1fr)_auto_auto] items-end gap-3 rounded-plate border-[1.5px] border-ink bg-white p-3"
               onSubmit={(event) => {
                 event.preventDefault();
-                save.send({
-                  body: {
-                    profileId: data.profileId,
-                    changes: [...changes].map(([limitId, c]) => ({
-                      limitId,
-                      figure: readDecimal(c.figure),
-                      why: c.why.trim(),
-                    })),
-                    note: note.trim(),
-                  },
-                });
+                form.send((typed) =>
+                  save.send({
+                    body: {
+                      profileId: data.profileId,
+                      changes: Object.entries(typed.changes).map(([limitId, c]) => ({
+                        limitId,
+                        figure: readDecimal(c.figure),
+                        why: c.why.trim(),
+                      })),
+                      note: typed.note.trim(),
+                    },
+                  }),
+                );
               }}
             >
-              <StillHere draft={draft} className="col-span-3" />
+              <StillHere draft={form.kept} className="col-span-3" />
               <Field
                 label="Why this profile, and who says so"
                 value={note}
                 maxLength={500}
-                onChange={(event) => draft.put({ note: event.target.value })}
+                onChange={(event) => form.put({ note: event.target.value })}
               />
-              <Button onClick={draft.clear} className="h-11">
+              <Button onClick={form.clear} className="h-11">
                 Leave it
               </Button>
-              <Button type="submit" look="strong" className="h-11" disabled={note.trim() === '' || bad || save.pending}>
+              <Button type="submit" look="strong" className="h-11" disabled={save.pending}>
                 Select {data.title.split(':')[0]}
               </Button>
               {changes.size > 0 && (
                 <p className="col-span-3 text-[14px]">
-                  {changes.size} {changes.size === 1 ? 'figure' : 'figures'} of your own
-                  {bad && ': each wants a number and a reason'}.
+                  {changes.size} {changes.size === 1 ? 'figure' : 'figures'} of your own.
                 </p>
+              )}
+              {form.wrong.length > 0 && (
+                <ul role="alert" className="col-span-3 border-l-4 border-alarm bg-alarm-soft px-2.5 py-1.5">
+                  {form.wrong.map((words) => (
+                    <li key={words}>{words}</li>
+                  ))}
+                </ul>
               )}
               {save.error !== null && (
                 <div className="col-span-3">
@@ -245,7 +259,7 @@ export default function Limits() {
                 change={changes.get(l.limit.id)}
                 editing={editing}
                 onChange={(change) =>
-                  draft.set((before) => {
+                  form.set((before) => {
                     const { [l.limit.id]: _, ...others } = before.changes;
                     return { ...before, changes: change === undefined ? others : { ...others, [l.limit.id]: change } };
                   })

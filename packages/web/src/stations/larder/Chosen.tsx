@@ -2,14 +2,18 @@ import type { Lot } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import { z } from 'zod';
 import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
+import { useKeptForm } from '../../app/keptForm.ts';
 import { useCatalogue, useHouse } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Select } from '../../kit/Select.tsx';
 import { Confirm } from '../../parts/Confirm.tsx';
 import { PrintLabels } from './PrintLabels.tsx';
+
+const tubForm = z.object({ recipeId: z.string(), name: z.string().trim() });
 
 /** What can be done with several lots at once: put together, start a tub, print labels. */
 export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonly clear: () => void }) {
@@ -18,9 +22,9 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
   const { data: house } = useHouse();
   const [doing, setDoing] = useState<'tub' | 'labels' | undefined>(undefined);
   const recipes = (catalogue?.tubPurposes ?? []).filter((u) => lots.every((l) => u.accepts.includes(l.category ?? '')));
-  const [recipeId, setRecipeId] = useState('');
-  const [name, setName] = useState('');
-  const recipe = recipes.find((u) => u.id === recipeId) ?? recipes[0];
+  const form = useKeptForm('tub', tubForm, { recipeId: '', name: '' });
+  const { typed, setValue } = form;
+  const recipe = recipes.find((u) => u.id === typed.recipeId) ?? recipes[0];
   const coldRoom = house?.places.find((p) => p.kind === 'cold-room') ?? house?.places[0];
   const freezer = house?.places.find((p) => p.kind === 'freezer');
   const frozen = lots.some((l) => l.state === 'frozen');
@@ -36,17 +40,21 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
   const tub = useCommand(api.larder.startTub, {
     spoken: ({ body }) => ({ says: `${body.name}, a tub of ${all}` }),
     onDone: () => {
+      form.clear();
       clear();
       void navigate('/larder/tubs');
     },
-    onKept: clear,
+    onKept: () => {
+      form.clear();
+      clear();
+    },
   });
   const putTogether = (confirmed: boolean): void => merge.send({ body: { lotIds: lots.map((l) => l.id), confirmed } });
-  const startTub = (confirmed: boolean): void =>
+  const startTub = (name: string, confirmed: boolean): void =>
     tub.send({
       body: {
         recipeId: recipe?.id ?? '',
-        name: name.trim() === '' ? `Tub for ${recipe?.title.toLowerCase() ?? 'stock'}` : name.trim(),
+        name: name === '' ? `Tub for ${recipe?.title.toLowerCase() ?? 'stock'}` : name,
         placeId: (frozen ? freezer : coldRoom)?.id ?? '',
         from: lots.map((l) => ({ lotId: l.id, massMg: null })),
         confirmed,
@@ -78,17 +86,14 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
       {doing === 'tub' && recipe !== undefined && (
         <form
           className="mt-3 flex flex-wrap items-center gap-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            startTub(false);
-          }}
+          onSubmit={(event) => void form.handleSubmit(({ name }) => startTub(name, false))(event)}
         >
           <Select
             label="collects for"
             beside
             fit
             value={recipe.id}
-            onValue={setRecipeId}
+            onValue={(id) => setValue('recipeId', id)}
             options={recipes.map((u) => ({ value: u.id, name: u.title }))}
           />
           <Field
@@ -96,8 +101,7 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
             placeholder={`Tub for ${recipe.title.toLowerCase()}`}
             className="w-64!"
             maxLength={120}
-            value={name}
-            onChange={(event) => setName(event.target.value)}
+            {...form.register('name')}
           />
           <Button type="submit" look="strong" disabled={tub.pending}>
             Into the tub
@@ -106,7 +110,7 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
       )}
       {doing === 'labels' && <PrintLabels lots={lots} />}
       <Confirm error={merge.error} onConfirm={() => putTogether(true)} />
-      <Confirm error={tub.error} onConfirm={() => startTub(true)} />
+      <Confirm error={tub.error} onConfirm={() => startTub(typed.name.trim(), true)} />
     </section>
   );
 }

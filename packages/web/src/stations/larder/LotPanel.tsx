@@ -1,37 +1,27 @@
 import { cutToWeight } from '@zabrik/catalogue/portioning';
-import type { Answer, Ask } from '@zabrik/contract';
-import { takeOutSinks, wasteReasons } from '@zabrik/contract/ways-out';
-import { allergenWords, figureWords, formatMass, formatTemperature, inGrams } from '@zabrik/core';
+import type { Answer } from '@zabrik/contract';
+import { allergenWords, formatMass, formatTemperature } from '@zabrik/core';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useCommand } from '../../app/command.ts';
 import { dayAndTime, dayName, dueWords } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
-import { useWaitingAbout, type Waiting } from '../../app/outbox.ts';
+import { useWaitingAbout } from '../../app/outbox.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
-import { Button } from '../../kit/Button.tsx';
-import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
 import { OneField, someWords } from '../../kit/OneField.tsx';
-import { Select } from '../../kit/Select.tsx';
 import { BeforePan } from '../../parts/BeforePan.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { trayName } from '../../parts/destinations.ts';
 import { WaitsHere } from '../../parts/WaitsHere.tsx';
 import { LotActions } from './LotActions.tsx';
 import { entryNames, keptWords } from './larderWords.ts';
-import { PieceSteps } from './PieceSteps.tsx';
-import { partOf } from './partOf.ts';
+import { TakeOut } from './TakeOut.tsx';
 
 type LotRead = Answer<typeof api.larder.read>;
 
-const sinkNames: Readonly<Record<(typeof takeOutSinks)[number], string>> = {
-  served: 'Served',
-  staff: 'Staff ate it',
-  waste: 'Threw away',
-};
 const logWords = {
   within: 'within the limit you selected',
   outside: 'outside the limit you selected',
@@ -39,98 +29,6 @@ const logWords = {
   'not-shown': 'not shown to be within the limit you selected',
   'not-judged': 'logged, held against no limit',
 } as const;
-const reasonNames: Readonly<Record<(typeof wasteReasons)[number], string>> = {
-  spoiled: 'spoiled',
-  'over-trimmed': 'over-trimmed',
-  dropped: 'dropped',
-  'over-ordered': 'over-ordered',
-  'inedible-part': 'inedible part',
-  'shot-damage': 'shot damage',
-  returned: 'returned',
-  tasting: 'tasting',
-};
-const sinkSays: typeof sinkNames = { served: 'served', staff: 'eaten by the staff', waste: 'thrown away' };
-
-/** What a command that waits takes out of its lot. */
-const leaves = (w: Waiting): number =>
-  w.refused === undefined && w.endpoint === api.larder.takeOut.id
-    ? (w.body as Ask<typeof api.larder.takeOut>['body']).massMg
-    : 0;
-
-function TakeOut({ lot, money }: { readonly lot: LotRead; readonly money: (minor: number) => string }) {
-  // what waits here to leave it is no longer there to be taken
-  const leavingMg = useWaitingAbout(lot.id).reduce((sum, w) => sum + leaves(w), 0);
-  const onHandMg = Math.max(0, lot.massMg - leavingMg);
-  const [mass, setMass] = useState(String(inGrams(onHandMg)));
-  const [reason, setReason] = useState<(typeof wasteReasons)[number]>('spoiled');
-  const takeOut = useCommand(api.larder.takeOut, {
-    spoken: ({ body }) => ({ says: `${lot.name} ${lot.code}, ${sinkSays[body.to]}` }),
-    onKept: () => setMass(''),
-  });
-  let massMg: number | undefined;
-  let pieces: number | null = null;
-  let error: string | undefined;
-  try {
-    ({ massMg, pieces } = partOf(mass, lot));
-    if (pieces !== null && pieces > lot.pieces) error = `The lot is ${lot.pieces} pieces`;
-    else if (massMg > onHandMg)
-      error = `The lot has ${formatMass(lot.massMg)}${leavingMg > 0 ? `, of which ${formatMass(leavingMg)} waits to leave it` : ''}`;
-  } catch (thrown) {
-    error = figureWords(thrown, 'A weight, such as 160 or 1.2 kg');
-  }
-  const ready = massMg !== undefined && massMg > 0 && error === undefined && !takeOut.pending;
-  return (
-    <section aria-label="Take out" className="rounded-plate border border-line bg-white p-3">
-      <div className="grid grid-cols-2 gap-3">
-        <Field
-          label="Take out"
-          unit={pieces === null ? 'g' : ''}
-          inputMode="text"
-          value={mass}
-          error={mass.trim() === '' ? undefined : error}
-          onChange={(event) => setMass(event.target.value)}
-        />
-        <div>
-          <Select
-            label="If thrown away"
-            value={reason}
-            onValue={setReason}
-            options={wasteReasons.map((r) => ({ value: r, name: reasonNames[r] }))}
-          />
-        </div>
-      </div>
-      <div className="mt-3 flex gap-2">
-        {takeOutSinks.map((to) => (
-          <Button
-            key={to}
-            className="flex-1 px-2"
-            look={to === 'waste' ? 'alarm' : 'plain'}
-            disabled={!ready}
-            onClick={() =>
-              takeOut.send({
-                params: { lotId: lot.id },
-                body: { massMg: massMg ?? 0, pieces, to, reason: to === 'waste' ? reason : null, note: null },
-              })
-            }
-          >
-            {sinkNames[to]}
-          </Button>
-        ))}
-      </div>
-      {lot.pieces > 1 && (
-        <div className="mt-2">
-          <PieceSteps of={lot.pieces} pieces={pieces ?? undefined} onPieces={setMass} label="Take out" />
-        </div>
-      )}
-      {ready && (
-        <p className="mt-2 text-[14px] text-ink-soft">
-          Worth {money(lot.massMg > 0 ? (lot.costMinor * (massMg ?? 0)) / lot.massMg : 0)}: that goes with it.
-        </p>
-      )}
-      {takeOut.error !== null && <p className="mt-2 text-alarm">{takeOut.error.message}</p>}
-    </section>
-  );
-}
 
 /** What the log of its cooling or freezing says of it. */
 function LogTold({ log }: { readonly log: LotRead['logs'][number] }) {

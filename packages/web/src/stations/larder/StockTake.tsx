@@ -6,8 +6,8 @@ import { useMemo, useState } from 'react';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { dayAndTime, dueWords } from '../../app/dates.ts';
-import { useDraft } from '../../app/draft.ts';
 import { api } from '../../app/endpoints.ts';
+import { type KeptDocument, useKeptDocument } from '../../app/keptForm.ts';
 import { useScale } from '../../app/live.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
@@ -158,13 +158,24 @@ interface Typed {
 }
 const nothingCounted: Typed = { placeId: '', counts: {}, note: '' };
 
+function faultsOf(here: readonly Lot[], counts: ReadonlyMap<string, Counted>): readonly string[] {
+  const { counted, unexplained, unreadable } = roundOf(here, counts);
+  return [
+    ...(counted === 0 ? ['Nothing is counted yet: type what is there, or take it from the scale.'] : []),
+    ...(unreadable.length > 0 ? [`${unreadable.length} cannot be read: a weight, such as 160 or 1.2 kg.`] : []),
+    ...(unexplained.length > 0 ? [`${unexplained.length} differ and want a reason.`] : []),
+  ];
+}
+
 /** A walk through one place with the scale: lot by lot what is there, and why it differs. Nothing is written before the end. */
 export default function StockTake() {
   const may = useMay('larder.count');
   const { data: house } = useHouse();
-  const draft = useDraft<Typed>('stock-take', nothingCounted);
-  const { placeId, note } = draft.value;
-  const counts = useMemo(() => new Map(Object.entries(draft.value.counts)), [draft.value.counts]);
+  const form: KeptDocument<Typed> = useKeptDocument<Typed>('stock-take', nothingCounted, (typed): readonly string[] =>
+    faultsOf(here, new Map(Object.entries(typed.counts))),
+  );
+  const { placeId, note } = form.doc;
+  const counts = useMemo(() => new Map(Object.entries(form.doc.counts)), [form.doc.counts]);
   /** Where this part of the list begins, and how many lots stand before it: undefined is the earliest date. */
   const [from, setFrom] = useState<{ readonly cursor: string; readonly before: number } | undefined>();
   const place = house?.places.find((p) => p.id === placeId) ?? house?.places[0];
@@ -188,13 +199,15 @@ export default function StockTake() {
   const here = lots.data?.lots ?? [];
   const left = lots.data?.next === undefined ? 0 : lots.data.total - (from?.before ?? 0) - here.length;
   const round = roundOf(here, counts);
-  const clear = (): void => draft.put({ counts: {}, note: '' });
+  const clear = (): void => {
+    form.clear();
+    form.put({ placeId });
+  };
   const write = useCommand(api.larder.count, {
     spoken: ({ body }) => ({ says: `A stock-take of ${body.counts.length} in ${place?.name ?? 'all places'}` }),
     onDone: clear,
     onKept: clear,
   });
-  const ready = round.counted > 0 && round.unexplained.length === 0 && round.unreadable.length === 0 && !write.pending;
   return (
     <div className="grid flex-1 content-start lg:grid-cols-[minmax(0,1fr)_320px]">
       <section aria-label="Stock-take" className="flex min-w-0 flex-col bg-sheet lg:h-[calc(100dvh-52px)]">
@@ -204,7 +217,7 @@ export default function StockTake() {
             fit
             value={place?.id ?? ''}
             onValue={(value) => {
-              draft.set({ ...nothingCounted, placeId: value });
+              form.set({ ...nothingCounted, placeId: value });
               setFrom(undefined);
               write.reset();
             }}
@@ -215,7 +228,7 @@ export default function StockTake() {
           </span>
         </LarderHead>
         <WaitsHereOf ids={[api.larder.count.id]} />
-        <StillHere draft={draft} className="border-b border-line bg-sheet-soft px-4 py-2" />
+        <StillHere draft={form.kept} className="border-b border-line bg-sheet-soft px-4 py-2" />
         {!may ? (
           <Empty title="Counting is for the kitchen">The rounds that were written down stand beside this.</Empty>
         ) : lots.isPending ? (
@@ -234,7 +247,7 @@ export default function StockTake() {
                 lot={lot}
                 counted={counts.get(lot.id)}
                 onCount={(counted) =>
-                  draft.set((before) => ({ ...before, counts: { ...before.counts, [lot.id]: counted } }))
+                  form.set((before) => ({ ...before, counts: { ...before.counts, [lot.id]: counted } }))
                 }
               />
             ))}
@@ -272,25 +285,32 @@ export default function StockTake() {
               maxLength={500}
               className="h-12 w-52!"
               value={note}
-              onChange={(event) => draft.put({ note: event.target.value })}
+              onChange={(event) => form.put({ note: event.target.value })}
             />
             <Button
               look="strong"
               size="bench"
               className="ml-auto"
-              disabled={!ready}
+              disabled={write.pending || lots.data === undefined}
               onClick={() =>
-                write.send({
-                  body: {
-                    placeId: place?.id ?? null,
-                    note: note.trim() === '' ? null : note.trim(),
-                    counts: linesOf(here, counts),
-                  },
-                })
+                form.send((typed) =>
+                  write.send({
+                    body: {
+                      placeId: place?.id ?? null,
+                      note: typed.note.trim() === '' ? null : typed.note.trim(),
+                      counts: linesOf(here, new Map(Object.entries(typed.counts))),
+                    },
+                  }),
+                )
               }
             >
               Write the round down
             </Button>
+            {form.wrong.length > 0 && (
+              <div className="w-full">
+                <Notice tone="alarm">{form.wrong.join(' ')}</Notice>
+              </div>
+            )}
             {write.error !== null && (
               <div className="w-full">
                 <Notice tone="alarm">{write.error.message} What you counted is still here.</Notice>

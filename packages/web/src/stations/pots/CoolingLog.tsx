@@ -13,12 +13,14 @@ import {
   LONGEST_UNREAD_HOURS,
   logOf,
 } from '@zabrik/core';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
+import { z } from 'zod';
 import { useCommand } from '../../app/command.ts';
 import { clockTime, dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useEventLog } from '../../app/eventLog.ts';
+import { useKeptForm } from '../../app/keptForm.ts';
 import { keep, type Waiting } from '../../app/outbox.ts';
 import { useMay } from '../../app/queries.ts';
 import { useNow } from '../../app/useNow.ts';
@@ -113,6 +115,13 @@ function Judged({
   );
 }
 
+const closeForm = z.object({
+  outcome: z
+    .string()
+    .max(500, 'Five hundred letters at most')
+    .transform((text) => (text.trim() === '' ? null : text.trim())),
+});
+
 const reading = (w: Waiting, by: string): Cooling['readings'] => [
   { ...(w.body as Ask<typeof api.pots.readCooling>['body']), id: w.key, by },
 ];
@@ -121,7 +130,7 @@ const reading = (w: Waiting, by: string): Cooling['readings'] => [
 export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
   const may = useMay('pots.readCooling') && cooling.state === 'open';
   const now = useNow(20_000);
-  const [outcome, setOutcome] = useState('');
+  const closing = useKeptForm(`close-log/${cooling.id}`, closeForm, { outcome: '' });
   const said = useEventLog(cooling.id, api.pots.readCooling.id, cooling.readings, reading);
   const readings = useMemo(() => [...said.entries].sort((x, y) => x.at.localeCompare(y.at)), [said]);
   const log = useMemo(() => logOf(readings.map((r) => ({ at: r.at, C: r.centiC / 100 }))), [readings]);
@@ -165,7 +174,11 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
           curves.foretold.length - 1,
         );
   const late = foretoldStart?.steps.find((s) => s.verdict === 'outside');
-  const close = useCommand(api.pots.closeCooling, { spoken: () => ({ says: `The log of ${cooling.name} closed` }) });
+  const close = useCommand(api.pots.closeCooling, {
+    spoken: () => ({ says: `The log of ${cooling.name} closed` }),
+    onDone: closing.clear,
+    onKept: closing.clear,
+  });
   const say = (centiC: number, source: 'probe' | 'typed'): void =>
     void keep(
       api.pots.readCooling,
@@ -244,30 +257,30 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
       {may && (
         <div className="mt-3 grid gap-3 border-t border-line pt-3">
           <TakeTemperature label={`Temperature of ${cooling.name} as read`} onTake={say} />
-          <div className="flex flex-wrap items-center gap-2">
+          <form
+            className="flex flex-wrap items-center gap-2"
+            onSubmit={(event) =>
+              void closing.handleSubmit((body) => close.send({ params: { coolingId: cooling.id }, body }))(event)
+            }
+          >
             {verdict !== 'within' && (
               <Field
                 aria-label="What was done about it"
                 placeholder="what was done: reheated at once, thrown away, ..."
                 className="min-w-56 flex-1"
-                value={outcome}
-                onChange={(event) => setOutcome(event.target.value)}
+                error={closing.formState.errors.outcome?.message}
+                {...closing.register('outcome')}
               />
             )}
             <Button
+              type="submit"
               look={verdict === 'within' ? 'strong' : 'quiet'}
               className="h-11"
               disabled={close.pending || said.unsent.length > 0}
-              onClick={() =>
-                close.send({
-                  params: { coolingId: cooling.id },
-                  body: { outcome: outcome.trim() === '' ? null : outcome.trim() },
-                })
-              }
             >
               Close the log
             </Button>
-          </div>
+          </form>
           {close.error !== null && (
             <p className="text-alarm" role="alert">
               {close.error.message}

@@ -508,6 +508,7 @@ describe('a recipe of the house’s own', () => {
     type('Name', 'Roast gravy');
     type('Called', 'bones');
     touch('Save as version 1');
+    await screen.findByRole('alert');
     expect(wrong()).toContain('Nothing goes in yet');
     type('Look for kinds of pieces', 'lamb');
     fireEvent.click(section('What it is built on').getByLabelText('lamb bones'));
@@ -547,6 +548,7 @@ describe('a recipe of the house’s own', () => {
     expect(ways.getAllByLabelText('Question')).toHaveLength(before + 1);
     fireEvent.change(ways.getAllByLabelText('Question').at(-1) as HTMLElement, { target: { value: 'With vinegar?' } });
     touch('Save as version 2');
+    await screen.findByRole('alert');
     expect(wrong()).toContain('A way has a name.');
     touch('Without the question With vinegar?');
     expect(ways.getAllByLabelText('Question')).toHaveLength(before);

@@ -14,9 +14,12 @@ import {
   wallLoss,
 } from '@zabrik/core';
 import { useState } from 'react';
+import { z } from 'zod';
+import { useKeptForm } from '../../app/keptForm.ts';
 import { useTick } from '../../app/timers.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
+import { OneField } from '../../kit/OneField.tsx';
 import { named, Select } from '../../kit/Select.tsx';
 import { PotDrawing } from './PotDrawing.tsx';
 import type { AtStove } from './useStove.ts';
@@ -27,46 +30,53 @@ interface Props {
   readonly may: boolean;
 }
 
-interface FigureProps {
-  readonly label: string;
-  readonly caption: string;
-  readonly value: string;
-  readonly onValue: (value: string) => void;
-}
-
 /** A figure typed beside the stove; what it is stands above it, also once something is typed. */
-const Figure = ({ label, caption, value, onValue }: FigureProps) => (
-  <Field
-    label={caption}
-    dense
-    className="min-w-0"
-    aria-label={label}
-    inputMode="decimal"
-    value={value}
-    onChange={(e) => onValue(e.target.value)}
-  />
-);
+const figure = (label: string, caption: string) =>
+  ({ label: caption, 'aria-label': label, dense: true, className: 'min-w-0', inputMode: 'decimal' }) as const;
+
+const orNothing = z
+  .string()
+  .refine((text) => text.trim() === '' || readDecimal(text) > 0, 'A figure, or nothing')
+  .transform((text) => (text.trim() === '' ? undefined : readDecimal(text)));
+const markForm = z
+  .object({
+    pan: z.string().min(1, 'Which pan it stands in'),
+    burner: z.string().min(1, 'Which burner it stands on'),
+    target: z
+      .string()
+      .refine((text) => readDecimal(text) > 0, 'Such as 2.5')
+      .transform(readDecimal),
+    salt: orNothing,
+    most: orNothing,
+  })
+  .refine(({ salt, most }) => (salt === undefined) === (most === undefined), {
+    path: ['most'],
+    message: 'Both, or neither',
+  });
+type Typed = z.input<typeof markForm>;
 
 /** "Reduce to 11 cm in this pan": the line on the pan, what stands in it now, and how long it still takes, learnt at each reading. */
 export function ToTheMark({ stove, house, may }: Props) {
   const { batch, state, say } = stove;
   const pans = (house?.vessels ?? []).filter((v) => v.shape !== undefined);
-  const [panId, setPanId] = useState(batch.vesselId ?? '');
-  const [burnerId, setBurnerId] = useState('');
-  const [target, setTarget] = useState('');
-  const [now, setNow] = useState('');
+  const form = useKeptForm<Typed, z.output<typeof markForm>>(`mark/${batch.id}`, markForm, {
+    pan: batch.vesselId ?? '',
+    burner: '',
+    target: '',
+    salt: '',
+    most: '',
+  });
+  const { register, setValue, typed } = form;
+  const { errors } = form.formState;
   const [another, setAnother] = useState(false);
-  const [salt, setSalt] = useState('');
-  const [most, setMost] = useState('');
   const mark = another ? undefined : state.mark;
-  const pan = pans.find((v) => v.id === (mark?.vesselId ?? panId));
-  const burner = house?.burners.find((b) => b.id === (mark?.burnerId ?? burnerId));
+  const pan = pans.find((v) => v.id === (mark?.vesselId ?? typed.pan));
+  const burner = house?.burners.find((b) => b.id === (mark?.burnerId ?? typed.burner));
   const readings = state.levels.filter((l) => state.markedAt === undefined || l.at >= state.markedAt);
   const last = readings.at(-1) ?? state.levels.at(-1);
   const tick = useTick(mark !== undefined && last !== undefined, 5_000);
   const shape = pan?.shape;
-  const cmNow = readDecimal(now);
-  const litresTarget = readDecimal(target);
+  const litresTarget = readDecimal(typed.target);
   const expected = inKilograms(batch.expectedMg.mean);
 
   // one number for the future: where the level will be now, at what the readings say it boils away
@@ -97,23 +107,51 @@ export function ToTheMark({ stove, house, may }: Props) {
     mark === undefined || rate === undefined || nowKg === undefined ? undefined : minutesToMark(nowKg, end, rate);
   const there = mark !== undefined && nowKg !== undefined && nowKg <= end;
   const litresNow = nowKg ?? expected;
-  const saltNow = readDecimal(salt);
-  const saltMost = readDecimal(most);
-  const salted = salt.trim() !== '' && saltNow > 0 && saltMost > 0;
+  const saltNow = readDecimal(typed.salt);
+  const saltMost = readDecimal(typed.most);
+  const salted = typed.salt.trim() !== '' && saltNow > 0 && saltMost > 0;
   const wouldStop = salted ? saltStop(litresNow, saltNow, saltMost) : undefined;
   const cm = (litres: number): string => (shape === undefined ? '' : `${(levelOf(shape, litres) / 10).toFixed(1)} cm`);
   return (
     <section className="rounded-plate border-[1.5px] border-line-strong bg-sheet p-3.5" aria-label="To the mark">
       <h3 className="mb-2 text-[15px] font-bold">Reduce to a mark</h3>
       {mark === undefined ? (
-        <div className="grid gap-2">
+        <form
+          className="grid gap-2"
+          onSubmit={(event) =>
+            void form.handleSubmit((read) => {
+              say(
+                {
+                  kind: 'mark',
+                  vesselId: read.pan,
+                  burnerId: read.burner,
+                  targetMg: Math.round(read.target * 1e6),
+                  ...(read.salt === undefined || read.most === undefined
+                    ? {}
+                    : { salt: { grams: litresNow * read.salt, mostPerLitre: read.most } }),
+                },
+                `Mark at ${typed.target} litres`,
+              );
+              form.clear();
+              setAnother(false);
+            })(event)
+          }
+        >
           <div className="grid grid-cols-2 gap-2">
-            <Select aria-label="Pan" value={panId} onValue={setPanId} none="which pan" options={named(pans)} />
+            <Select
+              aria-label="Pan"
+              value={typed.pan}
+              onValue={(id) => setValue('pan', id, { shouldValidate: true })}
+              none="which pan"
+              error={errors.pan?.message}
+              options={named(pans)}
+            />
             <Select
               aria-label="Burner"
-              value={burnerId}
-              onValue={setBurnerId}
+              value={typed.burner}
+              onValue={(id) => setValue('burner', id, { shouldValidate: true })}
               none="which burner"
+              error={errors.burner?.message}
               options={named(house?.burners)}
             />
           </div>
@@ -123,8 +161,10 @@ export function ToTheMark({ stove, house, may }: Props) {
                 key={m.name}
                 className="h-11"
                 onClick={() =>
-                  setTarget(
+                  setValue(
+                    'target',
                     inKilograms(markOf(batch.recipe as Recipe, batch, batch.expectedMg.mean, m.factor)).toFixed(2),
+                    { shouldValidate: true },
                   )
                 }
               >
@@ -133,31 +173,26 @@ export function ToTheMark({ stove, house, may }: Props) {
             ))}
           </div>
           <div className="grid grid-cols-[1fr_auto] items-end gap-2">
-            <Figure label="Down to, litres" caption="down to, litres" value={target} onValue={setTarget} />
-            <Button
-              look="plain"
-              className="h-11"
-              disabled={!may || shape === undefined || burner === undefined || !(litresTarget > 0)}
-              onClick={() => {
-                say(
-                  {
-                    kind: 'mark',
-                    vesselId: panId,
-                    burnerId: burnerId === '' ? null : burnerId,
-                    targetMg: Math.round(litresTarget * 1e6),
-                    ...(salted ? { salt: { grams: litresNow * saltNow, mostPerLitre: saltMost } } : {}),
-                  },
-                  `Mark at ${target} litres`,
-                );
-                setAnother(false);
-              }}
-            >
+            <Field
+              {...figure('Down to, litres', 'down to, litres')}
+              error={errors.target?.message}
+              {...register('target')}
+            />
+            <Button type="submit" look="plain" className="h-11" disabled={!may}>
               Set the mark
             </Button>
           </div>
           <div className="grid grid-cols-2 gap-2">
-            <Figure label="Salt in it now, grams a litre" caption="salt now, g/l" value={salt} onValue={setSalt} />
-            <Figure label="No saltier than, grams a litre" caption="no more than, g/l" value={most} onValue={setMost} />
+            <Field
+              {...figure('Salt in it now, grams a litre', 'salt now, g/l')}
+              error={errors.salt?.message}
+              {...register('salt')}
+            />
+            <Field
+              {...figure('No saltier than, grams a litre', 'no more than, g/l')}
+              error={errors.most?.message}
+              {...register('most')}
+            />
           </div>
           {wouldStop !== undefined && (
             <p className={wouldStop > litresTarget ? 'text-alarm' : 'text-ink-soft'}>
@@ -170,7 +205,7 @@ export function ToTheMark({ stove, house, may }: Props) {
               {pan?.name}.
             </p>
           )}
-        </div>
+        </form>
       ) : (
         <div className="grid gap-2">
           <p className="text-xl" data-testid="mark">
@@ -222,23 +257,20 @@ export function ToTheMark({ stove, house, may }: Props) {
             </button>
           )}
           {may && (
-            <form
-              className="grid grid-cols-[1fr_auto] items-end gap-2"
-              onSubmit={(event) => {
-                event.preventDefault();
-                if (shape === undefined || !(cmNow > 0)) return;
-                say(
-                  { kind: 'level', levelMm: cmNow * 10, massMg: Math.round(litresAt(shape, cmNow * 10) * 1e6) },
-                  `Stands at ${now} cm`,
-                );
-                setNow('');
+            <OneField
+              {...figure('Stands at, centimetres', 'stands at, cm')}
+              formClass="grid grid-cols-[1fr_auto] items-end gap-2"
+              again
+              read={(text) => {
+                const cmNow = readDecimal(text);
+                return shape !== undefined && cmNow > 0 && cmNow < 100
+                  ? { levelMm: cmNow * 10, massMg: Math.round(litresAt(shape, cmNow * 10) * 1e6) }
+                  : undefined;
               }}
-            >
-              <Figure label="Stands at, centimetres" caption="stands at, cm" value={now} onValue={setNow} />
-              <Button type="submit" look="plain" className="h-11" disabled={!(cmNow > 0 && cmNow < 100)}>
-                Read it
-              </Button>
-            </form>
+              onSend={(level, text) => say({ kind: 'level', ...level }, `Stands at ${text} cm`)}
+              send="Read it"
+              sending={{ look: 'plain', className: 'h-11' }}
+            />
           )}
           <p className="text-[13px] text-ink-soft">
             Power of the burner less what the pan gives to the room, over the heat of evaporation; each reading pulls

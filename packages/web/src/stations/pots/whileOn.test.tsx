@@ -254,7 +254,7 @@ describe('plates', () => {
     expect(screen.getByText('No plates yet')).toBeTruthy();
     touch('A new plate');
     touch('Save the plate');
-    expect(screen.getByRole('alert').textContent).toContain('A plate has a name.');
+    expect((await screen.findByRole('alert')).textContent).toContain('A plate has a name.');
     type('The plate', 'Carrots, raw');
     fireEvent.change(screen.getByLabelText('Component 1'), { target: { value: 'goods' } });
     await pick('What', /^Carrots/);

@@ -6,8 +6,8 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { Refused } from '../../../app/api.ts';
 import { useCommand } from '../../../app/command.ts';
 import { dayAndTime } from '../../../app/dates.ts';
-import { useDraft } from '../../../app/draft.ts';
 import { api } from '../../../app/endpoints.ts';
+import { useKeptDocument } from '../../../app/keptForm.ts';
 import { useCatalogue, useMay } from '../../../app/queries.ts';
 import { useOpen } from '../../../app/title.ts';
 import { Button } from '../../../kit/Button.tsx';
@@ -151,14 +151,22 @@ function Stage({ plan, index }: { readonly plan: CutPlan; readonly index: number
   );
 }
 
+interface Changing {
+  /** null: nobody is changing it. */
+  readonly plan: CutPlan | null;
+}
+const unchanged: Changing = { plan: null };
+const noFaults = (): readonly string[] => [];
+
 function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const catalogue = useCatalogue();
   const may = useMay('bench.savePlan');
-  const typed = useDraft<CutPlan | null>(`plan/${sheet.plan.id}/${sheet.plan.version}`, null);
-  const draft = typed.value ?? undefined;
-  const setDraft = (next: CutPlan | undefined): void => typed.set(next ?? null);
+  // what is wrong with a plan the server says, by what is there
+  const form = useKeptDocument<Changing>(`plan/${sheet.plan.id}/${sheet.plan.version}`, unchanged, noFaults);
+  const draft = form.doc.plan ?? undefined;
+  const setDraft = (next: CutPlan | undefined): void => form.set({ plan: next ?? null });
   const [copying, setCopying] = useState(false);
   const plan = sheet.plan;
   const basedOn = draft !== undefined && draft.id !== plan.id ? 0 : plan.version;
@@ -178,7 +186,7 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
   if (draft !== undefined && catalogue.data !== undefined)
     return (
       <>
-        <StillHere draft={typed} className="px-5 pt-3" />
+        <StillHere draft={form.kept} className="px-5 pt-3" />
         <PlanEditor
           draft={draft}
           onChange={setDraft}
@@ -187,7 +195,9 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
           saving={save.pending}
           refusal={save.error?.message}
           faults={faults}
-          onSave={() => save.send({ body: { plan: draft, basedOn } })}
+          onSave={() =>
+            form.send(({ plan: written }) => written !== null && save.send({ body: { plan: written, basedOn } }))
+          }
           onLeave={() => {
             save.reset();
             setDraft(undefined);

@@ -8,10 +8,17 @@ interface Props<In extends FieldValues, Out> {
   readonly lot: { readonly massMg: number; readonly pieces: number };
   readonly form: UseFormReturn<In, undefined, Out>;
   readonly name: FieldPath<In>;
+  readonly placeholder?: string;
 }
 
 /** How much of a lot: by weight, or by pieces where it is several. */
-export function PartField<In extends FieldValues, Out>({ label, lot, form, name }: Props<In, Out>) {
+export function PartField<In extends FieldValues, Out>({
+  label,
+  lot,
+  form,
+  name,
+  placeholder = 'all of it',
+}: Props<In, Out>) {
   const { control, register, setValue, getFieldState, formState } = form;
   const part = readPart(String(useWatch({ control, name })), lot);
   const pieces = typeof part === 'string' ? null : part.pieces;
@@ -21,7 +28,7 @@ export function PartField<In extends FieldValues, Out>({ label, lot, form, name 
         label={label}
         unit={pieces === null ? 'g' : ''}
         inputMode="text"
-        placeholder="all of it"
+        placeholder={placeholder}
         error={getFieldState(name, formState).error?.message}
         {...register(name)}
       />

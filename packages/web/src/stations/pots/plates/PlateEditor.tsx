@@ -1,9 +1,8 @@
 import type { ListedPlate } from '@zabrik/contract';
 import { Trash2 } from 'lucide-react';
-import { useState } from 'react';
 import { useCommand } from '../../../app/command.ts';
-import { useDraft } from '../../../app/draft.ts';
 import { api } from '../../../app/endpoints.ts';
+import { useKeptDocument } from '../../../app/keptForm.ts';
 import { useCatalogue } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Field } from '../../../kit/Field.tsx';
@@ -140,22 +139,17 @@ interface Props {
 
 /** A plate as it is written: its components, how many of each or how much. Saved as a version of its own. */
 export function PlateEditor({ from, plate: saved, taken, onDone }: Props) {
-  const typed = useDraft<{ readonly plate: Plate }>(`plate/${from === 0 ? 'new' : saved.id}/${from}`, { plate: saved });
-  const { plate } = typed.value;
-  const [pressed, setPressed] = useState(false);
-  const put = (change: Partial<Plate>): void => typed.put({ plate: { ...plate, ...change } });
+  const form = useKeptDocument<Plate>(`plate/${from === 0 ? 'new' : saved.id}/${from}`, saved, faultsOf);
+  const { doc: plate, put, wrong } = form;
   const list = useRows<Component>(plate.components, (components) => put({ components }));
   const store = useCommand(api.pots.savePlate, {
     onDone: () => {
-      typed.clear();
+      form.clear();
       onDone();
     },
   });
-  const faults = faultsOf(plate);
-  const save = (retired: boolean): void => {
-    setPressed(true);
-    if (!retired && faults.length > 0) return;
-    const body = retired ? saved : { ...plate, title: plate.title.trim() };
+  const save = (written: Plate, retired: boolean): void => {
+    const body = { ...written, title: written.title.trim() };
     store.send({ body: { plate: from === 0 ? { ...body, id: freeId(body.title, taken) } : body, from, retired } });
   };
   return (
@@ -164,10 +158,10 @@ export function PlateEditor({ from, plate: saved, taken, onDone }: Props) {
       className="grid gap-3 rounded-plate border-2 border-ink bg-white p-4"
       onSubmit={(event) => {
         event.preventDefault();
-        save(false);
+        form.send((written) => save(written, false));
       }}
     >
-      <StillHere draft={typed} />
+      <StillHere draft={form.kept} />
       <Field
         label="The plate"
         placeholder="hake, brown butter, capers"
@@ -188,9 +182,9 @@ export function PlateEditor({ from, plate: saved, taken, onDone }: Props) {
       <Button className="justify-self-start" disabled={list.rows.length >= 20} onClick={() => list.add(blank)}>
         One more component
       </Button>
-      {pressed && faults.length > 0 && (
+      {wrong.length > 0 && (
         <ul role="alert" className="border-l-4 border-alarm bg-alarm-soft px-2.5 py-1.5">
-          {faults.map((words) => (
+          {wrong.map((words) => (
             <li key={words}>{words}</li>
           ))}
         </ul>
@@ -208,7 +202,7 @@ export function PlateEditor({ from, plate: saved, taken, onDone }: Props) {
           Not now
         </Button>
         {from > 0 && (
-          <Button look="alarm" size="bench" disabled={store.pending} onClick={() => save(true)}>
+          <Button look="alarm" size="bench" disabled={store.pending} onClick={() => save(saved, true)}>
             Not served any more
           </Button>
         )}

@@ -2,11 +2,10 @@
 import { useQueryClient } from '@tanstack/react-query';
 import type { ListedRecipe } from '@zabrik/contract';
 import { type Recipe, recipeFaults, recipeKinds } from '@zabrik/core';
-import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useCommand } from '../../../app/command.ts';
-import { useDraft } from '../../../app/draft.ts';
 import { api } from '../../../app/endpoints.ts';
+import { useKeptDocument } from '../../../app/keptForm.ts';
 import { useCatalogue } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Field } from '../../../kit/Field.tsx';
@@ -29,6 +28,11 @@ interface Props {
   readonly listed: ListedRecipe | undefined;
 }
 
+interface Written {
+  readonly recipe: Recipe;
+  readonly note: string;
+}
+
 /** So many faults are said at a time: the others come when these are put right. */
 const MOST_SAID = 4;
 
@@ -37,72 +41,55 @@ export function RecipeEditor({ from, draft, listed }: Props) {
   const recipes = useRecipes().data?.recipes ?? [];
   const client = useQueryClient();
   const navigate = useNavigate();
-  const typed = useDraft<{ readonly recipe: Recipe; readonly note: string }>(`recipe/${draft.id}/${from}`, {
-    recipe: draft,
-    note: '',
-  });
-  const { recipe, note } = typed.value;
-  const [pressed, setPressed] = useState(false);
+  const categories = catalogue?.categories ?? [];
+  // judged by what there is, once that is known
+  const faultsOf = ({ recipe: written, note: why }: Written): readonly string[] => [
+    ...(catalogue === undefined
+      ? []
+      : new Set(
+          recipeFaults(written, {
+            categories: new Set(categories.map((c) => c.id)),
+            never: new Set(categories.filter((c) => c.useWithinHours === 0).map((c) => c.id)),
+            recipes: new Set(recipes.map((r) => r.recipe.id)),
+            goods: new Set(catalogue.goods.map((g) => g.id)),
+          }).map((f) => f.message),
+        )),
+    ...(why.trim() === '' ? ['Say what changed, and why: the next cook reads it.'] : []),
+  ];
+  const form = useKeptDocument<Written>(`recipe/${draft.id}/${from}`, { recipe: draft, note: '' }, faultsOf);
+  const { doc, wrong } = form;
+  const { recipe, note } = doc;
   const edit: Edit = {
     recipe,
-    put: (change) => typed.set((before) => ({ ...before, recipe: { ...before.recipe, ...change } })),
+    put: (change) => form.set((before) => ({ ...before, recipe: { ...before.recipe, ...change } })),
     drop: (field) =>
-      typed.set((before) => {
+      form.set((before) => {
         const { [field]: _, ...rest } = before.recipe;
         return { ...before, recipe: rest as Recipe };
       }),
   };
   const store = useCommand(api.pots.saveRecipe, {
     onDone: async (saved) => {
-      typed.clear();
+      form.clear();
       await client.invalidateQueries({ queryKey: ['batches', 'recipes'] });
       void navigate(saved.retired ? '/pots' : `/pots?recipe=${saved.recipe.id}`);
     },
   });
-  const categories = catalogue?.categories ?? [];
-  // judged by what there is, once that is known
-  const found =
-    catalogue === undefined
-      ? []
-      : recipeFaults(recipe, {
-          categories: new Set(categories.map((c) => c.id)),
-          never: new Set(categories.filter((c) => c.useWithinHours === 0).map((c) => c.id)),
-          recipes: new Set(recipes.map((r) => r.recipe.id)),
-          goods: new Set(catalogue.goods.map((g) => g.id)),
-        });
-  const faults = [...new Set(found.map((f) => f.message))];
-  const wrong = note.trim() === '' ? [...faults, 'Say what changed, and why: the next cook reads it.'] : faults;
-  const save = (retired: boolean): void => {
-    setPressed(true);
-    if (retired ? note.trim() !== '' : wrong.length === 0)
-      store.send({
-        body: {
-          // one that is new is called after its name, as it is now
-          recipe:
-            from === 0
-              ? {
-                  ...recipe,
-                  id: freeId(
-                    recipe.title,
-                    recipes.map((r) => r.recipe.id),
-                  ),
-                }
-              : recipe,
-          from,
-          retired,
-          note: note.trim(),
-        },
-      });
+  const save = (written: Written, retired: boolean): void => {
+    const ids = recipes.map((r) => r.recipe.id);
+    // one that is new is called after its name, as it is now
+    const named = from === 0 ? { ...written.recipe, id: freeId(written.recipe.title, ids) } : written.recipe;
+    store.send({ body: { recipe: named, from, retired, note: written.note.trim() } });
   };
   return (
     <form
       className="grid gap-5"
       onSubmit={(event) => {
         event.preventDefault();
-        save(false);
+        form.send((written) => save(written, false));
       }}
     >
-      <StillHere draft={typed} />
+      <StillHere draft={form.kept} />
       <div className="grid gap-3 md:grid-cols-[2fr_1fr]">
         <Field
           label="Name"
@@ -129,7 +116,7 @@ export function RecipeEditor({ from, draft, listed }: Props) {
       <Gives {...edit} />
       <Keeps {...edit} />
       <div className="sticky bottom-0 grid gap-2 border-t-2 border-ink bg-ground py-3">
-        {pressed && wrong.length > 0 && (
+        {wrong.length > 0 && (
           <ul role="alert" className="border-l-4 border-alarm bg-alarm-soft px-2.5 py-1.5">
             {wrong.slice(0, MOST_SAID).map((words) => (
               <li key={words}>{words}</li>
@@ -148,13 +135,18 @@ export function RecipeEditor({ from, draft, listed }: Props) {
             value={note}
             maxLength={500}
             className="min-w-72 flex-1"
-            onChange={(event) => typed.put({ note: event.target.value })}
+            onChange={(event) => form.put({ note: event.target.value })}
           />
           <Button type="submit" look="strong" size="bench" disabled={store.pending}>
             Save as version {from + 1}
           </Button>
           {listed !== undefined && (
-            <Button look="alarm" size="bench" disabled={store.pending} onClick={() => save(true)}>
+            <Button
+              look="alarm"
+              size="bench"
+              disabled={store.pending}
+              onClick={() => (note.trim() === '' ? form.send(() => undefined) : save(doc, true))}
+            >
               Not made here any more
             </Button>
           )}
