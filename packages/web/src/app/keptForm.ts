@@ -50,8 +50,8 @@ export interface KeptDocument<T> {
   readonly put: (change: Partial<T>) => void;
   /** What is wrong with it, in words; nothing until somebody has sent it. */
   readonly wrong: readonly string[];
-  /** Hands it over when nothing is wrong with it; says else what is. */
-  readonly send: (then: (doc: T) => void) => void;
+  /** Hands it over when nothing is wrong with it; says else what is: in `wrong`, and to `refused` where that is said elsewhere. */
+  readonly send: (then: (doc: T) => void, refused?: (wrong: readonly string[]) => void) => void;
   /** For `StillHere`. */
   readonly kept: Pick<Draft<unknown>, 'typedAt' | 'clear'>;
   /** Sent, or begun anew. */
@@ -91,7 +91,11 @@ export function useKeptDocument<T extends object>(
     get wrong() {
       return isSubmitted ? faultsOf(doc) : [];
     },
-    send: (then) => void handleSubmit((read) => then(read.doc))(),
+    send: (then, refused) =>
+      void handleSubmit(
+        (read) => then(read.doc),
+        () => refused?.(faultsOf(getValues().doc)),
+      )(),
     kept,
     clear,
   };

@@ -463,17 +463,17 @@ describe('what is not as the plan has it', () => {
     const join = () => fireEvent.click(joined.getByRole('button', { name: 'Join it' }));
     const what = joined.getByLabelText('What is joined, by name or lot');
     join();
-    expect(says()).toBe('Say what is joined to it.');
+    await waitFor(() => expect(says()).toBe('Say what is joined to it.'));
     fireEvent.change(what, { target: { value: 'lemon crust' } });
     join();
-    expect(says()).toBe('Say how much lemon crust it is: 40 g, 1.5 oz.');
+    await waitFor(() => expect(says()).toBe('Say how much lemon crust it is: 40 g, 1.5 oz.'));
     fireEvent.change(joined.getByLabelText('How much'), { target: { value: 'a lot' } });
     join();
-    expect(says()).toBe('Say how much lemon crust it is: 40 g, 1.5 oz.');
+    await waitFor(() => expect(says()).toBe('Say how much lemon crust it is: 40 g, 1.5 oz.'));
     lies(60);
     fireEvent.click(joined.getByRole('button', { name: 'From the pan' }));
     join();
-    expect(says()).toContain('Say the allergens of lemon crust, or that it has none.');
+    await waitFor(() => expect(says()).toContain('Say the allergens of lemon crust, or that it has none.'));
     lies(0);
     expect(balance()).toContain('of 1,000 g');
     fireEvent.click(joined.getByRole('button', { name: 'wheat' }));
@@ -518,13 +518,13 @@ describe('what is not as the plan has it', () => {
     expect(joined.queryByText(/allergens not said/)).toBeNull();
     fireEvent.change(joined.getByLabelText('How much'), { target: { value: '250 g' } });
     join();
-    expect(says()).toBe('Say which of these lots pork is of, or that it is bought in.');
+    await waitFor(() => expect(says()).toBe('Say which of these lots pork is of, or that it is bought in.'));
     fireEvent.click(joined.getByRole('button', { name: 'None of these: bought in' }));
     expect(joined.getByText(/allergens not said/)).toBeTruthy();
     fireEvent.click(smoked);
     expect(what().value).toBe('1050-L Pork belly, smoked');
     join();
-    expect(says()).toBe('Lot 1050-L has 200 g left.');
+    await waitFor(() => expect(says()).toBe('Lot 1050-L has 200 g left.'));
     fireEvent.change(joined.getByLabelText('How much'), { target: { value: '40 g' } });
     join();
     await waitFor(() => expect(balance()).toContain('of 1,040 g, 40 g of it joined'));
@@ -548,7 +548,7 @@ describe('what is not as the plan has it', () => {
     await open({ planId: 'tail-two-loins', startG: 1_000 });
     await tools();
     fireEvent.click(section().getByRole('button', { name: 'Add the piece' }));
-    expect(says()).toBe('Another piece has a name: say what it is.');
+    await waitFor(() => expect(says()).toBe('Another piece has a name: say what it is.'));
     fireEvent.change(section().getByLabelText('Another piece'), { target: { value: 'hook and line' } });
     fireEvent.change(section().getByLabelText('What kind of piece it is'), { target: { value: 'fish-membrane' } });
     // what such a piece never goes to is not offered

@@ -2,9 +2,10 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Lot } from '@zabrik/contract';
 import { allergenWords, carryAllergens, formatMass, parseMass, shortName } from '@zabrik/core';
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue } from 'react';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
+import { useKeptDocument } from '../../app/keptForm.ts';
 import { useScaleAtRest } from '../../app/live.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
@@ -30,6 +31,33 @@ const massOf = (text: string): number | undefined => {
   }
 };
 
+interface Typed {
+  readonly text: string;
+  readonly lot: Lot | null;
+  readonly mass: string;
+  /** What the pan showed when it was asked: the words may be rounded. */
+  readonly panMg: number | null;
+  /** null: nobody has said. */
+  readonly allergens: readonly string[] | null;
+  /** Of none of the lots that were found. */
+  readonly boughtIn: boolean;
+}
+const blank: Typed = { text: '', lot: null, mass: '', panMg: null, allergens: null, boughtIn: false };
+const nameOf = ({ lot, text }: Typed): string => (lot?.name ?? text).trim();
+
+/** The first thing that is wrong. */
+function faultsOf(said: Typed): readonly string[] {
+  const { lot, allergens, boughtIn } = said;
+  const name = nameOf(said);
+  const massMg = said.panMg ?? massOf(said.mass);
+  if (name === '') return ['Say what is joined to it.'];
+  if (massMg === undefined) return [`Say how much ${name} it is: 40 g, 1.5 oz.`];
+  if (lot !== null && massMg > lot.massMg) return [`Lot ${lot.code} has ${formatMass(lot.massMg)} left.`];
+  if (lot === null && !boughtIn) return [`Say which of these lots ${name} is of, or that it is bought in.`];
+  if (lot === null && allergens === null) return [`Say the allergens of ${name}, or that it has none.`];
+  return [];
+}
+
 /** Lots of this name or code that something can be taken of. */
 function useFound(state: BenchState, text: string) {
   const search = useDeferredValue(text.trim());
@@ -48,55 +76,34 @@ function useFound(state: BenchState, text: string) {
 /** Says what is joined to the piece in hand, and takes it back. */
 export function JoinTo({ flow, state }: Props) {
   const reading = useScaleAtRest();
-  const [text, setText] = useState('');
-  const [lot, setLot] = useState<Lot>();
-  const [mass, setMass] = useState('');
-  /** What the pan showed when it was asked: the words may be rounded. */
-  const [panMg, setPanMg] = useState<number>();
-  const [allergens, setAllergens] = useState<readonly string[]>();
-  const found = useFound(state, text);
-  /** Of none of the lots that were found. */
-  const [boughtIn, setBoughtIn] = useState(false);
   const { piece } = flow;
-  const name = (lot?.name ?? text).trim();
-  const asksAllergens = lot === undefined && name !== '' && (found.length === 0 || boughtIn);
+  const form = useKeptDocument<Typed>(`join-to/${state.breakdown.id}/${piece.id}`, blank, faultsOf);
+  const { put, clear } = form;
+  const { text, lot, mass, allergens, boughtIn } = form.doc;
+  const found = useFound(state, text);
+  const name = nameOf(form.doc);
+  const asksAllergens = lot === null && name !== '' && (found.length === 0 || boughtIn);
   const onPan = reading.state === 'steady' && reading.netMg > 0;
-  const clear = (): void => {
-    setText('');
-    setLot(undefined);
-    setMass('');
-    setPanMg(undefined);
-    setAllergens(undefined);
-    setBoughtIn(false);
-  };
-  const wrong = (massMg: number | undefined): string | undefined => {
-    if (name === '') return 'Say what is joined to it.';
-    if (massMg === undefined) return `Say how much ${name} it is: 40 g, 1.5 oz.`;
-    if (lot !== undefined && massMg > lot.massMg) return `Lot ${lot.code} has ${formatMass(lot.massMg)} left.`;
-    if (lot === undefined && !asksAllergens) return `Say which of these lots ${name} is of, or that it is bought in.`;
-    if (lot === undefined && allergens === undefined) return `Say the allergens of ${name}, or that it has none.`;
-    return undefined;
-  };
+  const sayWrong = ([first = '']: readonly string[]): void => flow.setSays(first);
   const join = (): void => {
-    const massMg = panMg ?? massOf(mass);
-    const words = wrong(massMg);
-    if (words !== undefined || massMg === undefined) {
-      flow.setSays(words ?? '');
-      return;
-    }
-    void state.happen(
-      {
-        kind: 'bring-in',
-        pieceId: piece.id,
-        name: name.slice(0, 60),
-        massMg,
-        lotId: lot?.id ?? null,
-        allergens: lot === undefined ? [...(allergens ?? [])] : [],
-      },
-      `${formatMass(massMg)} of ${name} to ${shortName(piece.name)}`,
-    );
-    flow.setSays(`${formatMass(massMg)} of ${name} joined to ${shortName(piece.name)}: weigh them together.`);
-    clear();
+    // bought in where no lot is called so: then its allergens are asked for
+    put({ boughtIn: boughtIn || asksAllergens });
+    form.send((said) => {
+      const massMg = said.panMg ?? massOf(said.mass) ?? 0;
+      void state.happen(
+        {
+          kind: 'bring-in',
+          pieceId: piece.id,
+          name: name.slice(0, 60),
+          massMg,
+          lotId: said.lot?.id ?? null,
+          allergens: said.lot === null ? [...(said.allergens ?? [])] : [],
+        },
+        `${formatMass(massMg)} of ${name} to ${shortName(piece.name)}`,
+      );
+      flow.setSays(`${formatMass(massMg)} of ${name} joined to ${shortName(piece.name)}: weigh them together.`);
+      clear();
+    }, sayWrong);
   };
   return (
     <section aria-label="Joined to a piece" className="grid gap-2">
@@ -127,16 +134,15 @@ export function JoinTo({ flow, state }: Props) {
         label="What is joined, by name or lot"
         placeholder="streaky bacon"
         maxLength={60}
-        value={lot === undefined ? text : `${lot.code} ${lot.name}`}
+        value={lot === null ? text : `${lot.code} ${lot.name}`}
         onChange={(event) => {
-          setLot(undefined);
-          setText(event.target.value);
+          put({ lot: null, text: event.target.value });
         }}
       />
-      {lot === undefined && found.length > 0 && (
+      {lot === null && found.length > 0 && (
         <div className="grid gap-1">
           {found.slice(0, SHOWN).map((l) => (
-            <Toggle key={l.id} on={false} className="text-left leading-tight" onPress={() => setLot(l)}>
+            <Toggle key={l.id} on={false} className="text-left leading-tight" onPress={() => put({ lot: l })}>
               <span className="block truncate">{l.name}</span>
               <span className="block text-[13px] font-normal">
                 {l.code}, {formatMass(l.massMg)} there
@@ -154,23 +160,21 @@ export function JoinTo({ flow, state }: Props) {
           placeholder="40 g"
           value={mass}
           onChange={(event) => {
-            setPanMg(undefined);
-            setMass(event.target.value);
+            put({ panMg: null, mass: event.target.value });
           }}
         />
         <Button
           className="h-12"
           disabled={!onPan}
           onClick={() => {
-            setPanMg(reading.netMg);
-            setMass(formatMass(reading.netMg));
+            put({ panMg: reading.netMg, mass: formatMass(reading.netMg) });
           }}
         >
           From the pan
         </Button>
       </div>
-      {lot === undefined && name !== '' && found.length > 0 && !boughtIn && (
-        <Button onClick={() => setBoughtIn(true)}>None of these: bought in</Button>
+      {lot === null && name !== '' && found.length > 0 && !boughtIn && (
+        <Button onClick={() => put({ boughtIn: true })}>None of these: bought in</Button>
       )}
       {asksAllergens && (
         <div className="text-[14px]">
@@ -178,8 +182,8 @@ export function JoinTo({ flow, state }: Props) {
           <AllergensSaid
             name={name}
             has={allergens ?? []}
-            unsaid={allergens === undefined}
-            onSay={(said) => setAllergens(carryAllergens(said))}
+            unsaid={allergens === null}
+            onSay={(said) => put({ allergens: carryAllergens(said) })}
           />
         </div>
       )}

@@ -1,7 +1,7 @@
 /** What lies there is not always the plan's: what it came without, and what came off that the plan does not know. */
 import { type Destination, shortName } from '@zabrik/core';
-import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
+import { useKeptDocument } from '../../app/keptForm.ts';
 import { useCatalogue } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
@@ -26,31 +26,39 @@ function useKinds(state: BenchState) {
   return [...all.filter((c) => groups.has(c.group)), ...all.filter((c) => !groups.has(c.group))];
 }
 
+interface Another {
+  readonly name: string;
+  readonly category: string;
+  /** null: the usual one of its kind. */
+  readonly tray: Destination | null;
+}
+const another: Another = { name: '', category: '', tray: null };
+const faultsOf = ({ name }: Another): readonly string[] =>
+  name.trim() === '' ? ['Another piece has a name: say what it is.'] : [];
+
 function AnotherPiece({ flow, state }: Props) {
   const kinds = useKinds(state);
-  const [name, setName] = useState('');
-  const [category, setCategory] = useState('');
-  const [tray, setTray] = useState<Destination>();
+  const form = useKeptDocument<Another>(`another-piece/${state.breakdown.id}`, another, faultsOf);
+  const { name, category, tray } = form.doc;
   const kind = kinds.find((k) => k.id === category) ?? kinds[0];
   if (kind === undefined) return null;
   const open = trays.filter((t) => !kind.refused.some((r) => r.destination === t.id));
   const to = open.find((t) => t.id === tray)?.id ?? kind.usual ?? 'waste';
-  const said = name.trim();
-  const add = (): void => {
-    if (said === '') {
-      flow.setSays('Another piece has a name: say what it is.');
-      return;
-    }
-    const id = `other-${uuidv7().slice(-12)}`;
-    void state.happen(
-      { kind: 'other-piece', piece: { id, name: said, category: kind.id, destination: to } },
-      `another piece, ${said}`,
+  const add = (): void =>
+    form.send(
+      (written) => {
+        const said = written.name.trim();
+        const id = `other-${uuidv7().slice(-12)}`;
+        void state.happen(
+          { kind: 'other-piece', piece: { id, name: said, category: kind.id, destination: to } },
+          `another piece, ${said}`,
+        );
+        flow.pick(id);
+        flow.setSays(`${said}, to ${trayName(to).toLowerCase()}: weigh it.`);
+        form.clear();
+      },
+      ([first = '']) => flow.setSays(first),
     );
-    flow.pick(id);
-    flow.setSays(`${said}, to ${trayName(to).toLowerCase()}: weigh it.`);
-    setName('');
-    setTray(undefined);
-  };
   return (
     <div className="grid gap-2">
       <Field
@@ -58,7 +66,7 @@ function AnotherPiece({ flow, state }: Props) {
         placeholder="second roe sac"
         maxLength={60}
         value={name}
-        onChange={(event) => setName(event.target.value)}
+        onChange={(event) => form.put({ name: event.target.value })}
         onKeyDown={(event) => {
           if (event.key === 'Enter') add();
         }}
@@ -68,13 +76,16 @@ function AnotherPiece({ flow, state }: Props) {
           aria-label="What kind of piece it is"
           className="h-12"
           value={kind.id}
-          onValue={(id) => {
-            setCategory(id);
-            setTray(undefined);
-          }}
+          onValue={(id) => form.put({ category: id, tray: null })}
           options={kinds.map((k) => ({ value: k.id, name: k.label }))}
         />
-        <Select aria-label="Its tray" className="h-12" value={to} onValue={setTray} options={named(open)} />
+        <Select
+          aria-label="Its tray"
+          className="h-12"
+          value={to}
+          onValue={(id) => form.put({ tray: id })}
+          options={named(open)}
+        />
       </div>
       <Button onClick={add}>Add the piece</Button>
     </div>

@@ -7,6 +7,7 @@ import { useSearchParams } from 'react-router';
 import { v7 as uuidv7 } from 'uuid';
 import { dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
+import { useKeptDocument } from '../../app/keptForm.ts';
 import { keep } from '../../app/outbox.ts';
 import { lotQuery, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
@@ -17,6 +18,7 @@ import { Select } from '../../kit/Select.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
 import { ProbeReading } from '../../parts/ProbeReading.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
+import { StillHere } from '../../parts/StillHere.tsx';
 import { verdictWords } from '../../parts/verdictWords.ts';
 import { CoolingChart } from './CoolingChart.tsx';
 import { CoolingLog } from './CoolingLog.tsx';
@@ -29,6 +31,33 @@ import { useStove } from './useStove.ts';
 
 /** Below what it stands still: a strong stock gels at about 15 °C, a purée stands from the beginning. */
 const setsAt = { no: null, gels: 15, thick: 110 } as const;
+
+interface Typed {
+  readonly kind: 'cooling' | 'freezing';
+  readonly name: string;
+  /** null: as much as there is. */
+  readonly litres: number | null;
+  readonly sets: keyof typeof setsAt;
+  readonly coldRoomC: number;
+  readonly thickMm: number;
+  readonly freezerC: number;
+  /** null: the first that is offered, and the first way that holds it. */
+  readonly limitId: string | null;
+  readonly picked: string | null;
+}
+const blank: Typed = {
+  kind: 'cooling',
+  name: '',
+  litres: null,
+  sets: 'no',
+  coldRoomC: 2,
+  thickMm: 40,
+  freezerC: -25,
+  limitId: null,
+  picked: null,
+};
+/** Its fields take nothing that is wrong; what it is at is asked for by the button. */
+const faultless = (): readonly string[] => [];
 
 /** How a batch is best cooled before it is done, and the logs of what cools now. */
 export default function CoolingPage() {
@@ -43,18 +72,13 @@ export default function CoolingPage() {
   const fromStove = params.get('batch');
   const batch = useStove(fromStove ?? '').query;
   const called = lot.data?.name ?? batch.data?.title;
-  const [kind, setKind] = useState<'cooling' | 'freezing'>('cooling');
-  const [name, setName] = useState('');
-  const [litres, setLitres] = useState<number>();
-  const [fromC, setFromC] = useState(85);
-  // what the field begins with is for the forecast: a log begins with a figure that someone read
+  const form = useKeptDocument<Typed>(`cooling/${asked ?? fromStove ?? ''}`, blank, faultless);
+  const { put, kept } = form;
+  const { kind, name, litres, sets, coldRoomC, thickMm, freezerC, limitId, picked } = form.doc;
+  // what it is at is not kept: read an hour ago it is another figure. And what the field begins with is for the forecast: a log begins with one
+  // that someone read
+  const [fromC, setFromC] = useState(kind === 'cooling' ? 85 : 2);
   const [read, setRead] = useState<'probe' | 'typed'>();
-  const [sets, setSets] = useState<'no' | 'gels' | 'thick'>('no');
-  const [coldRoomC, setColdRoomC] = useState(2);
-  const [thickMm, setThickMm] = useState(40);
-  const [freezerC, setFreezerC] = useState(-25);
-  const [limitId, setLimitId] = useState<string>();
-  const [picked, setPicked] = useState<string>();
 
   const shown = (limits.data?.limits ?? []).filter((l) => l.shownAs === 'limit').map((l) => l.limit);
   const cooling = shown.filter((l): l is CoolingSteps => l.kind === 'cooling');
@@ -104,6 +128,7 @@ export default function CoolingPage() {
       },
     );
     setRead(undefined);
+    form.clear();
   };
   return (
     <div className="flex flex-1 flex-col">
@@ -125,7 +150,7 @@ export default function CoolingPage() {
                   shape="part"
                   className="font-head font-semibold"
                   onPress={() => {
-                    setKind(k);
+                    put({ kind: k });
                     setFromC(k === 'cooling' ? 85 : 2);
                     setRead(undefined);
                   }}
@@ -135,6 +160,7 @@ export default function CoolingPage() {
               ))}
             </fieldset>
           </div>
+          <StillHere draft={kept} />
           <div className="grid grid-cols-2 gap-3 md:grid-cols-5">
             {called === undefined && (
               <Field
@@ -143,7 +169,7 @@ export default function CoolingPage() {
                 placeholder={kind === 'cooling' ? 'brown stock' : 'salmon, for raw'}
                 value={name}
                 maxLength={120}
-                onChange={(event) => setName(event.target.value)}
+                onChange={(event) => put({ name: event.target.value })}
               />
             )}
             <NumField
@@ -151,7 +177,7 @@ export default function CoolingPage() {
               value={amount}
               min={0.1}
               max={500}
-              onValue={setLitres}
+              onValue={(l) => put({ litres: l })}
             />
             <NumField
               label="It is at"
@@ -165,21 +191,28 @@ export default function CoolingPage() {
               }}
             />
             {kind === 'cooling' && (
-              <NumField label="Cold room at" unit="°C" value={coldRoomC} min={-5} max={15} onValue={setColdRoomC} />
+              <NumField
+                label="Cold room at"
+                unit="°C"
+                value={coldRoomC}
+                min={-5}
+                max={15}
+                onValue={(C) => put({ coldRoomC: C })}
+              />
             )}
           </div>
           <div className="grid gap-3 md:grid-cols-2">
             <Select
               label="Limit"
               value={limit?.id ?? ''}
-              onValue={setLimitId}
+              onValue={(id) => put({ limitId: id })}
               options={offered.map((l) => ({ value: l.id, name: `${l.citation.document}: ${l.product}` }))}
             />
             {kind === 'cooling' && (
               <Select
                 label="How thick"
                 value={sets}
-                onValue={setSets}
+                onValue={(how) => put({ sets: how })}
                 options={[
                   { value: 'no', name: 'moves by itself: a thin stock' },
                   { value: 'gels', name: 'gels as it cools: a strong stock' },
@@ -206,7 +239,7 @@ export default function CoolingPage() {
           )}
           {kind === 'cooling' && (
             <>
-              <CoolingMethods methods={methods} limit={steps} on={method?.id} onPick={setPicked} />
+              <CoolingMethods methods={methods} limit={steps} on={method?.id} onPick={(id) => put({ picked: id })} />
               {method !== undefined && (
                 <CoolingChart
                   curves={[{ name: 'expected', C: method.C }]}
@@ -220,8 +253,23 @@ export default function CoolingPage() {
           )}
           {kind === 'freezing' && (
             <div className="grid grid-cols-2 items-end gap-3 md:grid-cols-4">
-              <NumField label="Thick" unit="mm" value={thickMm} min={3} max={300} decimals={0} onValue={setThickMm} />
-              <NumField label="Freezer at" unit="°C" value={freezerC} min={-60} max={-5} onValue={setFreezerC} />
+              <NumField
+                label="Thick"
+                unit="mm"
+                value={thickMm}
+                min={3}
+                max={300}
+                decimals={0}
+                onValue={(mm) => put({ thickMm: mm })}
+              />
+              <NumField
+                label="Freezer at"
+                unit="°C"
+                value={freezerC}
+                min={-60}
+                max={-5}
+                onValue={(C) => put({ freezerC: C })}
+              />
               <p className="col-span-2 pb-2" data-testid="freezes">
                 <span className="figure text-xl">{longWords(freezes === undefined ? undefined : freezes / 60)}</span>{' '}
                 until it is frozen through, by thickness; the hours of the limit begin after it.

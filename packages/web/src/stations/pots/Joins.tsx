@@ -1,7 +1,9 @@
 import { formatMass, parseMass, refusalOf, roleIn } from '@zabrik/core';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
+import { z } from 'zod';
 import { dueWords } from '../../app/dates.ts';
+import { useKeptForm } from '../../app/keptForm.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Select } from '../../kit/Select.tsx';
@@ -18,18 +20,24 @@ const read = (text: string): number | undefined => {
   }
 };
 
+const joinForm = z.object({
+  lotId: z.string().min(1, 'Choose which'),
+  /** Nothing: all of it. */
+  mass: z.string().refine((text) => text.trim() === '' || read(text) !== undefined, 'A weight, such as 250 or 1.2 kg'),
+});
+
 /** A lot joins the pot that is on: which, how much of it. It is promised to the batch at once; Undo gives it back. */
 export function Joins({ stove }: { readonly stove: AtStove }) {
   const { batch, say } = stove;
   const lots = useLotsForPots();
   const [open, setOpen] = useState(false);
-  const [lotId, setLotId] = useState('');
-  const [text, setText] = useState<string>();
+  const form = useKeptForm(`joins/${batch.id}`, joinForm, { lotId: '', mass: '' });
+  const { lotId, mass: text } = form.typed;
   const may = (lots.data?.lots ?? [])
     .filter((lot) => lot.massMg > 0 && refusalOf(batch.recipe, offerOf(lot)) === undefined)
     .sort((a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code));
   const lot = may.find((l) => l.id === lotId);
-  const typed = text ?? (lot === undefined ? '' : String(Math.round(lot.massMg / 1_000)));
+  const typed = text !== '' || lot === undefined ? text : String(Math.round(lot.massMg / 1_000));
   const massMg = read(typed);
   const roleOf = (l: PotLot): string => {
     const role = roleIn(batch.recipe, offerOf(l));
@@ -50,15 +58,15 @@ export function Joins({ stove }: { readonly stove: AtStove }) {
       aria-label="Something joins it"
       className="mt-2 grid gap-2 border-t border-line pt-2"
       onSubmit={(event) => {
-        event.preventDefault();
-        if (lot === undefined || massMg === undefined || tooMuch) return;
-        say(
-          { kind: 'join', lotId: lot.id, name: lot.name.slice(0, 200), massMg },
-          `${formatMass(massMg)} of ${lot.name} joins it`,
-        );
-        setOpen(false);
-        setLotId('');
-        setText(undefined);
+        void form.handleSubmit(() => {
+          if (lot === undefined || massMg === undefined || tooMuch) return;
+          say(
+            { kind: 'join', lotId: lot.id, name: lot.name.slice(0, 200), massMg },
+            `${formatMass(massMg)} of ${lot.name} joins it`,
+          );
+          setOpen(false);
+          form.clear();
+        })(event);
       }}
     >
       {may.length === 0 && <p className="text-ink-soft">Nothing lies in the larder that this takes.</p>}
@@ -66,9 +74,10 @@ export function Joins({ stove }: { readonly stove: AtStove }) {
         label="What joins it"
         value={lotId}
         none="choose a lot"
+        error={form.formState.errors.lotId?.message}
         onValue={(id) => {
-          setLotId(id);
-          setText(undefined);
+          form.setValue('lotId', id, { shouldValidate: true });
+          form.setValue('mass', '');
         }}
         options={may.map((l) => ({
           value: l.id,
@@ -81,14 +90,10 @@ export function Joins({ stove }: { readonly stove: AtStove }) {
           inputMode="decimal"
           className="figure w-32"
           value={typed}
-          onChange={(event) => setText(event.target.value)}
+          error={form.formState.errors.mass?.message}
+          onChange={(event) => form.setValue('mass', event.target.value, { shouldValidate: true })}
         />
-        <Button
-          type="submit"
-          look="strong"
-          className="h-11"
-          disabled={lot === undefined || massMg === undefined || tooMuch}
-        >
+        <Button type="submit" look="strong" className="h-11">
           It joins
         </Button>
         <Button className="h-11" onClick={() => setOpen(false)}>
