@@ -1,5 +1,6 @@
 /** Receive and Larder as their people work them: the delivery with trouble in it, freezing, tubs, recall, counting. */
 import { expect, type Page, test } from '@playwright/test';
+import { lots } from './comes.ts';
 import { axe, keptOnDevice, load, openedId, signInByTouch, watchRequests } from './cook.ts';
 
 /** Takes the probe's figure once it rests on what it was stuck into. */
@@ -384,7 +385,9 @@ test('an hour without the server: taken out, moved, received and planned; anothe
   await expect(lot).toContainText('of which 700 g waits to leave it');
   await page.reload();
   await expect(lot.getByTestId('waits-here')).toContainText(/served, 700 g/);
-  await expect(lot.getByRole('textbox', { name: 'Take out' })).toHaveValue('2300');
+  await expect(lot.getByRole('textbox', { name: 'Take out' })).toHaveValue('2400');
+  await lot.getByRole('button', { name: 'Begin anew' }).click();
+  await expect(lot.getByRole('textbox', { name: 'Take out' })).toHaveValue('');
   await lot.getByRole('button', { name: 'Freeze', exact: true }).click();
   await lot.getByRole('button', { name: /^Freeze all of it/ }).click();
   await expect(lot.getByTestId('waits-here').getByRole('listitem')).toHaveCount(2);
@@ -426,6 +429,7 @@ test('what is typed is there again: after a reload, after another screen, and af
   await planALittleFumet(page);
   await expect(page).toHaveURL(/\/pots\/stove\/[0-9a-f-]{36}/);
   const batch = new URL(page.url()).pathname;
+  const [{ id: lotId = '' } = {}] = await lots(page, '');
   const value = (label: string, text: string, exact = true) => ({
     field: () => page.getByLabel(label, { exact }).first(),
     text,
@@ -469,9 +473,24 @@ test('what is typed is there again: after a reload, after another screen, and af
       fields: [value('Name', 'Wreckfish'), value('Scientific name', 'Polyprion americanus')],
     },
     {
+      at: '/pots/plates',
+      open: () => page.getByRole('button', { name: 'A new plate' }).click(),
+      fields: [value('The plate', 'Hake, brown butter')],
+    },
+    {
+      at: '/pots/cooling',
+      open: () => Promise.resolve(),
+      fields: [value('What', 'brown stock'), value('Cold room at', '4')],
+    },
+    {
+      at: `/larder/${lotId}`,
+      open: () => Promise.resolve(),
+      fields: [{ field: () => page.getByRole('textbox', { name: 'Take out' }), text: '17' }],
+    },
+    {
       at: batch,
       open: () => Promise.resolve(),
-      fields: [value('Strained', '4.2'), value('Bones thrown away', '3900')],
+      fields: [value('Strained', '4.2'), value('Bones thrown away', '3900'), value('Down to, litres', '2.5')],
     },
   ];
   const stands = async (form: (typeof forms)[number]): Promise<void> => {

@@ -184,6 +184,7 @@ export const kept = async () => (await import('../app/outbox.ts')).waitingNow();
 export function onAnEmptyDevice(): void {
   beforeEach(() => {
     vi.resetModules();
+    localStorage.clear();
     vi.stubGlobal('indexedDB', new IDBFactory());
     vi.stubGlobal('fetch', () => Promise.reject(new TypeError('no network')));
   });

@@ -185,7 +185,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
         </Link>
       )}
       {mayKeep && <LotActions lot={lot} />}
-      {lot.massMg > 0 && may && <TakeOut key={lot.massMg} lot={lot} money={money} />}
+      {lot.massMg > 0 && may && <TakeOut lot={lot} money={money} />}
       <Link
         to={`/larder/${lot.id}/trace`}
         className="flex min-h-11 items-center justify-center rounded-plate border-[1.5px] border-ink bg-white font-head font-semibold"

@@ -62,19 +62,29 @@ const takeOutForm = (lot: LotRead, leavingMg: number) =>
 type Typed = z.input<ReturnType<typeof takeOutForm>>;
 type Read = z.output<ReturnType<typeof takeOutForm>>;
 
+interface Props {
+  readonly lot: LotRead;
+  readonly money: (minor: number) => string;
+}
+
 /** A lot, or part of it, goes: served, eaten by the staff, or thrown away with the reason. */
-export function TakeOut({ lot, money }: { readonly lot: LotRead; readonly money: (minor: number) => string }) {
+export function TakeOut({ lot, money }: Props) {
   // what waits here to leave it is no longer there to be taken
   const leavingMg = useWaitingAbout(lot.id).reduce((sum, w) => sum + leaves(w), 0);
-  const form = useKeptForm<Typed, Read>(`take-out/${lot.id}/${lot.massMg}`, takeOutForm(lot, leavingMg), {
-    part: String(inGrams(Math.max(0, lot.massMg - leavingMg))),
+  return <Going key={`${lot.massMg}/${leavingMg}`} lot={lot} money={money} leavingMg={leavingMg} />;
+}
+
+function Going({ lot, money, leavingMg }: Props & { readonly leavingMg: number }) {
+  const form = useKeptForm<Typed, Read>(`take-out/${lot.id}/${lot.massMg}/${leavingMg}`, takeOutForm(lot, leavingMg), {
+    // all of it; once some is on its way nothing, so that a second touch takes nothing more
+    part: leavingMg === 0 ? String(inGrams(lot.massMg)) : '',
     reason: 'spoiled',
   });
   const { typed, setValue } = form;
   const takeOut = useCommand(api.larder.takeOut, {
     spoken: ({ body }) => ({ says: `${lot.name} ${lot.code}, ${sinkSays[body.to]}` }),
     onDone: form.clear,
-    onKept: () => setValue('part', ''),
+    onKept: form.clear,
   });
   const read = taken(typed.part, lot, leavingMg);
   const take = (to: Sink): void =>

@@ -20,6 +20,7 @@ export const batchQuery = (batchId: string) =>
     queryFn: () => call(api.pots.read, { params: { batchId } }),
   }) as const;
 export const coolingsQuery = { queryKey: ['coolings', 'list'], queryFn: () => call(api.pots.coolings, {}) } as const;
+/** Changes with every lot that is made, used or held back. */
 export const platesQuery = { queryKey: ['lots', 'plates'], queryFn: () => call(api.pots.plates, {}) } as const;
 
 export const potsReads: ReadsAt = {

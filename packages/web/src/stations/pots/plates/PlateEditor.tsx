@@ -129,6 +129,9 @@ function ComponentFields({
   );
 }
 
+/** The name under which a plate that is being written is kept. */
+export const draftOfPlate = ({ id }: Plate, from: number): string => `plate/${from === 0 ? 'new' : id}/${from}`;
+
 interface Props {
   /** The version it was read as; 0 for a new one. */
   readonly from: number;
@@ -139,7 +142,7 @@ interface Props {
 
 /** A plate as it is written: its components, how many of each or how much. Saved as a version of its own. */
 export function PlateEditor({ from, plate: saved, taken, onDone }: Props) {
-  const form = useKeptDocument<Plate>(`plate/${from === 0 ? 'new' : saved.id}/${from}`, saved, faultsOf);
+  const form = useKeptDocument<Plate>(draftOfPlate(saved, from), saved, faultsOf);
   const { doc: plate, put, wrong } = form;
   const list = useRows<Component>(plate.components, (components) => put({ components }));
   const store = useCommand(api.pots.savePlate, {

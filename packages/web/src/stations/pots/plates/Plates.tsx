@@ -1,13 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { moneyOf, useHouse, useMay } from '../../../app/queries.ts';
+import { hasDraft } from '../../../app/draft.ts';
+import { moneyOf, useHouse, useMay, useMe } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Empty, Failed, Loading } from '../../../kit/Notice.tsx';
 import { PotsHead } from '../PotsHead.tsx';
-/** Changes with every lot that is made, used or held back. */
 import { platesQuery } from '../reads.ts';
 import { PlateCard } from './PlateCard.tsx';
-import { blankPlate, PlateEditor } from './PlateEditor.tsx';
+import { blankPlate, draftOfPlate, PlateEditor } from './PlateEditor.tsx';
 
 /** What is served by its components: how many plates lie ready, what they wait for, and what one costs. */
 export default function Plates() {
@@ -15,13 +15,19 @@ export default function Plates() {
   const { data: house } = useHouse();
   const money = moneyOf(house);
   const may = useMay('pots.savePlate');
-  const [open, setOpen] = useState<string>();
+  const me = useMe().data?.person.id;
+  /** Empty for a new one; null once it was put aside here. Until then what was left half written is open. */
+  const [chosen, setOpen] = useState<string | null>();
   if (query.isPending) return <Loading />;
   if (query.isLoadingError) return <Failed error={query.error} again={() => void query.refetch()} />;
   const { plates } = query.data;
   const taken = plates.map((p) => p.plate.id);
+  const left = hasDraft(me, draftOfPlate(blankPlate, 0))
+    ? ''
+    : plates.find(({ plate }) => hasDraft(me, draftOfPlate(plate, plate.version)))?.plate.id;
+  const open = chosen === undefined && may ? left : (chosen ?? undefined);
   const done = (): void => {
-    setOpen(undefined);
+    setOpen(null);
     void query.refetch();
   };
   return (
