@@ -6,6 +6,7 @@ import { useStuck, useWaitingAbout } from '../../app/outbox.ts';
 import { useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { trays } from '../../parts/destinations.ts';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
 import { BenchFoot } from './BenchFoot.tsx';
@@ -58,7 +59,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
           Enter: flow.take,
           ArrowRight: () => flow.step(1),
           ArrowLeft: () => flow.step(-1),
-          ArrowDown: () => flow.goTo(flow.at + 1),
+          ArrowDown: () => flow.steps.goTo(flow.steps.at + 1),
           u: flow.undo,
           t: () => flow.tellScale(reading.tareMg > 0 && reading.netMg <= 0 ? 'untare' : 'tare'),
           z: () => flow.tellScale('zero'),
@@ -68,10 +69,10 @@ function AtBench({ state }: { readonly state: BenchState }) {
           a: () => setBenchDevice({ whenSteady: !device.whenSteady }),
           b: () => setBenchDevice({ large: !device.large }),
           l: () => setWiping(true),
-          h: flow.pauseOrGoOn,
+          h: flow.steps.pauseOrGoOn,
           n: flow.toNextAnimal,
-          g: () => flow.answerGuard('done', null),
-          k: () => flow.answerGuard('skipped', null),
+          g: () => flow.steps.answerGuard('done', null),
+          k: () => flow.steps.answerGuard('skipped', null),
           '+': () => flow.setCount(flow.count + 1),
           '-': () => flow.setCount(flow.count - 1),
           c: flow.closing.ask,
@@ -80,7 +81,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
             flow.setTyping(undefined);
             flow.closing.weighOn();
           },
-          ...Object.fromEntries(flow.trays.map(({ id, key }) => [key, () => flow.toTray(id)])),
+          ...Object.fromEntries(trays.map(({ id, key }) => [key, () => flow.toTray(id)])),
         }
       : {},
   );
@@ -108,7 +109,7 @@ function AtBench({ state }: { readonly state: BenchState }) {
         <CloseBar
           balance={balance}
           stage={stage}
-          missingPasses={flow.missingPasses}
+          missingPasses={flow.steps.missingPasses}
           onJoined={() => {
             flow.closing.weighOn();
             setTab('tools');

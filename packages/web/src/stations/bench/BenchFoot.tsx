@@ -26,8 +26,8 @@ export function BenchFoot({ flow, state, may }: Props) {
         </Button>
       )}
       {may && (
-        <Button size="bench" hotkey="h" onClick={flow.pauseOrGoOn}>
-          {flow.paused ? 'Go on' : 'Pause'}
+        <Button size="bench" hotkey="h" onClick={flow.steps.pauseOrGoOn}>
+          {flow.steps.paused ? 'Go on' : 'Pause'}
         </Button>
       )}
       {device.whenSteady && (

@@ -8,10 +8,10 @@ import type { BenchFlow } from './useBench.ts';
 import type { BenchState } from './useBreakdown.ts';
 
 function Clock({ flow, animals }: { readonly flow: BenchFlow; readonly animals: number }) {
-  const minutes = flow.minutes(useNow(20_000));
+  const minutes = flow.steps.minutes(useNow(20_000));
   return (
     <span data-testid="clock">
-      {flow.paused ? 'paused at ' : ''}
+      {flow.steps.paused ? 'paused at ' : ''}
       {hoursAndMinutes(minutes)}
       {animals > 1 && minutes >= 1 && `, ${(minutes / animals).toFixed(1)} an animal`}
     </span>

@@ -43,7 +43,7 @@ export function BenchSide({ flow, state, may, tab, onTab, onWipe }: Props) {
     >
       <Tabs.List className="flex border-b border-line" aria-label="Steps, weights or tools">
         <Tabs.Trigger value="steps" className={tabLook}>
-          Steps, {Math.min(flow.at + 1, stage.steps.length)} of {stage.steps.length}
+          Steps, {Math.min(flow.steps.at + 1, stage.steps.length)} of {stage.steps.length}
         </Tabs.Trigger>
         <Tabs.Trigger value="weights" aria-keyshortcuts="w" className={tabLook}>
           Weights, {counted.length}
@@ -58,15 +58,15 @@ export function BenchSide({ flow, state, may, tab, onTab, onWipe }: Props) {
             stage={stage}
             animalMg={breakdown.startMg / breakdown.animals}
             ownTimes={breakdown.ownTimes}
-            at={flow.at}
-            onGo={flow.goTo}
-            marks={flow.marks}
-            onMark={may ? flow.markStep : undefined}
-            passes={flow.passes}
-            onPass={may ? flow.countPass : undefined}
-            timers={flow.timers}
-            onTimer={may ? flow.setTimer : undefined}
-            onTimerOff={may ? flow.stopTimer : undefined}
+            at={flow.steps.at}
+            onGo={flow.steps.goTo}
+            marks={flow.steps.marks}
+            onMark={may ? flow.steps.markStep : undefined}
+            passes={flow.steps.passes}
+            onPass={may ? flow.steps.countPass : undefined}
+            timers={flow.steps.timers}
+            onTimer={may ? flow.steps.setTimer : undefined}
+            onTimerOff={may ? flow.steps.stopTimer : undefined}
           />
         </div>
         <BodyMap

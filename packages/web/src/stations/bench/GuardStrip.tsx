@@ -4,7 +4,7 @@ import type { BenchFlow } from './useBench.ts';
 
 /** What should have come before this piece, said before the harm is done: one touch says it is done, one skips it, and a note may follow. */
 export function GuardStrip({ flow }: { readonly flow: BenchFlow }) {
-  const { guard, guardsLeft, skipped } = flow;
+  const { guard, guardsLeft, skipped } = flow.steps;
   if (guard === undefined)
     return skipped === undefined ? null : (
       <OneField
@@ -17,7 +17,7 @@ export function GuardStrip({ flow }: { readonly flow: BenchFlow }) {
         className="min-w-0! flex-1"
         again
         read={someWords}
-        onSend={(note) => flow.noteSkipped(note)}
+        onSend={(note) => flow.steps.noteSkipped(note)}
         send="Keep"
       />
     );
@@ -33,10 +33,22 @@ export function GuardStrip({ flow }: { readonly flow: BenchFlow }) {
           <span className="block font-text text-[13px] font-normal">{guardsLeft - 1} more to answer</span>
         )}
       </p>
-      <Button size="bench" look="strong" hotkey="g" className="px-3" onClick={() => flow.answerGuard('done', null)}>
+      <Button
+        size="bench"
+        look="strong"
+        hotkey="g"
+        className="px-3"
+        onClick={() => flow.steps.answerGuard('done', null)}
+      >
         Done
       </Button>
-      <Button size="bench" look="plain" hotkey="k" className="px-3" onClick={() => flow.answerGuard('skipped', null)}>
+      <Button
+        size="bench"
+        look="plain"
+        hotkey="k"
+        className="px-3"
+        onClick={() => flow.steps.answerGuard('skipped', null)}
+      >
         Skip
       </Button>
     </section>

@@ -18,7 +18,7 @@ export function Picking({ flow, state }: { readonly flow: BenchFlow; readonly st
     new Date(breakdown.startedAt),
     now,
     flow.expectation?.remainingMg ?? 0,
-    flow.workedBetween,
+    flow.steps.workedBetween,
   );
   // what a kilo of this stage's edible meat costs, if it comes to what it usually does
   const edibleShare = stage.pieces.filter((p) => p.edible).reduce((sum, p) => sum + p.share.mean, 0);

@@ -110,8 +110,8 @@ export function Tools({
           <Button size="bench" hotkey="l" className="px-2" onClick={onWipe}>
             Wipe, 3 s
           </Button>
-          <Button size="bench" hotkey="h" className="px-2" onClick={flow.pauseOrGoOn}>
-            {flow.paused ? 'Go on' : 'Pause'}
+          <Button size="bench" hotkey="h" className="px-2" onClick={flow.steps.pauseOrGoOn}>
+            {flow.steps.paused ? 'Go on' : 'Pause'}
           </Button>
         </div>
       </section>

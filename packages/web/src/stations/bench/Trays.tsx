@@ -1,3 +1,4 @@
+import { trays } from '../../parts/destinations.ts';
 import { Tray } from '../../parts/Tray.tsx';
 import type { BenchFlow } from './useBench.ts';
 import type { BenchState } from './useBreakdown.ts';
@@ -17,13 +18,13 @@ export function Trays({ flow, state, may }: Props) {
       className="grid grid-cols-2 grid-rows-[repeat(4,minmax(96px,1fr))] gap-3 overflow-y-auto border-line p-3 max-lg:col-span-full max-lg:border-t md:max-lg:grid-cols-4 md:max-lg:grid-rows-[repeat(2,minmax(104px,1fr))] lg:border-l"
       aria-label="Trays"
     >
-      {flow.trays.map(({ id, name, key }) => {
+      {trays.map(({ id, name, key }) => {
         const inTray = counted.filter((w) => w.destination === id);
         const mass = inTray.reduce((sum, w) => sum + w.massMg, 0);
         const refusal = flow.refusalOf(id);
         const here = flow.suggested === id;
         const usual = piece.destination === id || piece.alternatives.includes(id);
-        const note = flow.trayNotes.get(id);
+        const note = flow.steps.trayNotes.get(id);
         return (
           <Tray
             key={id}
