@@ -3,7 +3,7 @@ import type { CutWish, PortionSize, WishFault } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
 import { cm, endWords, faultWords, mixWords, thicknessWords } from './cutWords.ts';
 import { countAnimals, planPiece } from './planner.ts';
-import { figured } from './Ruler.tsx';
+import { figured } from './rulerMarks.ts';
 
 const main: PortionSize = { id: 'main', name: 'main course', targetMg: 160_000, toleranceShare: 0.05, valueMinor: 780 };
 const starter: PortionSize = {
