@@ -180,130 +180,178 @@ function slots(states: number): { get(at: number): number; set(at: number, plan:
   };
 }
 
-function follow(grid: CutGrid, radix: readonly number[], { floor, beam, without }: How = {}): Found {
-  const { lengthMm, startMm, first } = grid;
-  const width = lengthMm + 1;
-  const counts = radix.reduce(
-    (all, step, s) => (step === 0 ? all : Math.max(all, step * ((grid.sizes[s]?.most ?? 0) + 1))),
-    1,
-  );
-  // which size came last is part of where a plan stands: 0 for none yet
-  const lasts = grid.sizes.length + 1;
-  const slot = slots(counts * lasts * 2 * width);
-  const still = floor === undefined ? undefined : couldStill(grid, without);
-  const [floorValue, floorOdd, floorTurns] = [floor?.value ?? 0, floor?.odd ?? 0, floor?.turns ?? 0];
-  const p = new Plans();
-  const lastAt = new Int32Array(width).fill(NONE);
-  const most = grid.sizes.map((s) => s.most ?? 0);
-  const heavy = grid.sizes.map((s) => Math.round(s.targetMg / 1_000) ** 2);
+/** The figures of a plan as it is offered: what it is judged by. */
+class Judged {
+  value = 0;
+  odd = 0;
+  turns = 0;
+  spoil = 0;
+  order = 0;
+}
 
-  const offer = (
-    x: number,
-    key: number,
-    from: number,
-    arc: number,
-    value: number,
-    odd: number,
-    turns: number,
-    spoil: number,
-    order: number,
-  ): void => {
-    if (still !== undefined) {
-      const hope = value + (still[x] ?? 0);
-      if (hope < floorValue) return;
-      if (hope === floorValue && (odd > floorOdd || (odd === floorOdd && turns > floorTurns))) return;
-    }
-    const at = key * width + x;
-    let i = slot.get(at);
+/** Every plan that is followed along one grid, place by place. */
+class Following {
+  private readonly grid: CutGrid;
+  private readonly radix: readonly number[];
+  private readonly plans = new Plans();
+  private readonly width: number;
+  /** Which size came last is part of where a plan stands: 0 for none yet. */
+  private readonly lasts: number;
+  private readonly slot: ReturnType<typeof slots>;
+  /** The last plan that ends at each place; the others hang on it. */
+  private readonly lastAt: Int32Array;
+  private readonly most: readonly number[];
+  private readonly heavy: readonly number[];
+  private readonly without: number | undefined;
+  private readonly floor: How['floor'];
+  private readonly still: Float64Array | undefined;
+  /** One for all: a hundred thousand plans are offered. */
+  private readonly now = new Judged();
+
+  constructor(grid: CutGrid, radix: readonly number[], { floor, without }: How) {
+    this.grid = grid;
+    this.radix = radix;
+    this.without = without;
+    this.floor = floor;
+    this.still = floor === undefined ? undefined : couldStill(grid, without);
+    this.width = grid.lengthMm + 1;
+    this.lasts = grid.sizes.length + 1;
+    this.lastAt = new Int32Array(this.width).fill(NONE);
+    this.most = grid.sizes.map((s) => s.most ?? 0);
+    this.heavy = grid.sizes.map((s) => Math.round(s.targetMg / 1_000) ** 2);
+    const counts = radix.reduce(
+      (all, step, s) => (step === 0 ? all : Math.max(all, step * ((this.most[s] ?? 0) + 1))),
+      1,
+    );
+    this.slot = slots(counts * this.lasts * 2 * this.width);
+    this.offer(grid.startMm, 0, NONE, NONE);
+  }
+
+  /** Whether a plan like the one offered can still be as good as the one that is had. */
+  private isHopeful(x: number): boolean {
+    const { floor, still, now } = this;
+    if (floor === undefined || still === undefined) return true;
+    const hope = now.value + (still[x] ?? 0);
+    if (hope !== floor.value) return hope > floor.value;
+    return now.odd < floor.odd || (now.odd === floor.odd && now.turns <= floor.turns);
+  }
+
+  /** Puts the plan in `now` at a place, unless a better one stands there with the same counts. */
+  private offer(x: number, key: number, from: number, arc: number): void {
+    if (!this.isHopeful(x)) return;
+    const { plans: p, now } = this;
+    const at = key * this.width + x;
+    let i = this.slot.get(at);
     if (i === NONE) {
       i = p.add();
-      slot.set(at, i);
+      this.slot.set(at, i);
       const link = i * LINKS;
       p.links[link + KEY] = key;
       p.links[link + PLACE] = x;
-      p.links[link + BESIDE] = lastAt[x] ?? NONE;
-      lastAt[x] = i;
+      p.links[link + BESIDE] = this.lastAt[x] ?? NONE;
+      this.lastAt[x] = i;
     } else {
       const own = i * FIGURES;
       const better =
-        (p.figures[own] ?? 0) - value ||
-        odd - (p.figures[own + ODD] ?? 0) ||
-        turns - (p.figures[own + TURNS] ?? 0) ||
-        spoil - (p.figures[own + SPOIL] ?? 0) ||
-        order - (p.figures[own + ORDER] ?? 0);
+        (p.figures[own] ?? 0) - now.value ||
+        now.odd - (p.figures[own + ODD] ?? 0) ||
+        now.turns - (p.figures[own + TURNS] ?? 0) ||
+        now.spoil - (p.figures[own + SPOIL] ?? 0) ||
+        now.order - (p.figures[own + ORDER] ?? 0);
       if (better >= 0) return;
     }
     // a plan that is bettered is written over: places only lead onward, so no other came from it yet
     const own = i * FIGURES;
-    p.figures[own] = value;
-    p.figures[own + ODD] = odd;
-    p.figures[own + TURNS] = turns;
-    p.figures[own + SPOIL] = spoil;
-    p.figures[own + ORDER] = order;
+    p.figures[own] = now.value;
+    p.figures[own + ODD] = now.odd;
+    p.figures[own + TURNS] = now.turns;
+    p.figures[own + SPOIL] = now.spoil;
+    p.figures[own + ORDER] = now.order;
     p.links[i * LINKS + CAME_FROM] = from;
     p.links[i * LINKS + ARC] = arc;
-  };
-  const go = (i: number, x: number, thrown: number): void => {
+  }
+
+  /** A plan leaves this millimetre of flesh. */
+  private leave(i: number, x: number): void {
+    const { plans: p, now, grid } = this;
+    now.value = p.figure(i, VALUE);
+    now.odd = p.figure(i, ODD);
+    now.turns = p.figure(i, TURNS);
+    now.spoil = p.figure(i, SPOIL) + ((grid.mass[x + 1] ?? 0) - (grid.mass[x] ?? 0));
+    now.order = p.figure(i, ORDER);
+    this.offer(x + 1, p.link(i, KEY) | 1, i, NONE);
+  }
+
+  /** A plan cuts each portion that begins here and that its limits still allow. */
+  private cut(i: number, x: number): void {
+    const { plans: p, now, grid, radix, most, heavy, lasts, still, floor } = this;
+    const key = p.link(i, KEY);
     const value = p.figure(i, VALUE);
-    const odd = p.figure(i, ODD);
+    const odd = p.figure(i, ODD) + (key & 1);
     const turns = p.figure(i, TURNS);
     const spoil = p.figure(i, SPOIL);
     const order = p.figure(i, ORDER);
-    const key = p.link(i, KEY);
-    offer(x + 1, key | 1, i, NONE, value, odd, turns, spoil + thrown, order);
-    const last = (key >> 1) % lasts;
     const taken = Math.floor((key >> 1) / lasts);
-    const lastHeavy = heavy[last - 1] ?? Number.POSITIVE_INFINITY;
-    const oddThen = odd + (key & 1);
-    const end = first[x + 1] ?? 0;
-    for (let k = first[x] ?? 0; k < end; k += 1) {
+    const lastHeavy = heavy[((key >> 1) % lasts) - 1] ?? Number.POSITIVE_INFINITY;
+    const end = grid.first[x + 1] ?? 0;
+    for (let k = grid.first[x] ?? 0; k < end; k += 1) {
       const s = grid.size[k] ?? 0;
-      if (s === without) continue;
+      if (s === this.without) continue;
       const step = radix[s] ?? 0;
       if (step > 0 && Math.floor(taken / step) % ((most[s] ?? 0) + 1) >= (most[s] ?? 0)) continue;
-      if (still !== undefined && value + (grid.worth[s] ?? 0) + (still[grid.next[k] ?? 0] ?? 0) < floorValue) continue;
-      offer(
-        grid.next[k] ?? 0,
-        ((taken + step) * lasts + s + 1) << 1,
-        i,
-        k,
-        value + (grid.worth[s] ?? 0),
-        oddThen,
-        turns + ((heavy[s] ?? 0) > lastHeavy ? 1 : 0),
-        spoil + (grid.uneven[k] ?? 0),
-        order + ONE_MORE + (heavy[s] ?? 0) * x,
-      );
+      const next = grid.next[k] ?? 0;
+      now.value = value + (grid.worth[s] ?? 0);
+      if (still !== undefined && now.value + (still[next] ?? 0) < (floor?.value ?? 0)) continue;
+      now.odd = odd;
+      now.turns = turns + ((heavy[s] ?? 0) > lastHeavy ? 1 : 0);
+      now.spoil = spoil + (grid.uneven[k] ?? 0);
+      now.order = order + ONE_MORE + (heavy[s] ?? 0) * x;
+      this.offer(next, ((taken + step) * lasts + s + 1) << 1, i, k);
     }
-  };
-  const standing = (x: number): number[] => {
-    const here: number[] = [];
-    for (let i = lastAt[x] ?? NONE; i !== NONE; i = p.link(i, BESIDE)) here.push(i);
-    return here;
-  };
+  }
 
-  offer(startMm, 0, NONE, NONE, 0, 0, 0, 0, 0);
-  for (let x = startMm; x < lengthMm; x += 1) {
-    const here = standing(x);
+  private standing(x: number): number[] {
+    const here: number[] = [];
+    for (let i = this.lastAt[x] ?? NONE; i !== NONE; i = this.plans.link(i, BESIDE)) here.push(i);
+    return here;
+  }
+
+  /** Goes on from a place with every plan that stands there, or with the best of them. */
+  goOn(x: number, beam: number | undefined): void {
+    const { plans: p } = this;
+    const here = this.standing(x);
     // all of a place have the same rest before them, so what they are worth so far decides
     if (beam !== undefined && here.length > beam) here.sort((a, b) => p.compare(a, b)).length = beam;
-    const thrown = (grid.mass[x + 1] ?? 0) - (grid.mass[x] ?? 0);
     for (const i of here) {
       const key = p.link(i, KEY);
       // who has just cut can do all that who is leaving flesh can, and starts its next portion without an odd piece
-      const beside = (key & 1) === 1 ? slot.get((key ^ 1) * width + x) : NONE;
-      if (beside === NONE || p.compare(beside, i) > 0) go(i, x, thrown);
+      const beside = (key & 1) === 1 ? this.slot.get((key ^ 1) * this.width + x) : NONE;
+      if (beside !== NONE && p.compare(beside, i) <= 0) continue;
+      this.leave(i, x);
+      this.cut(i, x);
     }
   }
-  const ended = standing(lengthMm).sort((a, b) => p.compare(a, b))[0] ?? 0;
-  const path: ChosenArc[] = [];
-  for (let i = ended; i !== NONE; i = p.link(i, CAME_FROM)) {
-    const arc = p.link(i, ARC);
-    if (arc !== NONE) path.push({ from: p.link(p.link(i, CAME_FROM), PLACE), arc });
+
+  /** The best of the plans that came to the end. */
+  best(): Found {
+    const { plans: p } = this;
+    const ended = this.standing(this.grid.lengthMm).sort((a, b) => p.compare(a, b))[0] ?? 0;
+    const path: ChosenArc[] = [];
+    for (let i = ended; i !== NONE; i = p.link(i, CAME_FROM)) {
+      const arc = p.link(i, ARC);
+      if (arc !== NONE) path.push({ from: p.link(p.link(i, CAME_FROM), PLACE), arc });
+    }
+    return {
+      path: path.reverse(),
+      value: p.figure(ended, VALUE),
+      odd: p.figure(ended, ODD),
+      turns: p.figure(ended, TURNS),
+    };
   }
-  return {
-    path: path.reverse(),
-    value: p.figure(ended, VALUE),
-    odd: p.figure(ended, ODD),
-    turns: p.figure(ended, TURNS),
-  };
+}
+
+function follow(grid: CutGrid, radix: readonly number[], how: How = {}): Found {
+  const following = new Following(grid, radix, how);
+  for (let x = grid.startMm; x < grid.lengthMm; x += 1) following.goOn(x, how.beam);
+  return following.best();
 }
