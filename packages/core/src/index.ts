@@ -26,6 +26,7 @@ export * from './heat/lethality.ts';
 export * from './heat/mixing.ts';
 export * from './heat/reduction.ts';
 export * from './heat/slab.ts';
+export * from './heat/standsAt.ts';
 export * from './heat/vessel.ts';
 export * from './heat/water.ts';
 export * from './larder/keeping.ts';
