@@ -79,7 +79,7 @@ describe('the server', () => {
       'access/signIn.ts',
       'demo/seed.ts',
       'demo/seedMain.ts',
-      'openKitchen.ts',
+      'openServices.ts',
       'stations/access/routes.ts',
     ]);
   });

@@ -29,7 +29,7 @@ export function books(kitchen: KitchenProcess): Counts {
             where b.reserved_mg <> coalesce(r.mass, 0) or b.reserved_mg > b.mass_mg)`,
     ),
     parents: count(
-      `with kept as (select parent_id, child_id, movement_id from lot_kin), counted as (${KIN})
+      `with kept as (select parent_id, child_id, movement_id from lot_genealogy), counted as (${KIN})
        select (select count(*) from (select * from kept except select * from counted) x) + (select count(*) from (select * from counted except select * from kept) y)`,
     ),
   };

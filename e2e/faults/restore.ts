@@ -15,7 +15,7 @@ const ROOT = new URL('../..', import.meta.url).pathname;
 const RECORDS = `select 'weight ' || w.id || ' ' || w.breakdown_id || ' ' || w.person_id || ' ' || w.mass_mg from weighing w
   union all select 'animal ' || id || ' ' || person_id from breakdown
   union all select 'lot ' || lot_id || ' ' || mass_mg || ' ' || cost_minor from lot_balance
-  union all select 'kin ' || parent_id || ' ' || child_id from lot_kin
+  union all select 'kin ' || parent_id || ' ' || child_id from lot_genealogy
   order by 1`;
 
 async function openTablet(browser: Browser, kitchen: KitchenProcess, name: string): Promise<Page> {

@@ -10,13 +10,13 @@ import type { sessions } from './access/session.ts';
 import { olderApp } from './http/olderApp.ts';
 import { asProblem, Problem, problemDocument } from './http/problem.ts';
 import { requestId, requestLog } from './http/requestLog.ts';
-import type { Kitchen } from './kitchen.ts';
 import type { Announcer } from './live/announcer.ts';
 import { stream } from './live/stream.ts';
+import type { Services } from './services.ts';
 import { stations } from './stations/index.ts';
 
 export interface Parts {
-  readonly kitchen: Kitchen;
+  readonly services: Services;
   readonly session: ReturnType<typeof sessions>['handler'];
   readonly announcer: Announcer;
   /** Whether a session still stands. */
@@ -33,7 +33,7 @@ const docsPage = `<!doctype html><html lang="en"><head><meta charset="utf-8"><ti
 const docsStart = `SwaggerUIBundle({ url: '/api/v1/openapi.json', dom_id: '#api', validatorUrl: null });`;
 
 /** Puts the server together: security, log, API, live stream, the web client's files, and one place that words every refusal. */
-export function createApp({ kitchen, session, announcer, isOpen, longestStallMs }: Parts): Express {
+export function createApp({ services, session, announcer, isOpen, longestStallMs }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('etag', false); // answers of the API are never kept; files have their own
@@ -62,15 +62,15 @@ export function createApp({ kitchen, session, announcer, isOpen, longestStallMs 
   app.get('/healthz', (_request, response) => void response.json({ up: true, longestStallMs: longestStallMs() }));
   app.get('/readyz', async (_request, response) => {
     try {
-      await kitchen.db.query('select 1 from movement limit 1');
+      await services.db.query('select 1 from movement limit 1');
     } catch {
       response.status(503).json({ ready: false, why: 'database_away' });
       return;
     }
-    const full = await kitchen.disk.isFull();
+    const full = await services.disk.isFull();
     response.status(full ? 503 : 200).json(full ? { ready: false, why: 'disk_full' } : { ready: true });
   });
-  app.use(requestLog(kitchen.log));
+  app.use(requestLog(services.log));
   const compress = compression();
   // over a kitchen's own network the time to squeeze an answer hard is more than it saves
   const compressAnswer = compression({ level: 1 });
@@ -91,8 +91,8 @@ export function createApp({ kitchen, session, announcer, isOpen, longestStallMs 
     response.setHeader('cache-control', 'no-store');
     next();
   });
-  for (const { mount } of stations) mount(kitchen, router);
-  router.get('/live', stream(announcer, kitchen.devicesOf, isOpen));
+  for (const { mount } of stations) mount(services, router);
+  router.get('/live', stream(announcer, services.devicesOf, isOpen));
   router.get('/openapi.json', (_request, response) => void response.json(openApiDocument));
   const planSchema = cutPlanJsonSchema();
   router.get('/schemas/cut-plan.json', (_request, response) => void response.json(planSchema));
@@ -104,7 +104,7 @@ export function createApp({ kitchen, session, announcer, isOpen, longestStallMs 
   });
   app.use('/api/v1', router);
 
-  const { webDist } = kitchen.config;
+  const { webDist } = services.config;
   if (webDist !== undefined) {
     const root = join(process.cwd(), webDist);
     app.use('/assets', express.static(join(root, 'assets'), { immutable: true, maxAge: YEAR, index: false }));
@@ -120,7 +120,7 @@ export function createApp({ kitchen, session, announcer, isOpen, longestStallMs 
   const onError: ErrorRequestHandler = (error, _request, response, next) => {
     const problem = asProblem(error);
     if (problem.code === 'broken')
-      kitchen.log.error({ err: problem.cause ?? error, id: requestId(response) }, 'unexpected');
+      services.log.error({ err: problem.cause ?? error, id: requestId(response) }, 'unexpected');
     if (response.headersSent) return next(error);
     const document = problemDocument(problem, requestId(response));
     response.status(document.status).type('application/problem+json').json(document);

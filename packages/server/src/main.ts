@@ -2,31 +2,31 @@
 import type { Server } from 'node:http';
 import { readConfig } from './config.ts';
 import { serveLan } from './lan/serveLan.ts';
-import { openKitchen } from './openKitchen.ts';
+import { openServices } from './openServices.ts';
 
 const config = readConfig(process.env);
 // a kitchen whose clock is wrong, for the tests of what it does then
 const offMs = config.simulated ? config.clockOffMs : 0;
-const { server, handle, kitchen, startJobs, close } = await openKitchen(config, () => new Date(Date.now() + offMs));
+const { server, handle, services, startJobs, close } = await openServices(config, () => new Date(Date.now() + offMs));
 const servers: Server[] = [server];
 server.once('error', (error) => {
-  kitchen.log.fatal({ err: error }, 'cannot listen');
+  services.log.fatal({ err: error }, 'cannot listen');
   process.exit(1);
 });
 server.listen(config.port, config.host, () => {
   const address = server.address();
   const port = address !== null && typeof address === 'object' ? address.port : config.port;
   process.stdout.write(`server listening ${port}\n`);
-  startJobs().catch((err: unknown) => kitchen.log.error({ err }, 'jobs cannot be taken; everything else goes on'));
+  startJobs().catch((err: unknown) => services.log.error({ err }, 'jobs cannot be taken; everything else goes on'));
   // the network comes beside loopback, not instead of it: what runs on this machine keeps its address
   if (config.lan !== undefined)
-    serveLan(config.lan, port + 1, handle, kitchen.log).then(
+    serveLan(config.lan, port + 1, handle, services.log).then(
       ({ servers: opened, says }) => {
         servers.push(...opened);
         process.stdout.write(says);
       },
       (error: unknown) => {
-        kitchen.log.fatal({ err: error }, 'cannot serve the network');
+        services.log.fatal({ err: error }, 'cannot serve the network');
         process.exit(1);
       },
     );

@@ -113,7 +113,7 @@ describe('signing in', () => {
 describe('a session', () => {
   const sessions = (personId: string) =>
     select<{ sid: string; minutes: number }>(
-      kitchen.kitchen.db,
+      kitchen.services.db,
       `select sid, (extract(epoch from expire - now()) / 60)::float8 as minutes from session where sess->'who'->>'personId' = $1 order by expire desc`,
       [personId],
     );
@@ -126,20 +126,20 @@ describe('a session', () => {
       const idle = idleMinutes[role as keyof typeof people];
       expect(Math.abs((await minutesLeft(personId)) - idle), role).toBeLessThan(2);
       // most of it has gone by
-      await kitchen.kitchen.db.query(
+      await kitchen.services.db.query(
         `update session set expire = now() + interval '1 minute' where sess->'who'->>'personId' = $1`,
         { bind: [personId] },
       );
       await must(tablet, api.access.stillHere, {});
       expect(Math.abs((await minutesLeft(personId)) - idle), role).toBeLessThan(2);
       // thirteen hours and fifty minutes of the shift
-      await kitchen.kitchen.db.query(
+      await kitchen.services.db.query(
         `update session set sess = jsonb_set(sess::jsonb, '{since}', to_jsonb((extract(epoch from now()) * 1000 - 830 * 60000)::bigint))::json where sess->'who'->>'personId' = $1`,
         { bind: [personId] },
       );
       await must(tablet, api.access.stillHere, {});
       expect(await minutesLeft(personId), role).toBeLessThan(10.5);
-      await kitchen.kitchen.db.query(
+      await kitchen.services.db.query(
         `update session set expire = now() - interval '1 second' where sess->'who'->>'personId' = $1`,
         { bind: [personId] },
       );

@@ -5,7 +5,7 @@ import { unsign } from 'cookie-signature';
 import type { RequestHandler } from 'express';
 import session from 'express-session';
 import pg from 'pg';
-import type { Actor } from '../kitchen.ts';
+import type { Actor } from '../services.ts';
 
 declare module 'express-session' {
   interface SessionData {

@@ -5,7 +5,7 @@ import { SignInTryTable } from '../db/models/signInTry.ts';
 import { rowsOf, serverRows } from '../db/rows.ts';
 import { selectOne } from '../db/select.ts';
 import { Problem } from '../http/problem.ts';
-import type { Actor } from '../kitchen.ts';
+import type { Actor } from '../services.ts';
 import { secretFits } from './secrets.ts';
 
 const WRONG_ALLOWED = 5;

@@ -36,7 +36,7 @@ it('a full disk is said as such, by /readyz too; what stands can be read, and wh
 });
 
 it('what the database says of a full disk is said as such, and nothing was changed is said where it is known', async () => {
-  const { db } = kitchen.kitchen;
+  const { db } = kitchen.services;
   await db.query(`create function full_disk() returns trigger language plpgsql as $$ begin
       if new.note = 'full' then raise exception 'could not extend file' using errcode = '53100'; end if;
       if new.note = 'broken' then raise exception 'a bug' using errcode = 'XX000'; end if;

@@ -16,7 +16,7 @@ let home = '';
 let other = '';
 const at = '2026-11-24T10:00:00.000Z';
 const sql = (text: string, bind: readonly unknown[] = []) =>
-  select<Record<string, unknown>>(kitchen.kitchen.db, text, bind);
+  select<Record<string, unknown>>(kitchen.services.db, text, bind);
 
 /** Something in every table of a house. */
 async function fill(ines: Tablet, maren: Tablet, cast: TestKitchen['home']): Promise<void> {
@@ -146,7 +146,7 @@ beforeAll(async () => {
 });
 afterAll(() => kitchen.stop());
 
-describe.each([...tablesOfAHouse, 'lot_balance', 'lot_kin', 'movement_key', 'corrected'])('%s', (table) => {
+describe.each([...tablesOfAHouse, 'lot_balance', 'lot_genealogy', 'movement_key', 'corrected'])('%s', (table) => {
   const own = (houseId: string) => forHouse(houseId, () => sql(`select distinct house_id as house from ${table}`));
 
   it('shows a house its own rows and no others, with no where at all', async () => {
@@ -156,7 +156,7 @@ describe.each([...tablesOfAHouse, 'lot_balance', 'lot_kin', 'movement_key', 'cor
   });
 
   it('takes no row for another house, and moves none to it', async () => {
-    const { db } = kitchen.kitchen;
+    const { db } = kitchen.services;
     const theirs = await sql(`select to_jsonb(t) as row from ${table} t where house_id = $1 limit 1`, [other]);
     const insert = forHouse(home, () =>
       db.query(
@@ -200,7 +200,7 @@ it('every table with a house in it is kept apart, and the role that works for a 
 });
 
 it('a line that has worked for one house works for the next, for none, and again after it was rolled back', async () => {
-  const { db } = kitchen.kitchen;
+  const { db } = kitchen.services;
   const actor = async () =>
     (await sql(`select current_user::text as role, current_setting('zabrik.house', true) as house`))[0];
   const seen = await Promise.all(

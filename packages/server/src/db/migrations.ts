@@ -29,6 +29,7 @@ import { triesCounted } from './migrations/0025-tries-counted.ts';
 import { asFound } from './migrations/0026-as-found.ts';
 import { whileItIsOn } from './migrations/0027-while-it-is-on.ts';
 import { keysWithTheirTime } from './migrations/0028-keys-with-their-time.ts';
+import { lotGenealogy } from './migrations/0029-lot-genealogy.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -60,6 +61,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   asFound,
   whileItIsOn,
   keysWithTheirTime,
+  lotGenealogy,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

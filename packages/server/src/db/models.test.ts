@@ -15,7 +15,7 @@ let kitchen: TestKitchen;
 let db: Sequelize;
 beforeAll(async () => {
   kitchen = await openTestKitchen();
-  ({ db } = kitchen.kitchen);
+  ({ db } = kitchen.services);
 });
 afterAll(() => kitchen.stop());
 

@@ -8,7 +8,7 @@ import { select } from './select.ts';
 
 let kitchen: TestKitchen;
 const sql = <T extends object = Record<string, unknown>>(text: string, bind: unknown[] = []): Promise<T[]> =>
-  select<T>(kitchen.kitchen.db, text, bind);
+  select<T>(kitchen.services.db, text, bind);
 beforeAll(async () => {
   kitchen = await openTestKitchen();
   const ines = await kitchen.signIn(kitchen.personOf('Ines Calloway'));

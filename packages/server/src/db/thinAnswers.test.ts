@@ -15,7 +15,7 @@ beforeAll(async () => {
 afterAll(() => kitchen.stop());
 
 it('forgets what was answered over thirty days ago, and does it no second time', async () => {
-  const { db } = kitchen.kitchen;
+  const { db } = kitchen.services;
   const [old, recent] = [uuidv7(), uuidv7()];
   const body = deliveryBody(kitchen);
   const accept = (key: string) => ines.ask(api.receive.accept, { body }, key);

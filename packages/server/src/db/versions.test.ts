@@ -14,7 +14,7 @@ beforeAll(async () => {
 afterAll(() => kitchen.stop());
 
 const count = async (table: string): Promise<number> =>
-  (await select<{ n: number }>(kitchen.kitchen.db, `select count(*)::int as n from ${table}`, []))[0]?.n ?? 0;
+  (await select<{ n: number }>(kitchen.services.db, `select count(*)::int as n from ${table}`, []))[0]?.n ?? 0;
 
 it('keeps a plan once for all that is worked by it', async () => {
   const [first, second] = [await startHake(kitchen, ines), await startHake(kitchen, ines)];
@@ -45,7 +45,7 @@ it('keeps a recipe once for the batches made by it, and another where it is made
 });
 
 it.each(['plan_version', 'recipe_version'])('never changes a %s', async (table) => {
-  const { db } = kitchen.kitchen;
+  const { db } = kitchen.services;
   await expect(db.query(`update ${table} set id = id`)).rejects.toThrow(/never changed/);
   await expect(db.query(`delete from ${table}`)).rejects.toThrow(/never changed/);
   await expect(db.query(`truncate ${table} cascade`)).rejects.toThrow(/never changed/);

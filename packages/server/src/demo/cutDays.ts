@@ -39,7 +39,7 @@ const trueForm = (template: PieceTemplate, lean: number): PieceTemplate => ({
 });
 
 export async function cutToWeightBefore(replay: Replay, now: Date): Promise<void> {
-  const { kitchen } = replay;
+  const { services } = replay;
   const template = templateById.get(setup.templateId);
   if (template === undefined) throw new Error(`no form ${setup.templateId}`);
   for (const daysAgo of [9, 7, 5, 3]) {
@@ -48,7 +48,7 @@ export async function cutToWeightBefore(replay: Replay, now: Date): Promise<void
     const pieces = Array.from({ length: 2 }, () => 1_000 * random.whole(640, 900));
     const startMg = pieces.reduce((sum, mg) => sum + mg, 0);
     const line = await replay.do('Jory Pellam', at, api.receive.accept.id, (command) =>
-      acceptDelivery(kitchen, command, {
+      acceptDelivery(services, command, {
         ...none,
         body: acceptBody.parse({
           species: 'hake',
@@ -78,11 +78,11 @@ export async function cutToWeightBefore(replay: Replay, now: Date): Promise<void
       confirmed: false,
     };
     await replay.do('Jory Pellam', at, api.cutting.start.id, (command) =>
-      startCutting(kitchen, command, { ...none, body: start }),
+      startCutting(services, command, { ...none, body: start }),
     );
     const say = (body: CuttingEventBody): Promise<unknown> =>
       replay.do('Jory Pellam', at, api.cutting.event.id, (command) =>
-        recordCut(kitchen, command, {
+        recordCut(services, command, {
           query: undefined,
           params: { cuttingId },
           body: { at: when, body: body as Parameters<typeof recordCut>[2]['body']['body'] },
@@ -130,7 +130,7 @@ export async function cutToWeightBefore(replay: Replay, now: Date): Promise<void
         });
     }
     const made = await replay.do('Jory Pellam', at, api.cutting.close.id, (command) =>
-      closeCutting(kitchen, command, {
+      closeCutting(services, command, {
         query: undefined,
         params: { cuttingId },
         body: { leftMg: 0, left: null, unbalancedReason: null },

@@ -7,7 +7,7 @@ import { connect } from '../db/connect.ts';
 import { migrate } from '../db/migrations.ts';
 import { select } from '../db/select.ts';
 import { asProblem, problemDocument } from '../http/problem.ts';
-import { openLog } from '../openKitchen.ts';
+import { openLog } from '../openServices.ts';
 import { makeDatabase, openTestKitchen, pathOf, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
 import { must } from '../testing/work.ts';
 import { seedDemo } from './seed.ts';
@@ -17,9 +17,9 @@ let maren: Tablet;
 beforeAll(async () => {
   const databaseUrl = await makeDatabase();
   kitchen = await openTestKitchen({ databaseUrl });
-  await seedDemo(kitchen.kitchen, '1357', 8, () => undefined);
+  await seedDemo(kitchen.services, '1357', 8, () => undefined);
   const [person] = await select<{ id: string }>(
-    kitchen.kitchen.db,
+    kitchen.services.db,
     `select id from person where name = 'Maren Ostle'`,
     [],
   );
@@ -29,7 +29,7 @@ afterAll(() => kitchen.stop());
 
 describe('the demo', () => {
   it('keeps books that balance, made through the same services as a day’s work', async () => {
-    const { db } = kitchen.kitchen;
+    const { db } = kitchen.services;
     expect(
       await select(
         db,
@@ -83,7 +83,7 @@ describe('the demo', () => {
 /** An id of each kind that a path may take; a lot, a breakdown and so on that has the most to tell. */
 async function idsOf(): Promise<Readonly<Record<string, readonly string[]>>> {
   const all = async (sql: string): Promise<readonly string[]> =>
-    (await select<{ id: string }>(kitchen.kitchen.db, sql, [])).map((r) => r.id);
+    (await select<{ id: string }>(kitchen.services.db, sql, [])).map((r) => r.id);
   return {
     slug: await all('select slug as id from house limit 1'),
     breakdownId: await all('select id from breakdown order by id'),
@@ -118,7 +118,7 @@ describe('every read', () => {
     });
     const ids = await idsOf();
     const people = await select<{ id: string; role: Role }>(
-      kitchen.kitchen.db,
+      kitchen.services.db,
       'select distinct on (role) id, role from person',
       [],
     );
@@ -248,7 +248,7 @@ describe('what is logged and what is told', () => {
   it('never what a statement was asked with: it is people’s own text', async () => {
     const out = new PassThrough();
     const log = openLog('info', out);
-    const failed = await kitchen.kitchen.db
+    const failed = await kitchen.services.db
       .query('select 1 from person where name = $1 and id = $2', { bind: ['a private note', 'no uuid'] })
       .then(
         () => undefined,

@@ -22,12 +22,12 @@ export async function stockTheLarder(
   now: Date,
   bones: readonly { readonly id: string; readonly massMg: number }[],
 ): Promise<void> {
-  const { kitchen } = replay;
+  const { services } = replay;
   const ago = (hours: number): Date => new Date(now.getTime() - hours * HOUR);
   const day = (days: number): string => new Date(now.getTime() + days * 24 * HOUR).toISOString().slice(0, 10);
   const receive = (actor: string, at: Date, line: Line) =>
     replay.do(actor, at, api.receive.accept.id, (command) =>
-      acceptDelivery(kitchen, command, {
+      acceptDelivery(services, command, {
         ...none,
         body: acceptBody.parse({
           species: null,
@@ -45,7 +45,7 @@ export async function stockTheLarder(
     );
 
   await replay.do('Maren Ostle', ago(24 * 30), api.house.saveLimits.id, (command) =>
-    saveLimits(kitchen, command, {
+    saveLimits(services, command, {
       ...none,
       body: {
         profileId: 'uk',
@@ -60,7 +60,7 @@ export async function stockTheLarder(
   // an order that came in part this morning: short hake, mussels that went back, squid still to come
   const quay = replay.supplier('Bram Quay Fish');
   const order = await replay.do('Tobin Arkwell', ago(22), api.receive.order.id, (command) =>
-    placeOrder(kitchen, command, {
+    placeOrder(services, command, {
       ...none,
       body: {
         supplierId: quay,
@@ -119,10 +119,10 @@ export async function stockTheLarder(
     note: 'One in four gapes and stays open.',
   });
   await replay.do('Ines Calloway', ago(2.2), api.receive.close.id, (command) =>
-    closeDelivery(kitchen, command, { params: { deliveryId }, body: undefined, query: undefined }),
+    closeDelivery(services, command, { params: { deliveryId }, body: undefined, query: undefined }),
   );
   await replay.do('Tobin Arkwell', ago(1), api.receive.order.id, (command) =>
-    placeOrder(kitchen, command, {
+    placeOrder(services, command, {
       ...none,
       body: {
         supplierId: replay.supplier('Outer Skerry Boats'),
@@ -138,7 +138,7 @@ export async function stockTheLarder(
 
   const act = (actor: string, at: Date, lotId: string, body: Parameters<typeof keep>[2]['body']) =>
     replay.do(actor, at, api.larder.keep.id, (command) =>
-      keep(kitchen, command, { params: { lotId }, body, query: undefined }),
+      keep(services, command, { params: { lotId }, body, query: undefined }),
     );
   if (mackerel.lotId !== null) {
     await act('Ines Calloway', ago(2.1), mackerel.lotId, { kind: 'reading', centiC: 160 });
@@ -167,7 +167,7 @@ export async function stockTheLarder(
       note: null,
     });
   await replay.do('Jory Pellam', ago(43), api.larder.startTub.id, (command) =>
-    startTub(kitchen, command, {
+    startTub(services, command, {
       ...none,
       body: {
         recipeId: 'fish-fumet',
@@ -181,7 +181,7 @@ export async function stockTheLarder(
   const last = bones.at(-1);
   if (last !== undefined)
     await replay.do('Tobin Arkwell', ago(20), api.larder.count.id, (command) =>
-      count(kitchen, command, {
+      count(services, command, {
         ...none,
         body: {
           placeId: 'freezer',
@@ -206,7 +206,7 @@ export async function stockTheLarder(
     [0, 1.045],
   ] as const)
     await replay.do('Maren Ostle', ago(weeks * 7 * 24 + 3), api.receive.sendPrices.id, (command) =>
-      takePrices(kitchen, command, {
+      takePrices(services, command, {
         ...none,
         body: {
           listId: uuidv7(),

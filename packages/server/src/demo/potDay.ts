@@ -8,7 +8,7 @@ import type { Replay } from './replay.ts';
 const MINUTE = 60_000;
 
 export async function potDay(replay: Replay, now: Date): Promise<void> {
-  const { kitchen } = replay;
+  const { services } = replay;
   const log = async (
     name: string,
     minutesAgo: number,
@@ -21,7 +21,7 @@ export async function potDay(replay: Replay, now: Date): Promise<void> {
     const id = uuidv7();
     const [first, ...rest] = readings;
     await replay.do('Tobin Arkwell', at(0), api.pots.startCooling.id, (command) =>
-      startCooling(kitchen, command, {
+      startCooling(services, command, {
         params: undefined,
         query: undefined,
         body: {
@@ -40,7 +40,7 @@ export async function potDay(replay: Replay, now: Date): Promise<void> {
     );
     for (const [minute, C] of rest)
       await replay.do('Tobin Arkwell', at(minute), api.pots.readCooling.id, (command) =>
-        recordCooling(kitchen, command, {
+        recordCooling(services, command, {
           params: { coolingId: id },
           query: undefined,
           body: { at: at(minute).toISOString(), centiC: Math.round(C * 100), source: 'probe' },
@@ -48,7 +48,7 @@ export async function potDay(replay: Replay, now: Date): Promise<void> {
       );
     if (closed)
       await replay.do('Tobin Arkwell', at(100), api.pots.closeCooling.id, (command) =>
-        closeCooling(kitchen, command, { params: { coolingId: id }, query: undefined, body: { outcome: null } }),
+        closeCooling(services, command, { params: { coolingId: id }, query: undefined, body: { outcome: null } }),
       );
   };
   const tray = trays[0];

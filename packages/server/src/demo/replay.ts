@@ -6,7 +6,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { readHead, stageOf } from '../db/breakdownHead.ts';
 import { runCommand } from '../http/mount.ts';
 import { Problem } from '../http/problem.ts';
-import type { Actor, InCommand, Kitchen } from '../kitchen.ts';
+import type { Actor, InCommand, Services } from '../services.ts';
 import { closeStage } from '../stations/bench/close.ts';
 import { listWaiting } from '../stations/bench/queries.ts';
 import { goOn, startBreakdown } from '../stations/bench/start.ts';
@@ -29,18 +29,18 @@ export interface Cast {
 
 /** Works through the services as cooks would, with the clock turned to when it happened. */
 export class Replay {
-  readonly #kitchen: Kitchen;
+  readonly #services: Services;
   readonly #cast: Cast;
   #now: Date;
 
-  constructor(kitchen: Kitchen, cast: Cast) {
+  constructor(services: Services, cast: Cast) {
     this.#cast = cast;
-    this.#now = kitchen.clock();
-    this.#kitchen = { ...kitchen, clock: () => this.#now, announce: () => undefined };
+    this.#now = services.clock();
+    this.#services = { ...services, clock: () => this.#now, announce: () => undefined };
   }
 
-  get kitchen(): Kitchen {
-    return this.#kitchen;
+  get services(): Services {
+    return this.#services;
   }
 
   actor(name: string): Actor {
@@ -57,7 +57,7 @@ export class Replay {
 
   do<A>(name: string, at: Date, endpoint: string, work: (command: InCommand) => Promise<A>): Promise<A> {
     this.#now = at;
-    return runCommand(this.#kitchen, this.actor(name), uuidv7(), endpoint, null, undefined, work);
+    return runCommand(this.#services, this.actor(name), uuidv7(), endpoint, null, undefined, work);
   }
 
   async receive(
@@ -96,7 +96,7 @@ export class Replay {
         : {}),
     });
     const delivery = await this.do(b.cutterId, b.receivedAt, api.receive.accept.id, (command) =>
-      acceptDelivery(this.#kitchen, command, { body, params: undefined, query: undefined }),
+      acceptDelivery(this.#services, command, { body, params: undefined, query: undefined }),
     );
     if (delivery.lotId === null) throw new Error('the demo refuses nothing here');
     return delivery.lotId;
@@ -111,7 +111,7 @@ export class Replay {
     massMg: number | null,
   ): Promise<string> {
     const opened = await this.do(cutter, at, api.bench.start.id, (command) =>
-      startBreakdown(this.#kitchen, command, {
+      startBreakdown(this.#services, command, {
         body: { lotId, planId, animals, massMg, way: null, confirmed: false },
         params: undefined,
         query: undefined,
@@ -133,7 +133,7 @@ export class Replay {
     for (const [i, { pieceId, massMg }] of weighings.entries()) {
       const at = new Date(from.getTime() + Math.round(step * (i + 1)));
       this.#now = at;
-      await weigh(this.#kitchen, this.actor(cutter), uuidv7(), breakdownId, {
+      await weigh(this.#services, this.actor(cutter), uuidv7(), breakdownId, {
         kind: 'take',
         pieceId,
         destination: pieces.find((p) => p.id === pieceId)?.destination ?? 'waste',
@@ -151,12 +151,12 @@ export class Replay {
 
   /** Carries on with what the stage just closed left waiting. */
   async goOn(breakdownId: string, cutter: string, at: Date): Promise<string> {
-    const waiting = (await listWaiting(this.#kitchen.db, this.#cast.houseId)).find(
+    const waiting = (await listWaiting(this.#services.db, this.#cast.houseId)).find(
       (w) => w.breakdownId === breakdownId,
     );
     const lots = (waiting?.lots ?? []).map((l) => ({ lotId: l.lotId, massMg: null }));
     const opened = await this.do(cutter, at, api.bench.goOn.id, (command) =>
-      goOn(this.#kitchen, command, {
+      goOn(this.#services, command, {
         body: { lots, way: null, confirmed: false },
         params: undefined,
         query: undefined,
@@ -167,7 +167,7 @@ export class Replay {
 
   /** Weighs one drawn animal, or a batch, by kind. */
   async workStage(breakdownId: string, cutter: string, from: Date, until: Date): Promise<void> {
-    const head = await readHead(this.#kitchen.db, this.#cast.houseId, breakdownId);
+    const head = await readHead(this.#services.db, this.#cast.houseId, breakdownId);
     const stage = stageOf(head.plan, head.stageId);
     const animal = drawAnimal(
       {
@@ -188,7 +188,7 @@ export class Replay {
       const grams = Math.round(massMg / 1_000) * 1_000;
       if (piece === undefined || grams === 0) continue;
       this.#now = at;
-      await weigh(this.#kitchen, this.actor(cutter), uuidv7(), breakdownId, {
+      await weigh(this.#services, this.actor(cutter), uuidv7(), breakdownId, {
         kind: 'take',
         pieceId,
         destination: piece.destination,
@@ -211,11 +211,11 @@ export class Replay {
       query: undefined,
     });
     try {
-      await this.do(cutter, at, api.bench.close.id, (command) => closeStage(this.#kitchen, command, closing(null)));
+      await this.do(cutter, at, api.bench.close.id, (command) => closeStage(this.#services, command, closing(null)));
     } catch (error) {
       if (!(error instanceof Problem && error.code === 'out_of_balance')) throw error;
       await this.do(cutter, at, api.bench.close.id, (command) =>
-        closeStage(this.#kitchen, command, closing('Stood on the bench through service; more drip than usual.')),
+        closeStage(this.#services, command, closing('Stood on the bench through service; more drip than usual.')),
       );
     }
   }
@@ -228,7 +228,7 @@ export class Replay {
     reason: 'spoiled' | 'over-ordered' | null,
   ): Promise<void> {
     await this.do('Tobin Arkwell', at, api.larder.takeOut.id, (command) =>
-      takeOut(this.#kitchen, command, {
+      takeOut(this.#services, command, {
         params: { lotId },
         body: { massMg, pieces: null, to, reason, note: null },
         query: undefined,
@@ -238,7 +238,7 @@ export class Replay {
 
   async freeze(lotId: string, at: Date): Promise<void> {
     await this.do('Tobin Arkwell', at, api.larder.keep.id, (command) =>
-      keep(this.#kitchen, command, {
+      keep(this.#services, command, {
         params: { lotId },
         body: keepBody.parse({ kind: 'freeze', placeId: 'freezer' }),
         query: undefined,
@@ -248,7 +248,7 @@ export class Replay {
 
   async batch(recipeId: string, lotIds: string[], at: Date, outputShare: number | null): Promise<string | undefined> {
     const planned = await this.do('Tobin Arkwell', at, api.pots.plan.id, (command) =>
-      planBatch(this.#kitchen, command, {
+      planBatch(this.#services, command, {
         body: { recipeId, lotIds, vesselId: null, onHandMg: {}, ways: [], shares: {}, want: null, cure: null },
         params: undefined,
         query: undefined,
@@ -258,7 +258,7 @@ export class Replay {
     const outputMg = Math.round((planned.baseMg * outputShare) / 1_000) * 1_000;
     const spentMg = planned.kind === 'stock' ? Math.round((planned.baseMg * 0.78) / 1_000) * 1_000 : 0;
     const done = await this.do('Tobin Arkwell', new Date(at.getTime() + 70 * MINUTE), api.pots.finish.id, (command) =>
-      finishBatch(this.#kitchen, command, {
+      finishBatch(this.#services, command, {
         params: { batchId: planned.id },
         body: {
           outputMg,

@@ -8,7 +8,7 @@ import { PersonTable } from '../db/models/person.ts';
 import { SupplierTable } from '../db/models/supplier.ts';
 import { rowsOf, serverRows } from '../db/rows.ts';
 import { select } from '../db/select.ts';
-import type { Actor, Kitchen } from '../kitchen.ts';
+import type { Actor, Services } from '../services.ts';
 import { cutToWeightBefore } from './cutDays.ts';
 import { stockTheLarder } from './larderDay.ts';
 import { potDay } from './potDay.ts';
@@ -56,17 +56,17 @@ interface OnHand {
   readonly massMg: number;
 }
 
-const onHandWhere = (kitchen: Kitchen, what: string, of: unknown): Promise<OnHand[]> =>
+const onHandWhere = (services: Services, what: string, of: unknown): Promise<OnHand[]> =>
   select<OnHand>(
-    kitchen.db,
+    services.db,
     `select l.id, l.destination, l.category, b.mass_mg as "massMg" from lot l join lot_balance b on b.lot_id = l.id
      where ${what} and b.mass_mg > 0 order by l.serial`,
     [of],
   );
-const onHandOf = (kitchen: Kitchen, breakdownId: string): Promise<OnHand[]> =>
-  onHandWhere(kitchen, 'l.breakdown_id = $1', breakdownId);
-const stillOf = (kitchen: Kitchen, lots: readonly string[]): Promise<OnHand[]> =>
-  onHandWhere(kitchen, 'l.id = any($1::uuid[])', lots);
+const onHandOf = (services: Services, breakdownId: string): Promise<OnHand[]> =>
+  onHandWhere(services, 'l.breakdown_id = $1', breakdownId);
+const stillOf = (services: Services, lots: readonly string[]): Promise<OnHand[]> =>
+  onHandWhere(services, 'l.id = any($1::uuid[])', lots);
 
 /** Bones that make a pot worth lighting. */
 const A_POT = 2_800_000;
@@ -83,7 +83,7 @@ async function eatUp(
   frozen: OnHand[],
 ): Promise<void> {
   const later = (hours: number): Date => new Date(closedAt.getTime() + hours * HOUR);
-  for (const lot of await onHandOf(replay.kitchen, breakdownId)) {
+  for (const lot of await onHandOf(replay.services, breakdownId)) {
     const fish = lot.category?.includes('fish') === true;
     if (lot.destination === 'stock' && fish && turn % 3 !== 2) {
       await replay.freeze(lot.id, later(1));
@@ -98,9 +98,9 @@ async function eatUp(
   const bones = frozen.splice(0).map((lot) => lot.id);
   const stock = await replay.batch('fish-fumet', bones, later(3), 0.86 + 0.01 * (turn % 9));
   // heads above a fifth, and bones too oily for it
-  for (const lot of await stillOf(replay.kitchen, bones))
+  for (const lot of await stillOf(replay.services, bones))
     await replay.takeOut(lot.id, lot.massMg, later(26), 'waste', 'over-ordered');
-  for (const made of stock === undefined ? [] : await stillOf(replay.kitchen, [stock]))
+  for (const made of stock === undefined ? [] : await stillOf(replay.services, [stock]))
     await replay.takeOut(made.id, made.massMg, later(40), 'served', null);
 }
 
@@ -126,7 +126,7 @@ async function bonesOfTwoDaysAgo(replay: Replay, now: Date): Promise<OnHand[]> {
     const breakdown = await replay.start(lotId, 'round-fish-two-fillets', 'Jory Pellam', ago(46.5), 1, null);
     await replay.workStage(breakdown, 'Jory Pellam', ago(46.5), ago(46));
     await replay.close(breakdown, 'Jory Pellam', ago(45.9));
-    for (const lot of await onHandOf(replay.kitchen, breakdown))
+    for (const lot of await onHandOf(replay.services, breakdown))
       if (lot.destination === 'stock') bones.push(lot);
       else await replay.takeOut(lot.id, lot.massMg, ago(45), lot.destination === 'portion' ? 'served' : 'staff', null);
   }
@@ -274,15 +274,15 @@ const simulatedItem = (menuItem: scenario.MenuItem) => {
 
 /** Fills an empty database with the demo: six months with that many breakdowns, then this morning. */
 export async function seedDemo(
-  kitchen: Kitchen,
+  services: Services,
   pin: string,
   breakdowns: number,
   say: (line: string) => void,
 ): Promise<void> {
-  const now = kitchen.clock();
+  const now = services.clock();
   const timezone = Intl.DateTimeFormat().resolvedOptions().timeZone;
-  const cast = await makeHouse(kitchen.db, { ...scenario.house, timezone }, pin);
-  const replay = new Replay(kitchen, cast);
+  const cast = await makeHouse(services.db, { ...scenario.house, timezone }, pin);
+  const replay = new Replay(services, cast);
   const history = kitchenHistory({
     seed: 'netloft',
     today: now,

@@ -6,7 +6,7 @@ import { migrate } from '../db/migrations.ts';
 import { HouseTable } from '../db/models/house.ts';
 import { serverRows } from '../db/rows.ts';
 import { noDevices } from '../devices/devices.ts';
-import { openLog } from '../openKitchen.ts';
+import { openLog } from '../openServices.ts';
 import { putsBack } from '../stations/index.ts';
 import { seedDemo } from './seed.ts';
 
@@ -17,7 +17,7 @@ const breakdowns = Number(process.env['ZABRIK_DEMO_BREAKDOWNS'] ?? 150);
 const db = connect(`${config.databaseUrl}?options=-c%20synchronous_commit%3Doff`, 4);
 await migrate(db);
 if ((await serverRows(db, HouseTable).count({})) === 0) {
-  const kitchen = {
+  const services = {
     db,
     config,
     clock: () => new Date(),
@@ -30,7 +30,7 @@ if ((await serverRows(db, HouseTable).count({})) === 0) {
     announce: () => undefined,
     tell: () => undefined,
   };
-  await seedDemo(kitchen, config.demoPin ?? '2468', breakdowns, (line) => process.stdout.write(`  ${line}\n`));
+  await seedDemo(services, config.demoPin ?? '2468', breakdowns, (line) => process.stdout.write(`  ${line}\n`));
   process.stdout.write('  made\n');
 } else process.stdout.write('  there already\n');
 await db.close();

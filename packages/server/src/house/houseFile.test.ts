@@ -20,7 +20,7 @@ let ines: Tablet;
 let maren: Tablet;
 let file = '';
 const houseId = (): string => kitchen.home?.houseId ?? '';
-const written = async (db = kitchen.kitchen.db): Promise<string> => {
+const written = async (db = kitchen.services.db): Promise<string> => {
   let text = '';
   for await (const part of writeHouseFile(db, houseId(), new Date('2026-11-25T10:00:00Z'))) text += part;
   return text;
@@ -68,7 +68,7 @@ describe('a house as a file', () => {
       'job',
       'job_part',
       'lot_balance',
-      'lot_kin',
+      'lot_genealogy',
       'movement_key',
     ]);
     const foreign = allTables.filter((t) => t.houseColumn !== 'houseId' && tablesOfAHouse.includes(t.name));
@@ -100,10 +100,12 @@ describe('a house as a file', () => {
     expect(lines(await written(db))).toEqual(lines(file));
     const balances = (d = db) =>
       select(d, 'select lot_id, mass_mg, cost_minor from lot_balance where house_id = $1 order by lot_id', [houseId()]);
-    expect(await balances()).toEqual(await balances(kitchen.kitchen.db));
+    expect(await balances()).toEqual(await balances(kitchen.services.db));
     const kin = (d = db) =>
-      select(d, 'select * from lot_kin where house_id = $1 order by parent_id, child_id, movement_id', [houseId()]);
-    expect(await kin()).toEqual(await kin(kitchen.kitchen.db));
+      select(d, 'select * from lot_genealogy where house_id = $1 order by parent_id, child_id, movement_id', [
+        houseId(),
+      ]);
+    expect(await kin()).toEqual(await kin(kitchen.services.db));
     expect((await kin()).length).toBeGreaterThan(0);
     await expect(readHouseFile(db, file, '9753')).rejects.toThrow('is here already');
     await db.close();
@@ -254,7 +256,7 @@ describe('other ways out', () => {
     expect(text.replaceAll('\r\n', '')).not.toMatch(/[\r\n]/);
     const { data } = Papa.parse<Record<string, string>>(text.trim(), { header: true });
     const [counted] = await select<{ n: number }>(
-      kitchen.kitchen.db,
+      kitchen.services.db,
       'select count(*)::int as n from posting where house_id = $1',
       [houseId()],
     );
@@ -299,7 +301,7 @@ describe('other ways out', () => {
       epcisBody: { eventList: { eventID: string }[] };
     };
     const reversed = await select<{ id: string }>(
-      kitchen.kitchen.db,
+      kitchen.services.db,
       'select id from movement where reverses is not null or id in (select reverses from movement)',
       [],
     );

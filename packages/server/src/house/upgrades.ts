@@ -131,6 +131,7 @@ const steps: readonly Step[] = [
     to: '0028-keys-with-their-time',
     change: (tables) => ({ ...tables, command: keyed(tables['command']), weighing: keyed(tables['weighing']) }),
   },
+  { from: '0028-keys-with-their-time', to: '0029-lot-genealogy', change: asTheyAre },
 ];
 
 /** The rows of a file in the shape wanted; undefined where no way leads there. */

@@ -93,7 +93,7 @@ describe('clocks', () => {
     const { breakdown } = await startHake(kitchen, ines);
     const weigher = { houseId: kitchen.home?.houseId ?? '', personId: kitchen.personOf('Ines Calloway'), name: 'Ines' };
     const take = (count: number) =>
-      weigh(kitchen.kitchen, weigher, uuidv7(), breakdown.id, { ...takeBody('head', 'stock', 10), count } as never);
+      weigh(kitchen.services, weigher, uuidv7(), breakdown.id, { ...takeBody('head', 'stock', 10), count } as never);
     // more than an integer column holds, past the contract's bounds
     const results = await Promise.allSettled([take(1), take(1), take(9_000_000_000), take(1), take(1), take(1)]);
     expect(results.map((r) => r.status)).toEqual([

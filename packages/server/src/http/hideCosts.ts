@@ -2,7 +2,7 @@
 import type { EndpointId } from '@zabrik/contract';
 import type { Sequelize } from 'sequelize';
 import { readHouse } from '../db/house.ts';
-import type { Actor } from '../kitchen.ts';
+import type { Actor } from '../services.ts';
 import { Problem } from './problem.ts';
 
 /** Answers that are about nothing but money. */

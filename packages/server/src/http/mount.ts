@@ -8,7 +8,7 @@ import { forHouse } from '../db/houseScope.ts';
 import { CommandTable } from '../db/models/command.ts';
 import { rowsOf } from '../db/rows.ts';
 import { selectOne } from '../db/select.ts';
-import type { Actor, InCommand, Kitchen } from '../kitchen.ts';
+import type { Actor, InCommand, Services } from '../services.ts';
 import { fileHeaders, type GivenFile } from './file.ts';
 import { shownTo } from './hideCosts.ts';
 import { idsOf, timeIn } from './idsOf.ts';
@@ -86,7 +86,7 @@ const STALLED_MS = 60_000;
 
 /** A read that gives a file. One in parts is written down here first: what breaks in the making is an answer of its own, never half a file. */
 export function mountFile<E extends Endpoint>(
-  kitchen: Kitchen,
+  services: Services,
   router: Router,
   e: E,
   handle: (actor: Actor, context: Context<E>) => Promise<GivenFile>,
@@ -94,7 +94,7 @@ export function mountFile<E extends Endpoint>(
   at(router, e, async (request, response) => {
     const actor = permitted(e, request);
     const { type, name, body, inline } = await forHouse(actor.houseId, async () => {
-      await shownTo(kitchen.db, actor, e.id, null);
+      await shownTo(services.db, actor, e.id, null);
       const given = await handle(actor, { ...asked(e, request), request });
       const { body: whole } = given;
       return typeof whole === 'string' || whole instanceof Uint8Array
@@ -126,7 +126,7 @@ export function mountOpen<E extends Endpoint>(
 
 /** A read, or an action outside the database. */
 export function mountRead<E extends Endpoint>(
-  kitchen: Kitchen,
+  services: Services,
   router: Router,
   e: E,
   handle: (actor: Actor, context: Context<E>) => Promise<Answer<E>>,
@@ -134,7 +134,7 @@ export function mountRead<E extends Endpoint>(
   at(router, e, async (request, response) => {
     const actor = permitted(e, request);
     const answer = await forHouse(actor.houseId, async () =>
-      shownTo(kitchen.db, actor, e.id, await handle(actor, { ...asked(e, request), request })),
+      shownTo(services.db, actor, e.id, await handle(actor, { ...asked(e, request), request })),
     );
     send(e, response, answer);
   });
@@ -153,7 +153,7 @@ const commandKey = (request: Request): string => {
  * answer; the same key for other work is refused. After the commit every screen of the house is told, and `committed` is called, for a repeat too.
  */
 export function mountCommand<E extends Endpoint>(
-  kitchen: Kitchen,
+  services: Services,
   router: Router,
   e: E,
   topics: readonly Topic[],
@@ -165,10 +165,10 @@ export function mountCommand<E extends Endpoint>(
     const commandId = commandKey(request);
     const question = asked(e, request);
     const answer = await forHouse(actor.houseId, () =>
-      runCommand(kitchen, actor, commandId, e.id, question, waitedOf(request), (command) => work(command, question)),
+      runCommand(services, actor, commandId, e.id, question, waitedOf(request), (command) => work(command, question)),
     );
     committed(actor, answer);
-    kitchen.announce(actor.houseId, topics);
+    services.announce(actor.houseId, topics);
     send(e, response, answer);
   });
 }
@@ -179,7 +179,7 @@ export function mountCommand<E extends Endpoint>(
  * do it twice (in this process; a balancer that holds a person to one process keeps it so). What it throws leaves nothing written.
  */
 export function mountPrepared<E extends Endpoint, P>(
-  kitchen: Kitchen,
+  services: Services,
   router: Router,
   e: E,
   topics: readonly Topic[],
@@ -195,17 +195,17 @@ export function mountPrepared<E extends Endpoint, P>(
     const mine = [actor.houseId, actor.personId, commandId, mark].join(' ');
     const once = (): Promise<Answer<E>> =>
       forHouse(actor.houseId, async () => {
-        const before = await answeredBefore<Answer<E>>(kitchen.db, actor, commandId, mark);
+        const before = await answeredBefore<Answer<E>>(services.db, actor, commandId, mark);
         if (before !== undefined) return before;
         const prepared = await prepare(actor, question, commandId);
-        return runCommand(kitchen, actor, commandId, e.id, question, waitedOf(request), (command) =>
+        return runCommand(services, actor, commandId, e.id, question, waitedOf(request), (command) =>
           work(command, question, prepared),
         );
       });
     const doing = being.get(mine) ?? once().finally(() => being.delete(mine));
     being.set(mine, doing);
     const answer = await doing;
-    kitchen.announce(actor.houseId, topics);
+    services.announce(actor.houseId, topics);
     send(e, response, answer);
   });
 }
@@ -240,7 +240,7 @@ async function answeredBefore<A>(
 }
 
 export async function runCommand<A>(
-  kitchen: Kitchen,
+  services: Services,
   actor: Actor,
   commandId: string,
   endpoint: string,
@@ -248,14 +248,14 @@ export async function runCommand<A>(
   waited: string | undefined,
   work: (command: InCommand) => Promise<A>,
 ): Promise<A> {
-  const { db } = kitchen;
+  const { db } = services;
   const fingerprint = fingerprintOf(endpoint, question);
   let written = false;
   const once = async (transaction: Transaction): Promise<A> => {
     await db.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', { bind: [commandId], transaction });
     const before = await answeredBefore<A>(db, actor, commandId, fingerprint, transaction);
     if (before !== undefined) return before;
-    const at = doneAt(waited, kitchen.clock());
+    const at = doneAt(waited, services.clock());
     const answer = await work({ actor, houseId: actor.houseId, commandId, at, newId: idsOf(commandId), transaction });
     const { houseId, personId } = actor;
     const commands = rowsOf(db, CommandTable, { houseId, transaction });
@@ -263,7 +263,7 @@ export async function runCommand<A>(
     written = true;
     return answer;
   };
-  await mustHaveRoom(kitchen);
+  await mustHaveRoom(services);
   for (let tries = 1; ; tries += 1) {
     try {
       return await db.transaction(once);
@@ -280,6 +280,6 @@ export async function runCommand<A>(
 const TRIES = 2;
 
 /** Errors: `disk_full`. */
-export async function mustHaveRoom({ disk }: Kitchen): Promise<void> {
+export async function mustHaveRoom({ disk }: Services): Promise<void> {
   if (await disk.isFull()) throw new Problem('disk_full');
 }

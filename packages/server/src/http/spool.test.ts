@@ -17,7 +17,7 @@ afterAll(() => kitchen.stop());
 
 const open = (): Promise<readonly { n: number }[]> =>
   select(
-    kitchen.kitchen.db,
+    kitchen.services.db,
     `select count(*)::int as n from pg_stat_activity where datname = current_database() and state like 'idle in transaction%'`,
     [],
   );
@@ -25,7 +25,7 @@ const open = (): Promise<readonly { n: number }[]> =>
 describe('a long download', () => {
   it('that nobody reads keeps no transaction open and no bench waiting', async () => {
     // 12 MB, far more than a connection holds on its way
-    await kitchen.kitchen.db.query(
+    await kitchen.services.db.query(
       `insert into command (id, keyed_at, house_id, endpoint, fingerprint, answer, person_id, at) select k, time_in(k), $1, 'x', 'x', jsonb_build_object('x', (select string_agg(md5(random()::text), '') from generate_series(1, 120) where i > 0)), $2, now()
        from (select gen_random_uuid() as k from generate_series(1, 3000)) keys, lateral (select 1 as i) one`,
       { bind: [kitchen.home?.houseId, kitchen.personOf('Maren Ostle')] },

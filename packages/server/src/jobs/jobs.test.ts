@@ -31,7 +31,7 @@ const until = async (id: string, state: Job['state']): Promise<Job> => {
 };
 const callOff = (id: string) => must(maren, api.jobs.callOff, { params: { jobId: id }, body: {} });
 const file = (tablet: Tablet, id: string) => tablet.raw('get', `/api/v1/jobs/${id}/file`);
-const partsOf = (id: string) => select(kitchen.kitchen.db, 'select n from job_part where job_id = $1', [id]);
+const partsOf = (id: string) => select(kitchen.services.db, 'select n from job_part where job_id = $1', [id]);
 
 /** A process that makes what the test says, beside a server that takes no jobs itself. */
 let heard: AbortSignal | undefined;
@@ -51,12 +51,12 @@ beforeEach(() => {
 afterEach(async () => {
   await worker.stop();
   kitchen.setClock(undefined);
-  await kitchen.kitchen.db.query('delete from job');
+  await kitchen.services.db.query('delete from job');
 });
 
 /** The process begins to take jobs, and hears of these at once, as of what is asked for while it runs. */
 const begin = async (...ids: readonly string[]): Promise<void> => {
-  await worker.start(kitchen.kitchen);
+  await worker.start(kitchen.services);
   for (const jobId of ids) worker.nudge({ houseId: kitchen.home?.houseId ?? '', jobId });
 };
 
@@ -159,7 +159,7 @@ describe('a job', () => {
     expect((await jobOf(id)).state).toBe('waiting');
     worker = new Jobs(makes);
     kitchen.setClock(new Date(Date.now() + 6_000));
-    await worker.start(kitchen.kitchen);
+    await worker.start(kitchen.services);
     expect(await until(id, 'done')).toMatchObject({ bytes: 300_000 });
     expect(begun).toBe(2);
   });
@@ -170,13 +170,13 @@ describe('a job', () => {
     };
     const [lost, often, fresh] = [await ask(maren, csv), await ask(maren, csv), await ask(maren, csv)];
     const leave = (id: string, tries: number, secondsAgo: number) =>
-      kitchen.kitchen.db.query(`update job set state = 'working', tries = $2, seen_at = $3 where id = $1`, {
+      kitchen.services.db.query(`update job set state = 'working', tries = $2, seen_at = $3 where id = $1`, {
         bind: [id, tries, new Date(Date.now() - secondsAgo * 1_000)],
       });
     await leave(lost.id, 2, 31);
     await leave(often.id, 3, 31);
     await leave(fresh.id, 1, 20);
-    await worker.start(kitchen.kitchen);
+    await worker.start(kitchen.services);
     kitchen.setClock(new Date(Date.now() + 6_000));
     await worker.sweep();
     await until(lost.id, 'done');

@@ -6,7 +6,7 @@ import { forHouse, forServer } from '../db/houseScope.ts';
 import { select, selectOne } from '../db/select.ts';
 import type { GivenFile } from '../http/file.ts';
 import { Problem } from '../http/problem.ts';
-import type { Kitchen } from '../kitchen.ts';
+import type { Services } from '../services.ts';
 
 export interface Making<A = AskedJob> {
   readonly houseId: string;
@@ -19,7 +19,7 @@ export interface Making<A = AskedJob> {
 
 /** How a station makes the files it has jobs for. What it throws as a Problem is told to whoever asked. */
 export type Makes = {
-  readonly [K in JobKind]: (kitchen: Kitchen, making: Making<Extract<AskedJob, { kind: K }>>) => Promise<GivenFile>;
+  readonly [K in JobKind]: (services: Services, making: Making<Extract<AskedJob, { kind: K }>>) => Promise<GivenFile>;
 };
 
 const QUEUE = 'job';
@@ -62,7 +62,7 @@ const throughPool = (db: Sequelize): PgBoss.Db => ({
 export class Jobs {
   readonly #makes: Makes;
   #boss: PgBoss | undefined;
-  #kitchen: Kitchen | undefined;
+  #services: Services | undefined;
   #worker = '';
   #sweeper: NodeJS.Timeout | undefined;
   #stopping = false;
@@ -74,22 +74,22 @@ export class Jobs {
   }
 
   /** Takes jobs from now on. Until then what is asked for waits. */
-  async start(kitchen: Kitchen): Promise<void> {
-    this.#kitchen = kitchen;
-    const boss = new PgBoss({ db: throughPool(kitchen.db), schedule: false });
+  async start(services: Services): Promise<void> {
+    this.#services = services;
+    const boss = new PgBoss({ db: throughPool(services.db), schedule: false });
     boss.on('error', (err) => {
-      if (!this.#stopping) kitchen.log.warn({ err }, 'the queue of jobs');
+      if (!this.#stopping) services.log.warn({ err }, 'the queue of jobs');
     });
     await boss.start();
     await boss.createQueue(QUEUE, { name: QUEUE, retryLimit: 0 });
     this.#worker = await boss.work<Message>(QUEUE, { batchSize: 1, pollingIntervalSeconds: 2 }, async ([job]) => {
       if (job === undefined || this.#stopping) return;
-      this.#going = this.#work(kitchen, job.data);
+      this.#going = this.#work(services, job.data);
       await this.#going;
     });
     this.#boss = boss;
     const sweep = (): void =>
-      void this.sweep().catch((err: unknown) => kitchen.log.warn({ err }, 'jobs could not be looked through'));
+      void this.sweep().catch((err: unknown) => services.log.warn({ err }, 'jobs could not be looked through'));
     this.#sweeper = setInterval(sweep, SWEEP_MS);
     this.#sweeper.unref();
     sweep();
@@ -102,7 +102,7 @@ export class Jobs {
     void forServer(async () => {
       await boss.send(QUEUE, message, { expireInHours: LONGEST_HOURS });
       boss.notifyWorker(this.#worker);
-    }).catch((err: unknown) => this.#kitchen?.log.warn({ err }, 'a job was not put into the queue'));
+    }).catch((err: unknown) => this.#services?.log.warn({ err }, 'a job was not put into the queue'));
   }
 
   /** Done when nothing is being made here. */
@@ -112,20 +112,20 @@ export class Jobs {
 
   /** Takes up what a process that is gone has left, says again what nobody heard, and throws away what is old. */
   async sweep(): Promise<void> {
-    const kitchen = this.#kitchen;
-    if (kitchen === undefined || this.#stopping) return;
-    const now = kitchen.clock();
+    const services = this.#services;
+    if (services === undefined || this.#stopping) return;
+    const now = services.clock();
     const before = (ms: number): Date => new Date(now.getTime() - ms);
     const again = await forServer(() =>
-      kitchen.db.transaction(async (transaction) => {
+      services.db.transaction(async (transaction) => {
         const turn = await selectOne<{ mine: boolean }>(
-          kitchen.db,
+          services.db,
           'select pg_try_advisory_xact_lock($1) as mine',
           [ONE_SWEEPER],
           transaction,
         );
         if (turn?.mine !== true) return [];
-        const run = (sql: string, bind: readonly unknown[]) => kitchen.db.query(sql, { bind: [...bind], transaction });
+        const run = (sql: string, bind: readonly unknown[]) => services.db.query(sql, { bind: [...bind], transaction });
         await run(
           `update job set state = 'failed', ended_at = $1, why = 'The server stopped while it was made, ${TRIES} times.'
            where state = 'working' and seen_at < $2 and tries >= ${TRIES}`,
@@ -137,7 +137,7 @@ export class Jobs {
         ]);
         await run('delete from job where ended_at < $1', [before(ROW_DAYS * 86_400_000)]);
         return select<Message>(
-          kitchen.db,
+          services.db,
           `select house_id as "houseId", id as "jobId" from job where state = 'waiting' and at < $1 order by at limit 100`,
           [before(UNHEARD_MS)],
           transaction,
@@ -156,19 +156,19 @@ export class Jobs {
     await this.idle();
   }
 
-  async #work(kitchen: Kitchen, { houseId, jobId }: Message): Promise<void> {
+  async #work(services: Services, { houseId, jobId }: Message): Promise<void> {
     await forHouse(houseId, async () => {
-      const { db } = kitchen;
+      const { db } = services;
       const change = async (sql: string, bind: readonly unknown[]): Promise<boolean> => {
         const [, meta] = await db.query(sql, { bind: [jobId, ...bind] });
         const { rowCount } = meta as { readonly rowCount: number | null };
-        kitchen.announce(houseId, ['jobs'], [jobId]);
+        services.announce(houseId, ['jobs'], [jobId]);
         return (rowCount ?? 0) > 0;
       };
       const claimed = await selectOne<{ asked: AskedJob }>(
         db,
         `update job set state = 'working', tries = tries + 1, seen_at = $2, done_ratio = null, bytes = 0 where id = $1 and state = 'waiting' returning asked`,
-        [jobId, kitchen.clock()],
+        [jobId, services.clock()],
       );
       if (claimed === undefined) return;
       await db.query('delete from job_part where job_id = $1', { bind: [jobId] });
@@ -181,7 +181,7 @@ export class Jobs {
       const beat = setInterval(() => {
         beating = change(
           `update job set seen_at = $2, done_ratio = $3, bytes = $4 where id = $1 and state = 'working'`,
-          [kitchen.clock(), ratio, bytes],
+          [services.clock(), ratio, bytes],
         ).then(
           (still) => {
             if (!still) stopWith(new CalledOff());
@@ -194,8 +194,8 @@ export class Jobs {
         ending.signal.throwIfAborted();
       };
       try {
-        const make = this.#makes[claimed.asked.kind] as (kitchen: Kitchen, making: Making) => Promise<GivenFile>;
-        const file = await make(kitchen, {
+        const make = this.#makes[claimed.asked.kind] as (services: Services, making: Making) => Promise<GivenFile>;
+        const file = await make(services, {
           houseId,
           asked: claimed.asked,
           tell: (now) => {
@@ -216,7 +216,7 @@ export class Jobs {
         await beating;
         const done = await change(
           `update job set state = 'done', ended_at = $2, done_ratio = 1, bytes = $3, parts = $4, file_name = $5, file_type = $6 where id = $1 and state = 'working'`,
-          [kitchen.clock(), bytes, parts, file.name, file.type],
+          [services.clock(), bytes, parts, file.name, file.type],
         );
         if (!done) throw new CalledOff();
       } catch (error) {
@@ -228,10 +228,10 @@ export class Jobs {
           await change(`update job set state = 'waiting', tries = tries - 1 where id = $1 and state = 'working'`, []);
           return;
         }
-        if (!(error instanceof Problem)) kitchen.log.error({ err: error, jobId }, 'a job broke');
+        if (!(error instanceof Problem)) services.log.error({ err: error, jobId }, 'a job broke');
         const why = error instanceof Problem ? error.message : 'Something broke on our side. Ask for it again.';
         await change(`update job set state = 'failed', ended_at = $2, why = $3 where id = $1 and state = 'working'`, [
-          kitchen.clock(),
+          services.clock(),
           why,
         ]);
       } finally {

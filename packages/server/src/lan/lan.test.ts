@@ -8,7 +8,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import forge from 'node-forge';
 import { afterAll, describe, expect, it } from 'vitest';
-import { openLog } from '../openKitchen.ts';
+import { openLog } from '../openServices.ts';
 import { houseCertificate } from './houseCertificate.ts';
 import { serveLan } from './serveLan.ts';
 import { trustPage } from './trustPage.ts';

@@ -162,7 +162,7 @@ describe('the bench scale', () => {
   });
 
   it('is said to be away when it is gone, and the app goes on', async () => {
-    const bridge = one.kitchen.devicesOf(one.home?.houseId ?? '').scales.get('bench');
+    const bridge = one.services.devicesOf(one.home?.houseId ?? '').scales.get('bench');
     await scale.stop();
     await expect.poll(() => bridge?.latest.state, { timeout: 6_000 }).toBe('away');
     expect(await ines.ask(api.bench.scaleCommand, { body: { command: 'tare' } })).toMatchObject({
@@ -195,7 +195,7 @@ it('a line ends with its session', async () => {
 it('one line listens, however often the database was gone and however it went', async () => {
   const listening = () =>
     select<{ n: number }>(
-      one.kitchen.db,
+      one.services.db,
       `select count(*)::int as n from pg_stat_activity where datname = current_database() and application_name = 'zabrik live'`,
       [],
     );

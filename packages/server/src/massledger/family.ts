@@ -8,7 +8,7 @@ const reached = (name: string, from: 'parent_id' | 'child_id', to: 'parent_id' |
 ${name}(lot_id) as (
   select id from lot where id = $1 and house_id = $2
   union
-  select k.${to} from ${name} d join lot_kin k on k.${from} = d.lot_id
+  select k.${to} from ${name} d join lot_genealogy k on k.${from} = d.lot_id
 )`;
 
 /** Opens a query with `down(lot_id)`: a lot ($1) of a house ($2) and all it went into. */

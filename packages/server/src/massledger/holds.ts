@@ -1,7 +1,7 @@
 /** Holds follow the flesh: what is made of a lot that is held back is held back, whichever came first. */
 import type { Sequelize } from 'sequelize';
 import { select } from '../db/select.ts';
-import type { InCommand } from '../kitchen.ts';
+import type { InCommand } from '../services.ts';
 import { DOWN } from './family.ts';
 
 /** Longest reason the database keeps. */
@@ -41,7 +41,7 @@ export async function inheritHolds(db: Sequelize, command: InCommand, movementId
   const rows = await select<{ id: string; code: string; held: string; parent: string; from: string | null }>(
     db,
     `select distinct on (c.id) c.id, p.code, p.held, p.id as parent, p.held_from as "from"
-     from lot_kin k join lot p on p.id = k.parent_id and p.held is not null
+     from lot_genealogy k join lot p on p.id = k.parent_id and p.held is not null
      join lot c on c.id = k.child_id and c.held is null
      where k.movement_id = $1 and k.house_id = $2 order by c.id, p.serial`,
     [movementId, command.actor.houseId],
@@ -106,8 +106,8 @@ export async function letDescendantsGo(db: Sequelize, command: InCommand, lot: R
     `select l.id, l.held, o.id as "otherId", o.code, o.held as other from lot l
      left join lateral (
        with recursive up(lot_id) as (
-         select parent_id from lot_kin where child_id = l.id
-         union select k.parent_id from up u join lot_kin k on k.child_id = u.lot_id)
+         select parent_id from lot_genealogy where child_id = l.id
+         union select k.parent_id from up u join lot_genealogy k on k.child_id = u.lot_id)
        select p.id, p.code, p.held from up join lot p on p.id = up.lot_id
        where p.held is not null and p.held_from is null and p.id <> $1 order by p.serial limit 1) o on true
      where l.held_from = $1 and l.house_id = $2`,

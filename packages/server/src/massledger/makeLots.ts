@@ -3,7 +3,7 @@ import type { Sequelize } from 'sequelize';
 import { LotTable } from '../db/models/lot.ts';
 import { rowsOf } from '../db/rows.ts';
 import { select } from '../db/select.ts';
-import type { InCommand } from '../kitchen.ts';
+import type { InCommand } from '../services.ts';
 
 export interface NewLot {
   readonly id: string;

@@ -18,7 +18,7 @@ beforeAll(async () => {
 afterAll(() => kitchen.stop());
 
 const sql = (text: string, bind: readonly unknown[] = []) =>
-  select<Record<string, unknown>>(kitchen.kitchen.db, text, bind);
+  select<Record<string, unknown>>(kitchen.services.db, text, bind);
 
 /** Everything that must hold of the books at any moment. */
 async function checkBooks(): Promise<void> {
@@ -56,7 +56,7 @@ async function checkBooks(): Promise<void> {
   ).toEqual([]);
   // who went into whom, read again from what stands
   expect(
-    await sql(`select coalesce(k.movement_id, p.movement_id) as movement from lot_kin k full join (
+    await sql(`select coalesce(k.movement_id, p.movement_id) as movement from lot_genealogy k full join (
                  select distinct i.lot_id as parent_id, o.lot_id as child_id, i.movement_id
                  from posting i join posting o on o.movement_id = i.movement_id and o.mass_mg > 0 and o.lot_id <> i.lot_id
                  join movement m on m.id = i.movement_id
@@ -76,7 +76,7 @@ describe('the database itself', () => {
   const write = async (
     postings: readonly (readonly [lot: string | null, sink: string | null, mg: number, minor: number])[],
   ): Promise<void> => {
-    const { db } = kitchen.kitchen;
+    const { db } = kitchen.services;
     const houseId = kitchen.home?.houseId ?? '';
     await db.transaction(async (transaction) => {
       const id = uuidv7();
@@ -99,7 +99,7 @@ describe('the database itself', () => {
   };
 
   it('refuses a line that has another time than its movement', async () => {
-    const { db } = kitchen.kitchen;
+    const { db } = kitchen.services;
     const line = (at: string) =>
       db.query(
         `insert into posting (movement_id, house_id, at, sink, reason, mass_mg, cost_minor)
@@ -159,7 +159,7 @@ describe('the database itself', () => {
       ]);
     await expect(out(1_861)).rejects.toThrow(/what is reserved/);
     await expect(out(1_860)).resolves.toBeUndefined();
-    const { db } = kitchen.kitchen;
+    const { db } = kitchen.services;
     const promise = (massMg: number) =>
       db.query(`insert into reservation values ($1, $2, 'run', gen_random_uuid(), $3)`, {
         bind: [kitchen.home?.houseId, lotId, massMg],
@@ -171,7 +171,7 @@ describe('the database itself', () => {
 
   it.each(['movement', 'posting', 'weighing'])('refuses to change or delete a %s', async (table) => {
     await closedHake(kitchen, ines);
-    const { db } = kitchen.kitchen;
+    const { db } = kitchen.services;
     await expect(db.query(`update ${table} set house_id = house_id`)).rejects.toThrow(/append-only/);
     await expect(db.query(`delete from ${table}`)).rejects.toThrow(/append-only/);
     await expect(db.query(`truncate ${table} cascade`)).rejects.toThrow(/append-only/);

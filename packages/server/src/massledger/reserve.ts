@@ -1,7 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import { ReservationTable } from '../db/models/reservation.ts';
 import { rowsOf } from '../db/rows.ts';
-import type { InCommand } from '../kitchen.ts';
+import type { InCommand } from '../services.ts';
 
 /** Whatever may have mass of a lot promised to it before it is moved: what kind of thing, and which. */
 export interface Holder {

@@ -1,7 +1,7 @@
 import type { Sequelize } from 'sequelize';
 import { select, selectOne } from '../db/select.ts';
 import { Problem } from '../http/problem.ts';
-import type { InCommand } from '../kitchen.ts';
+import type { InCommand } from '../services.ts';
 import { lockLots } from './lockLots.ts';
 import { type MovementKind, type Posting, type Sink, writeMovement } from './writeMovement.ts';
 

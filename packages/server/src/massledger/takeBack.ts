@@ -1,5 +1,5 @@
 import type { Sequelize } from 'sequelize';
-import type { InCommand } from '../kitchen.ts';
+import type { InCommand } from '../services.ts';
 import { reverseMovement } from './reverseMovement.ts';
 import type { MovementKind } from './writeMovement.ts';
 

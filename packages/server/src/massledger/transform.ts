@@ -1,5 +1,5 @@
 import type { Sequelize } from 'sequelize';
-import type { InCommand } from '../kitchen.ts';
+import type { InCommand } from '../services.ts';
 import type { HeldLot } from './lockLots.ts';
 import { makeLots, type NewLot } from './makeLots.ts';
 import { release } from './reserve.ts';

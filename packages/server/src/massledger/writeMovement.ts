@@ -2,7 +2,7 @@ import type { Sequelize } from 'sequelize';
 import { MovementTable } from '../db/models/movement.ts';
 import { PostingTable } from '../db/models/posting.ts';
 import { rowsOf } from '../db/rows.ts';
-import type { InCommand } from '../kitchen.ts';
+import type { InCommand } from '../services.ts';
 import { inheritHolds } from './holds.ts';
 
 export type Sink = 'supplier' | 'pantry' | 'waste' | 'loss' | 'served' | 'staff' | 'count' | 'work';

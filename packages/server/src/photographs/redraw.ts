@@ -3,7 +3,7 @@ import sharp from 'sharp';
 import { PhotographTable } from '../db/models/photograph.ts';
 import { rowsOf } from '../db/rows.ts';
 import { Problem } from '../http/problem.ts';
-import type { InCommand, Kitchen } from '../kitchen.ts';
+import type { InCommand, Services } from '../services.ts';
 
 const MOST_BYTES = 3_000_000;
 /** A picture says how large it is before it is drawn: one that says more than this would fill a tablet's memory. */
@@ -61,7 +61,7 @@ export async function redraw(base64: string): Promise<Redrawn> {
 
 /** Keeps a photograph: of a line of a delivery, or of the house, to show how a step should look. */
 export async function keepPhotograph(
-  { db }: Kitchen,
+  { db }: Services,
   command: InCommand,
   lineId: string | null,
   { type, width, height, bytes }: Redrawn,
@@ -74,7 +74,7 @@ export async function keepPhotograph(
 
 /** Errors: `invalid` when one of these photographs is not this house's, as in a file from elsewhere. */
 export async function photographsAreHere(
-  db: Kitchen['db'],
+  db: Services['db'],
   command: InCommand,
   photos: readonly (string | undefined)[],
 ): Promise<void> {

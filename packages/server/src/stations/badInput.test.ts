@@ -491,7 +491,7 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
 
 const books = () =>
   selectOne(
-    kitchen.kitchen.db,
+    kitchen.services.db,
     `select (select count(*) from movement) m, (select count(*) from posting) p, (select count(*) from weighing) w,
     (select count(*) from lot) l, (select count(*) from breakdown) b, (select count(*) from batch) r, (select count(*) from command) c,
     (select count(*) from bench_event) e, (select count(*) from cutting_event) ce, (select count(*) from cutting) cu, (select count(*) from batch_event) re, (select count(*) from cooling) co,

@@ -17,13 +17,13 @@ afterAll(() => kitchen.stop());
 
 describe('a command the database gave up for another', () => {
   const giveUp = (times: number, code: string) =>
-    kitchen.kitchen.db.query(`drop trigger if exists gives_up on delivery_line; drop sequence if exists given_up; create sequence given_up;
+    kitchen.services.db.query(`drop trigger if exists gives_up on delivery_line; drop sequence if exists given_up; create sequence given_up;
       create or replace function gives_up() returns trigger language plpgsql as $$ begin
         if nextval('given_up') <= ${times} then raise exception 'given up' using errcode = '${code}'; end if; return new; end $$;
       create trigger gives_up before insert on delivery_line for each row execute function gives_up()`);
 
   it.each(['40P01', '40001', '55P03'])('%s: is begun once more by itself, and written once', async (code) => {
-    const lots = () => select(kitchen.kitchen.db, 'select id from lot', []);
+    const lots = () => select(kitchen.services.db, 'select id from lot', []);
     const before = (await lots()).length;
     await giveUp(1, code);
     await received(kitchen, ines);
@@ -97,7 +97,7 @@ it('two batches finished at once, out of the same goods, both come to their end'
   }
   expect(
     await select(
-      kitchen.kitchen.db,
+      kitchen.services.db,
       'select lot_id from posting where lot_id is not null group by 1 having sum(mass_mg) < 0',
       [],
     ),
@@ -105,7 +105,7 @@ it('two batches finished at once, out of the same goods, both come to their end'
 });
 
 it('the same lots taken from many sides at once: each command comes to its end, and none is given up for another', async () => {
-  const { db } = kitchen.kitchen;
+  const { db } = kitchen.services;
   const deadlocks = async (): Promise<number> => {
     await db.query('select pg_stat_force_next_flush()');
     const [row] = await select<{ n: number }>(
@@ -163,7 +163,7 @@ it('whoever gets another role or another PIN begins anew: a session keeps no rol
   const tablet = await kitchen.signIn(tobin);
   expect((await tablet.ask(api.access.me, {})).status).toBe(200);
   const as = (role: string) =>
-    kitchen.kitchen.db.query('update person set role = $2 where id = $1', { bind: [tobin, role] });
+    kitchen.services.db.query('update person set role = $2 where id = $1', { bind: [tobin, role] });
   await as('butcher');
   expect((await tablet.ask(api.access.me, {})).status).toBe(401);
   const again = await kitchen.signIn(tobin);
@@ -178,7 +178,7 @@ it('the books of a house whose money has no pence are written without any', asyn
   const cells = async () => String((await maren.raw('get', '/api/v1/ledger/movements.csv')).body['text']).split('\r\n');
   const pounds = (await cells()).find((line) => line.includes(',GBP,') && line.includes('31.76'));
   expect(pounds).toBeDefined();
-  await kitchen.kitchen.db.query(`update house set currency = 'JPY' where id = $1`, { bind: [kitchen.home?.houseId] });
+  await kitchen.services.db.query(`update house set currency = 'JPY' where id = $1`, { bind: [kitchen.home?.houseId] });
   expect((await cells()).some((line) => line.includes(',3176,JPY,'))).toBe(true);
-  await kitchen.kitchen.db.query(`update house set currency = 'GBP' where id = $1`, { bind: [kitchen.home?.houseId] });
+  await kitchen.services.db.query(`update house set currency = 'GBP' where id = $1`, { bind: [kitchen.home?.houseId] });
 });

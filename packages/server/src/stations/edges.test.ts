@@ -63,7 +63,7 @@ it('what waits for its next stage is not put together with another in the larder
   };
   const [a, b] = [await waiting(), await waiting()];
   const rows = await select<{ id: string; name: string }>(
-    kitchen.kitchen.db,
+    kitchen.services.db,
     'select id, name from lot where next_stage is not null and id = any($1::uuid[]) order by name, id',
     [[...a, ...b].map((l) => l.lotId)],
   );
@@ -97,7 +97,7 @@ it('a stock-take does not count away what lies on a bench: to the gram', async (
 });
 
 it('skimmed fat is worth no more than the batch it came off, whatever the house says of fat', async () => {
-  await kitchen.kitchen.db.query(
+  await kitchen.services.db.query(
     `update house set settings = jsonb_set(settings, '{creditMinorPerKg,rendered-fat}', '1000000') where id = $1`,
     { bind: [kitchen.home?.houseId] },
   );
@@ -111,7 +111,7 @@ it('skimmed fat is worth no more than the batch it came off, whatever the house 
     body: { outputMg: grams(300), spentMg: grams(100), fatMg: grams(50), note: null },
   });
   const made = await select<{ category: string | null; cost: number }>(
-    kitchen.kitchen.db,
+    kitchen.services.db,
     `select l.category, p.cost_minor as cost from posting p join lot l on l.id = p.lot_id join batch r on r.movement_id = p.movement_id where r.id = $1 and p.mass_mg > 0`,
     [batch.id],
   );
@@ -142,7 +142,7 @@ it('a price counts from its day on, and not a day before', async () => {
 
 it('a house file with one row of another house is refused, and nothing is read in', async () => {
   let text = '';
-  for await (const part of writeHouseFile(kitchen.kitchen.db, kitchen.home?.houseId ?? '', new Date())) text += part;
+  for await (const part of writeHouseFile(kitchen.services.db, kitchen.home?.houseId ?? '', new Date())) text += part;
   const file = JSON.parse(text) as { tables: { supplier: { house_id: string }[] } };
   const [first] = file.tables.supplier;
   if (first === undefined) throw new Error('no supplier');

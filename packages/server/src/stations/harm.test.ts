@@ -27,7 +27,7 @@ const frame = async () =>
 const todayIn = (days = 0) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
 const lines = (movementId: string | null) =>
   select<{ lotId: string | null; sink: string | null; reason: string | null; mass: number; cost: number }>(
-    kitchen.kitchen.db,
+    kitchen.services.db,
     'select lot_id as "lotId", sink, reason, mass_mg as mass, cost_minor as cost from posting where movement_id = $1 order by id',
     [movementId],
   );

@@ -658,7 +658,7 @@ describe('an allergen', () => {
           } else await keep(lotId, { kind: 'freeze', placeId: 'freezer', massMg: null, confirmed: true });
         }
         const lost = await select<{ code: string }>(
-          kitchen.kitchen.db,
+          kitchen.services.db,
           `with recursive down(root, lot_id) as (
              select id, id from lot where house_id = $1 and cardinality(allergens) > 0
              union

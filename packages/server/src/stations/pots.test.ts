@@ -29,7 +29,7 @@ const finish = (batchId: string, outputMg: number, o: Partial<Ask<typeof api.pot
 const pieces = () => hakeLots(kitchen, ines);
 const postings = (batch: Batch) =>
   select<{ sink: string | null; reason: string | null; mass: number; cost: number }>(
-    kitchen.kitchen.db,
+    kitchen.services.db,
     'select sink, reason, mass_mg as mass, cost_minor as cost from posting where movement_id = $1 order by id',
     [batch.movementId],
   );

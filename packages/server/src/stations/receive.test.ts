@@ -187,7 +187,7 @@ describe('photographs', () => {
   const add = (lineId: string, bytes: Uint8Array) =>
     ines.ask(api.receive.photograph, { params: { lineId }, body: { base64: Buffer.from(bytes).toString('base64') } });
   const stored = async () =>
-    (await selectOne<{ n: number }>(kitchen.kitchen.db, 'select count(*)::int as n from photograph', []))?.n;
+    (await selectOne<{ n: number }>(kitchen.services.db, 'select count(*)::int as n from photograph', []))?.n;
   const png = Buffer.from(smallestPng, 'base64');
 
   it('are kept with their line and shown as what they are', async () => {
@@ -308,7 +308,7 @@ describe('prices', () => {
 
   it('refuse a cell a spreadsheet would run, and more than fits; a butcher does not set them', async () => {
     const count = () =>
-      selectOne(kitchen.kitchen.db, 'select (select count(*) from price) p, (select count(*) from price_list) l', []);
+      selectOne(kitchen.services.db, 'select (select count(*) from price) p, (select count(*) from price_list) l', []);
     const before = await count();
     expect(await send(uuidv7(), [row(2, '=HYPERLINK("http://x")', 100)], true)).toMatchObject({
       status: 400,

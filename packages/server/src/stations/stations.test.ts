@@ -244,7 +244,7 @@ describe('bones to a pot', () => {
     });
     expect(lot.parents).toHaveLength(2);
     const inputs = await selectOne<{ cost: number }>(
-      kitchen.kitchen.db,
+      kitchen.services.db,
       'select sum(cost_minor)::bigint as cost from posting where movement_id = $1 and cost_minor < 0',
       [done.movementId],
     );

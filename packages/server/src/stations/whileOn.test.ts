@@ -40,7 +40,7 @@ const finish = (batchId: string, outputMg: number, spentMg = 0) =>
 const free = async (lotId: string): Promise<number> =>
   (
     await select<{ free: number }>(
-      kitchen.kitchen.db,
+      kitchen.services.db,
       'select (mass_mg - reserved_mg)::float8 as free from lot_balance where lot_id = $1',
       [lotId],
     )
@@ -73,7 +73,7 @@ describe('a lot joins a pot that is on', () => {
     const done = await finish(batch.id, grams(400), grams(550));
     expect(await free(second.frame)).toBe(grams(318));
     const lines = await select<{ lot_id: string | null; mass: number }>(
-      kitchen.kitchen.db,
+      kitchen.services.db,
       'select lot_id, mass_mg::float8 as mass from posting where movement_id = $1 and lot_id is not null order by mass_mg',
       [done.movementId],
     );
@@ -254,7 +254,7 @@ describe('plates', () => {
       paidMinor: 500,
     });
     const [filletLot] = await select<{ category: string }>(
-      kitchen.kitchen.db,
+      kitchen.services.db,
       'select category from lot where id = $1',
       [fillets[0]?.lotId],
     );

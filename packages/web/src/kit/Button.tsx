@@ -1,13 +1,13 @@
 import type { ButtonHTMLAttributes } from 'react';
 
 export interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
-  readonly look?: 'strong' | 'plain' | 'quiet' | 'alarm';
+  readonly variant?: 'strong' | 'plain' | 'quiet' | 'alarm';
   /** At the bench a touch target is 56 px high; at the desk 40. */
   readonly size?: 'bench' | 'desk';
   readonly hotkey?: string | undefined;
 }
 
-const looks = {
+const variants = {
   strong:
     'bg-ink text-white border-ink hover:bg-flow disabled:bg-line-strong disabled:border-line-strong disabled:text-white',
   plain: 'bg-white text-ink border-ink hover:bg-sheet-soft disabled:text-ink-soft disabled:border-line',
@@ -23,7 +23,7 @@ export const HotkeyMark = ({ hotkey }: { readonly hotkey: string }) => (
 );
 
 export function Button({
-  look = 'quiet',
+  variant = 'quiet',
   size = 'desk',
   hotkey,
   className = '',
@@ -37,7 +37,7 @@ export function Button({
       aria-keyshortcuts={hotkey}
       className={`inline-flex items-center justify-center gap-2.5 rounded-plate border-[1.5px] font-head font-semibold whitespace-nowrap ${
         size === 'bench' ? 'min-h-14 px-5 text-[17px]' : 'min-h-10 px-4 text-[15px]'
-      } ${looks[look]} ${className}`}
+      } ${variants[variant]} ${className}`}
       {...rest}
     >
       {children}

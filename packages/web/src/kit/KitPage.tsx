@@ -47,14 +47,14 @@ export default function KitPage() {
     <main className="grid gap-4 p-4 lg:grid-cols-2 xl:grid-cols-3">
       <Part name="Button">
         <div className="flex flex-wrap gap-2">
-          <Button look="strong">Close the stage</Button>
-          <Button look="plain">Plain</Button>
+          <Button variant="strong">Close the stage</Button>
+          <Button variant="plain">Plain</Button>
           <Button>Quiet</Button>
-          <Button look="alarm">Throw away</Button>
-          <Button look="strong" disabled>
+          <Button variant="alarm">Throw away</Button>
+          <Button variant="strong" disabled>
             Not now
           </Button>
-          <Button look="strong" size="bench" hotkey="p">
+          <Button variant="strong" size="bench" hotkey="p">
             At the bench
           </Button>
         </div>
@@ -108,7 +108,7 @@ export default function KitPage() {
             read={someWords}
             onSend={setText}
             send="Take back"
-            sending={{ look: 'alarm', className: 'h-11' }}
+            sending={{ variant: 'alarm', className: 'h-11' }}
           />
           <OneField
             label="Begun with what is usual"

@@ -8,7 +8,7 @@ interface Props<T> extends Omit<FieldProps, 'name' | 'value' | 'defaultValue' | 
   readonly onSend: (read: T, text: string) => void;
   /** Words of the button. */
   readonly send: ReactNode;
-  readonly sending?: Pick<ButtonProps, 'look' | 'size' | 'className'>;
+  readonly sending?: Pick<ButtonProps, 'variant' | 'size' | 'className'>;
   readonly pending?: boolean;
   /** It stands empty again once it was sent: for what is said time and again. */
   readonly again?: boolean;

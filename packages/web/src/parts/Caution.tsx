@@ -39,7 +39,7 @@ export function Caution({ id, about }: { readonly id: string; readonly about?: s
       <div className="mt-2 flex items-center justify-between gap-3">
         <span className="text-[13px] text-ink-soft">{data.standing}</span>
         <Button
-          look="plain"
+          variant="plain"
           className="shrink-0"
           disabled={see.pending}
           onClick={() => see.send({ body: { cautionId: id, about: about ?? null } })}

@@ -19,7 +19,7 @@ export function Confirm({ error, onConfirm, words = 'I have read it. Do it' }: P
         {error.message}
         {asks && (
           <span className="mt-2 block">
-            <Button look="plain" onClick={onConfirm}>
+            <Button variant="plain" onClick={onConfirm}>
               {words}
             </Button>
           </span>

@@ -51,7 +51,7 @@ export function GoOn({ breakdownIds }: { readonly breakdownIds: readonly string[
             <Button
               key={stage.stageId}
               size="bench"
-              look={rest.tone === 'resting' || stage.missing.length > 0 ? 'quiet' : 'strong'}
+              variant={rest.tone === 'resting' || stage.missing.length > 0 ? 'quiet' : 'strong'}
               disabled={goOn.pending}
               onClick={() => goOn.start(stage)}
             >

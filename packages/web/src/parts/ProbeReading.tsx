@@ -25,7 +25,7 @@ export function ProbeReading({ onTake }: { readonly onTake: (centiC: number) => 
   return (
     <div className="flex flex-wrap items-center gap-2">
       <Button
-        look="plain"
+        variant="plain"
         className="h-14"
         disabled={!steady}
         onClick={() => {

@@ -50,7 +50,7 @@ export function Broken() {
         What was typed into this screen and not sent has to be typed again.
       </Notice>
       <div className="flex flex-wrap gap-3">
-        <Button look="strong" size="bench" onClick={() => void navigate(`${pathname}${search}`, { replace: true })}>
+        <Button variant="strong" size="bench" onClick={() => void navigate(`${pathname}${search}`, { replace: true })}>
           Open it again
         </Button>
         <Button size="bench" onClick={() => location.reload()}>

@@ -31,7 +31,7 @@ import { JobPartTable } from './jobPart.ts';
 import { LotTable } from './lot.ts';
 import { LotBalanceTable } from './lotBalance.ts';
 import { LotEventTable } from './lotEvent.ts';
-import { LotKinTable } from './lotKin.ts';
+import { LotGenealogyTable } from './lotGenealogy.ts';
 import { MigrationTable } from './migration.ts';
 import { MovementTable } from './movement.ts';
 import { MovementKeyTable } from './movementKey.ts';
@@ -84,7 +84,7 @@ export const allTables: readonly Table[] = [
   LotTable,
   LotBalanceTable,
   LotEventTable,
-  LotKinTable,
+  LotGenealogyTable,
   MigrationTable,
   MovementTable,
   MovementKeyTable,

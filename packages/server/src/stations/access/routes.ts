@@ -12,7 +12,7 @@ import { rowsOf, serverRows } from '../../db/rows.ts';
 import { select, selectOne } from '../../db/select.ts';
 import { mountOpen, mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
-import type { Actor, Kitchen } from '../../kitchen.ts';
+import type { Actor, Services } from '../../services.ts';
 
 /** The cookie by which a tablet of the house is known at its door. It opens nothing: it only keeps strangers' guesses apart. */
 const DEVICE = 'zabrik-device';
@@ -37,16 +37,16 @@ const me = async (db: Sequelize, actor: Actor): Promise<Me> => {
   };
 };
 
-export function accessRoutes(kitchen: Kitchen, router: Router): void {
+export function accessRoutes(services: Services, router: Router): void {
   mountOpen(router, api.access.houses, async () => {
-    const houses = await serverRows(kitchen.db, HouseTable).all({}, { order: ['createdAt'] });
+    const houses = await serverRows(services.db, HouseTable).all({}, { order: ['createdAt'] });
     return { houses: houses.map(({ slug, name }) => ({ slug, name })) };
   });
 
   mountOpen(router, api.access.signInOptions, async ({ params }) => {
-    const house = await serverRows(kitchen.db, HouseTable).one({ slug: params.slug });
+    const house = await serverRows(services.db, HouseTable).one({ slug: params.slug });
     if (house === undefined) throw new Problem('not_found', 'There is no house by that name on this machine.');
-    const people = await rowsOf(kitchen.db, PersonTable, { houseId: house.id }).all({}, { order: ['name'] });
+    const people = await rowsOf(services.db, PersonTable, { houseId: house.id }).all({}, { order: ['name'] });
     return {
       house: { slug: house.slug, name: house.name },
       people: people.map(({ id, name, role, passwordHash }) => ({
@@ -55,16 +55,16 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
         role,
         hasPassword: passwordHash !== null,
       })),
-      demoPin: kitchen.config.demoPin ?? null,
+      demoPin: services.config.demoPin ?? null,
     };
   });
 
-  router.post(api.access.signIn.path, doorLimit(kitchen.db));
+  router.post(api.access.signIn.path, doorLimit(services.db));
   mountOpen(router, api.access.signIn, async ({ body, request }) => {
     const token = deviceOf(request);
-    const actor = await signIn(kitchen.db, kitchen.clock(), body.personId, body, token);
+    const actor = await signIn(services.db, services.clock(), body.personId, body, token);
     const device = token ?? randomBytes(24).toString('base64url');
-    await rememberDevice(kitchen.db, actor.houseId, device);
+    await rememberDevice(services.db, actor.houseId, device);
     request.res?.cookie(DEVICE, device, {
       httpOnly: true,
       sameSite: 'strict',
@@ -82,28 +82,28 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
     await new Promise<void>((resolve, reject) => {
       request.session.save((error: unknown) => (error == null ? resolve() : reject(error)));
     });
-    return me(kitchen.db, actor);
+    return me(services.db, actor);
   });
 
-  mountRead(kitchen, router, api.access.me, (actor) => me(kitchen.db, actor));
+  mountRead(services, router, api.access.me, (actor) => me(services.db, actor));
 
-  mountRead(kitchen, router, api.access.signOut, async (_who, { request }) => {
+  mountRead(services, router, api.access.signOut, async (_who, { request }) => {
     await new Promise<void>((resolve, reject) => {
       request.session.destroy((error: unknown) => (error == null ? resolve() : reject(error)));
     });
     return { done: true } as const;
   });
 
-  mountRead(kitchen, router, api.access.stillHere, async (actor, { request: { session } }) => {
+  mountRead(services, router, api.access.stillHere, async (actor, { request: { session } }) => {
     const now = Date.now();
     session.hereAt = now;
     session.cookie.maxAge = lifeOf(actor.role, session.since ?? now, now);
     return { until: new Date(now + session.cookie.maxAge).toISOString() };
   });
 
-  mountRead(kitchen, router, api.access.signedIn, async (actor, { request }) => {
+  mountRead(services, router, api.access.signedIn, async (actor, { request }) => {
     const rows = await select<{ sid: string; actor: Actor; since: number; until: Date }>(
-      kitchen.db,
+      services.db,
       `select sid, sess->'who' as actor, (sess->>'since')::bigint as since, expire as until from session
        where sess->'who'->>'houseId' = $1 and ($2::text is null or sess->'who'->>'personId' = $2) and expire > now() and sess->>'since' is not null
        order by (sess->>'since')::bigint desc limit 200`,
@@ -119,22 +119,22 @@ export function accessRoutes(kitchen: Kitchen, router: Router): void {
     };
   });
 
-  mountRead(kitchen, router, api.access.signOutPerson, async (actor, { params }) => {
-    const person = await rowsOf(kitchen.db, PersonTable, actor).one({ id: params.personId });
+  mountRead(services, router, api.access.signOutPerson, async (actor, { params }) => {
+    const person = await rowsOf(services.db, PersonTable, actor).one({ id: params.personId });
     if (person === undefined) throw new Problem('not_found');
     if (person.id !== actor.personId && actor.role !== 'head-chef') throw new Problem('not_your_role');
     const ended = await select(
-      kitchen.db,
+      services.db,
       `delete from session where sess->'who'->>'personId' = $1 and sess->'who'->>'houseId' = $2 returning sid`,
       [params.personId, actor.houseId],
     );
     return { ended: ended.length };
   });
 
-  mountRead(kitchen, router, api.access.known, async (actor, { body }) => {
+  mountRead(services, router, api.access.known, async (actor, { body }) => {
     // a weighing is its own record: its key is its id
     const rows = await select<{ id: string }>(
-      kitchen.db,
+      services.db,
       `select id from command where id = any($1::uuid[]) and house_id = $2
        union select id from weighing where id = any($1::uuid[]) and house_id = $2`,
       [body.keys, actor.houseId],

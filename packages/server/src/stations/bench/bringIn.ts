@@ -12,9 +12,9 @@ import { rowsOf } from '../../db/rows.ts';
 import type { RowOf } from '../../db/table.ts';
 import { readPlanVersion } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { reserve } from '../../massledger/reserve.ts';
+import type { InCommand, Services } from '../../services.ts';
 
 type Body = Extract<Asked<typeof api.bench.event>['body'], { kind: 'bring-in' | 'bring-back' }>;
 type Row = RowOf<typeof BreakdownTable>;
@@ -30,7 +30,7 @@ const wrong = (path: string, words: string, message: string): Problem =>
  * Errors  `invalid`: no such piece, an allergen nobody knows, a lot that is here already, nothing to take back. `not_enough`, `lot_gone`, `on_hold`,
  *         `cannot_keep` of the lot.
  */
-export async function bringIn({ db }: Kitchen, command: InCommand, row: Row, body: Body): Promise<void> {
+export async function bringIn({ db }: Services, command: InCommand, row: Row, body: Body): Promise<void> {
   const { actor, transaction } = command;
   const inputs = rowsOf(db, BreakdownInputTable, command);
   const here = broughtIn(await readEvents(db, row.id, transaction));

@@ -29,11 +29,11 @@ import { rowsOf } from '../../db/rows.ts';
 import type { NewRowOf } from '../../db/table.ts';
 import { readPlanVersion } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
 import type { NewLot } from '../../massledger/makeLots.ts';
 import { release } from '../../massledger/reserve.ts';
 import { type SinkLine, transform } from '../../massledger/transform.ts';
+import type { InCommand, Services } from '../../services.ts';
 import { mustBeWeighed } from './bringIn.ts';
 import { lotOfPiece } from './pieceLot.ts';
 import { costOfTaken } from './takenCosts.ts';
@@ -64,11 +64,11 @@ interface Made {
  * Errors  `nothing_weighed`; `say_if_cooked` for a stage that cooks; `out_of_balance` unless a reason is given, with the gap and the likeliest missing piece in the detail.
  */
 export async function closeStage(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params, body }: Asked<typeof api.bench.close>,
 ): Promise<Answer<typeof api.bench.close>> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, at, transaction } = command;
   const breakdowns = rowsOf(db, BreakdownTable, command);
   const breakdown = await breakdowns.one({ id: params.breakdownId }, { lock: 'update' });
@@ -243,17 +243,17 @@ export async function closeStage(
 
 /** Puts an animal back from the bench: only while nothing counts as weighed. */
 export async function cancelBreakdown(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   breakdownId: string,
 ): Promise<Answer<typeof api.bench.cancel>> {
-  const breakdowns = rowsOf(kitchen.db, BreakdownTable, command);
+  const breakdowns = rowsOf(services.db, BreakdownTable, command);
   const breakdown = await breakdowns.one({ id: breakdownId }, { lock: 'update' });
   if (breakdown === undefined) throw new Problem('not_found');
   if (breakdown.state !== 'open') throw new Problem('stage_closed');
-  if (piecesTaken(await readWeighings(kitchen.db, breakdown.id, command.transaction)).length > 0)
+  if (piecesTaken(await readWeighings(services.db, breakdown.id, command.transaction)).length > 0)
     throw new Problem('has_weighings');
-  await release(kitchen.db, command, breakdown.id);
+  await release(services.db, command, breakdown.id);
   await breakdowns.change({ id: breakdown.id }, { state: 'cancelled' });
   return { done: true };
 }

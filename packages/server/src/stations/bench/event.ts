@@ -10,7 +10,7 @@ import { rowsOf } from '../../db/rows.ts';
 import type { RowOf } from '../../db/table.ts';
 import { readPlanVersion } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
+import type { InCommand, Services } from '../../services.ts';
 import { bringIn } from './bringIn.ts';
 
 type Body = Asked<typeof api.bench.event>['body'];
@@ -72,11 +72,11 @@ async function nowFound(
 
 /** Writes down what happened beside weighing. A hand-over also says who has the breakdown from now on; what was found otherwise than planned changes what it is judged by. */
 export async function recordEvent(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params, body }: Asked<typeof api.bench.event>,
 ): Promise<Answer<typeof api.bench.event>> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, commandId } = command;
   const breakdowns = rowsOf(db, BreakdownTable, command);
   const changes = ['hand-over', 'came-without', 'other-piece', 'bring-in', 'bring-back'].includes(body.kind);
@@ -93,7 +93,7 @@ export async function recordEvent(
   }
   if (body.kind === 'came-without' || body.kind === 'other-piece')
     await breakdowns.change({ id: breakdown.id }, await nowFound(db, command, breakdown, body));
-  if (body.kind === 'bring-in' || body.kind === 'bring-back') await bringIn(kitchen, command, breakdown, body);
+  if (body.kind === 'bring-in' || body.kind === 'bring-back') await bringIn(services, command, breakdown, body);
   await rowsOf(db, BenchEventTable, command).add({
     id: commandId,
     breakdownId: breakdown.id,

@@ -4,9 +4,9 @@ import { benchPutsBack } from './putBack.ts';
 import { benchRoutes } from './routes.ts';
 
 export const bench: Station = {
-  mount: (kitchen, router) => {
-    benchRoutes(kitchen, router);
-    cuttingRoutes(kitchen, router);
+  mount: (services, router) => {
+    benchRoutes(services, router);
+    cuttingRoutes(services, router);
   },
   putsBack: benchPutsBack,
 };

@@ -10,8 +10,8 @@ import { findPlan, readSpecies } from '../../db/plans.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { photographsAreHere } from '../../photographs/redraw.ts';
+import type { InCommand, Services } from '../../services.ts';
 
 const categories: ReadonlySet<string> = new Set(allCategories.map((c) => c.id));
 
@@ -48,15 +48,15 @@ export async function readPlanSheet(
   };
 }
 
-const add = ({ db }: Kitchen, command: InCommand, plan: CutPlan, retired: boolean) => {
+const add = ({ db }: Services, command: InCommand, plan: CutPlan, retired: boolean) => {
   const { id, version } = plan;
   const { actor, at } = command;
   return rowsOf(db, CutPlanTable, command).add({ id, version, plan, retired, personId: actor.personId, at });
 };
 
 /** One at a time for each plan of a house: two who save at once must not both become the same version. */
-const alone = (kitchen: Kitchen, { actor, transaction }: InCommand, planId: string) =>
-  kitchen.db.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', {
+const alone = (services: Services, { actor, transaction }: InCommand, planId: string) =>
+  services.db.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', {
     bind: [`${actor.houseId}/${planId}`],
     transaction,
   });
@@ -68,12 +68,12 @@ const alone = (kitchen: Kitchen, { actor, transaction }: InCommand, planId: stri
  *         when a new plan's id is taken.
  */
 export async function savePlan(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { body }: Asked<typeof api.bench.savePlan>,
 ): Promise<Answer<typeof api.bench.savePlan>> {
   const { actor, transaction } = command;
-  const species = await readSpecies(kitchen.db, actor.houseId, transaction);
+  const species = await readSpecies(services.db, actor.houseId, transaction);
   const faults = planFaults(body.plan, { species, categories });
   const [fault] = faults;
   if (fault !== undefined)
@@ -83,12 +83,12 @@ export async function savePlan(
       faults.map(({ path, message }) => ({ path: `plan.${path}`, message })),
     );
   await photographsAreHere(
-    kitchen.db,
+    services.db,
     command,
     body.plan.stages.flatMap((s) => s.steps.map((t) => t.photo)),
   );
-  await alone(kitchen, command, body.plan.id);
-  const before = await findPlan(kitchen.db, actor.houseId, body.plan.id, transaction);
+  await alone(services, command, body.plan.id);
+  const before = await findPlan(services.db, actor.houseId, body.plan.id, transaction);
   const newest = before?.plan.version ?? 0;
   if (newest !== body.basedOn)
     throw new Problem(
@@ -97,27 +97,27 @@ export async function savePlan(
         ? `There is already a plan called ${body.plan.id}, “${before?.plan.title ?? ''}”. Give yours another short name.`
         : `Version ${newest} was saved meanwhile; yours is made from ${body.basedOn}. Open it again and put your changes in.`,
     );
-  await add(kitchen, command, { ...body.plan, version: newest + 1 }, false);
-  return readPlanSheet(kitchen.db, actor.houseId, body.plan.id, transaction);
+  await add(services, command, { ...body.plan, version: newest + 1 }, false);
+  return readPlanSheet(services.db, actor.houseId, body.plan.id, transaction);
 }
 
 /** Takes a plan out of the lists, or brings it back: a version like any other, so that it is known who did it. */
 export async function retirePlan(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params, body }: Asked<typeof api.bench.retirePlan>,
 ): Promise<Answer<typeof api.bench.retirePlan>> {
   const { actor, transaction } = command;
-  await alone(kitchen, command, params.planId);
-  const before = await findPlan(kitchen.db, actor.houseId, params.planId, transaction);
+  await alone(services, command, params.planId);
+  const before = await findPlan(services.db, actor.houseId, params.planId, transaction);
   if (before === undefined) throw new Problem('not_found', 'There is no such cut plan.');
   if (before.retired !== body.retired)
-    await add(kitchen, command, { ...before.plan, version: before.plan.version + 1 }, body.retired);
-  return readPlanSheet(kitchen.db, actor.houseId, params.planId, transaction);
+    await add(services, command, { ...before.plan, version: before.plan.version + 1 }, body.retired);
+  return readPlanSheet(services.db, actor.houseId, params.planId, transaction);
 }
 
 export async function saveSpecies(
-  { db }: Kitchen,
+  { db }: Services,
   command: InCommand,
   { body }: Asked<typeof api.bench.saveSpecies>,
 ): Promise<Answer<typeof api.bench.saveSpecies>> {

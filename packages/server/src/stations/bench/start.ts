@@ -21,10 +21,10 @@ import { rowsOf } from '../../db/rows.ts';
 import { select } from '../../db/select.ts';
 import { keepPlan } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { mindDates } from '../../massledger/confirmations.ts';
 import { costOfPart, type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { reserve } from '../../massledger/reserve.ts';
+import type { InCommand, Services } from '../../services.ts';
 import { readBreakdown } from './queries.ts';
 
 /** Beyond this many animals nobody weighs every piece apart unless they ask for it. */
@@ -103,8 +103,8 @@ interface Opening {
 }
 
 /** Writes the open breakdown. Nothing moves in the ledger until the stage closes; the mass is reserved. */
-async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Promise<Answer<typeof api.bench.start>> {
-  const { db } = kitchen;
+async function open(services: Services, command: InCommand, opening: Opening): Promise<Answer<typeof api.bench.start>> {
+  const { db } = services;
   const { actor, at, transaction } = command;
   const { plan, stage, taken } = opening;
   const house = await readHouse(db, command);
@@ -171,11 +171,11 @@ async function open(kitchen: Kitchen, command: InCommand, opening: Opening): Pro
 
 /** Puts a lot, or part of it, on the bench with a cut plan: a delivery, or a piece that stands for a form of its own (a saddle off a carcass). */
 export async function startBreakdown(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { body }: Asked<typeof api.bench.start>,
 ): Promise<Answer<typeof api.bench.start>> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, transaction } = command;
   const [lot] = await lockLots(db, transaction, actor.houseId, [body.lotId]);
   if (lot === undefined) throw new Problem('not_found');
@@ -186,7 +186,7 @@ export async function startBreakdown(
   if (lot.massMg === 0) throw new Problem('lot_gone');
   const species = (await readSpecies(db, actor.houseId, transaction)).get(lot.species);
   const plan = planFor(found.plan, species, lot.form);
-  return open(kitchen, command, {
+  return open(services, command, {
     plan,
     stage: stageOfPlan(plan),
     species: lot.species,
@@ -206,11 +206,11 @@ const countsOf = (plan: CutPlan, stageId: string | null): string =>
 
 /** Carries on with the next stage of a plan from the pieces earlier stages made. */
 export async function goOn(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { body }: Asked<typeof api.bench.goOn>,
 ): Promise<Answer<typeof api.bench.goOn>> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, transaction } = command;
   const wanted = new Map(body.lots.map((l) => [l.lotId, l.massMg]));
   const lots = await lockLots(db, transaction, actor.houseId, [...wanted.keys()]);
@@ -258,7 +258,7 @@ export async function goOn(
       ),
     ),
   );
-  return open(kitchen, command, {
+  return open(services, command, {
     plan,
     stage,
     species,

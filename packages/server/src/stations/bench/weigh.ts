@@ -4,7 +4,7 @@ import type { Sequelize } from 'sequelize';
 import { select, selectOne } from '../../db/select.ts';
 import { mustHaveRoom } from '../../http/mount.ts';
 import { asProblem, Problem } from '../../http/problem.ts';
-import type { Kitchen } from '../../kitchen.ts';
+import type { Services } from '../../services.ts';
 
 /** Who weighs: a session still to be looked up, or someone known already. */
 export type Weigher =
@@ -216,14 +216,14 @@ async function whyNot(
  * `tell` hears who it was as soon as that is known: the log wants it of refusals too.
  */
 export async function weigh(
-  kitchen: Kitchen,
+  services: Services,
   weigher: Weigher,
   id: string,
   breakdownId: string,
   body: WeighBody,
   tell: (actor: { readonly person: string; readonly house: string }) => void = () => undefined,
 ): Promise<Weighing> {
-  const { db } = kitchen;
+  const { db } = services;
   const take = body.kind === 'take' ? body : undefined;
   const known = 'sid' in weigher ? undefined : weigher;
   const wanted = {
@@ -237,9 +237,9 @@ export async function weigh(
     scale: take?.scale ?? null,
     replaces: body.replaces,
     // a tablet whose clock runs ahead weighs now, not tomorrow
-    at: new Date(Math.min(Date.parse(body.at), kitchen.clock().getTime() + AHEAD_MS)).toISOString(),
+    at: new Date(Math.min(Date.parse(body.at), services.clock().getTime() + AHEAD_MS)).toISOString(),
   };
-  await mustHaveRoom(kitchen);
+  await mustHaveRoom(services);
   const also = take?.also ?? null;
   if (also !== null && (also.id === id || (also.kind === 'undo' && also.replaces === wanted.replaces)))
     throw new Problem('invalid', undefined, [{ path: 'also', message: 'is the same weight' }]);
@@ -285,6 +285,6 @@ export async function weigh(
   if (judged.person_id !== null && judged.house_id !== null) tell({ person: judged.person_id, house: judged.house_id });
   const weighing: Weighing = { ...wanted, by: known?.name ?? judged.person ?? '' };
   if (!judged.written) return whyNot(db, weighing, breakdownId, judged, weigher.personId, also);
-  if (judged.house_id !== null) kitchen.announce(judged.house_id, ['breakdowns'], [breakdownId]);
+  if (judged.house_id !== null) services.announce(judged.house_id, ['breakdowns'], [breakdownId]);
   return weighing;
 }

@@ -6,7 +6,7 @@ import { mustBeKeepable } from '../../http/keepable.ts';
 import { PERSON_HEADER } from '../../http/mount.ts';
 import { asProblem, fieldsOf, Problem, problemDocument } from '../../http/problem.ts';
 import { requestId } from '../../http/requestLog.ts';
-import type { Kitchen } from '../../kitchen.ts';
+import type { Services } from '../../services.ts';
 import { weigh } from './weigh.ts';
 
 const PATH = /^\/api\/v1\/breakdowns\/([^/]+)\/weighings$/;
@@ -69,7 +69,7 @@ const header = (request: IncomingMessage, name: string): string | undefined => {
  * times the weighings a second on the same machine. Returns false for every other request.
  */
 export const weighRoad =
-  (kitchen: Kitchen, sidOf: (cookies: string | undefined) => string | undefined) =>
+  (services: Services, sidOf: (cookies: string | undefined) => string | undefined) =>
   (request: IncomingMessage, response: ServerResponse): boolean => {
     if (request.method !== 'POST') return false;
     const breakdownId = PATH.exec(request.url ?? '')?.[1];
@@ -89,8 +89,8 @@ export const weighRoad =
       // what is still on its way is not waited for: the line is closed behind the answer
       if (!request.complete) response.once('finish', () => request.destroy());
       const level = status >= 500 ? 'error' : status >= 400 ? 'warn' : 'info';
-      if (kitchen.log.isLevelEnabled(level))
-        kitchen.log[level](
+      if (services.log.isLevelEnabled(level))
+        services.log[level](
           {
             id: requestId(response),
             method: 'POST',
@@ -113,7 +113,7 @@ export const weighRoad =
       if (!person.success) throw new Problem('other_person');
       const params = parsed(paramsSchema, { breakdownId });
       const question = parsed(bodySchema, parseJson(await readBody(request)));
-      return weigh(kitchen, { sid, personId: person.data }, commandId.data, params.breakdownId, question, (known) => {
+      return weigh(services, { sid, personId: person.data }, commandId.data, params.breakdownId, question, (known) => {
         actor = known;
       });
     };
@@ -122,7 +122,7 @@ export const weighRoad =
       (error: unknown) => {
         const problem = asProblem(error);
         if (problem.code === 'broken')
-          kitchen.log.error({ err: problem.cause ?? error, id: requestId(response) }, 'unexpected');
+          services.log.error({ err: problem.cause ?? error, id: requestId(response) }, 'unexpected');
         const document = problemDocument(problem, requestId(response));
         answer(document.status, 'application/problem+json', document);
       },

@@ -7,20 +7,20 @@ import { CautionSeenTable } from '../../db/models/cautionSeen.ts';
 import { HouseLimitsTable } from '../../db/models/houseLimits.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
+import type { InCommand, Services } from '../../services.ts';
 
 /** The limits of the profile the house selected with the house's own figures, or of another one to look at. */
 export async function readHouseLimits(
-  kitchen: Kitchen,
+  services: Services,
   houseId: string,
   wanted: string | undefined,
 ): Promise<Answer<typeof api.house.limits>> {
-  const house = await readHouse(kitchen.db, { houseId });
-  const choice = await readLimitChoice(kitchen.db, houseId, house.timezone);
+  const house = await readHouse(services.db, { houseId });
+  const choice = await readLimitChoice(services.db, houseId, house.timezone);
   const profile = wanted === undefined ? choice.profile : profileNamed(wanted);
   if (profile === undefined) throw new Problem('not_found', 'There is no such profile.');
   const changes = profile.id === choice.profile.id ? choice.changes : [];
-  const history = await readLimitHistory(kitchen.db, houseId);
+  const history = await readLimitHistory(services.db, houseId);
   return {
     profileId: profile.id,
     selected: choice.selected && profile.id === choice.profile.id,
@@ -46,7 +46,7 @@ export async function readHouseLimits(
 
 /** Selects a profile and the house's own figures in it. Errors: `invalid`, naming a limit that is not in it or has no figure to change. */
 export async function saveLimits(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { body }: Asked<typeof api.house.saveLimits>,
 ): Promise<Answer<typeof api.house.saveLimits>> {
@@ -60,7 +60,7 @@ export async function saveLimits(
         { path: `changes.${i}.limitId`, message: 'no limit with a figure to change' },
       ]);
   }
-  await rowsOf(kitchen.db, HouseLimitsTable, command).add({
+  await rowsOf(services.db, HouseLimitsTable, command).add({
     id: command.newId(),
     profileId: profile.id,
     changes: body.changes,
@@ -72,13 +72,13 @@ export async function saveLimits(
 }
 
 export async function seeCaution(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { body }: Asked<typeof api.house.seeCaution>,
 ): Promise<Answer<typeof api.house.seeCaution>> {
   if (!allCautions.some((c) => c.id === body.cautionId))
     throw new Problem('invalid', undefined, [{ path: 'cautionId', message: 'no such caution' }]);
-  await rowsOf(kitchen.db, CautionSeenTable, command).add({
+  await rowsOf(services.db, CautionSeenTable, command).add({
     id: command.newId(),
     cautionId: body.cautionId,
     about: body.about,

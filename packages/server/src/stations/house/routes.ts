@@ -19,7 +19,7 @@ import { select, selectOne } from '../../db/select.ts';
 import { keepsCosts } from '../../http/hideCosts.ts';
 import { mountCommand, mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
-import type { Kitchen } from '../../kitchen.ts';
+import type { Services } from '../../services.ts';
 import { readKeeping } from './keeping.ts';
 import { readHouseLimits, saveLimits, seeCaution } from './limits.ts';
 
@@ -49,10 +49,10 @@ select
      join lateral jsonb_array_elements(stage->'pieces') as piece on piece->>'id' = p.piece_id and (piece->>'main')::boolean
      group by b.start_mg) as "lastMainShare"`;
 
-export function houseRoutes(kitchen: Kitchen, router: Router): void {
-  mountRead(kitchen, router, api.house.read, async (actor) => {
-    const house = await readHouse(kitchen.db, actor);
-    const { profile } = await readLimitChoice(kitchen.db, house.id, house.timezone);
+export function houseRoutes(services: Services, router: Router): void {
+  mountRead(services, router, api.house.read, async (actor) => {
+    const house = await readHouse(services.db, actor);
+    const { profile } = await readLimitChoice(services.db, house.id, house.timezone);
     const {
       school,
       scales,
@@ -82,16 +82,16 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
       places: placesOf(house),
       tolerance: toleranceOf(house),
       limits: { profileId: profile.id, title: profile.title },
-      simulated: kitchen.config.simulated,
-      costs: (await keepsCosts(kitchen.db, actor)) ? ('hidden' as const) : ('shown' as const),
+      simulated: services.config.simulated,
+      costs: (await keepsCosts(services.db, actor)) ? ('hidden' as const) : ('shown' as const),
       viewersSeeCosts: house.settings.viewersSeeCosts ?? true,
     };
   });
 
-  mountRead(kitchen, router, api.house.flow, async (actor) => {
-    const house = await readHouse(kitchen.db, actor);
-    const now = kitchen.clock();
-    const figures = await selectOne<Figures>(kitchen.db, FIGURES, [
+  mountRead(services, router, api.house.flow, async (actor) => {
+    const house = await readHouse(services.db, actor);
+    const now = services.clock();
+    const figures = await selectOne<Figures>(services.db, FIGURES, [
       actor.houseId,
       house.timezone,
       dayIn(house.timezone, now),
@@ -100,9 +100,9 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
     return { ...figures, at: now.toISOString() };
   });
 
-  mountRead(kitchen, router, api.house.catalogue, async (actor) => {
-    const plans = await listPlans(kitchen.db, actor.houseId);
-    const species = await readSpecies(kitchen.db, actor.houseId);
+  mountRead(services, router, api.house.catalogue, async (actor) => {
+    const plans = await listPlans(services.db, actor.houseId);
+    const species = await readSpecies(services.db, actor.houseId);
     return {
       categories: allCategories.map((c) => ({
         ...c,
@@ -128,28 +128,28 @@ export function houseRoutes(kitchen: Kitchen, router: Router): void {
     };
   });
 
-  mountRead(kitchen, router, api.house.limits, (actor, { query }) =>
-    readHouseLimits(kitchen, actor.houseId, query.profile),
+  mountRead(services, router, api.house.limits, (actor, { query }) =>
+    readHouseLimits(services, actor.houseId, query.profile),
   );
-  mountCommand(kitchen, router, api.house.saveLimits, ['house', 'lots'], (command, asked) =>
-    saveLimits(kitchen, command, asked),
+  mountCommand(services, router, api.house.saveLimits, ['house', 'lots'], (command, asked) =>
+    saveLimits(services, command, asked),
   );
-  mountRead(kitchen, router, api.house.cautions, async (actor) => {
-    const house = await readHouse(kitchen.db, actor);
+  mountRead(services, router, api.house.cautions, async (actor) => {
+    const house = await readHouse(services.db, actor);
     const seen = await select<{ id: string }>(
-      kitchen.db,
+      services.db,
       `select distinct caution_id as id from caution_seen where house_id = $1 and person_id = $2 and (at at time zone $3)::date = $4::date`,
-      [actor.houseId, actor.personId, house.timezone, dayIn(house.timezone, kitchen.clock())],
+      [actor.houseId, actor.personId, house.timezone, dayIn(house.timezone, services.clock())],
     );
     return { standing: standingCaution, cautions: allCautions, seenToday: seen.map((s) => s.id) };
   });
-  mountCommand(kitchen, router, api.house.saveViewers, ['house'], async (command, { body }) => {
-    const houses = rowsOf(kitchen.db, HouseTable, command);
+  mountCommand(services, router, api.house.saveViewers, ['house'], async (command, { body }) => {
+    const houses = rowsOf(services.db, HouseTable, command);
     const house = await houses.one({}, { lock: 'update' });
     if (house === undefined) throw new Problem('not_found');
     await houses.change({}, { settings: { ...house.settings, viewersSeeCosts: body.seeCosts } });
     return { done: true } as const;
   });
-  mountRead(kitchen, router, api.house.keeping, () => readKeeping(kitchen.db));
-  mountCommand(kitchen, router, api.house.seeCaution, [], (command, asked) => seeCaution(kitchen, command, asked));
+  mountRead(services, router, api.house.keeping, () => readKeeping(services.db));
+  mountCommand(services, router, api.house.seeCaution, [], (command, asked) => seeCaution(services, command, asked));
 }

@@ -9,7 +9,7 @@ import type { GivenFile } from '../../http/file.ts';
 import { mountCommand, mountFile, mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
 import { FILE_HOURS } from '../../jobs/jobs.ts';
-import type { Actor, Kitchen } from '../../kitchen.ts';
+import type { Actor, Services } from '../../services.ts';
 
 /** A house's jobs that may wait or be made at once: the queue is everybody's. */
 const MOST_GOING = 5;
@@ -65,14 +65,14 @@ async function* partsOf(db: Sequelize, actor: Actor, jobId: string, parts: numbe
   }
 }
 
-export function jobRoutes(kitchen: Kitchen, router: Router): void {
-  const { db } = kitchen;
-  mountRead(kitchen, router, api.jobs.list, async (actor) => {
+export function jobRoutes(services: Services, router: Router): void {
+  const { db } = services;
+  mountRead(services, router, api.jobs.list, async (actor) => {
     const rows = await select<JobRow>(db, `${JOB} order by j.at desc, j.id desc limit 50`, [actor.houseId]);
     return { jobs: rows.filter((row) => mayHave(actor, row.asked)).map(jobOf) };
   });
   mountCommand(
-    kitchen,
+    services,
     router,
     api.jobs.ask,
     ['jobs'],
@@ -85,9 +85,9 @@ export function jobRoutes(kitchen: Kitchen, router: Router): void {
       await jobs.add({ id, asked: body, state: 'waiting', personId: actor.personId, at });
       return jobOf(await readJob(db, actor, id, command.transaction));
     },
-    (actor, { id }) => kitchen.jobs.nudge({ houseId: actor.houseId, jobId: id }),
+    (actor, { id }) => services.jobs.nudge({ houseId: actor.houseId, jobId: id }),
   );
-  mountCommand(kitchen, router, api.jobs.callOff, ['jobs'], async (command, { params: { jobId } }) => {
+  mountCommand(services, router, api.jobs.callOff, ['jobs'], async (command, { params: { jobId } }) => {
     const { actor, at, transaction } = command;
     const jobs = rowsOf(db, JobTable, command);
     await jobs.one({ id: jobId }, { lock: 'update' });
@@ -97,13 +97,13 @@ export function jobRoutes(kitchen: Kitchen, router: Router): void {
     await rowsOf(db, JobPartTable, command).remove({ jobId });
     return jobOf(await readJob(db, actor, jobId, transaction));
   });
-  mountFile(kitchen, router, api.jobs.file, async (actor, { params }): Promise<GivenFile> => {
+  mountFile(services, router, api.jobs.file, async (actor, { params }): Promise<GivenFile> => {
     const row = await readJob(db, actor, params.jobId);
     if (row.fileName === null || row.fileType === null || jobOf(row).file === null) throw new Problem('file_gone');
     return {
       type: row.fileType as GivenFile['type'],
       name: row.fileName,
-      body: partsOf(kitchen.longReads, actor, row.id, row.parts ?? 0),
+      body: partsOf(services.longReads, actor, row.id, row.parts ?? 0),
     };
   });
 }

@@ -5,17 +5,17 @@ import { formatMass, minor } from '@zabrik/core';
 import { StockTakeTable } from '../../db/models/stockTake.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { type Posting, writeMovement } from '../../massledger/writeMovement.ts';
+import type { InCommand, Services } from '../../services.ts';
 
 /** Writes a round through the larder down: one movement for all that differs, mass and cost to or from what was counted. */
 export async function count(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { body }: Asked<typeof api.larder.count>,
 ): Promise<Answer<typeof api.larder.count>> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, at, transaction } = command;
   const counted = new Map(body.counts.map((c) => [c.lotId, c]));
   const lots = await lockLots(db, transaction, actor.houseId, [...counted.keys()]);

@@ -8,11 +8,11 @@ import { LotTable } from '../../db/models/lot.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { mindConfirmations } from '../../massledger/confirmations.ts';
 import { costOfPart, type HeldLot, keepingOf, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import type { NewLot } from '../../massledger/makeLots.ts';
 import { transform } from '../../massledger/transform.ts';
+import type { InCommand, Services } from '../../services.ts';
 import { joined, mustHave } from './lotsOfLots.ts';
 import { readTub } from './tubs.ts';
 
@@ -24,7 +24,7 @@ interface Going {
 
 /** The lots that go into a tub and how much of each. Errors: `nothing_accepted` naming what the tub's recipe refuses; `goes_in_a_ring`. */
 async function going(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   recipeId: string,
   tubId: string | null,
@@ -34,7 +34,7 @@ async function going(
   if (recipe === undefined)
     throw new Problem('invalid', 'There is no such recipe.', [{ path: 'recipeId', message: 'no such recipe' }]);
   const wanted = new Map(from.map((f) => [f.lotId, f.massMg]));
-  const lots = await lockLots(kitchen.db, command.transaction, command.actor.houseId, [...wanted.keys()]);
+  const lots = await lockLots(services.db, command.transaction, command.actor.houseId, [...wanted.keys()]);
   mustBeFree(lots);
   for (const lot of lots) {
     const refusal = recipe.refuses.find((r) => r.category === lot.category)?.reason;
@@ -42,9 +42,9 @@ async function going(
       throw new Problem('nothing_accepted', `${lot.name}: ${refusal ?? `${recipe.title} is not made with this`}.`);
     if (tubId === null) continue;
     const ring = await selectOne<{ ring: boolean }>(
-      kitchen.db,
+      services.db,
       `with recursive up(lot_id) as (
-         select $1::uuid union select k.parent_id from up u join lot_kin k on k.child_id = u.lot_id)
+         select $1::uuid union select k.parent_id from up u join lot_genealogy k on k.child_id = u.lot_id)
        select exists (select 1 from up where lot_id = $2::uuid) as ring`,
       [lot.id, tubId],
       command.transaction,
@@ -68,13 +68,13 @@ const dateBasis = (
     : `the oldest in it, ${lots.find((l) => l.useBy === useBy)?.code}`;
 
 export async function startTub(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { body }: Asked<typeof api.larder.startTub>,
 ): Promise<Answer<typeof api.larder.startTub>> {
-  const house = await readHouse(kitchen.db, command);
+  const house = await readHouse(services.db, command);
   const place = placeNamed(house, body.placeId);
-  const taken = await going(kitchen, command, body.recipeId, null, body.from);
+  const taken = await going(services, command, body.recipeId, null, body.from);
   const keeping = joined(taken.map((t) => t.lot));
   const frozen = taken.filter((t) => t.lot.state === 'frozen').length;
   if (frozen > 0 && frozen < taken.length)
@@ -112,7 +112,7 @@ export async function startTub(
     allergens: carryAllergens(...taken.map((t) => t.lot.allergens)),
     tubRecipe: body.recipeId,
   };
-  const { movementId, codes } = await transform(kitchen.db, command, {
+  const { movementId, codes } = await transform(services.db, command, {
     kind: 'fill',
     station: 'larder',
     outOf: taken,
@@ -123,11 +123,11 @@ export async function startTub(
 
 /** Puts lots into a tub. Frozen into frozen, fresh into fresh; a confirmation to top up a frozen tub with what is not frozen yet. */
 export async function fill(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params, body }: Asked<typeof api.larder.fill>,
 ): Promise<Answer<typeof api.larder.fill>> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, transaction } = command;
   // the tub and what goes into it at once, in one order
   const [tub] = await lockLots(db, transaction, actor.houseId, [params.lotId, ...body.from.map((f) => f.lotId)]);
@@ -135,7 +135,7 @@ export async function fill(
   if (tub.kind !== 'tub' || tub.tubRecipe === null)
     throw new Problem('not_alike', `Lot ${tub.code} is no collecting tub.`);
   mustBeFree([tub]);
-  const taken = await going(kitchen, command, tub.tubRecipe, tub.id, body.from);
+  const taken = await going(services, command, tub.tubRecipe, tub.id, body.from);
   const unlike = taken.find((t) => (t.lot.state === 'frozen') !== (tub.state === 'frozen'));
   if (unlike !== undefined)
     throw new Problem(

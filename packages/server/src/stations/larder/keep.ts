@@ -11,10 +11,10 @@ import { readSpecies } from '../../db/plans.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { mindConfirmations } from '../../massledger/confirmations.ts';
 import { holdDescendants, letDescendantsGo } from '../../massledger/holds.ts';
 import { type HeldLot, keepingOf, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
+import type { InCommand, Services } from '../../services.ts';
 import { splitLot } from './splitLot.ts';
 import { eventWords, refusals } from './words.ts';
 
@@ -55,22 +55,22 @@ const changesOf = (before: State, after: State): { before: State; after: State }
   return { before: of(before), after: of(after) };
 };
 
-async function writeState(kitchen: Kitchen, command: InCommand, lotId: string, state: State): Promise<void> {
+async function writeState(services: Services, command: InCommand, lotId: string, state: State): Promise<void> {
   const to: Partial<LotRow> = Object.fromEntries(Object.entries(state).filter(([k]) => columns.has(k)));
   if (Object.keys(to).length === 0) return;
   // a hold of its own, or none: no longer for another's sake
-  await rowsOf(kitchen.db, LotTable, command).change({ id: lotId }, 'held' in state ? { ...to, heldFrom: null } : to);
+  await rowsOf(services.db, LotTable, command).change({ id: lotId }, 'held' in state ? { ...to, heldFrom: null } : to);
 }
 
 export async function writeEvent(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   lotId: string,
   event: Pick<LotEventRow, 'kind' | 'before' | 'after' | 'note'> & { readonly undoes?: string },
 ): Promise<string> {
   const id = command.newId();
   const { personId } = command.actor;
-  await rowsOf(kitchen.db, LotEventTable, command).add({ id, lotId, ...event, personId, at: command.at });
+  await rowsOf(services.db, LotEventTable, command).add({ id, lotId, ...event, personId, at: command.at });
   return id;
 }
 
@@ -89,13 +89,13 @@ const basisOf = (kind: Body['kind'], kept: Keeping, rules: KeepingRules, note: s
   }
 };
 
-async function rulesFor(kitchen: Kitchen, command: InCommand, house: HouseRow, lot: HeldLot): Promise<KeepingRules> {
-  const limits = limitsOf(await readLimitChoice(kitchen.db, house.id, house.timezone, command.transaction));
+async function rulesFor(services: Services, command: InCommand, house: HouseRow, lot: HeldLot): Promise<KeepingRules> {
+  const limits = limitsOf(await readLimitChoice(services.db, house.id, house.timezone, command.transaction));
   const category = lot.category ?? (lot.species === null ? null : categoryOfSpecies(lot.species));
-  const animals = await readSpecies(kitchen.db, house.id, command.transaction);
+  const animals = await readSpecies(services.db, house.id, command.transaction);
   const opened = shelfLifeOf(limits, 'opened', foodOfLot(lot, animals));
   const line = await selectOne<{ came: string | null }>(
-    kitchen.db,
+    services.db,
     `select details ->> 'came' as came from delivery_line where lot_id = $1`,
     [lot.id],
     command.transaction,
@@ -127,11 +127,11 @@ const categoryOfSpecies = (species: string): string => {
  * chef may (a later date, letting a held lot go).
  */
 export async function keep(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params, body }: Asked<typeof api.larder.keep>,
 ): Promise<Answer<typeof api.larder.keep>> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, at, transaction } = command;
   const [whole] = await lockLots(db, transaction, actor.houseId, [params.lotId]);
   if (whole === undefined) throw new Problem('not_found');
@@ -148,7 +148,7 @@ export async function keep(
       throw new Problem('not_enough', `Lot ${whole.code} has ${formatMass(whole.massMg)}.`);
     if (massMg === null || massMg === whole.massMg) return whole;
     mustBeFree([whole]);
-    const made = await splitLot(kitchen, command, whole, massMg, pieces);
+    const made = await splitLot(services, command, whole, massMg, pieces);
     const [taken] = await lockLots(db, transaction, actor.houseId, [made.lotId]);
     if (taken === undefined) throw new Error(`lot ${made.lotId} was split off and is not there`);
     return taken;
@@ -170,7 +170,7 @@ export async function keep(
       state = { centiC: body.centiC };
       break;
     default: {
-      const rules = await rulesFor(kitchen, command, house, whole);
+      const rules = await rulesFor(services, command, house, whole);
       const change: KeepingChange =
         body.kind === 'date'
           ? { kind: 'date', useBy: body.useBy }
@@ -205,9 +205,9 @@ export async function keep(
   const { before, after } = body.kind === 'reading' ? { before: {}, after: state } : changesOf(stateOf(lot), state);
   if (Object.keys(after).length === 0)
     throw new Problem('cannot_keep', `Lot ${lot.code}: ${refusals['already-there']}`);
-  await writeState(kitchen, command, lot.id, after);
+  await writeState(services, command, lot.id, after);
   const along = 'held' in after ? await holdAlong(db, command, lot, after['held']) : '';
-  const eventId = await writeEvent(kitchen, command, lot.id, { kind: body.kind, before, after, note });
+  const eventId = await writeEvent(services, command, lot.id, { kind: body.kind, before, after, note });
   return {
     lotId: lot.id,
     code: lot.code,
@@ -219,7 +219,7 @@ export async function keep(
 
 /** What was made of a lot is held back with it, and let go with it. Answers what to say of that. */
 async function holdAlong(
-  db: Kitchen['db'],
+  db: Services['db'],
   command: InCommand,
   lot: Pick<HeldLot, 'id' | 'code'>,
   held: State[string] | undefined,
@@ -231,11 +231,11 @@ async function holdAlong(
 
 /** Puts a lot back to how it was kept before an event, if nothing has changed it since. Errors: `not_found`, `changed_since`. */
 export async function undoKeep(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params }: Asked<typeof api.larder.undoKeep>,
 ): Promise<Answer<typeof api.larder.undoKeep>> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, transaction } = command;
   const event = await selectOne<{ lotId: string; kind: string; before: State; after: State; undone: boolean }>(
     db,
@@ -262,9 +262,9 @@ export async function undoKeep(
     (was === null || was === undefined || was > is)
   )
     throw new Problem('not_your_role', 'A chef makes a date later.');
-  await writeState(kitchen, command, lot.id, event.before);
+  await writeState(services, command, lot.id, event.before);
   if ('held' in event.before) await holdAlong(db, command, lot, event.before['held']);
-  await writeEvent(kitchen, command, lot.id, {
+  await writeEvent(services, command, lot.id, {
     kind: 'undo',
     before: event.after,
     after: event.before,

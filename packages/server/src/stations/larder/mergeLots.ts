@@ -2,19 +2,19 @@
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { carryAllergens } from '@zabrik/core';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import type { NewLot } from '../../massledger/makeLots.ts';
 import { transform } from '../../massledger/transform.ts';
+import type { InCommand, Services } from '../../services.ts';
 import { joined, mustHave, mustNotWait } from './lotsOfLots.ts';
 
 /** Puts lots of one kind together into a new one. Errors: `not_alike`, naming the first that differs; `needs_confirmation` when one was thawed. */
 export async function merge(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { body }: Asked<typeof api.larder.merge>,
 ): Promise<Answer<typeof api.larder.merge>> {
-  const lots = await lockLots(kitchen.db, command.transaction, command.actor.houseId, [...new Set(body.lotIds)]);
+  const lots = await lockLots(services.db, command.transaction, command.actor.houseId, [...new Set(body.lotIds)]);
   const [first, ...others] = lots;
   if (first === undefined || others.length === 0) throw new Problem('not_alike', 'It takes two lots to put together.');
   mustBeFree(lots);
@@ -64,7 +64,7 @@ export async function merge(
     goods: first.goods,
     madeAt: new Date(Math.min(...lots.map((l) => l.madeAt.getTime()))),
   };
-  const { movementId, codes } = await transform(kitchen.db, command, {
+  const { movementId, codes } = await transform(services.db, command, {
     kind: 'merge',
     station: 'larder',
     outOf: lots.map((l) => ({ lot: l, massMg: l.massMg, costMinor: l.costMinor })),

@@ -19,7 +19,7 @@ select l.id, l.code, l.kind, l.name, l.species, l.form, l.category, l.destinatio
        l.place_id as "placeId", l.state, l.ready, l.frozen_on as "frozenOn", l.thawed_on as "thawedOn", l.opened_on as "openedOn",
        l.date_basis as "dateBasis", l.date_limit as "dateLimit", l.date_max_c::float8 as "dateMaxC", l.raised, l.reserved_for as "reservedFor", l.held, l.goods, l.tub_recipe as "tubRecipe", l.labels,
        case when l.category is null then (select r.recipe_id from batch r where r.id = l.batch_id) end as "recipeId",
-       array(select distinct pl.code from lot_kin k join lot pl on pl.id = k.parent_id where k.child_id = l.id order by pl.code) as "parentCodes"`;
+       array(select distinct pl.code from lot_genealogy k join lot pl on pl.id = k.parent_id where k.child_id = l.id order by pl.code) as "parentCodes"`;
 
 const FROM = `
 from lot l join lot_balance b on b.lot_id = l.id left join supplier s on s.id = l.supplier_id
@@ -155,7 +155,7 @@ interface EntryRow {
 /** What a lot was made from, or what it went into, with what the other gave or got in the movements between them. */
 const related = (mine: 'parent_id' | 'child_id', theirs: 'parent_id' | 'child_id'): string => `
 select x.id, x.code, x.name, sum(o.mass_mg)::bigint as "massMg"
-from lot_kin k join lot x on x.id = k.${theirs}
+from lot_genealogy k join lot x on x.id = k.${theirs}
 join posting o on o.movement_id = k.movement_id and o.lot_id = k.${theirs} and o.mass_mg ${theirs === 'parent_id' ? '<' : '>'} 0
 where k.${mine} = $1 and k.house_id = $2 group by x.id, x.code, x.name order by x.code`;
 

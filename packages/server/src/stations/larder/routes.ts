@@ -7,7 +7,7 @@ import { judgedWords, limitsOf, readLimitChoice } from '../../db/limits.ts';
 import { readSpecies } from '../../db/plans.ts';
 import { mountCommand, mountFile, mountPrepared, mountRead } from '../../http/mount.ts';
 import { groupCursorOf, readGroupCursor } from '../../http/page.ts';
-import type { Kitchen } from '../../kitchen.ts';
+import type { Services } from '../../services.ts';
 import { cautionsOf, tagWords } from './cautions.ts';
 import { count } from './countLots.ts';
 import { fill, startTub } from './fillTub.ts';
@@ -21,9 +21,9 @@ import { readTrace } from './trace.ts';
 import { readGoodsYields, trimGoods } from './trimGoods.ts';
 import { listTubs } from './tubs.ts';
 
-export function larderRoutes(kitchen: Kitchen, router: Router): void {
-  const { db } = kitchen;
-  mountRead(kitchen, router, api.larder.list, async (actor, { query }) => {
+export function larderRoutes(services: Services, router: Router): void {
+  const { db } = services;
+  mountRead(services, router, api.larder.list, async (actor, { query }) => {
     const { cursor, limit, group, cuttable, held, toWeight, ...filter } = query;
     const house = await readHouse(db, actor);
     const found = await listOnHand(
@@ -42,23 +42,23 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
         toWeight,
       },
       group,
-      dayIn(house.timezone, kitchen.clock()),
+      dayIn(house.timezone, services.clock()),
       limit,
       readGroupCursor(cursor),
     );
     return { lots: found.lots, next: found.next === undefined ? null : groupCursorOf(found.next), total: found.total };
   });
-  mountRead(kitchen, router, api.larder.groups, async (actor, { query }) => ({
+  mountRead(services, router, api.larder.groups, async (actor, { query }) => ({
     groups: await sumGroups(db, actor.houseId, query.by),
   }));
-  mountRead(kitchen, router, api.larder.read, async (actor, { params }) => {
+  mountRead(services, router, api.larder.read, async (actor, { params }) => {
     const house = await readHouse(db, actor);
     const lot = await readLot(
       db,
       actor.houseId,
       params.lotId,
       (id) => placesOf(house).find((p) => p.id === id)?.name ?? id,
-      kitchen.clock(),
+      services.clock(),
     );
     const animals = await readSpecies(db, actor.houseId);
     const species = animals.get(lot.species ?? '');
@@ -73,7 +73,7 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
         dateMaxC: lot.dateMaxC,
       },
       lot.readings.map((r) => ({ at: r.at, C: r.centiC / 100 })),
-      kitchen.clock().toISOString(),
+      services.clock().toISOString(),
     );
     return {
       ...lot,
@@ -81,37 +81,37 @@ export function larderRoutes(kitchen: Kitchen, router: Router): void {
       cautions: cautionsOf(species, lot),
     };
   });
-  mountRead(kitchen, router, api.larder.trace, (actor, { params }) =>
-    readTrace(db, actor.houseId, params.lotId, kitchen.clock()),
+  mountRead(services, router, api.larder.trace, (actor, { params }) =>
+    readTrace(db, actor.houseId, params.lotId, services.clock()),
   );
-  mountRead(kitchen, router, api.larder.tubs, async (actor) => {
+  mountRead(services, router, api.larder.tubs, async (actor) => {
     const house = await readHouse(db, actor);
     return { tubs: await listTubs(db, house, await listTubLots(db, actor.houseId)) };
   });
-  mountRead(kitchen, router, api.larder.stockTakes, async (actor, { query }) => ({
+  mountRead(services, router, api.larder.stockTakes, async (actor, { query }) => ({
     stockTakes: await listStockTakes(db, actor.houseId, query.limit),
   }));
-  mountRead(kitchen, router, api.larder.printed, (actor) => listPrinted(kitchen, actor));
-  mountFile(kitchen, router, api.larder.showPrinted, (actor, { params }) => showPrinted(kitchen, actor, params.job));
-  mountFile(kitchen, router, api.larder.labelPdf, (actor, { query }) => labelPdf(kitchen, actor, query));
-  mountCommand(kitchen, router, api.larder.takeOut, ['lots'], (command, asked) => takeOut(kitchen, command, asked));
-  mountCommand(kitchen, router, api.larder.keep, ['lots'], (command, asked) => keep(kitchen, command, asked));
-  mountCommand(kitchen, router, api.larder.undoKeep, ['lots'], (command, asked) => undoKeep(kitchen, command, asked));
-  mountCommand(kitchen, router, api.larder.split, ['lots'], (command, asked) => split(kitchen, command, asked));
-  mountCommand(kitchen, router, api.larder.trim, ['lots'], (command, asked) => trimGoods(kitchen, command, asked));
-  mountRead(kitchen, router, api.larder.goodsYields, async (actor, { params }) => ({
-    yields: await readGoodsYields(kitchen, actor.houseId, params.goods),
+  mountRead(services, router, api.larder.printed, (actor) => listPrinted(services, actor));
+  mountFile(services, router, api.larder.showPrinted, (actor, { params }) => showPrinted(services, actor, params.job));
+  mountFile(services, router, api.larder.labelPdf, (actor, { query }) => labelPdf(services, actor, query));
+  mountCommand(services, router, api.larder.takeOut, ['lots'], (command, asked) => takeOut(services, command, asked));
+  mountCommand(services, router, api.larder.keep, ['lots'], (command, asked) => keep(services, command, asked));
+  mountCommand(services, router, api.larder.undoKeep, ['lots'], (command, asked) => undoKeep(services, command, asked));
+  mountCommand(services, router, api.larder.split, ['lots'], (command, asked) => split(services, command, asked));
+  mountCommand(services, router, api.larder.trim, ['lots'], (command, asked) => trimGoods(services, command, asked));
+  mountRead(services, router, api.larder.goodsYields, async (actor, { params }) => ({
+    yields: await readGoodsYields(services, actor.houseId, params.goods),
   }));
-  mountCommand(kitchen, router, api.larder.merge, ['lots'], (command, asked) => merge(kitchen, command, asked));
-  mountCommand(kitchen, router, api.larder.startTub, ['lots'], (command, asked) => startTub(kitchen, command, asked));
-  mountCommand(kitchen, router, api.larder.fill, ['lots'], (command, asked) => fill(kitchen, command, asked));
-  mountCommand(kitchen, router, api.larder.count, ['lots'], (command, asked) => count(kitchen, command, asked));
+  mountCommand(services, router, api.larder.merge, ['lots'], (command, asked) => merge(services, command, asked));
+  mountCommand(services, router, api.larder.startTub, ['lots'], (command, asked) => startTub(services, command, asked));
+  mountCommand(services, router, api.larder.fill, ['lots'], (command, asked) => fill(services, command, asked));
+  mountCommand(services, router, api.larder.count, ['lots'], (command, asked) => count(services, command, asked));
   mountPrepared(
-    kitchen,
+    services,
     router,
     api.larder.printLabels,
     ['lots'],
-    (actor, asked, commandId) => printSheets(kitchen, actor, asked, commandId),
-    (command, asked, printed) => notePrinted(kitchen, command, asked, printed),
+    (actor, asked, commandId) => printSheets(services, actor, asked, commandId),
+    (command, asked, printed) => notePrinted(services, command, asked, printed),
   );
 }

@@ -1,18 +1,18 @@
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { writeMovement } from '../../massledger/writeMovement.ts';
+import type { InCommand, Services } from '../../services.ts';
 
 /** Takes mass out of a lot: to the guests, to the staff, or to the bin with a reason. Its cost goes with it. */
 export async function takeOut(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params, body }: Asked<typeof api.larder.takeOut>,
 ): Promise<Answer<typeof api.larder.takeOut>> {
   const { actor, transaction } = command;
-  const [lot] = await lockLots(kitchen.db, transaction, actor.houseId, [params.lotId]);
+  const [lot] = await lockLots(services.db, transaction, actor.houseId, [params.lotId]);
   if (lot === undefined) throw new Problem('not_found');
   // what is held back may be destroyed, and nothing else
   if (body.to !== 'waste') mustBeFree([lot]);
@@ -27,7 +27,7 @@ export async function takeOut(
     throw new Problem('not_enough', `All ${lot.pieces} pieces of lot ${lot.code} weigh ${formatMass(lot.massMg)}.`);
   const costMinor = costOfPart(lot, body.massMg);
   const movementId = command.newId();
-  await writeMovement(kitchen.db, command, {
+  await writeMovement(services.db, command, {
     id: movementId,
     kind: 'take-out',
     station: 'larder',
@@ -43,6 +43,6 @@ export async function takeOut(
       { sink: body.to, reason: body.reason, massMg: body.massMg, costMinor },
     ],
   });
-  const [left] = await lockLots(kitchen.db, transaction, actor.houseId, [lot.id]);
+  const [left] = await lockLots(services.db, transaction, actor.houseId, [lot.id]);
   return { movementId, leftMg: lot.massMg - body.massMg, leftPieces: left?.pieces ?? 0 };
 }

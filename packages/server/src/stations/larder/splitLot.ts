@@ -2,15 +2,15 @@
 import { goodsById } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, type HeldLot, keepingOf, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import type { NewLot } from '../../massledger/makeLots.ts';
 import { transform } from '../../massledger/transform.ts';
+import type { InCommand, Services } from '../../services.ts';
 import { mustHave, mustNotWait } from './lotsOfLots.ts';
 
 /** Parts a lot. What is taken keeps its dates, its allergens and its way back. */
 export async function splitLot(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   lot: HeldLot,
   massMg: number,
@@ -54,7 +54,7 @@ export async function splitLot(
     tubRecipe: lot.tubRecipe,
     madeAt: lot.madeAt,
   };
-  const { movementId, codes } = await transform(kitchen.db, command, {
+  const { movementId, codes } = await transform(services.db, command, {
     kind: 'split',
     station: 'larder',
     outOf: [{ lot, massMg, costMinor, pieces: trim === undefined ? pieces : null }],
@@ -64,21 +64,21 @@ export async function splitLot(
 }
 
 export async function split(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params, body }: Asked<typeof api.larder.split>,
 ): Promise<Answer<typeof api.larder.split>> {
-  const [lot] = await lockLots(kitchen.db, command.transaction, command.actor.houseId, [params.lotId]);
+  const [lot] = await lockLots(services.db, command.transaction, command.actor.houseId, [params.lotId]);
   if (lot === undefined) throw new Problem('not_found');
   mustBeFree([lot]);
-  if (!body.trim) return splitLot(kitchen, command, lot, body.massMg, body.pieces);
+  if (!body.trim) return splitLot(services, command, lot, body.massMg, body.pieces);
   const goods = goodsById.get(lot.goods ?? '');
   if (goods?.trim?.goesTo !== 'tub')
     throw new Problem(
       'not_alike',
       `Lot ${lot.code}, ${lot.name}: its trim is not collected. Throw it away as inedible part.`,
     );
-  return splitLot(kitchen, command, lot, body.massMg, body.pieces, {
+  return splitLot(services, command, lot, body.massMg, body.pieces, {
     name: `${goods.name}, ${goods.group === 'herb' ? 'stems' : 'trim'}`,
     category: goods.group === 'herb' ? 'herb-stems' : 'vegetable-trim',
   });

@@ -5,10 +5,10 @@ import { formatMass, trimBalance } from '@zabrik/core';
 import { lastDayAfter, readHouse, usualPlace } from '../../db/house.ts';
 import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { keptFresh, type NewLot } from '../../massledger/makeLots.ts';
 import { transform } from '../../massledger/transform.ts';
+import type { InCommand, Services } from '../../services.ts';
 import { mustHave, mustNotWait } from './lotsOfLots.ts';
 
 const READY = 'vegetable-ready';
@@ -21,11 +21,11 @@ const hoursOf = (category: string): number => categoryById.get(category)?.useWit
  *         trim that no pot takes.
  */
 export async function trimGoods(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params, body }: Asked<typeof api.larder.trim>,
 ): Promise<Answer<typeof api.larder.trim>> {
-  const { db } = kitchen;
+  const { db } = services;
   const { at, actor, transaction } = command;
   const [lot] = await lockLots(db, transaction, actor.houseId, [params.lotId]);
   if (lot === undefined) throw new Problem('not_found');
@@ -111,7 +111,7 @@ export async function trimGoods(
 
 /** What the house's own trimming of these goods left ready, the latest first. */
 export const readGoodsYields = (
-  { db }: Kitchen,
+  { db }: Services,
   houseId: string,
   goods: string,
 ): Promise<{ readonly share: number; readonly at: string; readonly by: string }[]> =>

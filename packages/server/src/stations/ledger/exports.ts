@@ -6,8 +6,8 @@ import { readHouse } from '../../db/house.ts';
 import { select, selectOne } from '../../db/select.ts';
 import type { GivenFile } from '../../http/file.ts';
 import { Problem } from '../../http/problem.ts';
-import type { Kitchen } from '../../kitchen.ts';
 import { FAMILY, STANDS } from '../../massledger/family.ts';
+import type { Services } from '../../services.ts';
 
 type CsvQuery = Pick<Asked<typeof api.ledger.exportCsv>['query'], 'from' | 'until' | 'cells'>;
 /** `lot`: of its family alone. */
@@ -115,16 +115,16 @@ async function* csvRows(
 }
 
 export async function movementsCsv(
-  kitchen: Kitchen,
+  services: Services,
   houseId: string,
   query: CsvQuery,
   tell: Tell = nobody,
 ): Promise<GivenFile> {
-  const house = await readHouse(kitchen.db, { houseId });
+  const house = await readHouse(services.db, { houseId });
   return {
     type: 'text/csv',
     name: `movements-${house.slug}.csv`,
-    body: csvRows(kitchen.longReads, houseId, house.timezone, house.currency, query, tell),
+    body: csvRows(services.longReads, houseId, house.timezone, house.currency, query, tell),
   };
 }
 
@@ -153,13 +153,13 @@ interface EventRow {
 
 /** The movements that stand, of a time or of one lot's family, as EPCIS 2.0. Errors: `too_large` when it is more than can be one file. */
 export async function movementsEpcis(
-  kitchen: Kitchen,
+  services: Services,
   houseId: string,
   query: EpcisQuery,
   tell: Tell = nobody,
 ): Promise<GivenFile> {
-  const db = kitchen.longReads;
-  const house = await readHouse(kitchen.db, { houseId });
+  const db = services.longReads;
+  const house = await readHouse(services.db, { houseId });
   const rows = await select<EventRow>(
     db,
     `${FAMILY} select m.id, m.kind, m.at, jsonb_agg(jsonb_build_object('lotId', p.lot_id, 'sink', p.sink, 'reason', p.reason, 'massMg', p.mass_mg) order by p.id) as postings
@@ -182,7 +182,7 @@ export async function movementsEpcis(
   const told = {
     root: `https://${house.slug}.zabrik.invalid`,
     offset: offsetIn(house.timezone),
-    at: kitchen.clock().toISOString(),
+    at: services.clock().toISOString(),
   };
   async function* parts(): AsyncGenerator<string> {
     const { epcisBody: _, ...head } = epcisDocument([], known, told);

@@ -7,12 +7,12 @@ import { ledgerRoutes } from './routes.ts';
 export const ledger: Station = {
   mount: ledgerRoutes,
   makes: {
-    'movements-csv': (kitchen, { houseId, asked, tell }) => movementsCsv(kitchen, houseId, asked, tell),
-    'movements-epcis': (kitchen, { houseId, asked, tell }) => movementsEpcis(kitchen, houseId, asked, tell),
-    'house-file': async (kitchen, { houseId, tell }) => ({
+    'movements-csv': (services, { houseId, asked, tell }) => movementsCsv(services, houseId, asked, tell),
+    'movements-epcis': (services, { houseId, asked, tell }) => movementsEpcis(services, houseId, asked, tell),
+    'house-file': async (services, { houseId, tell }) => ({
       type: 'application/json',
-      name: `${(await readHouse(kitchen.db, { houseId })).slug}.house.json`,
-      body: writeHouseFile(kitchen.longReads, houseId, kitchen.clock(), tell),
+      name: `${(await readHouse(services.db, { houseId })).slug}.house.json`,
+      body: writeHouseFile(services.longReads, houseId, services.clock(), tell),
     }),
   },
 };

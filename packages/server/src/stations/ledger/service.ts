@@ -1,10 +1,10 @@
 import type { Answer, Asked, api } from '@zabrik/contract';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { takeBack } from '../../massledger/takeBack.ts';
+import type { InCommand, Services } from '../../services.ts';
 
 export const reverse = (
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params, body }: Asked<typeof api.ledger.reverse>,
 ): Promise<Answer<typeof api.ledger.reverse>> =>
-  takeBack(kitchen.db, kitchen.putsBack, command, params.movementId, body.reason);
+  takeBack(services.db, services.putsBack, command, params.movementId, body.reason);

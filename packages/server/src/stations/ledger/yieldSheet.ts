@@ -30,7 +30,7 @@ import {
 } from '../../db/breakdownHead.ts';
 import { readHouse } from '../../db/house.ts';
 import { Problem } from '../../http/problem.ts';
-import type { Kitchen } from '../../kitchen.ts';
+import type { Services } from '../../services.ts';
 import { cuttingsOf } from './cuttings.ts';
 import { type ChainRow, readChain, readClosing, readEarlier, readPieces, readWentOn, sheetPieces } from './queries.ts';
 
@@ -55,7 +55,7 @@ const costsUnder = (
 
 /** The stages of one purchase side by side, and what it came to through all of them. */
 async function throughStages(
-  db: Kitchen['db'],
+  db: Services['db'],
   houseId: string,
   chain: readonly ChainRow[],
 ): Promise<Pick<YieldSheet, 'chain' | 'cuttings' | 'through'>> {
@@ -123,8 +123,8 @@ async function throughStages(
 }
 
 /** Everything there is to say about one closed breakdown: what it gave, against what was expected, and what it cost under each school. */
-export async function yieldSheet(kitchen: Kitchen, houseId: string, breakdownId: string): Promise<YieldSheet> {
-  const { db } = kitchen;
+export async function yieldSheet(services: Services, houseId: string, breakdownId: string): Promise<YieldSheet> {
+  const { db } = services;
   const row = await readHead(db, houseId, breakdownId);
   const stage = stageAsCut(row);
   const mainPieces = stage.pieces.filter((p) => p.main).map((p) => p.id);

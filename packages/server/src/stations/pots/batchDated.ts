@@ -4,7 +4,7 @@ import { dayIn } from '../../db/house.ts';
 import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
 import type { HouseRow } from '../../db/models/house.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
+import type { InCommand, Services } from '../../services.ts';
 
 export interface Dated {
   readonly useBy: string;
@@ -15,7 +15,7 @@ export interface Dated {
 
 /** The date of what was made, where it comes from in words, and the cold it presumes. Errors: `invalid` for a state its recipe does not know. */
 export async function dateOf(
-  { db }: Kitchen,
+  { db }: Services,
   { actor, at, transaction }: InCommand,
   house: HouseRow,
   recipe: Recipe,

@@ -8,18 +8,18 @@ import { CoolingTable } from '../../db/models/cooling.ts';
 import { CoolingReadingTable } from '../../db/models/coolingReading.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { lockLots } from '../../massledger/lockLots.ts';
+import type { InCommand, Services } from '../../services.ts';
 
 /** Locks a log that is open. Errors: `not_found`; `cooling_closed`. */
-async function lockOpen({ db }: Kitchen, command: InCommand, coolingId: string): Promise<void> {
+async function lockOpen({ db }: Services, command: InCommand, coolingId: string): Promise<void> {
   const row = await rowsOf(db, CoolingTable, command).one({ id: coolingId }, { lock: 'update' });
   if (row === undefined) throw new Problem('not_found', 'There is no such log in this house.');
   if (row.state !== 'open') throw new Problem('cooling_closed');
 }
 
 const addReading = (
-  { db }: Kitchen,
+  { db }: Services,
   command: InCommand,
   coolingId: string,
   { at, centiC, source }: { readonly at: string; readonly centiC: number; readonly source: 'probe' | 'typed' },
@@ -39,11 +39,11 @@ const addReading = (
  * Errors  `invalid` when the profile has no such limit or it is not one of cooling or freezing; `key_reused` for another's id.
  */
 export async function startCooling(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { body }: Asked<typeof api.pots.startCooling>,
 ): Promise<Cooling> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, transaction } = command;
   if (body.lotId !== null) await lockLots(db, transaction, actor.houseId, [body.lotId]);
   // what comes out of a batch has the log that was begun in its step; one that is done already has its lot at once
@@ -69,18 +69,18 @@ export async function startCooling(
     personId: actor.personId,
     startedAt: new Date(body.at),
   });
-  await addReading(kitchen, command, body.id, body);
+  await addReading(services, command, body.id, body);
   return readCooling(db, actor.houseId, body.id, command.at, transaction);
 }
 
 export async function recordCooling(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params, body }: Asked<typeof api.pots.readCooling>,
 ): Promise<Cooling> {
-  await lockOpen(kitchen, command, params.coolingId);
-  await addReading(kitchen, command, params.coolingId, body);
-  return readCooling(kitchen.db, command.actor.houseId, params.coolingId, command.at, command.transaction);
+  await lockOpen(services, command, params.coolingId);
+  await addReading(services, command, params.coolingId, body);
+  return readCooling(services.db, command.actor.houseId, params.coolingId, command.at, command.transaction);
 }
 
 /**
@@ -89,13 +89,13 @@ export async function recordCooling(
  * Errors  `needs_confirmation` when it is outside, not shown or still open and no outcome is given.
  */
 export async function closeCooling(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params, body }: Asked<typeof api.pots.closeCooling>,
 ): Promise<Cooling> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, at, transaction } = command;
-  await lockOpen(kitchen, command, params.coolingId);
+  await lockOpen(services, command, params.coolingId);
   const { verdict } = await readCooling(db, actor.houseId, params.coolingId, at, transaction);
   if (verdict !== 'within' && verdict !== 'not-judged' && body.outcome === null)
     throw new Problem(

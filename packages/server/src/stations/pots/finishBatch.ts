@@ -27,10 +27,10 @@ import { CoolingTable } from '../../db/models/cooling.ts';
 import type { HouseRow } from '../../db/models/house.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { keptFresh, type NewLot } from '../../massledger/makeLots.ts';
 import { type SinkLine, transform } from '../../massledger/transform.ts';
+import type { InCommand, Services } from '../../services.ts';
 import { dateOf } from './batchDated.ts';
 import { goodsFor, ingredientsByGoods, takeGoods } from './goodsTaken.ts';
 import { keptAsPieces, piecesOf, thingsMade } from './piecesMade.ts';
@@ -73,7 +73,7 @@ const trayOf = (recipe: Recipe): Destination =>
  * Errors  `not_enough` when a lot holds less than was planned; `on_hold`.
  */
 async function whatWentIn(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   house: HouseRow,
   batch: BatchRow,
@@ -87,13 +87,13 @@ async function whatWentIn(
   const used = batch.inputs.map((input) => input.lotId);
   const ingredientOf = ingredientsByGoods(batch.recipe);
   const goods = await goodsFor(
-    kitchen,
+    services,
     command,
     ingredientOf,
     new Set(wanted.keys()),
     dayIn(house.timezone, command.at),
   );
-  const lots = await lockLots(kitchen.db, command.transaction, command.houseId, [
+  const lots = await lockLots(services.db, command.transaction, command.houseId, [
     ...used,
     ...goods.filter((id) => !used.includes(id)),
   ]);
@@ -158,19 +158,19 @@ const besideOf = (
  * Errors  `too_much_out` when what came out outweighs what went in by more than the scale explains.
  */
 export async function finishBatch(
-  kitchen: Kitchen,
+  services: Services,
   received: InCommand,
   { params, body }: Asked<typeof api.pots.finish>,
 ): Promise<Answer<typeof api.pots.finish>> {
-  const { db } = kitchen;
-  const batch = await lockGoing(kitchen, received, params.batchId, 'update');
+  const { db } = services;
+  const batch = await lockGoing(services, received, params.batchId, 'update');
   const command = { ...received, at: whenDone(received.at, body.at, batch.plannedAt) };
   const { actor, at, transaction } = command;
   const house = await readHouse(db, { houseId: actor.houseId, transaction });
   const events = ((await readBatchEvents(db, [batch.id], transaction)).get(batch.id) ?? []) as readonly BatchEvent[];
   const stove = readBatch(batch.recipe.steps, events);
   const { wanted, ingredients, inputs, fromLarder, pantry } = await whatWentIn(
-    kitchen,
+    services,
     command,
     house,
     batch,
@@ -241,7 +241,7 @@ export async function finishBatch(
   const earliest =
     [...inputs.map((i) => i.lot.useBy), ...fromLarder.map((g) => g.lot.useBy)].filter((d) => d !== null).sort()[0] ??
     null;
-  const dated = await dateOf(kitchen, command, house, recipe, body.keptAs, earliest);
+  const dated = await dateOf(services, command, house, recipe, body.keptAs, earliest);
   const { useBy } = dated;
   // what a batch of our own stands in for brings its own; all else brings what the recipe says of it
   const fromBatches = new Set(
@@ -262,7 +262,7 @@ export async function finishBatch(
   );
   const species = new Set(inputs.map((i) => i.lot.species));
   const base = inputs.filter((_, i) => batch.inputs[i]?.as === 'base');
-  const same = await keptAsPieces(kitchen, command, recipe, base);
+  const same = await keptAsPieces(services, command, recipe, base);
   const common = {
     kind: 'batch' as const,
     form: null,

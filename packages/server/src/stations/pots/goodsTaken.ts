@@ -2,8 +2,8 @@
 import { allGoods } from '@zabrik/catalogue';
 import type { Recipe } from '@zabrik/core';
 import { select } from '../../db/select.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { costOfPart, type HeldLot } from '../../massledger/lockLots.ts';
+import type { InCommand, Services } from '../../services.ts';
 
 export interface TakenGoods {
   readonly lot: HeldLot;
@@ -21,7 +21,7 @@ export const ingredientsByGoods = (recipe: Recipe): ReadonlyMap<string, string> 
 
 /** The lots of vegetables and dry goods that could go in: first expired first out, nothing held back or past its date. */
 export async function goodsFor(
-  { db }: Kitchen,
+  { db }: Services,
   { actor, transaction }: InCommand,
   ingredientOf: ReadonlyMap<string, string>,
   ingredients: ReadonlySet<string>,

@@ -15,9 +15,9 @@ import { BatchInputTable } from '../../db/models/batchInput.ts';
 import { readSpecies } from '../../db/plans.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { release, reserve } from '../../massledger/reserve.ts';
+import type { InCommand, Services } from '../../services.ts';
 import { offersOf, rawInLots } from './offersOf.ts';
 import type { BatchRow } from './queries.ts';
 
@@ -25,7 +25,7 @@ type Joins = Extract<BatchEventBody, { kind: 'join' }>;
 
 /** What a batch is made of from now on: its inputs, what is promised to it, and what is expected of it. */
 async function holdsNow(
-  { db }: Kitchen,
+  { db }: Services,
   command: InCommand,
   batch: BatchRow,
   inputs: readonly { readonly lotId: string; readonly massMg: number; readonly as: string }[],
@@ -62,13 +62,13 @@ async function holdsNow(
  *         cooked through already; `not_enough`; `on_hold`.
  */
 export async function joinLot(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   batch: BatchRow,
   { lotId, massMg }: Joins,
   cooked: number | undefined,
 ): Promise<void> {
-  const { db } = kitchen;
+  const { db } = services;
   const { recipe } = batch;
   const house = await readHouse(db, command);
   const others = batch.inputs.map((i) => i.lotId).filter((id) => id !== lotId);
@@ -76,7 +76,7 @@ export async function joinLot(
   const [lot] = lots;
   if (lot === undefined) throw new Problem('not_found');
   mustBeFree([lot]);
-  const offered = await offersOf(kitchen, command, lots, dayIn(house.timezone, command.at));
+  const offered = await offersOf(services, command, lots, dayIn(house.timezone, command.at));
   const [offer] = offered;
   const refusal = offer === undefined ? 'It is not here' : refusalOf(recipe, offer);
   if (offer === undefined || refusal !== undefined) throw new Problem('nothing_accepted', `${lot.name}: ${refusal}.`);
@@ -120,12 +120,12 @@ export async function joinLot(
     );
   const animals = await readSpecies(db, command.houseId, command.transaction);
   const foods = new Set([...batch.foods, ...rawInLots([lot], offered, animals)]);
-  await holdsNow(kitchen, command, batch, inputs, joinBatch(recipe, batch, as, massMg), [...foods]);
+  await holdsNow(services, command, batch, inputs, joinBatch(recipe, batch, as, massMg), [...foods]);
 }
 
 /** What joined is taken back: its lot is free again. What may be raw in the batch stays as it was said: it had lain in it. */
 export async function partFrom(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   batch: BatchRow,
   { lotId, massMg }: Joins,
@@ -134,7 +134,7 @@ export async function partFrom(
   if (known === undefined) return;
   const { as } = known;
   await lockLots(
-    kitchen.db,
+    services.db,
     command.transaction,
     command.houseId,
     batch.inputs.map((i) => i.lotId),
@@ -142,5 +142,5 @@ export async function partFrom(
   const inputs = batch.inputs
     .map((i) => (i === known ? { ...i, massMg: i.massMg - massMg } : i))
     .filter((i) => i.massMg > 0);
-  await holdsNow(kitchen, command, batch, inputs, joinBatch(batch.recipe, batch, as, -massMg), batch.foods);
+  await holdsNow(services, command, batch, inputs, joinBatch(batch.recipe, batch, as, -massMg), batch.foods);
 }

@@ -5,25 +5,25 @@ import { foodOfCategory, foodOfLot } from '../../db/foods.ts';
 import { BatchTable } from '../../db/models/batch.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { readTubContents } from '../../db/tubs.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import type { HeldLot } from '../../massledger/lockLots.ts';
+import type { InCommand, Services } from '../../services.ts';
 
 /** A lot as the scaling of a recipe wants it. */
 export async function offersOf(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   lots: readonly HeldLot[],
   today: string,
 ): Promise<OfferedLot[]> {
   const batchIds = lots.flatMap((l) => (l.batchId === null || l.category !== null ? [] : [l.batchId]));
-  const batches = await rowsOf(kitchen.db, BatchTable, command).all({ id: batchIds });
+  const batches = await rowsOf(services.db, BatchTable, command).all({ id: batchIds });
   const recipeNamed = new Map(batches.map((r) => [r.id, r.recipeId]));
   const contents = new Map<string, OfferedLot['kinds']>();
   for (const lot of lots)
     if (lot.kind === 'tub')
       contents.set(
         lot.id,
-        (await readTubContents(kitchen.db, lot.id, command.transaction)).map((k) => ({
+        (await readTubContents(services.db, lot.id, command.transaction)).map((k) => ({
           category: k.kind,
           massMg: k.massMg,
         })),

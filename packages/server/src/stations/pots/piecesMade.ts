@@ -2,9 +2,9 @@
 import { categoryOfForm } from '@zabrik/catalogue';
 import { type Recipe, shortName } from '@zabrik/core';
 import { readSpecies } from '../../db/plans.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import type { HeldLot } from '../../massledger/lockLots.ts';
 import type { NewLot } from '../../massledger/makeLots.ts';
+import type { InCommand, Services } from '../../services.ts';
 
 type Base = readonly { readonly lot: HeldLot; readonly massMg: number }[];
 
@@ -14,7 +14,7 @@ const piecesIn = (base: Base): number =>
 
 /** What the pieces are that stay pieces, only cooked or cured; undefined where the recipe makes something else of them, or of several kinds. */
 export async function keptAsPieces(
-  { db }: Kitchen,
+  { db }: Services,
   { actor, transaction }: InCommand,
   { keepsPieces }: Recipe,
   base: Base,

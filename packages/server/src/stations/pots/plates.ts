@@ -10,7 +10,7 @@ import { listRecipes } from '../../db/recipes.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { select, selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
-import type { Actor, InCommand, Kitchen } from '../../kitchen.ts';
+import type { Actor, InCommand, Services } from '../../services.ts';
 
 interface PlateRow {
   readonly plate: Plate;
@@ -57,7 +57,7 @@ const fits = ({ of }: PlateComponent, lot: LotRow): boolean =>
 
 /** Every plate of the house with its figures of now; those not served any more last. */
 export async function listPlates(
-  { db, clock }: Kitchen,
+  { db, clock }: Services,
   actor: Pick<Actor, 'houseId'>,
   transaction?: Transaction,
 ): Promise<Answer<typeof api.pots.plates>> {
@@ -121,11 +121,11 @@ export async function listPlates(
  * Errors  `invalid` for a component that is nothing here, each named; `changed_since` when someone saved another version meanwhile.
  */
 export async function savePlate(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { body }: Asked<typeof api.pots.savePlate>,
 ): Promise<ListedPlate> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, at, transaction } = command;
   const { plate, from, retired } = body;
   const animals = await readSpecies(db, actor.houseId, transaction);
@@ -167,7 +167,7 @@ export async function savePlate(
     personId: actor.personId,
     at,
   });
-  const { plates } = await listPlates(kitchen, actor, transaction);
+  const { plates } = await listPlates(services, actor, transaction);
   const saved = plates.find((p) => p.plate.id === plate.id);
   if (saved === undefined) throw new Problem('broken');
   return saved;

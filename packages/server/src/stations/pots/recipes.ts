@@ -9,8 +9,8 @@ import { findRecipe, listRecipes, listRecipeVersions, type OwnRecipe } from '../
 import { rowsOf } from '../../db/rows.ts';
 import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { photographsAreHere } from '../../photographs/redraw.ts';
+import type { InCommand, Services } from '../../services.ts';
 
 interface DoneRow {
   readonly recipeId: string;
@@ -49,13 +49,13 @@ const listed = (
     .map(({ batchId, ways, ratio, baseMg, at }) => ({ batchId, ways, ratio, baseMg, at: at.toISOString() })),
 });
 
-export async function readRecipes({ db }: Kitchen, houseId: string): Promise<Answer<typeof api.pots.recipes>> {
+export async function readRecipes({ db }: Services, houseId: string): Promise<Answer<typeof api.pots.recipes>> {
   const [recipes, batches] = await Promise.all([listRecipes(db, houseId), readBatches(db, houseId, null)]);
   return { recipes: recipes.map((u) => listed(u, batches)) };
 }
 
 export async function readRecipeVersions(
-  { db }: Kitchen,
+  { db }: Services,
   houseId: string,
   recipeId: string,
 ): Promise<Answer<typeof api.pots.recipeVersions>> {
@@ -76,7 +76,7 @@ export async function readRecipeVersions(
  * Errors  `invalid` while it cannot be made as it stands, with all that is wrong (recipeFaults): the allergens of an ingredient not said among them; `changed_since` when someone saved another version meanwhile.
  */
 export async function saveRecipe(
-  { db }: Kitchen,
+  { db }: Services,
   command: InCommand,
   { body }: Asked<typeof api.pots.saveRecipe>,
 ): Promise<ListedRecipe> {

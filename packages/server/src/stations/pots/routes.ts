@@ -4,8 +4,8 @@ import { listBenchTimers } from '../../db/benchTimers.ts';
 import { listCoolings } from '../../db/coolings.ts';
 import { mountCommand, mountPrepared, mountRead } from '../../http/mount.ts';
 import { readGroupCursor } from '../../http/page.ts';
-import type { Kitchen } from '../../kitchen.ts';
 import { keepPhotograph, redraw } from '../../photographs/redraw.ts';
+import type { Services } from '../../services.ts';
 import { listBoned } from './boned.ts';
 import { closeCooling, recordCooling, startCooling } from './coolings.ts';
 import { finishBatch } from './finishBatch.ts';
@@ -14,61 +14,63 @@ import { listBatches, listTimers, readWholeBatch } from './queries.ts';
 import { readRecipes, readRecipeVersions, saveRecipe } from './recipes.ts';
 import { cancelBatch, planBatch, recordAtStove } from './service.ts';
 
-export function potsRoutes(kitchen: Kitchen, router: Router): void {
-  mountRead(kitchen, router, api.pots.list, (actor, { query }) =>
-    listBatches(kitchen.db, actor.houseId, query.limit, readGroupCursor(query.cursor)),
+export function potsRoutes(services: Services, router: Router): void {
+  mountRead(services, router, api.pots.list, (actor, { query }) =>
+    listBatches(services.db, actor.houseId, query.limit, readGroupCursor(query.cursor)),
   );
-  mountRead(kitchen, router, api.pots.recipes, (actor) => readRecipes(kitchen, actor.houseId));
-  mountRead(kitchen, router, api.pots.recipeVersions, (actor, { params }) =>
-    readRecipeVersions(kitchen, actor.houseId, params.recipeId),
+  mountRead(services, router, api.pots.recipes, (actor) => readRecipes(services, actor.houseId));
+  mountRead(services, router, api.pots.recipeVersions, (actor, { params }) =>
+    readRecipeVersions(services, actor.houseId, params.recipeId),
   );
-  mountRead(kitchen, router, api.pots.read, (actor, { params }) =>
-    readWholeBatch(kitchen.db, actor.houseId, params.batchId),
+  mountRead(services, router, api.pots.read, (actor, { params }) =>
+    readWholeBatch(services.db, actor.houseId, params.batchId),
   );
-  mountRead(kitchen, router, api.pots.timers, async (actor) => ({
-    at: kitchen.clock().toISOString(),
+  mountRead(services, router, api.pots.timers, async (actor) => ({
+    at: services.clock().toISOString(),
     timers: [
-      ...(await listTimers(kitchen.db, actor.houseId)),
-      ...(await listBenchTimers(kitchen.db, actor.houseId)),
+      ...(await listTimers(services.db, actor.houseId)),
+      ...(await listBenchTimers(services.db, actor.houseId)),
     ].sort((a, b) => a.dueAt.localeCompare(b.dueAt)),
   }));
-  mountRead(kitchen, router, api.pots.boned, async (actor) => ({ boned: await listBoned(kitchen.db, actor.houseId) }));
-  mountRead(kitchen, router, api.pots.coolings, (actor) => listCoolings(kitchen.db, actor.houseId, kitchen.clock()));
-  mountRead(kitchen, router, api.pots.plates, (actor) => listPlates(kitchen, actor));
-  mountCommand(kitchen, router, api.pots.savePlate, ['batches'], (command, asked) =>
-    savePlate(kitchen, command, asked),
+  mountRead(services, router, api.pots.boned, async (actor) => ({
+    boned: await listBoned(services.db, actor.houseId),
+  }));
+  mountRead(services, router, api.pots.coolings, (actor) => listCoolings(services.db, actor.houseId, services.clock()));
+  mountRead(services, router, api.pots.plates, (actor) => listPlates(services, actor));
+  mountCommand(services, router, api.pots.savePlate, ['batches'], (command, asked) =>
+    savePlate(services, command, asked),
   );
   mountPrepared(
-    kitchen,
+    services,
     router,
     api.pots.photograph,
     [],
     (_, { body }) => redraw(body.base64),
-    (command, _, redrawn) => keepPhotograph(kitchen, command, null, redrawn),
+    (command, _, redrawn) => keepPhotograph(services, command, null, redrawn),
   );
-  mountCommand(kitchen, router, api.pots.saveRecipe, ['catalogue'], (command, asked) =>
-    saveRecipe(kitchen, command, asked),
+  mountCommand(services, router, api.pots.saveRecipe, ['catalogue'], (command, asked) =>
+    saveRecipe(services, command, asked),
   );
-  mountCommand(kitchen, router, api.pots.plan, ['batches', 'lots'], (command, asked) =>
-    planBatch(kitchen, command, asked),
+  mountCommand(services, router, api.pots.plan, ['batches', 'lots'], (command, asked) =>
+    planBatch(services, command, asked),
   );
   // what joins a pot is promised to it
-  mountCommand(kitchen, router, api.pots.event, ['batches', 'lots'], (command, asked) =>
-    recordAtStove(kitchen, command, asked),
+  mountCommand(services, router, api.pots.event, ['batches', 'lots'], (command, asked) =>
+    recordAtStove(services, command, asked),
   );
-  mountCommand(kitchen, router, api.pots.finish, ['batches', 'lots'], (command, asked) =>
-    finishBatch(kitchen, command, asked),
+  mountCommand(services, router, api.pots.finish, ['batches', 'lots'], (command, asked) =>
+    finishBatch(services, command, asked),
   );
-  mountCommand(kitchen, router, api.pots.cancel, ['batches', 'lots'], (command, { params }) =>
-    cancelBatch(kitchen, command, params.batchId),
+  mountCommand(services, router, api.pots.cancel, ['batches', 'lots'], (command, { params }) =>
+    cancelBatch(services, command, params.batchId),
   );
-  mountCommand(kitchen, router, api.pots.startCooling, ['coolings', 'lots'], (command, asked) =>
-    startCooling(kitchen, command, asked),
+  mountCommand(services, router, api.pots.startCooling, ['coolings', 'lots'], (command, asked) =>
+    startCooling(services, command, asked),
   );
-  mountCommand(kitchen, router, api.pots.readCooling, ['coolings', 'lots'], (command, asked) =>
-    recordCooling(kitchen, command, asked),
+  mountCommand(services, router, api.pots.readCooling, ['coolings', 'lots'], (command, asked) =>
+    recordCooling(services, command, asked),
   );
-  mountCommand(kitchen, router, api.pots.closeCooling, ['coolings', 'lots'], (command, asked) =>
-    closeCooling(kitchen, command, asked),
+  mountCommand(services, router, api.pots.closeCooling, ['coolings', 'lots'], (command, asked) =>
+    closeCooling(services, command, asked),
   );
 }

@@ -29,9 +29,9 @@ import { findRecipe } from '../../db/recipes.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { keepRecipe } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { type HeldLot, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { release, reserve } from '../../massledger/reserve.ts';
+import type { InCommand, Services } from '../../services.ts';
 import { joinLot, partFrom } from './joinLot.ts';
 import { offersOf, rawInLots } from './offersOf.ts';
 import { type BatchRow, batchOf, readBatchEvents, readBatchRow } from './queries.ts';
@@ -66,11 +66,11 @@ function rawIn(
  * Errors  `nothing_accepted`, with the reason of the first lot; `invalid` for a recipe or a pot that is not there.
  */
 export async function planBatch(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { body }: Asked<typeof api.pots.plan>,
 ): Promise<Answer<typeof api.pots.plan>> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, at, transaction } = command;
   const found = await findRecipe(db, actor.houseId, body.recipeId, transaction);
   if (found === undefined || found.own?.retired === true)
@@ -101,7 +101,7 @@ export async function planBatch(
   const oldestFirst = [...lots].sort(
     (a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code),
   );
-  const offered = await offersOf(kitchen, command, oldestFirst, dayIn(house.timezone, at));
+  const offered = await offersOf(services, command, oldestFirst, dayIn(house.timezone, at));
   let scaled: ScaledRecipe;
   try {
     scaled = scaleRecipe(recipe, offered, {
@@ -148,7 +148,7 @@ export async function planBatch(
 
 /** Locks a batch that is not done. Errors: `not_found`; `run_not_planned`. */
 export async function lockGoing(
-  { db }: Kitchen,
+  { db }: Services,
   command: InCommand,
   batchId: string,
   lock: 'update' | 'share',
@@ -161,13 +161,13 @@ export async function lockGoing(
 
 /** Writes down one thing that happened at the stove. The first one puts the batch on. */
 export async function recordAtStove(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params, body }: Asked<typeof api.pots.event>,
 ): Promise<Answer<typeof api.pots.event>> {
   const { actor, commandId, transaction } = command;
   const said = body.body;
-  const batch = await lockGoing(kitchen, command, params.batchId, 'update');
+  const batch = await lockGoing(services, command, params.batchId, 'update');
   const missing = (path: string, message: string): Problem =>
     new Problem('invalid', undefined, [{ path: `body.${path}`, message }]);
   if (said.kind === 'step' && said.step >= batch.recipe.steps.length) throw missing('step', 'there is no such step');
@@ -187,20 +187,20 @@ export async function recordAtStove(
           ? said.replaces
           : undefined;
   if (about !== undefined || said.kind === 'join') {
-    const events = (await readBatchEvents(kitchen.db, [batch.id], transaction)).get(batch.id) ?? [];
+    const events = (await readBatchEvents(services.db, [batch.id], transaction)).get(batch.id) ?? [];
     const { standing, done } = readBatch(batch.recipe.steps, events as readonly BatchEvent[]);
     const event = standing.find((e) => e.id === about);
     if (about !== undefined && event === undefined)
       throw new Problem('already_replaced', 'That was already taken back.');
-    if (said.kind === 'join') await joinLot(kitchen, command, batch, said, cookedAt(batch.recipe.steps, done));
-    else if (said.kind === 'back' && event?.body.kind === 'join') await partFrom(kitchen, command, batch, event.body);
+    if (said.kind === 'join') await joinLot(services, command, batch, said, cookedAt(batch.recipe.steps, done));
+    else if (said.kind === 'back' && event?.body.kind === 'join') await partFrom(services, command, batch, event.body);
   }
   if (batch.state === 'planned' && said.kind !== 'back')
-    await rowsOf(kitchen.db, BatchTable, command).change(
+    await rowsOf(services.db, BatchTable, command).change(
       { id: batch.id },
       { state: 'on', startedAt: new Date(body.at) },
     );
-  await rowsOf(kitchen.db, BatchEventTable, command).add({
+  await rowsOf(services.db, BatchEventTable, command).add({
     id: commandId,
     batchId: batch.id,
     body: said,
@@ -211,12 +211,12 @@ export async function recordAtStove(
 }
 
 export async function cancelBatch(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   batchId: string,
 ): Promise<Answer<typeof api.pots.cancel>> {
-  await lockGoing(kitchen, command, batchId, 'update');
-  await release(kitchen.db, command, batchId);
-  await rowsOf(kitchen.db, BatchTable, command).change({ id: batchId }, { state: 'called-off' });
+  await lockGoing(services, command, batchId, 'update');
+  await release(services.db, command, batchId);
+  await rowsOf(services.db, BatchTable, command).change({ id: batchId }, { state: 'called-off' });
   return { done: true };
 }

@@ -6,16 +6,16 @@ import { SupplyOrderLineTable } from '../../db/models/supplyOrderLine.ts';
 import { readSpecies } from '../../db/plans.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
+import type { InCommand, Services } from '../../services.ts';
 import { readOrders } from './queries.ts';
 
 /** Writes down what was ordered, so that what comes can be held against it. */
 export async function placeOrder(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { body }: Asked<typeof api.receive.order>,
 ): Promise<Answer<typeof api.receive.order>> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, at, transaction } = command;
   const supplier = await rowsOf(db, SupplierTable, command).one({ id: body.supplierId });
   if (supplier === undefined) throw new Problem('not_found', 'There is no such supplier in this house.');
@@ -46,7 +46,7 @@ export async function placeOrder(
 }
 
 export async function callOffOrder(
-  { db }: Kitchen,
+  { db }: Services,
   command: InCommand,
   { params }: Asked<typeof api.receive.callOff>,
 ): Promise<Answer<typeof api.receive.callOff>> {

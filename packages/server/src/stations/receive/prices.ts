@@ -6,11 +6,11 @@ import { SupplierTable } from '../../db/models/supplier.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
+import type { InCommand, Services } from '../../services.ts';
 
 /** Takes rows of a price list. Nothing of a list counts before its last part is here. Errors: `list_undone`; `changed_since` when it is whole already. */
 export async function takePrices(
-  { db }: Kitchen,
+  { db }: Services,
   command: InCommand,
   { body }: Asked<typeof api.receive.sendPrices>,
 ): Promise<Answer<typeof api.receive.sendPrices>> {
@@ -35,7 +35,7 @@ export async function takePrices(
 }
 
 export async function undoPrices(
-  { db }: Kitchen,
+  { db }: Services,
   command: InCommand,
   { params }: Asked<typeof api.receive.undoPrices>,
 ): Promise<Answer<typeof api.receive.undoPrices>> {

@@ -7,20 +7,20 @@ import { readProbe } from '../../devices/askDevice.ts';
 import { mountCommand, mountFile, mountPrepared, mountRead } from '../../http/mount.ts';
 import { pageOf, readCursor } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
-import type { Kitchen } from '../../kitchen.ts';
+import type { Services } from '../../services.ts';
 import { callOffOrder, placeOrder } from './orders.ts';
 import { addPhotograph, listPhotographs, redrawOfLine, showPhotograph } from './photographs.ts';
 import { listPriceLists, listPrices, readPriceHistory, takePrices, undoPrices } from './prices.ts';
 import { listDeliveries, listOpenOrders, readDelivery } from './queries.ts';
 import { acceptDelivery, closeDelivery } from './service.ts';
 
-export function receiveRoutes(kitchen: Kitchen, router: Router): void {
-  const { db } = kitchen;
-  mountRead(kitchen, router, api.receive.suppliers, async (actor) => {
+export function receiveRoutes(services: Services, router: Router): void {
+  const { db } = services;
+  mountRead(services, router, api.receive.suppliers, async (actor) => {
     const suppliers = await rowsOf(db, SupplierTable, actor).all({}, { order: ['name'] });
     return { suppliers: suppliers.map(({ id, name }) => ({ id, name })) };
   });
-  mountCommand(kitchen, router, api.receive.addSupplier, ['deliveries'], async (command, { body: { name } }) => {
+  mountCommand(services, router, api.receive.addSupplier, ['deliveries'], async (command, { body: { name } }) => {
     const suppliers = rowsOf(db, SupplierTable, command);
     if ((await suppliers.one({ name })) !== undefined)
       throw new Problem('invalid', 'There is a supplier of that name already.', [
@@ -30,65 +30,65 @@ export function receiveRoutes(kitchen: Kitchen, router: Router): void {
     await suppliers.add({ id, name });
     return { id, name };
   });
-  mountRead(kitchen, router, api.receive.list, async (actor, { query }) => {
+  mountRead(services, router, api.receive.list, async (actor, { query }) => {
     const found = await listDeliveries(db, await readHouse(db, actor), query.limit, readCursor(query.cursor));
     const { rows, next } = pageOf(found, query.limit, (d) => ({ at: d.at, id: d.id }));
     return { deliveries: rows, next };
   });
-  mountRead(kitchen, router, api.receive.read, async (actor, { params }) =>
+  mountRead(services, router, api.receive.read, async (actor, { params }) =>
     readDelivery(db, await readHouse(db, actor), params.deliveryId),
   );
-  mountCommand(kitchen, router, api.receive.accept, ['deliveries', 'lots'], (command, asked) =>
-    acceptDelivery(kitchen, command, asked),
+  mountCommand(services, router, api.receive.accept, ['deliveries', 'lots'], (command, asked) =>
+    acceptDelivery(services, command, asked),
   );
-  mountCommand(kitchen, router, api.receive.close, ['deliveries'], (command, asked) =>
-    closeDelivery(kitchen, command, asked),
+  mountCommand(services, router, api.receive.close, ['deliveries'], (command, asked) =>
+    closeDelivery(services, command, asked),
   );
-  mountRead(kitchen, router, api.receive.photographs, (actor, { params }) =>
-    listPhotographs(kitchen, actor, params.lineId),
+  mountRead(services, router, api.receive.photographs, (actor, { params }) =>
+    listPhotographs(services, actor, params.lineId),
   );
   mountPrepared(
-    kitchen,
+    services,
     router,
     api.receive.photograph,
     ['deliveries'],
-    (actor, asked) => redrawOfLine(kitchen, actor, asked),
-    (command, asked, redrawn) => addPhotograph(kitchen, command, asked, redrawn),
+    (actor, asked) => redrawOfLine(services, actor, asked),
+    (command, asked, redrawn) => addPhotograph(services, command, asked, redrawn),
   );
-  mountFile(kitchen, router, api.receive.showPhotograph, (actor, { params }) =>
-    showPhotograph(kitchen, actor, params.photographId),
+  mountFile(services, router, api.receive.showPhotograph, (actor, { params }) =>
+    showPhotograph(services, actor, params.photographId),
   );
-  mountFile(kitchen, router, api.receive.claimPdf, async (actor, { params }) => {
+  mountFile(services, router, api.receive.claimPdf, async (actor, { params }) => {
     const house = await readHouse(db, actor);
     const delivery = await readDelivery(db, house, params.deliveryId);
     // a letter now and then: what sets it is not waited for by a server that comes back after a crash
     const { claimPdf } = await import('./claimPdf.ts');
     return claimPdf(house, delivery);
   });
-  mountRead(kitchen, router, api.receive.orders, async (actor) => ({
+  mountRead(services, router, api.receive.orders, async (actor) => ({
     orders: await listOpenOrders(db, actor.houseId),
   }));
-  mountCommand(kitchen, router, api.receive.order, ['deliveries'], (command, asked) =>
-    placeOrder(kitchen, command, asked),
+  mountCommand(services, router, api.receive.order, ['deliveries'], (command, asked) =>
+    placeOrder(services, command, asked),
   );
-  mountCommand(kitchen, router, api.receive.callOff, ['deliveries'], (command, asked) =>
-    callOffOrder(kitchen, command, asked),
+  mountCommand(services, router, api.receive.callOff, ['deliveries'], (command, asked) =>
+    callOffOrder(services, command, asked),
   );
-  mountRead(kitchen, router, api.receive.priceLists, async (actor) => ({
+  mountRead(services, router, api.receive.priceLists, async (actor) => ({
     lists: await listPriceLists(db, actor.houseId),
   }));
-  mountCommand(kitchen, router, api.receive.sendPrices, ['prices'], (command, asked) =>
-    takePrices(kitchen, command, asked),
+  mountCommand(services, router, api.receive.sendPrices, ['prices'], (command, asked) =>
+    takePrices(services, command, asked),
   );
-  mountCommand(kitchen, router, api.receive.undoPrices, ['prices'], (command, asked) =>
-    undoPrices(kitchen, command, asked),
+  mountCommand(services, router, api.receive.undoPrices, ['prices'], (command, asked) =>
+    undoPrices(services, command, asked),
   );
-  mountRead(kitchen, router, api.receive.prices, async (actor, { query }) => {
+  mountRead(services, router, api.receive.prices, async (actor, { query }) => {
     const house = await readHouse(db, actor);
-    return listPrices(db, actor.houseId, dayIn(house.timezone, kitchen.clock()), query);
+    return listPrices(db, actor.houseId, dayIn(house.timezone, services.clock()), query);
   });
-  mountRead(kitchen, router, api.receive.priceHistory, async (actor, { query }) => ({
+  mountRead(services, router, api.receive.priceHistory, async (actor, { query }) => ({
     points: await readPriceHistory(db, actor.houseId, query.item, query.supplierId),
   }));
-  mountRead(kitchen, router, api.receive.probe, (actor) => readProbe(kitchen.devicesOf(actor.houseId).probe));
+  mountRead(services, router, api.receive.probe, (actor) => readProbe(services.devicesOf(actor.houseId).probe));
 }

@@ -18,10 +18,10 @@ import { SupplyOrderTable } from '../../db/models/supplyOrder.ts';
 import { readSpecies } from '../../db/plans.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../kitchen.ts';
 import { confirmationWords } from '../../massledger/confirmations.ts';
 import { keptFresh, type NewLot } from '../../massledger/makeLots.ts';
 import { transform } from '../../massledger/transform.ts';
+import type { InCommand, Services } from '../../services.ts';
 import { readDelivery, readLine } from './queries.ts';
 
 const noSuch = (path: string, message: string): Problem => new Problem('invalid', message, [{ path, message }]);
@@ -41,7 +41,7 @@ interface What {
 
 type Body = Asked<typeof api.receive.accept>['body'];
 
-async function whatOf(kitchen: Kitchen, command: InCommand, body: Body): Promise<What> {
+async function whatOf(services: Services, command: InCommand, body: Body): Promise<What> {
   if (body.goods !== null) {
     const goods = goodsById.get(body.goods);
     if (goods === undefined) throw noSuch('goods', 'not in the catalogue');
@@ -57,7 +57,7 @@ async function whatOf(kitchen: Kitchen, command: InCommand, body: Body): Promise
       place: goods.place,
     };
   }
-  const species = (await readSpecies(kitchen.db, command.actor.houseId, command.transaction)).get(body.species ?? '');
+  const species = (await readSpecies(services.db, command.actor.houseId, command.transaction)).get(body.species ?? '');
   if (species === undefined) throw noSuch('species', 'not in the catalogue');
   const form = species.forms.find((f) => f.id === body.form && f.purchase);
   if (form === undefined) throw noSuch('form', `${species.name} is not bought in this form`);
@@ -76,7 +76,7 @@ async function whatOf(kitchen: Kitchen, command: InCommand, body: Body): Promise
 }
 
 /** The delivery a line belongs to: opened by its first line, in the name of whoever wrote that. Errors: `delivery_closed`, `not_found`. */
-async function openDelivery({ db }: Kitchen, command: InCommand, body: Body): Promise<string> {
+async function openDelivery({ db }: Services, command: InCommand, body: Body): Promise<string> {
   const id = body.deliveryId ?? command.newId();
   const { orderId, supplierId, invoice } = body;
   if (orderId !== null) {
@@ -100,20 +100,20 @@ async function openDelivery({ db }: Kitchen, command: InCommand, body: Body): Pr
  * went back: short weight stays in the cost until the supplier pays the claim.
  */
 export async function acceptDelivery(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { body }: Asked<typeof api.receive.accept>,
 ): Promise<Answer<typeof api.receive.accept>> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, at, newId, transaction } = command;
-  const what = await whatOf(kitchen, command, body);
+  const what = await whatOf(services, command, body);
   const points = inspectionById.get(what.inspection)?.points ?? [];
   const unknown = body.inspection.find((a) => !points.some((p) => p.id === a.pointId));
   if (unknown !== undefined) throw noSuch('inspection', `${unknown.pointId} is not looked at here`);
   const house = await readHouse(db, command);
   const supplier = await rowsOf(db, SupplierTable, command).one({ id: body.supplierId });
   if (supplier === undefined) throw new Problem('not_found', 'There is no such supplier in this house.');
-  const deliveryId = await openDelivery(kitchen, command, body);
+  const deliveryId = await openDelivery(services, command, body);
   const today = dayIn(house.timezone, at);
   const frozen = body.came === 'frozen';
   const useBy =
@@ -223,11 +223,11 @@ export async function acceptDelivery(
 
 /** Nothing more comes. Its order is done when every line of it came whole; else it stays open for the rest. */
 export async function closeDelivery(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params }: Asked<typeof api.receive.close>,
 ): Promise<Answer<typeof api.receive.close>> {
-  const { db } = kitchen;
+  const { db } = services;
   const { at, transaction } = command;
   const house = await readHouse(db, command);
   const deliveries = rowsOf(db, DeliveryTable, command);

@@ -5,16 +5,16 @@ import { readHead, stageAsCut } from '../../db/breakdownHead.ts';
 import { stickProbe } from '../../devices/askDevice.ts';
 import { mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
-import type { Kitchen } from '../../kitchen.ts';
+import type { Services } from '../../services.ts';
 
 /** In how many goes a piece that comes together bit by bit comes to the pan. */
 const BITS = 6;
 
 /** The hand that loads the simulated scale. Each breakdown hides one animal, drawn from its id: the same piece always weighs the same. */
-export function simulationRoutes(kitchen: Kitchen, router: Router): void {
-  mountRead(kitchen, router, api.simulation.pan, async (actor, { body }) => {
-    if (!kitchen.config.simulated) throw new Problem('not_found');
-    const scale = kitchen.devicesOf(actor.houseId).scales.get(body.scale);
+export function simulationRoutes(services: Services, router: Router): void {
+  mountRead(services, router, api.simulation.pan, async (actor, { body }) => {
+    if (!services.config.simulated) throw new Problem('not_found');
+    const scale = services.devicesOf(actor.houseId).scales.get(body.scale);
     if (scale === undefined) throw new Problem('scale_away');
     let massMg: number;
     if (body.what === 'load') massMg = body.massMg;
@@ -23,7 +23,7 @@ export function simulationRoutes(kitchen: Kitchen, router: Router): void {
       const off = seededRandom(`${body.cuttingId}/${body.seat}`).normal() * body.spread;
       massMg = Math.max(1_000, Math.round((body.predictedMg * (1 + off)) / 1_000) * 1_000);
     } else {
-      const row = await readHead(kitchen.db, actor.houseId, body.breakdownId);
+      const row = await readHead(services.db, actor.houseId, body.breakdownId);
       const stage = stageAsCut(row);
       const piece = stage.pieces.find((p) => p.id === body.pieceId);
       if (piece === undefined)
@@ -51,9 +51,9 @@ export function simulationRoutes(kitchen: Kitchen, router: Router): void {
     return { massMg };
   });
 
-  mountRead(kitchen, router, api.simulation.probe, async (actor, { body }) => {
-    if (!kitchen.config.simulated) throw new Problem('not_found');
-    await stickProbe(kitchen.devicesOf(actor.houseId).probe, body.centiC);
+  mountRead(services, router, api.simulation.probe, async (actor, { body }) => {
+    if (!services.config.simulated) throw new Problem('not_found');
+    await stickProbe(services.devicesOf(actor.houseId).probe, body.centiC);
     return { centiC: body.centiC };
   });
 }

@@ -91,7 +91,7 @@ export function Pad({ person, demoPin, onIn, onBack, over = false }: Props) {
           onSend={(password) => send({ body: { personId: person.id, password } })}
           pending={pending}
           send="Sign in"
-          sending={{ look: 'strong', size: 'bench' }}
+          sending={{ variant: 'strong', size: 'bench' }}
         />
       )}
       <div className="mt-4 min-h-16">

@@ -142,7 +142,7 @@ export default function SignIn() {
           <ul className="grid gap-3">
             {all.map((h) => (
               <li key={h.slug}>
-                <Button size="bench" look="plain" className="w-full" onClick={() => setSlug(h.slug)}>
+                <Button size="bench" variant="plain" className="w-full" onClick={() => setSlug(h.slug)}>
                   {h.name}
                 </Button>
               </li>

@@ -74,12 +74,12 @@ function Row({ w, onLetGo }: { readonly w: Waiting; readonly onLetGo: (why: stri
       <p className={`mt-1 ${refused ? 'font-semibold text-alarm' : 'text-ink-soft'}`}>{stateOf(w, myId, connected)}</p>
       <div className="mt-2.5 flex flex-wrap items-end gap-3">
         {refused && w.onDisk !== false && !theirs && w.code === 'needs_confirmation' && (
-          <Button size="bench" look="strong" onClick={() => void sendConfirmed(w.key)}>
+          <Button size="bench" variant="strong" onClick={() => void sendConfirmed(w.key)}>
             I have read it. Do it
           </Button>
         )}
         {refused && w.onDisk !== false && !theirs && w.code !== 'needs_confirmation' && (
-          <Button size="bench" look="strong" onClick={() => void sendAgain(w.key)}>
+          <Button size="bench" variant="strong" onClick={() => void sendAgain(w.key)}>
             Send again
           </Button>
         )}
@@ -90,7 +90,7 @@ function Row({ w, onLetGo }: { readonly w: Waiting; readonly onLetGo: (why: stri
         )}
         {!asking ? (
           (refused || theirs) && (
-            <Button size="bench" look="alarm" onClick={() => setAsking(true)}>
+            <Button size="bench" variant="alarm" onClick={() => setAsking(true)}>
               Let it go
             </Button>
           )
@@ -104,7 +104,7 @@ function Row({ w, onLetGo }: { readonly w: Waiting; readonly onLetGo: (why: stri
             read={someWords}
             onSend={onLetGo}
             send="Let it go"
-            sending={{ size: 'bench', look: 'alarm' }}
+            sending={{ size: 'bench', variant: 'alarm' }}
             beside={
               <Button size="bench" onClick={() => setAsking(false)}>
                 Keep it
@@ -155,7 +155,7 @@ export default function WaitingPage() {
             together again once both have sent theirs. Oldest first.
           </p>
           {lostOfMine.length > 1 && (
-            <Button size="bench" look="strong" className="justify-self-start" onClick={() => void sendLostAgain()}>
+            <Button size="bench" variant="strong" className="justify-self-start" onClick={() => void sendLostAgain()}>
               Send all {lostOfMine.length} of mine again
             </Button>
           )}

@@ -52,7 +52,7 @@ export function BenchFoot({ flow, state, may }: Props) {
       {failure !== null && <span className="max-w-80 text-alarm">{failure.message}</span>}
       <Button
         size="bench"
-        look={balance.verdict === 'balanced' && counted.length > 0 ? 'strong' : 'plain'}
+        variant={balance.verdict === 'balanced' && counted.length > 0 ? 'strong' : 'plain'}
         hotkey="c"
         disabled={!may || flow.closing.pending || counted.length === 0}
         onClick={flow.closing.ask}

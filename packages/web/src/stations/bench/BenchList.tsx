@@ -104,7 +104,7 @@ function WaitingOnes() {
               </span>
               <Button
                 size="bench"
-                look={rest.tone === 'resting' || stage.missing.length > 0 ? 'quiet' : 'plain'}
+                variant={rest.tone === 'resting' || stage.missing.length > 0 ? 'quiet' : 'plain'}
                 disabled={!may || goOn.pending}
                 onClick={() => goOn.start(stage)}
               >
@@ -197,7 +197,7 @@ function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void 
                   onChange={(event) => setMass(event.target.value)}
                   action={
                     <Button
-                      look="plain"
+                      variant="plain"
                       className="h-11"
                       disabled={scale.state !== 'steady' || scale.netMg <= 0}
                       onClick={() => setMass(String(inGrams(scale.netMg)))}

@@ -55,7 +55,7 @@ export function CloseBar({ balance, stage, missingPasses, pending, onClose, onBa
       <div className="flex flex-wrap items-center gap-3">
         <ReasonRow usual={reasons[balance.verdict]} reason={reason} onReason={setReason} />
         {missingPasses.length > 0 && (
-          <Button size="bench" look="plain" disabled={pending} onClick={onPasses}>
+          <Button size="bench" variant="plain" disabled={pending} onClick={onPasses}>
             All passes were made
           </Button>
         )}
@@ -69,7 +69,7 @@ export function CloseBar({ balance, stage, missingPasses, pending, onClose, onBa
         </Button>
         <Button
           size="bench"
-          look="strong"
+          variant="strong"
           disabled={reason.trim() === '' || pending}
           onClick={() => onClose(reason.trim())}
         >

@@ -75,10 +75,10 @@ export function CookedBar({ stage, pending, onClose, onBack }: Props) {
         <Button size="bench" onClick={onBack}>
           Weigh on
         </Button>
-        <Button size="bench" look="plain" disabled={through === undefined || pending} onClick={() => close(false)}>
+        <Button size="bench" variant="plain" disabled={through === undefined || pending} onClick={() => close(false)}>
           Close the stage
         </Button>
-        <Button size="bench" look="strong" disabled={through === undefined || pending} onClick={() => close(true)}>
+        <Button size="bench" variant="strong" disabled={through === undefined || pending} onClick={() => close(true)}>
           Close it and log its cooling
         </Button>
       </div>

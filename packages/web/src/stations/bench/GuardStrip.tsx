@@ -35,7 +35,7 @@ export function GuardStrip({ flow }: { readonly flow: BenchFlow }) {
       </p>
       <Button
         size="bench"
-        look="strong"
+        variant="strong"
         hotkey="g"
         className="px-3"
         onClick={() => flow.steps.answerGuard('done', null)}
@@ -44,7 +44,7 @@ export function GuardStrip({ flow }: { readonly flow: BenchFlow }) {
       </Button>
       <Button
         size="bench"
-        look="plain"
+        variant="plain"
         hotkey="k"
         className="px-3"
         onClick={() => flow.steps.answerGuard('skipped', null)}

@@ -32,7 +32,7 @@ export function TakeBar({ flow, may }: { readonly flow: BenchFlow; readonly may:
         <Button size="bench" className="h-16" onClick={() => flow.setTyping(undefined)}>
           Back
         </Button>
-        <Button size="bench" look="strong" type="submit" className="h-16 px-6" disabled={typedMg === undefined}>
+        <Button size="bench" variant="strong" type="submit" className="h-16 px-6" disabled={typedMg === undefined}>
           {typing.for === 'split'
             ? `To ${trayName(flow.suggested).toLowerCase()}`
             : flow.asked !== undefined
@@ -45,7 +45,7 @@ export function TakeBar({ flow, may }: { readonly flow: BenchFlow; readonly may:
   const type = (
     <Button
       size="bench"
-      look="plain"
+      variant="plain"
       className="h-16"
       hotkey={right === undefined ? 'm' : undefined}
       disabled={!may}
@@ -57,7 +57,7 @@ export function TakeBar({ flow, may }: { readonly flow: BenchFlow; readonly may:
   const takeButton = (
     <Button
       size="bench"
-      look="strong"
+      variant="strong"
       className="h-16 flex-1 text-[20px] max-md:order-first max-md:basis-full"
       hotkey="Space"
       disabled={!may}
@@ -74,7 +74,7 @@ export function TakeBar({ flow, may }: { readonly flow: BenchFlow; readonly may:
           {type}
         </div>
         <div className="flex gap-2">
-          <Button size="bench" look="alarm" className="flex-1 px-2" onClick={() => flow.takeBack(right)}>
+          <Button size="bench" variant="alarm" className="flex-1 px-2" onClick={() => flow.takeBack(right)}>
             Take back
           </Button>
           <Button
@@ -105,7 +105,7 @@ export function TakeBar({ flow, may }: { readonly flow: BenchFlow; readonly may:
     <div className="flex w-full max-w-[540px] gap-3 max-md:flex-wrap">
       <Button
         size="bench"
-        look="plain"
+        variant="plain"
         className="h-16"
         hotkey="t"
         disabled={!may || reading.state === 'away'}

@@ -117,7 +117,7 @@ function SignedIn({ sessions }: { readonly sessions: readonly Session[] }) {
               </span>
               <Button
                 size="bench"
-                look="alarm"
+                variant="alarm"
                 disabled={end.pending}
                 onClick={() => end.send({ params: { personId: person.id } })}
               >

@@ -228,7 +228,7 @@ export default function Limits() {
               <Button onClick={form.clear} className="h-11">
                 Leave it
               </Button>
-              <Button type="submit" look="strong" className="h-11" disabled={save.pending}>
+              <Button type="submit" variant="strong" className="h-11" disabled={save.pending}>
                 Select {data.title.split(':')[0]}
               </Button>
               {changes.size > 0 && (

@@ -66,17 +66,17 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
         <strong className="mr-2">
           {lots.length} {lots.length === 1 ? 'lot' : 'lots'}, {formatMass(lots.reduce((sum, l) => sum + l.massMg, 0))}
         </strong>
-        <Button look="plain" disabled={lots.length < 2 || merge.pending} onClick={() => putTogether(false)}>
+        <Button variant="plain" disabled={lots.length < 2 || merge.pending} onClick={() => putTogether(false)}>
           Put together
         </Button>
         <Button
-          look="plain"
+          variant="plain"
           disabled={recipe === undefined}
           onClick={() => setDoing(doing === 'tub' ? undefined : 'tub')}
         >
           Start a tub
         </Button>
-        <Button look="plain" onClick={() => setDoing(doing === 'labels' ? undefined : 'labels')}>
+        <Button variant="plain" onClick={() => setDoing(doing === 'labels' ? undefined : 'labels')}>
           Print labels
         </Button>
         <Button className="ml-auto" onClick={clear}>
@@ -103,7 +103,7 @@ export function Chosen({ lots, clear }: { readonly lots: readonly Lot[]; readonl
             maxLength={120}
             {...form.register('name')}
           />
-          <Button type="submit" look="strong" disabled={tub.pending}>
+          <Button type="submit" variant="strong" disabled={tub.pending}>
             Into the tub
           </Button>
         </form>

@@ -128,7 +128,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
           <p className="text-[14px] text-ink-soft">
             Opened today: the shorter of its date and your profile’s days from opening.
           </p>
-          <Button look="strong" disabled={keeping.pending} onClick={() => keep({ kind: 'open' })}>
+          <Button variant="strong" disabled={keeping.pending} onClick={() => keep({ kind: 'open' })}>
             Opened
           </Button>
         </div>
@@ -138,7 +138,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
       {doing === 'hold' && lot.held !== null && (
         <div className="mt-3 flex items-center justify-between gap-3">
           <p className="text-[14px]">Held: {lot.held}</p>
-          <Button look="strong" disabled={keeping.pending} onClick={() => keep({ kind: 'hold', reason: null })}>
+          <Button variant="strong" disabled={keeping.pending} onClick={() => keep({ kind: 'hold', reason: null })}>
             Let it go
           </Button>
         </div>

@@ -259,7 +259,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
                   onSend={(reason) => reverse.send({ params: { movementId: e.movementId }, body: { reason } })}
                   pending={reverse.pending}
                   send="Take back"
-                  sending={{ look: 'alarm' }}
+                  sending={{ variant: 'alarm' }}
                 />
               )}
             </li>

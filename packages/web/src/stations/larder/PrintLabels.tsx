@@ -68,7 +68,7 @@ export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: s
           onChange={(event) => setCopies(event.target.value)}
         />
         <Button
-          look="strong"
+          variant="strong"
           disabled={!count || print.pending}
           onClick={() =>
             print.send({ body: { size, lots: lots.map((l) => ({ lotId: l.id, copies: Number(copies) })) } })

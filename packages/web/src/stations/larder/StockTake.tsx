@@ -255,7 +255,7 @@ export default function StockTake() {
               <li className="bg-attention px-4 py-3 font-semibold" role="note">
                 {left.toLocaleString('en')} more lots stand here, with later dates.{' '}
                 <Button
-                  look="plain"
+                  variant="plain"
                   disabled={round.counted > 0}
                   onClick={() => {
                     const cursor = lots.data?.next;
@@ -288,7 +288,7 @@ export default function StockTake() {
               onChange={(event) => form.put({ note: event.target.value })}
             />
             <Button
-              look="strong"
+              variant="strong"
               size="bench"
               className="ml-auto"
               disabled={write.pending || lots.data === undefined}

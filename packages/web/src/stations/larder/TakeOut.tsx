@@ -111,7 +111,7 @@ function Going({ lot, money, leavingMg }: Props & { readonly leavingMg: number }
           <Button
             key={to}
             className="flex-1 px-2"
-            look={to === 'waste' ? 'alarm' : 'plain'}
+            variant={to === 'waste' ? 'alarm' : 'plain'}
             disabled={takeOut.pending}
             onClick={() => take(to)}
           >

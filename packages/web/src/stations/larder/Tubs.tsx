@@ -122,7 +122,7 @@ function TubCard({ tub }: { readonly tub: Tub }) {
             ))}
           </div>
           <Button
-            look="strong"
+            variant="strong"
             className="mt-2"
             disabled={picked.length === 0 || filling.pending}
             onClick={() => fill(false)}

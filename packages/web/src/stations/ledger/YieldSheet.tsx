@@ -34,7 +34,7 @@ function TakeBack({ movementId, breakdownId }: { readonly movementId: string; re
       onSend={(reason) => reverse.send({ params: { movementId }, body: { reason } })}
       pending={reverse.pending}
       send="Reopen"
-      sending={{ look: 'alarm' }}
+      sending={{ variant: 'alarm' }}
       beside={
         <>
           <Button onClick={() => setAsking(false)}>Leave it</Button>

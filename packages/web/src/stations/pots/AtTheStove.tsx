@@ -69,7 +69,7 @@ function Notes({ stove }: { readonly stove: AtStove }) {
     <section aria-label="Notes">
       <div className="flex flex-wrap gap-2">
         {['Skimmed', 'Fat taken off', 'Turned down'].map((words) => (
-          <Button key={words} className="h-11" onClick={() => stove.say({ kind: 'note', text: words }, words)}>
+          <Button key={words} className="h-11" onClick={() => stove.record({ kind: 'note', text: words }, words)}>
             {words}
           </Button>
         ))}
@@ -81,7 +81,7 @@ function Notes({ stove }: { readonly stove: AtStove }) {
           again
           read={litresOf}
           onSend={(litres, text) =>
-            stove.say(
+            stove.record(
               { kind: 'add', ingredientId: 'water', name: 'water', massMg: Math.round(litres * 1e6) },
               `Topped up with ${text} litres`,
             )
@@ -96,7 +96,7 @@ function Notes({ stove }: { readonly stove: AtStove }) {
           maxLength={500}
           again
           read={someWords}
-          onSend={(text) => stove.say({ kind: 'note', text }, text)}
+          onSend={(text) => stove.record({ kind: 'note', text }, text)}
           send="Write"
           sending={{ className: 'h-11' }}
         />
@@ -132,7 +132,7 @@ export default function AtTheStove() {
   const last = stove?.state.standing.at(-1);
   const going = stove?.batch.state === 'planned' || stove?.batch.state === 'on';
   const undo = (): void => {
-    if (last !== undefined) stove?.say({ kind: 'back', eventId: last.id }, 'Taken back');
+    if (last !== undefined) stove?.record({ kind: 'back', eventId: last.id }, 'Taken back');
   };
   useKeys(mayWork && going && stove?.finishing === false ? { u: undo } : {});
   if (query.isPending) return <Loading />;
@@ -200,7 +200,7 @@ export default function AtTheStove() {
           <GoesIn stove={stove} may={may} />
           {may && (
             <Button
-              look="alarm"
+              variant="alarm"
               className="justify-self-start"
               disabled={cancel.pending}
               onClick={() => cancel.send({ params: { batchId }, body: {} })}

@@ -179,7 +179,7 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
     onDone: closing.clear,
     onKept: closing.clear,
   });
-  const say = (centiC: number, source: 'probe' | 'typed'): void =>
+  const record = (centiC: number, source: 'probe' | 'typed'): void =>
     void keep(
       api.pots.readCooling,
       { params: { coolingId: cooling.id }, body: { at: new Date().toISOString(), centiC, source } },
@@ -256,7 +256,7 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
       </div>
       {may && (
         <div className="mt-3 grid gap-3 border-t border-line pt-3">
-          <TakeTemperature label={`Temperature of ${cooling.name} as read`} onTake={say} />
+          <TakeTemperature label={`Temperature of ${cooling.name} as read`} onTake={record} />
           <form
             className="flex flex-wrap items-center gap-2"
             onSubmit={(event) =>
@@ -274,7 +274,7 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
             )}
             <Button
               type="submit"
-              look={verdict === 'within' ? 'strong' : 'quiet'}
+              variant={verdict === 'within' ? 'strong' : 'quiet'}
               className="h-11"
               disabled={close.pending || said.unsent.length > 0}
             >

@@ -230,7 +230,7 @@ export default function CoolingPage() {
             />
           )}
           {may && method !== undefined && (
-            <Button look="strong" size="bench" disabled={read === undefined} onClick={() => begin(method)}>
+            <Button variant="strong" size="bench" disabled={read === undefined} onClick={() => begin(method)}>
               {read !== undefined
                 ? `Begin the log at ${formatTemperature(fromC * 100)}`
                 : 'Read what it is at, then begin the log'}

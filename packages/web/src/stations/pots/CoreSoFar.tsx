@@ -161,11 +161,11 @@ function WhatIsIn({ stove, known, onDone }: WhatIsInProps) {
         ))}
       </div>
       <Button
-        look="strong"
+        variant="strong"
         className="mt-2 h-11"
         disabled={foods.length === 0 || how === undefined}
         onClick={() => {
-          if (how !== undefined) stove.say({ kind: 'holds', foods, how }, 'What is raw in it');
+          if (how !== undefined) stove.record({ kind: 'holds', foods, how }, 'What is raw in it');
           onDone?.();
         }}
       >
@@ -209,12 +209,12 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
     b.heldSeconds / Math.max(1, b.asksSeconds) > a.heldSeconds / Math.max(1, a.asksSeconds) ? b : a,
   );
   const target = lethalityTargets[0];
-  const say = (c: number, source: 'probe' | 'typed'): void =>
-    stove.say({ kind: 'probe', centiC: c, source }, formatTemperature(c));
+  const record = (c: number, source: 'probe' | 'typed'): void =>
+    stove.record({ kind: 'probe', centiC: c, source }, formatTemperature(c));
   return (
     <section className="rounded-plate border-[1.5px] border-line-strong bg-sheet p-3.5" aria-label="Probe">
       <h3 className="mb-2 text-[15px] font-bold">{cooked ? 'Core' : 'Probe'}</h3>
-      <TakeTemperature label="Temperature as read" onTake={say} />
+      <TakeTemperature label="Temperature as read" onTake={record} />
       {last !== undefined && (
         <p className={`mt-2 ${fits || comingUp ? 'text-ink-soft' : 'text-alarm'}`}>
           {clockTime(last.at)}: <span className="figure">{formatTemperature(last.centiC)}</span>

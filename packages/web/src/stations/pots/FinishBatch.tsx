@@ -140,7 +140,7 @@ export function FinishBatch({ stove, house }: { readonly stove: AtStove; readonl
           <Notice tone="alarm">
             <strong>{refused.says}</strong> was refused by the server: {refused.refused}
             <span className="mt-2 block">
-              <Button look="plain" onClick={putRight}>
+              <Button variant="plain" onClick={putRight}>
                 Put it right
               </Button>
             </span>
@@ -238,7 +238,7 @@ export function FinishBatch({ stove, house }: { readonly stove: AtStove; readonl
         >
           From the scale
         </Button>
-        <Button look="strong" size="bench" type="submit" className="flex-1" disabled={stove.finishing}>
+        <Button variant="strong" size="bench" type="submit" className="flex-1" disabled={stove.finishing}>
           Batch done
         </Button>
       </div>

@@ -28,7 +28,7 @@ const joinForm = z.object({
 
 /** A lot joins the pot that is on: which, how much of it. It is promised to the batch at once; Undo gives it back. */
 export function Joins({ stove }: { readonly stove: AtStove }) {
-  const { batch, say } = stove;
+  const { batch, record } = stove;
   const lots = useLotsForPots();
   const [open, setOpen] = useState(false);
   const form = useKeptForm(`joins/${batch.id}`, joinForm, { lotId: '', mass: '' });
@@ -60,7 +60,7 @@ export function Joins({ stove }: { readonly stove: AtStove }) {
       onSubmit={(event) => {
         void form.handleSubmit(() => {
           if (lot === undefined || massMg === undefined || tooMuch) return;
-          say(
+          record(
             { kind: 'join', lotId: lot.id, name: lot.name.slice(0, 200), massMg },
             `${formatMass(massMg)} of ${lot.name} joins it`,
           );
@@ -93,7 +93,7 @@ export function Joins({ stove }: { readonly stove: AtStove }) {
           error={form.formState.errors.mass?.message}
           onChange={(event) => form.setValue('mass', event.target.value, { shouldValidate: true })}
         />
-        <Button type="submit" look="strong" className="h-11">
+        <Button type="submit" variant="strong" className="h-11">
           It joins
         </Button>
         <Button className="h-11" onClick={() => setOpen(false)}>

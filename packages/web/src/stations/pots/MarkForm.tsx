@@ -61,7 +61,7 @@ export function MarkForm({ stove, house, may, form, litresNow, onSet }: Props) {
       className="grid gap-2"
       onSubmit={(event) =>
         void form.handleSubmit((read) => {
-          stove.say(
+          stove.record(
             {
               kind: 'mark',
               vesselId: read.pan,
@@ -119,7 +119,7 @@ export function MarkForm({ stove, house, may, form, litresNow, onSet }: Props) {
           error={errors.target?.message}
           {...register('target')}
         />
-        <Button type="submit" look="plain" className="h-11" disabled={!may}>
+        <Button type="submit" variant="plain" className="h-11" disabled={!may}>
           Set the mark
         </Button>
       </div>

@@ -50,7 +50,7 @@ function CoolsFrom({ stove, may }: { readonly stove: AtStove; readonly may: bool
 
 /** The step that is next, as large as a shelf over the stove needs it. */
 export function NextStep({ stove, may }: { readonly stove: AtStove; readonly may: boolean }) {
-  const { state, steps, say } = stove;
+  const { state, steps, record } = stove;
   const timers = useTimers();
   const step = state.next === undefined ? undefined : steps[state.next];
   const mine = state.timers.find((t) => t.step === state.next);
@@ -63,7 +63,7 @@ export function NextStep({ stove, may }: { readonly stove: AtStove; readonly may
   const book = step === undefined ? undefined : minutesFor(step, stove.batch.pieceMg ?? undefined);
   const typical = minutes ?? (step === undefined ? 0 : minutesOffered(step, book, own));
   const start = (): void => {
-    say(
+    record(
       {
         kind: 'timer',
         step: n,
@@ -79,11 +79,11 @@ export function NextStep({ stove, may }: { readonly stove: AtStove; readonly may
     if (mine === undefined) return;
     const dueAt = movedDue(mine.dueAt, by, Date.now() + aheadMs);
     const says = `Timer ${by < 0 ? 'sooner' : 'later'} by ${minutesWords(Math.abs(by))}`;
-    say({ kind: 'timer', step: n, label: mine.label, dueAt, replaces: mine.id }, says);
+    record({ kind: 'timer', step: n, label: mine.label, dueAt, replaces: mine.id }, says);
   };
   const done = (skipped: boolean): void => {
     setMinutes(undefined);
-    say({ kind: 'step', step: n, skipped }, `Step ${n + 1} ${skipped ? 'left out' : 'done'}`);
+    record({ kind: 'step', step: n, skipped }, `Step ${n + 1} ${skipped ? 'left out' : 'done'}`);
   };
   useKeys(
     may && step !== undefined
@@ -143,7 +143,7 @@ export function NextStep({ stove, may }: { readonly stove: AtStove; readonly may
               {may && (
                 <div className="grid grid-cols-[auto_1fr_auto] gap-2">
                   <LessMore of={typical} onBy={(by) => setMinutes(wholeSeconds(typical + by))}>
-                    <Button size="bench" look="plain" hotkey="t" onClick={start}>
+                    <Button size="bench" variant="plain" hotkey="t" onClick={start}>
                       Start timer
                     </Button>
                   </LessMore>
@@ -167,7 +167,7 @@ export function NextStep({ stove, may }: { readonly stove: AtStove; readonly may
           ))}
         {may && (
           <div className="grid grid-cols-[1fr_auto] gap-2">
-            <Button size="bench" look="strong" hotkey="d" onClick={() => done(false)}>
+            <Button size="bench" variant="strong" hotkey="d" onClick={() => done(false)}>
               <Check size={20} aria-hidden="true" />
               Done
             </Button>

@@ -86,7 +86,7 @@ export function PlanBatch({ listed, lots, all, house }: BatchProps) {
               <BatchTable s={s} house={house} />
               {may && (
                 <Button
-                  look="strong"
+                  variant="strong"
                   size="bench"
                   className="mt-3 w-full"
                   disabled={plan.pending || wishUnread || (s.asksForCure && s.cure === undefined)}

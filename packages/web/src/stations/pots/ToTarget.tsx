@@ -70,7 +70,7 @@ export function ToTarget({ s, parts }: Props) {
         )}
         {asked && typeof found !== 'string' && (
           <Button
-            look="strong"
+            variant="strong"
             className="h-11"
             onClick={() => {
               if (fat !== undefined && fatId !== undefined) s.setShare(fatId, found.fatMg / scaled.baseMg);

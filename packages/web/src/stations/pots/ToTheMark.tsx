@@ -89,9 +89,9 @@ function AtTheMark({ stove, mark, panName, shape, now, may, onAnother }: AtProps
               ? { levelMm: cmNow * 10, massMg: Math.round(litresAt(shape, cmNow * 10) * 1e6) }
               : undefined;
           }}
-          onSend={(level, text) => stove.say({ kind: 'level', ...level }, `Stands at ${text} cm`)}
+          onSend={(level, text) => stove.record({ kind: 'level', ...level }, `Stands at ${text} cm`)}
           send="Read it"
-          sending={{ look: 'plain', className: 'h-11' }}
+          sending={{ variant: 'plain', className: 'h-11' }}
         />
       )}
       <p className="text-[13px] text-ink-soft">

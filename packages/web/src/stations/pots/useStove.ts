@@ -15,7 +15,7 @@ export interface AtStove {
   /** What came out is written down and on its way; nothing more is done to this batch. */
   readonly finishing: boolean;
   /** Writes something down: at once on the screen, then on disk, then to the server. */
-  readonly say: (body: BatchEventBody, says: string) => void;
+  readonly record: (body: BatchEventBody, says: string) => void;
 }
 
 type Body = Ask<typeof api.pots.event>['body'];
@@ -38,7 +38,7 @@ export function useStove(batchId: string) {
       state: readBatch(batch.recipe.steps, log.entries),
       refused: log.refused,
       finishing: log.waits(api.pots.finish.id),
-      say: (body, says) => {
+      record: (body, says) => {
         void keep(
           api.pots.event,
           { params: { batchId }, body: { at: new Date().toISOString(), body } as Body },

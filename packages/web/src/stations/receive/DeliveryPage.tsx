@@ -203,7 +203,7 @@ export default function DeliveryPage() {
             </div>
             {may && data.closedAt === null && (
               <Button
-                look="strong"
+                variant="strong"
                 size="bench"
                 disabled={close.pending}
                 onClick={() => close.send({ params: { deliveryId } })}
@@ -248,7 +248,7 @@ export default function DeliveryPage() {
                 {words}
               </p>
               <div className="no-print mt-3 flex flex-wrap gap-2">
-                <Button look="strong" onClick={() => void copy()}>
+                <Button variant="strong" onClick={() => void copy()}>
                   {copied ? 'Copied' : 'Copy the text'}
                 </Button>
                 <Button onClick={() => print()}>Print</Button>

@@ -14,7 +14,7 @@ export function LineWeights({ line }: { readonly line: Line }) {
   const { typed, register, setValue, error, netMg, boxes, whole } = line;
   const fromScale = (name: 'gross' | 'tare') => (
     <Button
-      look="plain"
+      variant="plain"
       className="h-14 px-3"
       disabled={scale.state !== 'steady' || scale.grossMg <= 0}
       onClick={() => setValue(name, String(inGrams(scale.grossMg)), { shouldValidate: true })}
@@ -59,7 +59,7 @@ export function LineWeights({ line }: { readonly line: Line }) {
               {boxes.length} {boxes.length === 1 ? 'box' : 'boxes'}:{' '}
               {boxes.map((b) => formatMass(b.grossMg - b.tareMg)).join(', ')}
             </span>
-            <Button look="plain" disabled={whole} onClick={line.sumBoxes}>
+            <Button variant="plain" disabled={whole} onClick={line.sumBoxes}>
               Add them up
             </Button>
             <Button onClick={line.dropBox}>Take the last back</Button>

@@ -142,7 +142,7 @@ export function NewOrder({ done }: { readonly done: () => void }) {
         </p>
       )}
       {order.error !== null && <Notice tone="alarm">{order.error.message}</Notice>}
-      <Button type="submit" look="strong" disabled={order.pending}>
+      <Button type="submit" variant="strong" disabled={order.pending}>
         Write the order down
       </Button>
     </form>

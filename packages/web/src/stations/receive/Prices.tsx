@@ -137,7 +137,7 @@ function ReadIn({ file, done }: { readonly file: PriceFile; readonly done: () =>
       {send.isError && <Notice tone="alarm">{send.error.message} Nothing of the list counts.</Notice>}
       <div className="mt-3 flex items-center gap-3">
         <Button
-          look="strong"
+          variant="strong"
           disabled={read === undefined || read.rows.length === 0 || supplierId === '' || send.isPending}
           onClick={() => send.mutate()}
         >

@@ -31,10 +31,10 @@ export function Verdict({ netMg, busy, onAccept, onRefuse }: Props) {
   if (!refusing)
     return (
       <div className="flex gap-3">
-        <Button size="bench" look="alarm" className="px-5" onClick={() => setRefusing(true)}>
+        <Button size="bench" variant="alarm" className="px-5" onClick={() => setRefusing(true)}>
           Refuse…
         </Button>
-        <Button size="bench" look="strong" className="px-10" disabled={busy} onClick={onAccept}>
+        <Button size="bench" variant="strong" className="px-10" disabled={busy} onClick={onAccept}>
           {busy ? 'Writing…' : 'Accept delivery'}
         </Button>
       </div>
@@ -68,13 +68,13 @@ export function Verdict({ netMg, busy, onAccept, onRefuse }: Props) {
       </Button>
       <Button
         size="bench"
-        look="plain"
+        variant="plain"
         disabled={busy || partMg === undefined || partMg <= 0 || error !== undefined || netMg === undefined}
         onClick={() => partMg !== undefined && onRefuse(reason, partMg)}
       >
         Accept the rest
       </Button>
-      <Button size="bench" look="alarm" disabled={busy} onClick={() => onRefuse(reason, 'all')}>
+      <Button size="bench" variant="alarm" disabled={busy} onClick={() => onRefuse(reason, 'all')}>
         Refuse all of it
       </Button>
     </section>

@@ -21,12 +21,12 @@ import { CuttingEventTable } from '../../../db/models/cuttingEvent.ts';
 import { CuttingInputTable } from '../../../db/models/cuttingInput.ts';
 import { rowsOf } from '../../../db/rows.ts';
 import { Problem } from '../../../http/problem.ts';
-import type { InCommand, Kitchen } from '../../../kitchen.ts';
 import { mindDates } from '../../../massledger/confirmations.ts';
 import { costOfPart, type HeldLot, keepingOf, lockLots, mustBeFree } from '../../../massledger/lockLots.ts';
 import type { NewLot } from '../../../massledger/makeLots.ts';
 import { release, reserve } from '../../../massledger/reserve.ts';
 import { type SinkLine, transform } from '../../../massledger/transform.ts';
+import type { InCommand, Services } from '../../../services.ts';
 import { readCuttingHead, readOneCutting } from './queries.ts';
 
 /**
@@ -35,11 +35,11 @@ import { readCuttingHead, readOneCutting } from './queries.ts';
  * Errors  `lot_gone`, `on_hold`, `cannot_keep` (frozen), `not_enough`, naming the lot; `key_reused` when that id is another's.
  */
 export async function startCutting(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { body }: Asked<typeof api.cutting.start>,
 ): Promise<CuttingHead> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, transaction } = command;
   const wanted = new Map(body.from.map((f) => [f.lotId, f.massMg]));
   const lots = await lockLots(db, transaction, actor.houseId, [...wanted.keys()]);
@@ -68,7 +68,7 @@ export async function startCutting(
 }
 
 /** Locks a cutting. Errors: `not_found`; `cutting_closed`. */
-async function lockOpen({ db }: Kitchen, command: InCommand, cuttingId: string, lock: 'update' | 'share') {
+async function lockOpen({ db }: Services, command: InCommand, cuttingId: string, lock: 'update' | 'share') {
   const row = await rowsOf(db, CuttingTable, command).one({ id: cuttingId }, { lock });
   if (row === undefined) throw new Problem('not_found', 'There is no such cutting in this house.');
   if (row.state !== 'open') throw new Problem('cutting_closed');
@@ -76,21 +76,21 @@ async function lockOpen({ db }: Kitchen, command: InCommand, cuttingId: string, 
 
 /** Writes down one thing that happened on the board. A weight put right or taken back must be one of this cutting's that still counts. */
 export async function recordCut(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params, body }: Asked<typeof api.cutting.event>,
 ): Promise<Answer<typeof api.cutting.event>> {
   const { actor, commandId, transaction } = command;
   const gone = body.body.kind === 'back' ? body.body.eventId : body.body.kind === 'weigh' ? body.body.replaces : null;
   // two tablets that put the same weight right must not both be heard
-  await lockOpen(kitchen, command, params.cuttingId, gone === null ? 'share' : 'update');
+  await lockOpen(services, command, params.cuttingId, gone === null ? 'share' : 'update');
   if (gone !== null) {
     const { weights } = readCutting(
-      (await readOneCutting(kitchen.db, actor.houseId, params.cuttingId, transaction)).events,
+      (await readOneCutting(services.db, actor.houseId, params.cuttingId, transaction)).events,
     );
     if (!weights.some((w) => w.id === gone)) throw new Problem('already_replaced');
   }
-  await rowsOf(kitchen.db, CuttingEventTable, command).add({
+  await rowsOf(services.db, CuttingEventTable, command).add({
     id: commandId,
     cuttingId: params.cuttingId,
     body: body.body,
@@ -166,13 +166,13 @@ function leftOfEach(
  * Errors  `nothing_weighed`; `out_of_balance` unless a reason is given.
  */
 export async function closeCutting(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   { params, body }: Asked<typeof api.cutting.close>,
 ): Promise<Answer<typeof api.cutting.close>> {
-  const { db } = kitchen;
+  const { db } = services;
   const { actor, at, transaction } = command;
-  await lockOpen(kitchen, command, params.cuttingId, 'update');
+  await lockOpen(services, command, params.cuttingId, 'update');
   const house = await readHouse(db, command);
   const head = await readOneCutting(db, actor.houseId, params.cuttingId, transaction);
   const { weights, setup } = readCutting(head.events);
@@ -278,15 +278,15 @@ export async function closeCutting(
 
 /** Puts everything back uncut. Errors: `has_weighings`. */
 export async function cancelCutting(
-  kitchen: Kitchen,
+  services: Services,
   command: InCommand,
   cuttingId: string,
 ): Promise<Answer<typeof api.cutting.cancel>> {
   const { actor, transaction } = command;
-  await lockOpen(kitchen, command, cuttingId, 'update');
-  const { weights } = readCutting((await readOneCutting(kitchen.db, actor.houseId, cuttingId, transaction)).events);
+  await lockOpen(services, command, cuttingId, 'update');
+  const { weights } = readCutting((await readOneCutting(services.db, actor.houseId, cuttingId, transaction)).events);
   if (weights.length > 0) throw new Problem('has_weighings', 'Portions are already weighed. Take them back first.');
-  await release(kitchen.db, command, cuttingId);
-  await rowsOf(kitchen.db, CuttingTable, command).change({ id: cuttingId }, { state: 'cancelled' });
+  await release(services.db, command, cuttingId);
+  await rowsOf(services.db, CuttingTable, command).change({ id: cuttingId }, { state: 'cancelled' });
   return { done: true };
 }

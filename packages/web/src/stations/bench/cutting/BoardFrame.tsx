@@ -15,7 +15,7 @@ import type { Taking } from './useTake.ts';
 
 /** The wish as it stands: what was said last, changed on this screen until it is written down with the first weight. */
 export function useSetup<K extends CuttingSetup['kind']>(
-  { state, say }: AtBoard,
+  { state, record }: AtBoard,
   kind: K,
   usual: Extract<CuttingSetup, { kind: K }>,
 ) {
@@ -28,7 +28,7 @@ export function useSetup<K extends CuttingSetup['kind']>(
     change: (part: Partial<Setup>): void => setDraft({ ...setup, ...part }),
     settle: (): void => {
       if (saved === undefined || JSON.stringify(saved) !== JSON.stringify(setup))
-        say({ kind: 'setup', setup }, 'how it is to be made');
+        record({ kind: 'setup', setup }, 'how it is to be made');
       setDraft(undefined);
     },
   };
@@ -53,14 +53,14 @@ interface Props {
 
 /** The frame of what is made rather than cut to marks: the drawing and its figures, the pan, what was weighed, and the end. */
 export function BoardFrame({ board, taking, says, wantedMg, big, lines, line, onLine, panTo, children, made }: Props) {
-  const { cutting, state, say, unsent } = board;
+  const { cutting, state, record, unsent } = board;
   const may = useMay('cutting.event');
   const closing = useCuttingClose(board);
   const [right, setRight] = useState<string | undefined>(undefined);
   const picked = state.weights.find((w) => w.id === right) ?? state.weights.at(-1);
   const back = (): void => {
     if (picked === undefined) return;
-    say({ kind: 'back', eventId: picked.id }, `${picked.name}, ${formatMass(picked.massMg)} taken back`);
+    record({ kind: 'back', eventId: picked.id }, `${picked.name}, ${formatMass(picked.massMg)} taken back`);
     taking.setSays(`${picked.name}, ${formatMass(picked.massMg)}: taken back.`);
     setRight(undefined);
   };
@@ -177,13 +177,13 @@ export function BoardFrame({ board, taking, says, wantedMg, big, lines, line, on
         <Button
           size="bench"
           hotkey="c"
-          look="plain"
+          variant="plain"
           disabled={!may || state.weights.length === 0 || closing.pending}
           onClick={closing.ask}
         >
           Finish
         </Button>
-        <Button size="bench" look="strong" className="min-w-56" disabled={!may} onClick={taking.take}>
+        <Button size="bench" variant="strong" className="min-w-56" disabled={!may} onClick={taking.take}>
           {taking.asked === undefined ? big : 'Count it all the same'}
         </Button>
       </footer>

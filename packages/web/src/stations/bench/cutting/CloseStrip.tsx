@@ -60,7 +60,7 @@ export function CloseStrip({
         {verdict === 'short' && (
           <Button
             size="bench"
-            look="plain"
+            variant="plain"
             disabled={closing.pending || (unlike && Math.abs(unaccountedMg - leftMg) > allowedMg)}
             onClick={() =>
               closing.finish(
@@ -83,7 +83,7 @@ export function CloseStrip({
         </Button>
         <Button
           size="bench"
-          look="strong"
+          variant="strong"
           disabled={reason.trim() === '' || closing.pending}
           onClick={() => closing.finish({ leftMg: 0, unbalancedReason: reason.trim() })}
         >

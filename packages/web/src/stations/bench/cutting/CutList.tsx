@@ -151,7 +151,7 @@ export default function CutList() {
               {chosen.map((l) => `${l.name} ${l.code}`).join(', ')}:{' '}
               <strong className="figure">{formatMass(chosen.reduce((sum, l) => sum + l.massMg, 0))}</strong>
             </p>
-            <Button size="bench" look="strong" onClick={() => begin(wanted, chosen)}>
+            <Button size="bench" variant="strong" onClick={() => begin(wanted, chosen)}>
               {beginWords[wanted]}
             </Button>
           </div>

@@ -20,7 +20,7 @@ export function Mixes({ flow }: { readonly flow: Portions }) {
             'Measure the widths and thicknesses, or choose another form.'
           ) : (
             <Button
-              look="plain"
+              variant="plain"
               onClick={() => {
                 const id = flow.doubted?.other?.id;
                 if (id !== undefined) flow.change({ ...flow.setup, templateId: id });

@@ -166,7 +166,7 @@ function PastryCase() {
 
 /** A mould to covers: what goes in, lining and heart, and how many it serves by course. */
 export function MouldBoard({ board }: { readonly board: AtBoard }) {
-  const { state, say } = board;
+  const { state, record } = board;
   const { setup, change, settle } = useSetup(board, 'mould', usual(board));
   const plan = planMould(setup);
   const course = setup.courses.find((c) => c.id === setup.courseId) ?? setup.courses[0];
@@ -174,12 +174,12 @@ export function MouldBoard({ board }: { readonly board: AtBoard }) {
   const made = state.weights.filter((w) => w.line === 'mould').length;
   const [line, setLine] = useState('mould');
   const each = plan.filledMg / Math.max(1, setup.moulds);
-  const record = (massMg: number): string => {
+  const recordWeight = (massMg: number): string => {
     settle();
     const filled = line === 'mould';
     const count = filled ? Math.max(1, covers?.perMould ?? 1) : 1;
     const name = filled ? `mould for ${count} ${course?.name ?? 'covers'}` : 'ends';
-    say(
+    record(
       {
         kind: 'weigh',
         piece: made + 1,
@@ -197,7 +197,7 @@ export function MouldBoard({ board }: { readonly board: AtBoard }) {
     );
     return filled ? `Mould ${made + 1}: ${formatMass(massMg)}, ${count} covers.` : `Left over: ${formatMass(massMg)}.`;
   };
-  const taking = useTake(record, () => leftOn(board));
+  const taking = useTake(recordWeight, () => leftOn(board));
   const { mould } = setup;
   const known = usualMoulds.find((m) => JSON.stringify(m.mould) === JSON.stringify(mould));
   return (

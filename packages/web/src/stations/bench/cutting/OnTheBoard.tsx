@@ -60,7 +60,7 @@ function RollAtRest({ roll: r, begin }: { readonly roll: Listed['resting'][numbe
         </span>
         <Button
           size="bench"
-          look={ready ? 'plain' : 'quiet'}
+          variant={ready ? 'plain' : 'quiet'}
           disabled={!may}
           onClick={() => begin('portions', [{ ...r, id: r.lotId }])}
         >

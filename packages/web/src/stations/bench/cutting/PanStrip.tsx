@@ -75,7 +75,7 @@ export function PanStrip({
             value={typing}
             onChange={(event) => taking.setTyping(event.target.value)}
           />
-          <Button type="submit" look="strong" className="h-12" disabled={taking.typedMg === undefined}>
+          <Button type="submit" variant="strong" className="h-12" disabled={taking.typedMg === undefined}>
             Take
           </Button>
           <Button className="h-12" onClick={() => taking.setTyping(undefined)}>

@@ -22,13 +22,13 @@ export function PastDate({ asks }: { readonly asks: Begin }) {
         Cutting does not make it good. It is thrown away with the reason, unless a chef can show why the date was wrong.
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-3">
-        <Button size="bench" look="strong" onClick={asks.leave}>
+        <Button size="bench" variant="strong" onClick={asks.leave}>
           Leave it
         </Button>
         <Link className="grid min-h-14 items-center px-2 font-semibold underline" to={`/larder/${first?.id ?? ''}`}>
           Open it in the larder
         </Link>
-        <Button size="bench" look="plain" onClick={asks.goOn}>
+        <Button size="bench" variant="plain" onClick={asks.goOn}>
           Cut it all the same
         </Button>
       </div>

@@ -104,7 +104,7 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
                 {allDone ? (
                   <p className="text-ink-soft">Every piece is cut. Weigh what is left, if anything is, and finish.</p>
                 ) : (
-                  <Button size="bench" look="strong" className="mt-3" onClick={() => flow.setPiece(flow.no + 1)}>
+                  <Button size="bench" variant="strong" className="mt-3" onClick={() => flow.setPiece(flow.no + 1)}>
                     To piece {flow.no + 1}
                   </Button>
                 )}
@@ -268,14 +268,14 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
         <Button
           size="bench"
           hotkey="c"
-          look={allDone ? 'strong' : 'plain'}
+          variant={allDone ? 'strong' : 'plain'}
           disabled={!may || state.weights.length === 0 || closing.pending}
           onClick={closing.ask}
         >
           Finish
         </Button>
         {!(allDone && next === undefined && taking.panMg === undefined && right === undefined) && (
-          <Button size="bench" look="strong" className="min-w-64" disabled={!may} onClick={taking.take}>
+          <Button size="bench" variant="strong" className="min-w-64" disabled={!may} onClick={taking.take}>
             {taking.asked === undefined ? big : 'Count it all the same'}
           </Button>
         )}

@@ -22,7 +22,7 @@ export function PutRight({ flow }: { readonly flow: Portions }) {
           As {s.name}
         </Button>
       ))}
-      <Button look="alarm" className="min-h-12" onClick={() => flow.back(right)}>
+      <Button variant="alarm" className="min-h-12" onClick={() => flow.back(right)}>
         Take it back
       </Button>
     </div>

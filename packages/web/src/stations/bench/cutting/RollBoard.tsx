@@ -45,7 +45,7 @@ const wraps = [
 
 /** Loins to rolls that rest overnight: which lie together, how thick, how tied, and what they give tomorrow. */
 export function RollBoard({ board }: { readonly board: AtBoard }) {
-  const { cutting, state, say } = board;
+  const { cutting, state, record } = board;
   const { setup, change, settle } = useSetup(board, 'roll', usual(board));
   const [line, setLine] = useState('roll');
   const template = templateById.get(setup.templateId) ?? templatesFor(null)[0];
@@ -74,11 +74,11 @@ export function RollBoard({ board }: { readonly board: AtBoard }) {
   const made = state.weights.filter((w) => w.line === 'roll').length;
   const nextPlan = plans[made];
   const unmeasured = Array.from({ length: n }, (_, i) => i + 1).find((no) => !state.pieces.has(no));
-  const record = (massMg: number): string => {
+  const recordWeight = (massMg: number): string => {
     settle();
     const isRoll = line === 'roll';
     const name = isRoll ? 'roll' : 'ends';
-    say(
+    record(
       {
         kind: 'weigh',
         piece: made + 1,
@@ -98,7 +98,7 @@ export function RollBoard({ board }: { readonly board: AtBoard }) {
       ? `Roll ${made + 1}: ${formatMass(massMg)}. Rest it ${setup.rest.minHours} to ${setup.rest.maxHours} hours, chilled.`
       : `Ends: ${formatMass(massMg)}.`;
   };
-  const taking = useTake(record, () => leftOn(board));
+  const taking = useTake(recordWeight, () => leftOn(board));
   const { wrap } = setup;
   return (
     <BoardFrame
@@ -124,7 +124,7 @@ export function RollBoard({ board }: { readonly board: AtBoard }) {
           : {
               label: `The pan is piece ${unmeasured}`,
               put: (massMg) =>
-                say(
+                record(
                   {
                     kind: 'piece',
                     no: unmeasured,
@@ -280,7 +280,7 @@ export function RollBoard({ board }: { readonly board: AtBoard }) {
           const no = i + 1;
           const m = measuresOf(no);
           const put = (part: Partial<PieceMeasures>): void =>
-            void say({ kind: 'piece', no, measures: { ...m, ...part } }, `piece ${no}`);
+            void record({ kind: 'piece', no, measures: { ...m, ...part } }, `piece ${no}`);
           return (
             <li key={`piece ${no}`} className="grid grid-cols-2 gap-3">
               <NumField

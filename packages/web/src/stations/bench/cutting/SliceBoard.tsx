@@ -100,7 +100,7 @@ const usualWays: readonly { readonly id: string; readonly name: string; readonly
 
 /** A block to slices: how many, how heavy, which way they go, and what is left. */
 export function SliceBoard({ board }: { readonly board: AtBoard }) {
-  const { state, say } = board;
+  const { state, record } = board;
   const { setup, change, settle } = useSetup(board, 'slices', usual(board));
   const plan = planSlices(setup);
   const blocks = Math.max(1, board.cutting.pieces);
@@ -112,11 +112,11 @@ export function SliceBoard({ board }: { readonly board: AtBoard }) {
   const part = parts.find((p) => p.id === line);
   const count = part === undefined ? 1 : Math.max(1, part.count - got(part.id));
   const [own, setOwn] = useState<number | undefined>(undefined);
-  const record = (massMg: number): string => {
+  const recordWeight = (massMg: number): string => {
     settle();
     const way = setup.ways.find((w) => w.id === line);
     const name = way === undefined ? 'ends' : way.name;
-    say(
+    record(
       {
         kind: 'weigh',
         piece: 1,
@@ -138,7 +138,7 @@ export function SliceBoard({ board }: { readonly board: AtBoard }) {
     setOwn(undefined);
     return `${name}: ${formatMass(massMg)}.`;
   };
-  const taking = useTake(record, () => leftOn(board));
+  const taking = useTake(recordWeight, () => leftOn(board));
   const split = setup.ways.length > 1;
   return (
     <BoardFrame

@@ -20,7 +20,7 @@ export interface AtBoard {
   /** Ids of weights that are on this device only. */
   readonly unsent: ReadonlySet<string>;
   /** Writes something down: at once on the screen, then on disk, then to the server. Answers its id. */
-  readonly say: (body: CuttingEventBody, says: string) => string;
+  readonly record: (body: CuttingEventBody, says: string) => string;
 }
 
 type Body = Ask<typeof api.cutting.event>['body'];
@@ -55,7 +55,7 @@ export function useCutting(cuttingId: string) {
       waiting: log.waiting,
       closing: log.waits(api.cutting.close.id),
       unsent: new Set(log.unsent.map((w) => w.key)),
-      say: (body, says) => {
+      record: (body, says) => {
         const key = uuidv7();
         void keep(
           api.cutting.event,

@@ -42,7 +42,7 @@ function useBoard() {
     waiting: 0,
     closing: false,
     unsent: new Set(),
-    say: (body: CuttingEventBody) => {
+    record: (body: CuttingEventBody) => {
       const id = crypto.randomUUID();
       setEvents((before) => [...before, { id, at: '2026-11-24T10:00:00Z', by: 'Ines', body } as CuttingEvent]);
       return id;

@@ -83,7 +83,7 @@ const sortedCuts = (plan: CutsForWeight, sizes: readonly PortionSize[]): NextCut
 
 /** Cutting portions from pieces one after another: where the knife goes, what is on the pan, and what was got. */
 export function usePortions(board: AtBoard) {
-  const { cutting, state, say } = board;
+  const { cutting, state, record } = board;
   const { weights } = state;
   const [chosen, setChosen] = useState<number | undefined>(undefined);
   const [option, setOption] = useState(0);
@@ -193,7 +193,7 @@ export function usePortions(board: AtBoard) {
 
   const measure = (m: PieceMeasures): void => {
     setByHand(undefined);
-    say({ kind: 'piece', no, measures: m }, `measures of piece ${no}`);
+    record({ kind: 'piece', no, measures: m }, `measures of piece ${no}`);
   };
   const change = (next: PortionsSetup): void => {
     setByHand(undefined);
@@ -216,15 +216,15 @@ export function usePortions(board: AtBoard) {
     }
     const idNow = (id: string): string => ids.get(id) ?? id;
     const settled = { ...setup, sizes: setup.sizes.map((s) => ({ ...s, id: idNow(s.id) })) };
-    if (measured === undefined) say({ kind: 'piece', no, measures }, `measures of piece ${no}`);
+    if (measured === undefined) record({ kind: 'piece', no, measures }, `measures of piece ${no}`);
     if (saved === undefined || (draft !== undefined && JSON.stringify(settled) !== JSON.stringify(saved)))
-      say({ kind: 'setup', setup: settled }, 'sizes wanted');
+      record({ kind: 'setup', setup: settled }, 'sizes wanted');
     setDraft(undefined);
     return { sizes: settled.sizes, idNow };
   };
   const nameOf = (size: PortionSize): string => `${size.name} ${formatMass(size.targetMg)}`;
 
-  const record = (massMg: number): string => {
+  const recordWeight = (massMg: number): string => {
     const before = weights.find((w) => w.id === right);
     const next = nextNow();
     const { sizes, idNow } = settle();
@@ -232,7 +232,7 @@ export function usePortions(board: AtBoard) {
       const size = sizeOf(sizes, massMg) ?? sizes.find((s) => s.id === before.line);
       const { id: _id, at: _at, by: _by, ...same } = before;
       const line = before.line === 'end' || size === undefined ? before.line : size.id;
-      say(
+      record(
         {
           ...same,
           massMg,
@@ -252,13 +252,13 @@ export function usePortions(board: AtBoard) {
     if (byHand !== undefined) setByHand(byHand.filter((mm) => mm > (next?.toMm ?? 0)));
     setSelected(0);
     if (size === undefined) {
-      say(
+      record(
         { kind: 'weigh', ...place, line: 'end', name: 'ends', destination: endTo, massMg, predictedMg },
         `ends, ${formatMass(massMg)}`,
       );
       return `Ends: ${formatMass(massMg)}.${no < cutting.pieces ? ` Lay piece ${no + 1} along the ruler.` : ''}`;
     }
-    say(
+    record(
       { kind: 'weigh', ...place, line: size.id, name: nameOf(size), destination: 'portion', massMg, predictedMg },
       `${nameOf(size)}, ${formatMass(massMg)}`,
     );
@@ -268,7 +268,7 @@ export function usePortions(board: AtBoard) {
       : `${formatMass(massMg)} is too ${off} for ${nameOf(size)}. ${off === 'heavy' ? 'Trim it and weigh it again, or leave it.' : 'Move it to another tray, or leave it.'}`;
   };
   const before = weights.find((w) => w.id === right);
-  const taking = useTake(record, () => {
+  const taking = useTake(recordWeight, () => {
     const next = nextNow();
     return {
       leftMg: cutting.startMg - weights.reduce((sum, w) => sum + (w.id === right ? 0 : w.massMg), 0),
@@ -347,13 +347,13 @@ export function usePortions(board: AtBoard) {
         typeof to === 'string'
           ? { ...same, destination: to, replaces: w.id }
           : { ...same, line: to.id, name: nameOf(to), destination: 'portion' as const, replaces: w.id };
-      say(body, `${body.name}, ${formatMass(w.massMg)}`);
+      record(body, `${body.name}, ${formatMass(w.massMg)}`);
       setRight(undefined);
       taking.setSays(typeof to === 'string' ? 'Moved.' : `Counted as ${nameOf(to)}.`);
     },
     back: (w: CutWeight | undefined): void => {
       if (w === undefined) return;
-      say({ kind: 'back', eventId: w.id }, `${w.name}, ${formatMass(w.massMg)} taken back`);
+      record({ kind: 'back', eventId: w.id }, `${w.name}, ${formatMass(w.massMg)} taken back`);
       setRight(undefined);
       taking.forget();
       taking.setSays(`${w.name}, ${formatMass(w.massMg)}: taken back.`);

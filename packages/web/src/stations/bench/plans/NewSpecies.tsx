@@ -145,7 +145,7 @@ export function NewSpecies({ done }: { readonly done: () => void }) {
         />
       )}
       <div className="col-span-2 flex gap-3">
-        <Button type="submit" look="strong" disabled={save.pending}>
+        <Button type="submit" variant="strong" disabled={save.pending}>
           Add it
         </Button>
         <Button onClick={done}>Leave it</Button>

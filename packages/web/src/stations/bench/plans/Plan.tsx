@@ -231,7 +231,7 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
               {sheet.retired ? 'Bring it back' : 'Retire it'}
             </Button>
             <Button onClick={() => setCopying(!copying)}>Copy it</Button>
-            <Button look="strong" onClick={() => setDraft(plan)}>
+            <Button variant="strong" onClick={() => setDraft(plan)}>
               Change it
             </Button>
           </>
@@ -258,7 +258,7 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
             setCopying(false);
           }}
           send="Go on"
-          sending={{ look: 'strong' }}
+          sending={{ variant: 'strong' }}
         />
       )}
       {retire.error !== null && <Notice tone="alarm">{retire.error.message}</Notice>}

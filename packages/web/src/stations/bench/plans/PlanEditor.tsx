@@ -93,7 +93,7 @@ export function PlanEditor({ draft, onChange, species, categories, saving, refus
             Saved as a new version. Breakdowns already begun keep theirs.
           </p>
           <Button onClick={onLeave}>Leave it as it was</Button>
-          <Button type="submit" look="strong" disabled={saving}>
+          <Button type="submit" variant="strong" disabled={saving}>
             Save the plan
           </Button>
         </div>

@@ -69,7 +69,7 @@ export function MoveLot({ lot, kind, name, keeping }: Keeping & { readonly kind:
           fits.length === 0 &&
           'There is no other place for it. To freeze or thaw it is a step of its own.'}
       </p>
-      <Button type="submit" look="strong" className="col-span-2" disabled={to === undefined || keeping.pending}>
+      <Button type="submit" variant="strong" className="col-span-2" disabled={to === undefined || keeping.pending}>
         {name} {typeof part === 'string' || part.massMg === null ? 'all of it' : formatMass(part.massMg)}
         {to !== undefined && `, ${to.name}`}
       </Button>

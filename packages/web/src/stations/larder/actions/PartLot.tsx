@@ -36,7 +36,7 @@ export function PartLot({ lot, pending, onPart }: Props) {
       onSubmit={(event) => void form.handleSubmit(({ part }) => onPart(part))(event)}
     >
       <PartField label="Take off" lot={lot} form={form} name="part" />
-      <Button type="submit" look="strong" className="h-11" disabled={pending}>
+      <Button type="submit" variant="strong" className="h-11" disabled={pending}>
         Part it
       </Button>
     </form>

@@ -141,7 +141,7 @@ export function TrimGoods({ lot, goods }: Props) {
           {goods.trim?.never !== undefined && ` ${goods.trim.never}.`}
         </p>
       )}
-      <Button type="submit" look="strong" className="col-span-2 h-12" disabled={trim.pending}>
+      <Button type="submit" variant="strong" className="col-span-2 h-12" disabled={trim.pending}>
         Trimmed
       </Button>
       {trim.error !== null && (

@@ -41,7 +41,7 @@ export function ReserveLot({ lot, keeping }: Keeping) {
         error={formState.errors.reservedFor?.message}
         {...register('reservedFor')}
       />
-      <Button type="submit" look="strong" className="col-span-2 h-11" disabled={keeping.pending}>
+      <Button type="submit" variant="strong" className="col-span-2 h-11" disabled={keeping.pending}>
         {none ? 'No longer' : 'Reserve'}
       </Button>
     </form>
@@ -68,7 +68,7 @@ export function HoldLot({ keeping }: Keeping) {
         error={formState.errors.reason?.message}
         {...register('reason')}
       />
-      <Button type="submit" look="alarm" className="h-11" disabled={keeping.pending}>
+      <Button type="submit" variant="alarm" className="h-11" disabled={keeping.pending}>
         Hold it
       </Button>
       <p className="w-full text-[14px] text-ink-soft">
@@ -97,7 +97,7 @@ export function DateLot({ lot, keeping }: Keeping) {
     >
       <Field label="Use by" type="date" error={errors.useBy?.message} {...register('useBy')} />
       <Field label="Why" maxLength={500} error={errors.reason?.message} {...register('reason')} />
-      <Button type="submit" look="strong" className="col-span-2 h-11" disabled={keeping.pending}>
+      <Button type="submit" variant="strong" className="col-span-2 h-11" disabled={keeping.pending}>
         Set
       </Button>
     </form>

@@ -198,14 +198,14 @@ export function PlateEditor({ from, plate: saved, taken, onDone }: Props) {
         </p>
       )}
       <div className="flex flex-wrap gap-3">
-        <Button type="submit" look="strong" size="bench" disabled={store.pending}>
+        <Button type="submit" variant="strong" size="bench" disabled={store.pending}>
           {from === 0 ? 'Save the plate' : `Save as version ${from + 1}`}
         </Button>
         <Button size="bench" onClick={onDone}>
           Not now
         </Button>
         {from > 0 && (
-          <Button look="alarm" size="bench" disabled={store.pending} onClick={() => save(saved, true)}>
+          <Button variant="alarm" size="bench" disabled={store.pending} onClick={() => save(saved, true)}>
             Not served any more
           </Button>
         )}

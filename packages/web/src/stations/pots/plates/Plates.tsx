@@ -35,7 +35,7 @@ export default function Plates() {
       <PotsHead>
         {may && open === undefined && (
           <div className="ml-auto pb-2">
-            <Button look="strong" onClick={() => setOpen('')}>
+            <Button variant="strong" onClick={() => setOpen('')}>
               A new plate
             </Button>
           </div>

@@ -137,12 +137,12 @@ export function RecipeEditor({ from, draft, listed }: Props) {
             className="min-w-72 flex-1"
             onChange={(event) => form.put({ note: event.target.value })}
           />
-          <Button type="submit" look="strong" size="bench" disabled={store.pending}>
+          <Button type="submit" variant="strong" size="bench" disabled={store.pending}>
             Save as version {from + 1}
           </Button>
           {listed !== undefined && (
             <Button
-              look="alarm"
+              variant="alarm"
               size="bench"
               disabled={store.pending}
               onClick={() => (note.trim() === '' ? form.send(() => undefined) : save(doc, true))}

@@ -16,9 +16,9 @@ import { noDevices } from './devices/devices.ts';
 import { Problem, problemDocument } from './http/problem.ts';
 import { watchStalls } from './http/stalls.ts';
 import { Jobs } from './jobs/jobs.ts';
-import type { Kitchen } from './kitchen.ts';
 import { Announcer } from './live/announcer.ts';
 import { ScaleBridge } from './scale/scaleBridge.ts';
+import type { Services } from './services.ts';
 import { weighRoad } from './stations/bench/weighRoad.ts';
 import { makes, putsBack } from './stations/index.ts';
 
@@ -46,7 +46,7 @@ export const openLog = (level: string, out?: DestinationStream): Logger =>
   );
 
 /** Opens everything a server process holds, in order, and gives the way to close it again. */
-export async function openKitchen(config: Config, clock: () => Date = () => new Date()) {
+export async function openServices(config: Config, clock: () => Date = () => new Date()) {
   const log = openLog(config.logLevel);
   const longReads = connect(config.databaseUrl, 2, 60_000);
   const room = await selectOne<{ max: number }>(longReads, `select current_setting('max_connections')::int as max`, []);
@@ -65,7 +65,7 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
   let devicesHouse = standsIn?.id;
   const session = sessions(config.databaseUrl, config.sessionSecret);
   const jobs = new Jobs(makes);
-  const kitchen: Kitchen = {
+  const services: Services = {
     db,
     config,
     clock,
@@ -81,14 +81,14 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
   const stalls = watchStalls(log);
   const stopThinning = keepThin(db, clock, (err) => log.warn({ err }, 'old answers could not be forgotten'));
   const app = createApp({
-    kitchen,
+    services,
     session: session.handler,
     announcer,
     longestStallMs: stalls.longestMs,
     isOpen: async (sid) =>
       (await selectOne(db, 'select 1 as open from session where sid = $1 and expire >= now()', [sid])) !== undefined,
   });
-  const onShortRoad = weighRoad(kitchen, session.sidOf);
+  const onShortRoad = weighRoad(services, session.sidOf);
   const isOwn = ownHosts(config.hosts);
   const handle = (request: IncomingMessage, response: ServerResponse): void => {
     if (!isOwn(request)) {
@@ -102,9 +102,9 @@ export async function openKitchen(config: Config, clock: () => Date = () => new 
   return {
     handle,
     server: createServer(handle),
-    kitchen,
+    services,
     /** Takes jobs from now on. */
-    startJobs: (): Promise<void> => jobs.start(kitchen),
+    startJobs: (): Promise<void> => jobs.start(services),
     /** Moves the devices into a house: for tests, which make their houses afterwards. */
     placeDevices: (houseId: string): void => {
       devicesHouse = houseId;

@@ -16,7 +16,7 @@ export interface Actor {
 }
 
 /** What the server is made of. The clock comes from outside so that a test can move it. */
-export interface Kitchen {
+export interface Services {
   readonly db: Sequelize;
   readonly config: Config;
   readonly clock: () => Date;

@@ -1,8 +1,8 @@
 import { key, table, uuid } from '../table.ts';
 
 /** Which lot went into which, movement by movement. Kept by the database with the postings. */
-export const LotKinTable = table(
-  'lot_kin',
+export const LotGenealogyTable = table(
+  'lot_genealogy',
   {
     parentId: key(uuid),
     childId: key(uuid),
