@@ -20,7 +20,7 @@ import { Announcer } from './live/announcer.ts';
 import { ScaleBridge } from './scale/scaleBridge.ts';
 import type { Services } from './services.ts';
 import { weighRoad } from './stations/bench/weighRoad.ts';
-import { makes, putsBack } from './stations/index.ts';
+import { makes, reversals } from './stations/index.ts';
 
 /** An error without what it was asked with: the parameters of a statement are people's own text, and none of the log's business. */
 const bareError = (error: unknown): unknown => {
@@ -73,7 +73,7 @@ export async function openServices(config: Config, clock: () => Date = () => new
     longReads,
     disk: new Disk(db, config.leaveFree),
     devicesOf: (houseId) => (houseId === devicesHouse ? devices : noDevices),
-    putsBack,
+    reversals,
     jobs,
     announce: (houseId, topics, ids) => announcer.announce(houseId, topics, ids),
     tell: (houseId, progress) => announcer.tell(houseId, progress),

@@ -5,7 +5,7 @@ import type { Config } from './config.ts';
 import type { Disk } from './db/disk.ts';
 import type { Devices } from './devices/devices.ts';
 import type { Jobs } from './jobs/jobs.ts';
-import type { PutsBack } from './massledger/takeBack.ts';
+import type { Reversals } from './massledger/reverse.ts';
 
 /** Who is asking: put in the session at sign-in, read by every handler. */
 export interface Actor {
@@ -27,7 +27,7 @@ export interface Services {
   /** The devices that stand in a house. */
   readonly devicesOf: (houseId: string) => Devices;
   /** What stations put back when an entry of theirs is taken back. */
-  readonly putsBack: PutsBack;
+  readonly reversals: Reversals;
   /** What takes longer than one waits for. */
   readonly jobs: Pick<Jobs, 'nudge'>;
   /** Tells every open screen of a house what to read again. Call it after the commit. */

@@ -7,7 +7,7 @@ import { HouseTable } from '../db/models/house.ts';
 import { serverRows } from '../db/rows.ts';
 import { noDevices } from '../devices/devices.ts';
 import { openLog } from '../openServices.ts';
-import { putsBack } from '../stations/index.ts';
+import { reversals } from '../stations/index.ts';
 import { seedDemo } from './seed.ts';
 
 const config = readConfig(process.env);
@@ -25,7 +25,7 @@ if ((await serverRows(db, HouseTable).count({})) === 0) {
     longReads: db,
     disk: new Disk(db, 0),
     devicesOf: () => noDevices,
-    putsBack,
+    reversals,
     jobs: { nudge: () => undefined },
     announce: () => undefined,
     tell: () => undefined,

@@ -1,6 +1,6 @@
 /** The stations this server has: to add one, its folder and its line here. */
 import type { Makes } from '../jobs/jobs.ts';
-import type { PutsBack } from '../massledger/takeBack.ts';
+import type { Reversals } from '../massledger/reverse.ts';
 import { access } from './access/index.ts';
 import { bench } from './bench/index.ts';
 import { house } from './house/index.ts';
@@ -15,7 +15,7 @@ import type { Station } from './station.ts';
 export const stations: readonly Station[] = [access, house, receive, bench, larder, pots, ledger, jobs, simulation];
 
 /** What all of them put back, by the kind of entry. */
-export const putsBack: PutsBack = Object.assign({}, ...stations.map((s) => s.putsBack ?? {})) as PutsBack;
+export const reversals: Reversals = Object.assign({}, ...stations.map((s) => s.reversals ?? {})) as Reversals;
 
 /** The files all of them make as jobs, by kind. */
 export const makes = Object.assign({}, ...stations.map((s) => s.makes ?? {})) as Makes;

@@ -1,6 +1,6 @@
 import type { Station } from '../station.ts';
 import { cuttingRoutes } from './cutting/routes.ts';
-import { benchPutsBack } from './putBack.ts';
+import { benchReversals } from './reversals.ts';
 import { benchRoutes } from './routes.ts';
 
 export const bench: Station = {
@@ -8,5 +8,5 @@ export const bench: Station = {
     benchRoutes(services, router);
     cuttingRoutes(services, router);
   },
-  putsBack: benchPutsBack,
+  reversals: benchReversals,
 };

@@ -4,7 +4,7 @@ import { readHead } from '../../db/breakdownHead.ts';
 import { mountCommand, mountRead } from '../../http/mount.ts';
 import { pageOf, readCursor } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
-import { takeBack } from '../../massledger/takeBack.ts';
+import { reverseEntry } from '../../massledger/reverse.ts';
 import type { Services } from '../../services.ts';
 import { cancelBreakdown, closeStage } from './close.ts';
 import { recordEvent } from './event.ts';
@@ -58,7 +58,7 @@ export function benchRoutes(services: Services, router: Router): void {
   mountCommand(services, router, api.bench.reopen, ['breakdowns', 'lots'], async (command, { params, body }) => {
     const { movementId } = await readHead(services.db, command.actor.houseId, params.breakdownId, command.transaction);
     if (movementId === null) throw new Problem('cannot_reverse', 'This stage is not closed.');
-    await takeBack(services.db, services.putsBack, command, movementId, body.reason);
+    await reverseEntry(services.db, services.reversals, command, movementId, body.reason);
     return readBreakdown(services.db, command.actor.houseId, params.breakdownId, command.transaction);
   });
   // api.bench.weigh has a road of its own: weighRoad.ts

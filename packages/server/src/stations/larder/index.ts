@@ -1,5 +1,5 @@
 import type { Station } from '../station.ts';
-import { larderPutsBack } from './putBack.ts';
+import { larderReversals } from './reversals.ts';
 import { larderRoutes } from './routes.ts';
 
-export const larder: Station = { mount: larderRoutes, putsBack: larderPutsBack };
+export const larder: Station = { mount: larderRoutes, reversals: larderReversals };

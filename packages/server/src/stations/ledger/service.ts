@@ -1,5 +1,5 @@
 import type { Answer, Asked, api } from '@zabrik/contract';
-import { takeBack } from '../../massledger/takeBack.ts';
+import { reverseEntry } from '../../massledger/reverse.ts';
 import type { InCommand, Services } from '../../services.ts';
 
 export const reverse = (
@@ -7,4 +7,4 @@ export const reverse = (
   command: InCommand,
   { params, body }: Asked<typeof api.ledger.reverse>,
 ): Promise<Answer<typeof api.ledger.reverse>> =>
-  takeBack(services.db, services.putsBack, command, params.movementId, body.reason);
+  reverseEntry(services.db, services.reversals, command, params.movementId, body.reason);

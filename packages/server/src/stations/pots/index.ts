@@ -1,5 +1,5 @@
 import type { Station } from '../station.ts';
-import { potsPutBack } from './putBack.ts';
+import { potsReversals } from './reversals.ts';
 import { potsRoutes } from './routes.ts';
 
-export const pots: Station = { mount: potsRoutes, putsBack: potsPutBack };
+export const pots: Station = { mount: potsRoutes, reversals: potsReversals };

@@ -1,7 +1,7 @@
 /** A filling taken back: a tub's date is that of the oldest still in it. */
-import type { PutBack, PutsBack } from '../../massledger/takeBack.ts';
+import type { Reversal, Reversals } from '../../massledger/reverse.ts';
 
-const dateOfTheRest: PutBack = async (db, { actor, transaction }, movementId) => {
+const dateOfTheRest: Reversal = async (db, { actor, transaction }, movementId) => {
   await db.query(
     `update lot t set use_by = coalesce((
        select min(l.use_by) from posting p join movement m on m.id = p.movement_id and m.kind = 'fill'
@@ -13,4 +13,4 @@ const dateOfTheRest: PutBack = async (db, { actor, transaction }, movementId) =>
   );
 };
 
-export const larderPutsBack: PutsBack = { fill: dateOfTheRest };
+export const larderReversals: Reversals = { fill: dateOfTheRest };

@@ -6,9 +6,9 @@ import { CuttingTable } from '../../db/models/cutting.ts';
 import { CuttingInputTable } from '../../db/models/cuttingInput.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { reserve } from '../../massledger/reserve.ts';
-import type { PutBack, PutsBack } from '../../massledger/takeBack.ts';
+import type { Reversal, Reversals } from '../../massledger/reverse.ts';
 
-const openStage: PutBack = async (db, command, movementId) => {
+const openStage: Reversal = async (db, command, movementId) => {
   const breakdowns = rowsOf(db, BreakdownTable, command);
   const stage = await breakdowns.one({ movementId }, { lock: 'update' });
   if (stage === undefined) return;
@@ -23,7 +23,7 @@ const openStage: PutBack = async (db, command, movementId) => {
   );
 };
 
-const openCutting: PutBack = async (db, command, movementId) => {
+const openCutting: Reversal = async (db, command, movementId) => {
   const cuttings = rowsOf(db, CuttingTable, command);
   const cutting = await cuttings.one({ movementId }, { lock: 'update' });
   if (cutting === undefined) return;
@@ -37,4 +37,4 @@ const openCutting: PutBack = async (db, command, movementId) => {
   );
 };
 
-export const benchPutsBack: PutsBack = { 'close-stage': openStage, cut: openCutting };
+export const benchReversals: Reversals = { 'close-stage': openStage, cut: openCutting };

@@ -3,9 +3,9 @@ import { BatchTable } from '../../db/models/batch.ts';
 import { BatchInputTable } from '../../db/models/batchInput.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { reserve } from '../../massledger/reserve.ts';
-import type { PutBack, PutsBack } from '../../massledger/takeBack.ts';
+import type { Reversal, Reversals } from '../../massledger/reverse.ts';
 
-const backToTheStove: PutBack = async (db, command, movementId) => {
+const backToTheStove: Reversal = async (db, command, movementId) => {
   const batches = rowsOf(db, BatchTable, command);
   const batch = await batches.one({ movementId }, { lock: 'update' });
   if (batch === undefined) return;
@@ -23,4 +23,4 @@ const backToTheStove: PutBack = async (db, command, movementId) => {
   await reserve(db, command, { kind: 'batch', id }, await rowsOf(db, BatchInputTable, command).all({ batchId: id }));
 };
 
-export const potsPutBack: PutsBack = { batch: backToTheStove };
+export const potsReversals: Reversals = { batch: backToTheStove };
