@@ -6,10 +6,12 @@ import { Check } from './Check.tsx';
 import { Choice } from './Choice.tsx';
 import { type Column, DataTable } from './DataTable.tsx';
 import { Field } from './Field.tsx';
+import { aFigure, aFigureOrNothing, aWeight } from './fieldReaders.ts';
 import KitPage from './KitPage.tsx';
 import { NumField } from './NumField.tsx';
 import { OneField, someWords } from './OneField.tsx';
 import { ProgressBar } from './ProgressBar.tsx';
+import { massIn, temperatureIn, weightIn } from './readers.ts';
 import { optionsOf, Select } from './Select.tsx';
 import { Toggle } from './Toggle.tsx';
 
@@ -313,5 +315,37 @@ describe('one field and its button', () => {
     fireEvent.submit(screen.getByLabelText('Why'));
     await waitFor(() => expect(screen.getByLabelText<HTMLInputElement>('Why').value).toBe(''));
     expect(sent).toHaveBeenCalledWith('skimmed', 'skimmed');
+  });
+});
+
+describe('what was typed, read', () => {
+  it('is a weight with its unit or in grams, a weight of something more than nothing, a temperature; else nothing', () => {
+    expect(['100', '1.2 kg', '8 oz', '0', 'a bit', ''].map(massIn)).toEqual([
+      100_000,
+      1_200_000,
+      226_796,
+      0,
+      undefined,
+      undefined,
+    ]);
+    expect(['100', '0', 'a bit'].map(weightIn)).toEqual([100_000, undefined, undefined]);
+    expect(['3.5', '38 F', 'warm', ''].map(temperatureIn)).toEqual([350, 333, undefined, undefined]);
+  });
+  it('in a form it is read the same way, and says in words what it is not', () => {
+    const said = (
+      schema: {
+        safeParse: (text: string) => { success: boolean; data?: unknown; error?: { issues: { message: string }[] } };
+      },
+      text: string,
+    ) => {
+      const read = schema.safeParse(text);
+      return read.success ? read.data : read.error?.issues[0]?.message;
+    };
+    expect(said(aWeight('A weight'), '1.2 kg')).toBe(1_200_000);
+    expect(said(aWeight('A weight'), '0')).toBe('A weight');
+    expect(said(aFigure('Such as 2.5'), '2,5')).toBe(2.5);
+    expect(said(aFigure('Such as 2.5'), '-1')).toBe('Such as 2.5');
+    expect(said(aFigureOrNothing('A figure'), ' ')).toBeUndefined();
+    expect(said(aFigureOrNothing('A figure'), 'x')).toBe('A figure');
   });
 });

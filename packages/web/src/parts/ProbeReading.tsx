@@ -1,10 +1,11 @@
-import { formatTemperature, parseTemperature } from '@zabrik/core';
+import { formatTemperature } from '@zabrik/core';
 import { Thermometer } from 'lucide-react';
 import { useState } from 'react';
 import { useCommand } from '../app/command.ts';
 import { api } from '../app/endpoints.ts';
 import { useHouse } from '../app/queries.ts';
 import { Button } from '../kit/Button.tsx';
+import { temperatureIn } from '../kit/readers.ts';
 import { useProbe } from './useProbe.ts';
 
 /** The probe's live figure, and a button that takes it once it is steady. In the demo, a hand that sticks it into something. */
@@ -14,12 +15,7 @@ export function ProbeReading({ onTake }: { readonly onTake: (centiC: number) => 
   const [typed, setTyped] = useState('');
   const simulated = useCommand(api.simulation.probe);
   const stick = (centiC: number): void => simulated.send({ body: { centiC } });
-  let centiC: number | undefined;
-  try {
-    centiC = parseTemperature(typed);
-  } catch {
-    centiC = undefined;
-  }
+  const centiC = temperatureIn(typed);
   const shown = probe.data?.centiC;
   const steady = probe.data?.state === 'steady' && shown != null;
   return (

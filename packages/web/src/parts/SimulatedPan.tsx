@@ -1,10 +1,10 @@
 import type { Ask } from '@zabrik/contract';
-import { parseMass } from '@zabrik/core';
 import { useState } from 'react';
 import { useCommand } from '../app/command.ts';
 import { api } from '../app/endpoints.ts';
 import { useChosenScale } from '../app/live.ts';
 import { useHouse } from '../app/queries.ts';
+import { massIn } from '../kit/readers.ts';
 import { useKeys } from './useKeys.ts';
 
 type Body = Ask<typeof api.simulation.pan>['body'];
@@ -37,12 +37,7 @@ export function SimulatedPan({ next, busy = false }: Props) {
   const simulated = house?.simulated === true;
   useKeys(simulated && !busy && next !== undefined ? { p: () => put('piece') } : {});
   if (!simulated) return null;
-  let massMg: number | undefined;
-  try {
-    massMg = parseMass(typed);
-  } catch {
-    massMg = undefined;
-  }
+  const massMg = massIn(typed);
   const putTyped = (): void => {
     if (massMg !== undefined) put(massMg);
   };

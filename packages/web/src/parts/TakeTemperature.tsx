@@ -1,20 +1,11 @@
-import { parseTemperature } from '@zabrik/core';
 import { OneField } from '../kit/OneField.tsx';
+import { temperatureIn } from '../kit/readers.ts';
 import { ProbeReading } from './ProbeReading.tsx';
 
 interface Props {
   /** Names the field for those who hear it. */
   readonly label: string;
   readonly onTake: (centiC: number, source: 'probe' | 'typed') => void;
-}
-
-/** Hundredths of a degree; undefined for what is no temperature. */
-function temperatureOf(text: string): number | undefined {
-  try {
-    return text.trim() === '' ? undefined : parseTemperature(text);
-  } catch {
-    return undefined;
-  }
 }
 
 /** A temperature taken from the probe, or typed from another thermometer. */
@@ -28,7 +19,7 @@ export function TakeTemperature({ label, onTake }: Props) {
         inputMode="decimal"
         className="h-14 w-28!"
         again
-        read={temperatureOf}
+        read={temperatureIn}
         onSend={(centiC) => onTake(centiC, 'typed')}
         send="Write it down"
         sending={{ className: 'h-14' }}

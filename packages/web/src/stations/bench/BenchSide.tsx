@@ -1,6 +1,6 @@
-import { Tabs } from 'radix-ui';
 import { lazy, Suspense, useEffect } from 'react';
 import { Loading } from '../../kit/Notice.tsx';
+import { TabList, TabPanel, Tabs } from '../../kit/Tabs.tsx';
 import { BodyMap } from '../../parts/BodyMap.tsx';
 import { Steps } from './Steps.tsx';
 import type { BenchFlow } from './useBench.ts';
@@ -10,9 +10,6 @@ import { Weights } from './Weights.tsx';
 // what is not needed to weigh comes after the bench stands, and is there when the network is not
 const tools = () => import('./Tools.tsx').then((m) => ({ default: m.Tools }));
 const Tools = lazy(tools);
-
-const tabLook =
-  'min-h-11 flex-1 px-1 font-head text-[15px] font-semibold whitespace-nowrap text-ink-soft data-[state=active]:bg-sheet data-[state=active]:text-ink data-[state=active]:shadow-[inset_0_-3px_0] data-[state=active]:shadow-ink';
 
 export type SideTab = 'steps' | 'weights' | 'tools';
 
@@ -36,23 +33,24 @@ export function BenchSide({ flow, state, may, tab, onTab, onWipe }: Props) {
   const lit = new Set(counted.map((w) => w.piece.id));
   const known = new Set(stage.pieces.map((p) => p.id));
   return (
-    <Tabs.Root
+    <Tabs
       value={tab}
       onValueChange={(next) => onTab(next === 'weights' || next === 'tools' ? next : 'steps')}
       className="flex min-h-0 flex-col border-r border-line bg-sheet-soft max-md:hidden"
     >
-      <Tabs.List className="flex border-b border-line" aria-label="Steps, weights or tools">
-        <Tabs.Trigger value="steps" className={tabLook}>
-          Steps, {Math.min(flow.steps.at + 1, stage.steps.length)} of {stage.steps.length}
-        </Tabs.Trigger>
-        <Tabs.Trigger value="weights" aria-keyshortcuts="w" className={tabLook}>
-          Weights, {counted.length}
-        </Tabs.Trigger>
-        <Tabs.Trigger value="tools" aria-keyshortcuts="o" className={tabLook}>
-          Tools
-        </Tabs.Trigger>
-      </Tabs.List>
-      <Tabs.Content value="steps" tabIndex={-1} className="flex min-h-0 flex-1 flex-col">
+      <TabList
+        column
+        label="Steps, weights or tools"
+        tabs={[
+          {
+            value: 'steps',
+            name: `Steps, ${Math.min(flow.steps.at + 1, stage.steps.length)} of ${stage.steps.length}`,
+          },
+          { value: 'weights', name: `Weights, ${counted.length}`, hotkey: 'w' },
+          { value: 'tools', name: 'Tools', hotkey: 'o' },
+        ]}
+      />
+      <TabPanel value="steps" tabIndex={-1} className="flex min-h-0 flex-1 flex-col">
         <div className="min-h-0 flex-1 overflow-y-auto">
           <Steps
             stage={stage}
@@ -77,15 +75,15 @@ export function BenchSide({ flow, state, may, tab, onTab, onWipe }: Props) {
           onPick={flow.pick}
           className="mx-auto block h-[124px] shrink-0 border-t border-line py-1.5"
         />
-      </Tabs.Content>
-      <Tabs.Content value="weights" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
+      </TabPanel>
+      <TabPanel value="weights" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
         <Weights state={state} selected={right?.id} onSelect={may ? flow.correct : () => undefined} />
-      </Tabs.Content>
-      <Tabs.Content value="tools" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
+      </TabPanel>
+      <TabPanel value="tools" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
         <Suspense fallback={<Loading />}>
           <Tools flow={flow} state={state} may={may} onWipe={onWipe} />
         </Suspense>
-      </Tabs.Content>
-    </Tabs.Root>
+      </TabPanel>
+    </Tabs>
   );
 }

@@ -1,7 +1,7 @@
 /** What is joined to a piece and weighed with it: bacon round a roll, crust on a barrel. Of a lot, or bought in and kept in no lot. */
 import { useQuery } from '@tanstack/react-query';
 import type { Lot } from '@zabrik/contract';
-import { allergenWords, carryAllergens, formatMass, parseMass, shortName } from '@zabrik/core';
+import { allergenWords, carryAllergens, formatMass, shortName } from '@zabrik/core';
 import { useDeferredValue } from 'react';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
@@ -9,6 +9,7 @@ import { useKeptDocument } from '../../app/keptForm.ts';
 import { useScaleAtRest } from '../../app/live.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
+import { weightIn } from '../../kit/readers.ts';
 import { Toggle } from '../../kit/Toggle.tsx';
 import { AllergensSaid } from '../../parts/AllergensSaid.tsx';
 import type { BenchFlow } from './useBench.ts';
@@ -21,15 +22,6 @@ interface Props {
 
 /** So many of what is found are shown; more letters find fewer. */
 const SHOWN = 5;
-
-const massOf = (text: string): number | undefined => {
-  try {
-    const mg = parseMass(text);
-    return mg > 0 ? mg : undefined;
-  } catch {
-    return undefined;
-  }
-};
 
 interface Typed {
   readonly text: string;
@@ -49,7 +41,7 @@ const nameOf = ({ lot, text }: Typed): string => (lot?.name ?? text).trim();
 function faultsOf(said: Typed): readonly string[] {
   const { lot, allergens, boughtIn } = said;
   const name = nameOf(said);
-  const massMg = said.panMg ?? massOf(said.mass);
+  const massMg = said.panMg ?? weightIn(said.mass);
   if (name === '') return ['Say what is joined to it.'];
   if (massMg === undefined) return [`Say how much ${name} it is: 40 g, 1.5 oz.`];
   if (lot !== null && massMg > lot.massMg) return [`Lot ${lot.code} has ${formatMass(lot.massMg)} left.`];
@@ -89,7 +81,7 @@ export function JoinTo({ flow, state }: Props) {
     // bought in where no lot is called so: then its allergens are asked for
     put({ boughtIn: boughtIn || asksAllergens });
     form.send((said) => {
-      const massMg = said.panMg ?? massOf(said.mass) ?? 0;
+      const massMg = said.panMg ?? weightIn(said.mass) ?? 0;
       void state.happen(
         {
           kind: 'bring-in',

@@ -1,10 +1,11 @@
 /** The flow of the bench: which piece is next, what a press of the one big button does, and how a weight is put right. */
 
-import { type Destination, formatMass, parseMass, shortName } from '@zabrik/core';
+import { type Destination, formatMass, shortName } from '@zabrik/core';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
+import { weightIn } from '../../kit/readers.ts';
 import { trayName } from '../../parts/destinations.ts';
 import { sayAloud, useBenchDevice } from './benchDevice.ts';
 import { wantedOf } from './benchOrder.ts';
@@ -26,16 +27,6 @@ export type Typing =
   | { readonly for: 'weight'; readonly text: string }
   | { readonly for: 'split'; readonly text: string };
 
-/** What is typed as a weight; undefined while it is none. */
-function massTyped(typing: Typing | undefined): number | undefined {
-  try {
-    const mg = typing === undefined ? undefined : parseMass(typing.text);
-    return mg !== undefined && mg > 0 ? mg : undefined;
-  } catch {
-    return undefined;
-  }
-}
-
 export function useBench(state: BenchState, may: boolean) {
   const { breakdown, counted, expected } = state;
   const device = useBenchDevice();
@@ -56,7 +47,7 @@ export function useBench(state: BenchState, may: boolean) {
     right === undefined && expectation !== undefined && piece.accumulates !== true && count > 0
       ? expectationOf(expectation, count)
       : undefined;
-  const typedMg = massTyped(typing);
+  const typedMg = typing === undefined ? undefined : weightIn(typing.text);
 
   /** Asks about a weight far from anything expected; answers whether it may be counted now. */
   const mayCount = (massMg: number, source: 'scale' | 'typed'): boolean => {

@@ -20,8 +20,9 @@ import { Check } from '../../kit/Check.tsx';
 import { Choice } from '../../kit/Choice.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
+import { massIn } from '../../kit/readers.ts';
 import { StillHere } from '../../parts/StillHere.tsx';
-import { amountOf, readMass } from './offers.ts';
+import { amountOf } from './offers.ts';
 import { useHouseLimits } from './potQueries.ts';
 import type { AtStove } from './useStove.ts';
 
@@ -33,15 +34,15 @@ const readOut = (text: string, litres: boolean): number | undefined => {
     // a bare number over 100 was meant in grams, as the scale shows it
     if (Number.isFinite(number) && (match[2] !== undefined || number < 100)) return Math.round(number * 1e6);
   }
-  return readMass(text);
+  return massIn(text);
 };
 
 /** A weight, or nothing typed. */
 const mass = <E,>(empty: E) =>
   z
     .string()
-    .refine((text) => text.trim() === '' || readMass(text) !== undefined, 'A weight')
-    .transform((text): number | E => (text.trim() === '' ? empty : (readMass(text) ?? empty)));
+    .refine((text) => text.trim() === '' || massIn(text) !== undefined, 'A weight')
+    .transform((text): number | E => (text.trim() === '' ? empty : (massIn(text) ?? empty)));
 
 const finishForm = (litres: boolean) =>
   z

@@ -1,4 +1,4 @@
-import { formatMass, parseMass, refusalOf, roleIn } from '@zabrik/core';
+import { formatMass, refusalOf, roleIn } from '@zabrik/core';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { z } from 'zod';
@@ -6,24 +6,18 @@ import { dueWords } from '../../app/dates.ts';
 import { useKeptForm } from '../../app/keptForm.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
+import { weightIn } from '../../kit/readers.ts';
 import { Select } from '../../kit/Select.tsx';
 import { offerOf, type PotLot } from './offers.ts';
 import { useLotsForPots } from './potQueries.ts';
 import type { AtStove } from './useStove.ts';
 
-const read = (text: string): number | undefined => {
-  try {
-    const mg = parseMass(/^\s*[\d.,]+\s*$/.test(text) ? `${text} g` : text);
-    return mg > 0 ? mg : undefined;
-  } catch {
-    return undefined;
-  }
-};
-
 const joinForm = z.object({
   lotId: z.string().min(1, 'Choose which'),
   /** Nothing: all of it. */
-  mass: z.string().refine((text) => text.trim() === '' || read(text) !== undefined, 'A weight, such as 250 or 1.2 kg'),
+  mass: z
+    .string()
+    .refine((text) => text.trim() === '' || weightIn(text) !== undefined, 'A weight, such as 250 or 1.2 kg'),
 });
 
 /** A lot joins the pot that is on: which, how much of it. It is promised to the batch at once; Undo gives it back. */
@@ -38,7 +32,7 @@ export function Joins({ stove }: { readonly stove: AtStove }) {
     .sort((a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code));
   const lot = may.find((l) => l.id === lotId);
   const typed = text !== '' || lot === undefined ? text : String(Math.round(lot.massMg / 1_000));
-  const massMg = read(typed);
+  const massMg = weightIn(typed);
   const roleOf = (l: PotLot): string => {
     const role = roleIn(batch.recipe, offerOf(l));
     return role === undefined || role === 'base'

@@ -4,6 +4,7 @@ import { z } from 'zod';
 import type { KeptForm } from '../../app/keptForm.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
+import { aFigure, aFigureOrNothing } from '../../kit/fieldReaders.ts';
 import { named, Select } from '../../kit/Select.tsx';
 import type { AtStove } from './useStove.ts';
 
@@ -11,18 +12,12 @@ import type { AtStove } from './useStove.ts';
 export const figure = (label: string, caption: string) =>
   ({ label: caption, 'aria-label': label, dense: true, className: 'min-w-0', inputMode: 'decimal' }) as const;
 
-const orNothing = z
-  .string()
-  .refine((text) => text.trim() === '' || readDecimal(text) > 0, 'A figure, or nothing')
-  .transform((text) => (text.trim() === '' ? undefined : readDecimal(text)));
+const orNothing = aFigureOrNothing('A figure, or nothing');
 export const markForm = z
   .object({
     pan: z.string().min(1, 'Which pan it stands in'),
     burner: z.string().min(1, 'Which burner it stands on'),
-    target: z
-      .string()
-      .refine((text) => readDecimal(text) > 0, 'Such as 2.5')
-      .transform(readDecimal),
+    target: aFigure('Such as 2.5'),
     salt: orNothing,
     most: orNothing,
   })

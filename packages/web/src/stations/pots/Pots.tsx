@@ -1,11 +1,12 @@
 import type { ListedRecipe } from '@zabrik/contract';
 import { formatMass } from '@zabrik/core';
-import { RadioGroup, Tabs } from 'radix-ui';
+import { RadioGroup } from 'radix-ui';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { Empty, Failed, Loading } from '../../kit/Notice.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
+import { TabList, TabPanel, Tabs } from '../../kit/Tabs.tsx';
 import { clothOf } from '../../parts/destinations.ts';
 import { HowMade } from './HowMade.tsx';
 import { byKind, kindWords, readyFor } from './offers.ts';
@@ -91,9 +92,6 @@ function RecipeList({ recipes, ready, on, onPick }: ListProps) {
   );
 }
 
-const tabLook =
-  'min-h-11 border-b-[3px] border-transparent px-3 font-head text-[16px] font-semibold text-ink-soft data-[state=active]:border-ink data-[state=active]:text-ink';
-
 /** What can be made from what there is: every recipe, scaled to the lots that lie ready or to what is wanted. */
 export default function Pots() {
   const recipes = useRecipes();
@@ -128,30 +126,29 @@ export default function Pots() {
         {listed === undefined ? (
           <Empty title="Nothing can be made">Recipes turn bones and trim into batches.</Empty>
         ) : (
-          <Tabs.Root key={listed.recipe.id} defaultValue="scale" className="min-w-0 p-4">
+          <Tabs key={listed.recipe.id} defaultValue="scale" className="min-w-0 p-4">
             <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-1 border-b border-line">
               <h2 className="text-2xl font-bold">{listed.recipe.title}</h2>
-              <Tabs.List aria-label={listed.recipe.title} className="flex">
-                <Tabs.Trigger value="scale" className={tabLook}>
-                  Scale
-                </Tabs.Trigger>
-                <Tabs.Trigger value="how" className={tabLook}>
-                  How it is made
-                </Tabs.Trigger>
-              </Tabs.List>
+              <TabList
+                label={listed.recipe.title}
+                tabs={[
+                  { value: 'scale', name: 'Scale' },
+                  { value: 'how', name: 'How it is made' },
+                ]}
+              />
               {mayEdit && (
                 <Link className="ml-auto text-[15px] font-semibold underline" to={`/pots/recipes/${listed.recipe.id}`}>
                   {listed.own ? 'Change our version' : 'Make it our own'}
                 </Link>
               )}
             </div>
-            <Tabs.Content value="scale">
+            <TabPanel value="scale">
               <PlanBatch listed={listed} lots={lots.data.lots} all={lots.data.all} house={house} />
-            </Tabs.Content>
-            <Tabs.Content value="how">
+            </TabPanel>
+            <TabPanel value="how">
               <HowMade listed={listed} ways={[]} />
-            </Tabs.Content>
-          </Tabs.Root>
+            </TabPanel>
+          </Tabs>
         )}
       </div>
     </div>

@@ -2,8 +2,9 @@ import { allSpecies, recipeById } from '@zabrik/catalogue';
 import type { ListedRecipe, Lot } from '@zabrik/contract';
 import { grams, kilograms } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
+import { massIn } from '../../kit/readers.ts';
 import { amountIn } from '../../parts/amountIn.ts';
-import { byKind, goesByItself, isOffered, oneTouches, preselected, readMass, readyFor } from './offers.ts';
+import { byKind, goesByItself, isOffered, oneTouches, preselected, readyFor } from './offers.ts';
 
 const recipe = (id: string) => {
   const found = recipeById.get(id);
@@ -126,8 +127,8 @@ describe('figures of the pots', () => {
     expect(amountIn('mass', grams(1_250))).toBe('1,250 g');
   });
   it('are nothing while they cannot be read', () => {
-    expect(readMass('1.2 kg')).toBe(kilograms(1.2));
-    expect(readMass('a bit')).toBeUndefined();
+    expect(massIn('1.2 kg')).toBe(kilograms(1.2));
+    expect(massIn('a bit')).toBeUndefined();
   });
 });
 

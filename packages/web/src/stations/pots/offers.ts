@@ -1,5 +1,5 @@
 import type { ListedRecipe, Lot, Tub } from '@zabrik/contract';
-import { formsHistamine, type OfferedLot, parseMass, type Recipe, refusalOf, roleIn, type Species } from '@zabrik/core';
+import { formsHistamine, type OfferedLot, type Recipe, refusalOf, roleIn, type Species } from '@zabrik/core';
 import { dayName, dueWords } from '../../app/dates.ts';
 import { amountIn } from '../../parts/amountIn.ts';
 
@@ -19,15 +19,6 @@ export const offerOf = (lot: PotLot): OfferedLot => ({
   ready: lot.ready,
   ...(lot.contents === undefined ? {} : { kinds: lot.contents }),
 });
-
-/** A mass as typed, or undefined while it cannot be read. */
-export const readMass = (text: string): number | undefined => {
-  try {
-    return parseMass(text);
-  } catch {
-    return undefined;
-  }
-};
 
 /**
  * Whether a lot may go in without being asked for: it is taken, it lies in a tray the recipe empties, and nobody means it for a guest. A

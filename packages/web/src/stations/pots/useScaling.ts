@@ -19,7 +19,8 @@ import {
 } from '@zabrik/core';
 import { useMemo, useState } from 'react';
 import { useCatalogue } from '../../app/queries.ts';
-import { isOffered, offerOf, type PotLot, preselected, readMass } from './offers.ts';
+import { massIn } from '../../kit/readers.ts';
+import { isOffered, offerOf, type PotLot, preselected } from './offers.ts';
 
 /** Lots that go into one batch: more, the contract does not take. */
 export const MOST_LOTS = 200;
@@ -35,7 +36,7 @@ const wantOf = (wish: Wish, recipe: Recipe): Want | undefined => {
   if (wish.kind === 'mass') {
     const number = readDecimal(wish.amount);
     const litres = recipe.output.measure === 'litres' && Number.isFinite(number) ? number * 1e6 : undefined;
-    const massMg = litres ?? readMass(/^\s*[\d.,]+\s*$/.test(wish.amount) ? `${wish.amount} kg` : wish.amount);
+    const massMg = litres ?? massIn(/^\s*[\d.,]+\s*$/.test(wish.amount) ? `${wish.amount} kg` : wish.amount);
     return massMg === undefined || massMg <= 0 ? undefined : { kind: 'mass', massMg: Math.round(massMg) };
   }
   const count = Number(wish.amount);
@@ -94,7 +95,7 @@ export function useScaling(listed: ListedRecipe, lots: readonly PotLot[], house:
   const vessel = house?.vessels.find((v) => v.id === vesselId);
   const onHandMg = Object.fromEntries(
     Object.entries(onHand).flatMap(([id, text]) => {
-      const mg = text.trim() === '' ? undefined : readMass(text);
+      const mg = text.trim() === '' ? undefined : massIn(text);
       return mg === undefined ? [] : [[id, mg]];
     }),
   );

@@ -1,5 +1,5 @@
 import type { Ask } from '@zabrik/contract';
-import { addDays, formatMass, parseMass } from '@zabrik/core';
+import { addDays, formatMass } from '@zabrik/core';
 import { useFieldArray } from 'react-hook-form';
 import { z } from 'zod';
 import { useCommand } from '../../app/command.ts';
@@ -10,6 +10,7 @@ import { useCatalogue } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
+import { weightIn } from '../../kit/readers.ts';
 import { named, Select } from '../../kit/Select.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { useSuppliers } from './useSuppliers.ts';
@@ -18,16 +19,6 @@ type OrderLine = Ask<typeof api.receive.order>['body']['lines'][number];
 
 /** What the draft of an order is called. */
 export const NEW_ORDER = 'order';
-
-/** A weight that was typed; undefined while it is none. */
-function weightOf(text: string): number | undefined {
-  try {
-    const mg = parseMass(text);
-    return mg > 0 ? mg : undefined;
-  } catch {
-    return undefined;
-  }
-}
 
 const orderForm = z
   .object({
@@ -75,7 +66,7 @@ export function NewOrder({ done }: { readonly done: () => void }) {
     ),
     ...(catalogue?.goods ?? []).map((g) => ({ value: `goods/${g.id}`, name: g.name })),
   ].sort((a, b) => a.name.localeCompare(b.name));
-  const massMg = weightOf(mass);
+  const massMg = weightIn(mass);
   const add = (): void => {
     const [first = '', second = ''] = what.split('/');
     if (massMg === undefined || second === '') return;

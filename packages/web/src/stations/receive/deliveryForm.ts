@@ -1,7 +1,6 @@
 import type { Ask, api, House } from '@zabrik/contract';
 import {
   type CameAs,
-  figureWords,
   grams,
   isShellfish,
   type Milligrams,
@@ -14,26 +13,11 @@ import {
   usuallyRaised,
 } from '@zabrik/core';
 import { z } from 'zod';
+import { aWeight, read } from '../../kit/fieldReaders.ts';
 
 export type LineBody = Ask<typeof api.receive.accept>['body'];
 export type RefusalReason = NonNullable<LineBody['refusedReason']>;
 
-const read =
-  <T>(parse: (text: string) => T, says: string) =>
-  (text: string, context: z.RefinementCtx): T => {
-    try {
-      return parse(text);
-    } catch (error) {
-      context.addIssue({ code: 'custom', message: figureWords(error, says) });
-      return z.NEVER;
-    }
-  };
-
-const mass = (says: string) =>
-  z
-    .string()
-    .transform(read<Milligrams>((text) => parseMass(text), says))
-    .refine((value) => value > 0, says);
 const empty = z
   .string()
   .regex(/^\s*$/)
@@ -52,13 +36,13 @@ const fields = z.object({
   supplierId: z.string().min(1, 'Who brought it?'),
   invoiceNumber: z.string().trim().max(60, 'At most 60 letters'),
   origin: words,
-  gross: mass('A weight, such as 2860 or 2.86 kg'),
+  gross: aWeight('A weight, such as 2860 or 2.86 kg'),
   tare: z
     .string()
     .transform(
       read<Milligrams>((text) => (text.trim() === '' ? grams(0) : parseMass(text)), 'A weight, or leave it empty'),
     ),
-  invoice: mass('What the invoice says it weighs'),
+  invoice: aWeight('What the invoice says it weighs'),
   price: z.string().transform(read<MinorUnits>(parseMoney, 'An amount, such as 31.46')),
   temperature: z
     .string()
@@ -102,7 +86,7 @@ export const unweighedForm = saysWhat(
   fields.extend({
     gross: z.string().transform(() => null),
     tare: z.string().transform(() => grams(0)),
-    invoice: z.union([empty, mass('What the invoice says it weighs')]),
+    invoice: z.union([empty, aWeight('What the invoice says it weighs')]),
     price: z.union([empty.transform(() => minor(0)), fields.shape.price]),
   }),
 );

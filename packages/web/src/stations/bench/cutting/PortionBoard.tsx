@@ -2,6 +2,7 @@ import { formatMass } from '@zabrik/core';
 import { useState } from 'react';
 import { useMay } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
+import { TabList, TabPanel, Tabs } from '../../../kit/Tabs.tsx';
 import { Toggle } from '../../../kit/Toggle.tsx';
 import { SimulatedPan } from '../../../parts/SimulatedPan.tsx';
 import { useKeys } from '../../../parts/useKeys.ts';
@@ -144,23 +145,17 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
         </section>
         <aside className="flex min-h-0 flex-col border-line bg-sheet-soft max-lg:border-t lg:border-l" aria-label="Got">
           <PanStrip taking={taking} target={target} />
-          <div className="grid grid-cols-3 border-b border-line" role="tablist">
-            {tabs.map((t) => (
-              <button
-                key={t.id}
-                type="button"
-                role="tab"
-                aria-selected={tab === t.id}
-                aria-keyshortcuts={t.key}
-                className={`min-h-12 font-head text-[15px] font-semibold ${tab === t.id ? 'bg-sheet shadow-[inset_0_-3px_0_var(--color-ink)]' : 'text-ink-soft'}`}
-                onClick={() => setTab(t.id)}
-              >
-                {t.name}
-              </button>
-            ))}
-          </div>
-          {tab === 'got' && (
-            <>
+          <Tabs
+            value={tab}
+            onValueChange={(id) => setTab(tabs.find((t) => t.id === id)?.id ?? 'got')}
+            className="flex min-h-0 flex-1 flex-col"
+          >
+            <TabList
+              column
+              label="Got, sizes or piece"
+              tabs={tabs.map((t) => ({ value: t.id, name: t.name, hotkey: t.key }))}
+            />
+            <TabPanel value="got" tabIndex={-1} className="flex min-h-0 flex-1 flex-col data-[state=inactive]:hidden">
               <Tally
                 weights={state.weights}
                 sizes={flow.setup.sizes}
@@ -171,35 +166,32 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
                 weighedMg={state.weighedMg}
               />
               <PutRight flow={flow} />
-            </>
-          )}
-          {tab !== 'got' && (
-            <div className="min-h-0 flex-1 overflow-y-auto" role="tabpanel">
-              {tab === 'sizes' ? (
-                <SizesTab
-                  setup={flow.setup}
-                  category={cutting.category}
-                  template={flow.template}
-                  pieces={cutting.pieces}
-                  pieceMg={flow.measures.massMg}
-                  onChange={flow.change}
-                />
-              ) : (
-                <PieceTab
-                  no={flow.no}
-                  pieces={cutting.pieces}
-                  measures={flow.measures}
-                  template={flow.template}
-                  setup={flow.setup}
-                  category={cutting.category}
-                  panMg={taking.panMg}
-                  learnt={learntWords}
-                  onMeasure={flow.measure}
-                  onSetup={flow.change}
-                />
-              )}
-            </div>
-          )}
+            </TabPanel>
+            <TabPanel value="sizes" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
+              <SizesTab
+                setup={flow.setup}
+                category={cutting.category}
+                template={flow.template}
+                pieces={cutting.pieces}
+                pieceMg={flow.measures.massMg}
+                onChange={flow.change}
+              />
+            </TabPanel>
+            <TabPanel value="piece" tabIndex={-1} className="min-h-0 flex-1 overflow-y-auto">
+              <PieceTab
+                no={flow.no}
+                pieces={cutting.pieces}
+                measures={flow.measures}
+                template={flow.template}
+                setup={flow.setup}
+                category={cutting.category}
+                panMg={taking.panMg}
+                learnt={learntWords}
+                onMeasure={flow.measure}
+                onSetup={flow.change}
+              />
+            </TabPanel>
+          </Tabs>
         </aside>
       </div>
       {may && (

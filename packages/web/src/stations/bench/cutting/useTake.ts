@@ -1,6 +1,7 @@
-import { formatMass, parseMass } from '@zabrik/core';
+import { formatMass } from '@zabrik/core';
 import { useState } from 'react';
 import { useScaleAtRest } from '../../../app/live.ts';
+import { weightIn } from '../../../kit/readers.ts';
 import { panRefuses } from '../panWords.ts';
 import { type Expected, useOddWeight } from '../useOddWeight.ts';
 import type { AtBoard } from './useCutting.ts';
@@ -36,14 +37,7 @@ export function useTake(onMass: (massMg: number) => string, expected?: () => Exp
       }
     }
   };
-  const typedMg = ((): number | undefined => {
-    try {
-      const mg = typing === undefined ? undefined : parseMass(typing);
-      return mg !== undefined && mg > 0 ? mg : undefined;
-    } catch {
-      return undefined;
-    }
-  })();
+  const typedMg = typing === undefined ? undefined : weightIn(typing);
   return {
     reading,
     take,

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { formsHistamine, readDecimal } from '@zabrik/core';
+import { formsHistamine } from '@zabrik/core';
 import { z } from 'zod';
 import { useCommand } from '../../../app/command.ts';
 import { api } from '../../../app/endpoints.ts';
@@ -8,6 +8,7 @@ import { useCatalogue } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Check } from '../../../kit/Check.tsx';
 import { Field } from '../../../kit/Field.tsx';
+import { aFigureOrNothing } from '../../../kit/fieldReaders.ts';
 import { Notice } from '../../../kit/Notice.tsx';
 import { Select } from '../../../kit/Select.tsx';
 import { StillHere } from '../../../parts/StillHere.tsx';
@@ -45,11 +46,7 @@ const speciesForm = (taken: ReadonlySet<string>) =>
     group: z.string(),
     allergen: z.enum(allergens),
     form: z.string().trim().min(1, 'How it comes, such as whole').max(60),
-    typical: z
-      .string()
-      .trim()
-      .refine((text) => text === '' || readDecimal(text) > 0, 'A weight in grams, or nothing')
-      .transform((text) => (text === '' ? undefined : readDecimal(text))),
+    typical: aFigureOrNothing('A weight in grams, or nothing'),
     said: z.boolean().nullable(),
   });
 type Typed = z.input<ReturnType<typeof speciesForm>>;

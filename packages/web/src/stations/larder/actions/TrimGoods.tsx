@@ -1,7 +1,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useQuery } from '@tanstack/react-query';
 import type { Ask } from '@zabrik/contract';
-import { believeYield, type Destination, formatMass, formatShare, parseMass, trimBalance } from '@zabrik/core';
+import { believeYield, type Destination, formatMass, formatShare, trimBalance } from '@zabrik/core';
 import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
 import { call } from '../../../app/api.ts';
@@ -11,6 +11,7 @@ import type { Catalogue } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Field } from '../../../kit/Field.tsx';
 import { Notice } from '../../../kit/Notice.tsx';
+import { massIn } from '../../../kit/readers.ts';
 import { named, Select } from '../../../kit/Select.tsx';
 import { trays } from '../../../parts/destinations.ts';
 import type { LotRead } from './keeping.ts';
@@ -20,14 +21,7 @@ import { partOfLot, readPart } from './part.ts';
 type Body = Ask<typeof api.larder.trim>['body'];
 
 /** A mass as typed; nothing typed is none. */
-const massOr = (text: string): number | undefined => {
-  if (text.trim() === '') return 0;
-  try {
-    return parseMass(text);
-  } catch {
-    return undefined;
-  }
-};
+const massOr = (text: string): number | undefined => (text.trim() === '' ? 0 : massIn(text));
 const mass = (least: number, words: string) =>
   z.string().transform((text, context) => {
     const read = massOr(text);
