@@ -1,6 +1,7 @@
 /** Every part of the kit in every state, to look at while building: /kit on the development server alone. */
 import { type ReactNode, useState } from 'react';
 import { Button } from './Button.tsx';
+import { ChartFrame } from './ChartFrame.tsx';
 import { Check } from './Check.tsx';
 import { Choice } from './Choice.tsx';
 import { DataTable } from './DataTable.tsx';
@@ -12,6 +13,7 @@ import { OneField, someWords } from './OneField.tsx';
 import { ProgressBar } from './ProgressBar.tsx';
 import { SearchBox } from './SearchBox.tsx';
 import { Select } from './Select.tsx';
+import { TabList, TabPanel, Tabs } from './Tabs.tsx';
 import { Toggle } from './Toggle.tsx';
 
 const Part = ({ name, children }: { readonly name: string; readonly children: ReactNode }) => (
@@ -190,6 +192,35 @@ export default function KitPage() {
             { id: 'mass', head: 'Mass, g', figure: true, value: (p) => p.grams },
           ]}
         />
+      </Part>
+      <Part name="Tabs: in a row, in a column">
+        {[false, true].map((column) => (
+          <Tabs key={String(column)} defaultValue="scale" className="mb-2">
+            <TabList
+              column={column}
+              label={column ? 'In a column' : 'In a row'}
+              tabs={[
+                { value: 'scale', name: 'Scale' },
+                { value: 'how', name: 'How it is made' },
+              ]}
+            />
+            <TabPanel value="scale">Scaled to what there is.</TabPanel>
+            <TabPanel value="how">Step by step.</TabPanel>
+          </Tabs>
+        ))}
+      </Part>
+      <Part name="ChartFrame: drawing, sentence, figures">
+        <ChartFrame
+          label="Two pieces"
+          sentence="The frame weighs more than the head."
+          columns={['Piece', 'Mass, g']}
+          rows={pieces.map((p) => [p.name, String(p.grams)])}
+          height={40}
+        >
+          <svg viewBox="0 0 100 10" className="h-10 w-full" aria-hidden="true">
+            <rect width="60" height="10" fill="var(--color-portion)" />
+          </svg>
+        </ChartFrame>
       </Part>
       <Part name="SearchBox">
         <SearchBox value={typed} onValue={setTyped} label="Search" placeholder="name, code, supplier" />

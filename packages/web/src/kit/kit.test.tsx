@@ -2,6 +2,7 @@ import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-li
 import { type ComponentProps, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { ChartFrame } from './ChartFrame.tsx';
 import { Check } from './Check.tsx';
 import { Choice } from './Choice.tsx';
 import { type Column, DataTable } from './DataTable.tsx';
@@ -13,6 +14,7 @@ import { OneField, someWords } from './OneField.tsx';
 import { ProgressBar } from './ProgressBar.tsx';
 import { massIn, temperatureIn, weightIn } from './readers.ts';
 import { optionsOf, Select } from './Select.tsx';
+import { TabList, TabPanel, Tabs } from './Tabs.tsx';
 import { Toggle } from './Toggle.tsx';
 
 afterEach(() => {
@@ -347,5 +349,54 @@ describe('what was typed, read', () => {
     expect(said(aFigure('Such as 2.5'), '-1')).toBe('Such as 2.5');
     expect(said(aFigureOrNothing('A figure'), ' ')).toBeUndefined();
     expect(said(aFigureOrNothing('A figure'), 'x')).toBe('A figure');
+  });
+});
+
+describe('a chart', () => {
+  it('says what it shows, in a sentence too, and has its figures as a table, alike ones as well', () => {
+    render(
+      <ChartFrame
+        label="Two prices"
+        sentence="The same twice."
+        columns={['kg', 'kg']}
+        rows={[
+          ['1', '2'],
+          ['1', '2'],
+        ]}
+        height={20}
+      >
+        <svg />
+      </ChartFrame>,
+    );
+    expect(screen.getByRole('img', { name: 'Two prices' })).toBeTruthy();
+    expect(screen.getByText('The same twice.')).toBeTruthy();
+    expect(screen.getAllByRole('row')).toHaveLength(3);
+    expect(screen.getAllByRole('columnheader').map((h) => h.textContent)).toEqual(['kg', 'kg']);
+  });
+});
+
+describe('tabs', () => {
+  it('are a row of which one is on, with its panel, and arrows go from one to the next', () => {
+    render(
+      <Tabs defaultValue="a">
+        <TabList
+          column
+          label="Which"
+          tabs={[
+            { value: 'a', name: 'First' },
+            { value: 'b', name: 'Second', hotkey: 'b' },
+          ]}
+        />
+        <TabPanel value="a">one</TabPanel>
+        <TabPanel value="b">two</TabPanel>
+      </Tabs>,
+    );
+    expect(screen.getByRole('tablist', { name: 'Which' })).toBeTruthy();
+    expect(screen.getByRole('tabpanel').textContent).toBe('one');
+    const second = screen.getByRole('tab', { name: 'Second' });
+    expect(second.getAttribute('aria-keyshortcuts')).toBe('b');
+    fireEvent.focus(second);
+    fireEvent.mouseDown(second);
+    expect(screen.getByRole('tabpanel').textContent).toBe('two');
   });
 });

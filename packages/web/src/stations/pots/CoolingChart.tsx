@@ -10,6 +10,7 @@ import {
   XAxis,
   YAxis,
 } from 'recharts';
+import { ChartFrame } from '../../kit/ChartFrame.tsx';
 
 export interface Curve {
   readonly name: string;
@@ -49,10 +50,29 @@ export function CoolingChart({ curves, band, readings = [], limit, clockFrom, la
     };
   });
   const looks = ['#14211f', '#8b9a96'];
+  const degrees = (C: number | undefined): string => (C === undefined ? '' : `${C.toFixed(1)} °C`);
+  // every half hour, and whenever somebody read it
+  const minutes = [
+    ...new Set([
+      ...Array.from({ length: Math.floor(end / 30) + 1 }, (_, i) => i * 30),
+      ...readings.map((r) => Math.round(r.minute)),
+    ]),
+  ].sort((a, b) => a - b);
+  const readColumn = readings.length > 0 ? ['read'] : [];
+  const rows = minutes.map((minute) => [
+    hours(minute),
+    ...curves.map((c) => degrees(at(c.C, minute))),
+    ...readColumn.map(() => degrees(readings.find((r) => Math.round(r.minute) === minute)?.C)),
+  ]);
   return (
-    <figure className="m-0" aria-label={label}>
-      <ResponsiveContainer width="100%" height={height}>
-        <ComposedChart data={data} margin={{ top: 12, right: 16, bottom: 4, left: 0 }} role="img" aria-label={label}>
+    <ChartFrame
+      label={label}
+      columns={['After', ...curves.map((c) => c.name), ...readColumn]}
+      rows={rows}
+      height={height}
+    >
+      <ResponsiveContainer width="100%" height="100%">
+        <ComposedChart data={data} margin={{ top: 12, right: 16, bottom: 4, left: 0 }}>
           <CartesianGrid stroke="#c3cdca" vertical={false} />
           <XAxis
             dataKey="minute"
@@ -112,6 +132,6 @@ export function CoolingChart({ curves, band, readings = [], limit, clockFrom, la
           ))}
         </ComposedChart>
       </ResponsiveContainer>
-    </figure>
+    </ChartFrame>
   );
 }

@@ -8,6 +8,7 @@ import {
   XAxis,
   YAxis,
 } from 'recharts';
+import { ChartFrame } from '../../../kit/ChartFrame.tsx';
 
 interface Props {
   readonly points: readonly { readonly x: number; readonly y: number }[];
@@ -21,9 +22,14 @@ interface Props {
 /** One figure over another, with the answer marked on it. */
 export function LineOf({ points, xUnit, yUnit, label, mark, line }: Props) {
   return (
-    <figure className="m-0" aria-label={label}>
-      <ResponsiveContainer width="100%" height={210}>
-        <LineChart data={[...points]} margin={{ top: 14, right: 20, bottom: 4, left: 0 }} role="img" aria-label={label}>
+    <ChartFrame
+      label={label}
+      columns={[xUnit, yUnit]}
+      rows={points.map(({ x, y }) => [String(Math.round(x * 100) / 100), String(Math.round(y * 100) / 100)])}
+      height={210}
+    >
+      <ResponsiveContainer width="100%" height="100%">
+        <LineChart data={[...points]} margin={{ top: 14, right: 20, bottom: 4, left: 0 }}>
           <CartesianGrid stroke="#c3cdca" vertical={false} />
           <XAxis
             dataKey="x"
@@ -47,6 +53,6 @@ export function LineOf({ points, xUnit, yUnit, label, mark, line }: Props) {
           )}
         </LineChart>
       </ResponsiveContainer>
-    </figure>
+    </ChartFrame>
   );
 }
