@@ -786,6 +786,6 @@ describe('the drawing', () => {
     while (screen.queryByRole('alert', { name: 'Before this piece' }) !== null) press('g');
     lies(120);
     press(' ');
-    expect(screen.getByRole('img', { name: 'Drawing of the cuts, 1 weighed' })).toBeTruthy();
+    await screen.findByRole('img', { name: 'Drawing of the cuts, 1 weighed' });
   });
 });
