@@ -40,12 +40,6 @@ test('pictures', async ({ page }) => {
   await page.evaluate(() => scrollTo(0, 0));
   await shot(page, 'receive');
 
-  // what came this morning: mussels that went back, and the claim
-  await page.goto('/receive');
-  await page.getByRole('link', { name: /claim £21/ }).click();
-  await page.getByTestId('claim').waitFor();
-  await shot(page, 'delivery');
-
   await page.getByRole('link', { name: /^Bench/ }).click();
   await page
     .getByRole('complementary')
