@@ -26,7 +26,10 @@ const CHARTS =
 const OWN: readonly (readonly [name: string, test: RegExp])[] = [
   ['table', /[\\/](?:@tanstack[\\/](?:react-table|table-core|react-store|store)|kit[\\/]DataTable\.tsx)/],
   // forms of more than a field: no one types one before the bench is there
-  ['forms', /[\\/](?:node_modules[\\/](?:react-hook-form|@hookform|zod)|web[\\/]src[\\/](?:app[\\/]keptForm|kit[\\/]fieldReaders)\.ts)/],
+  [
+    'forms',
+    /[\\/](?:node_modules[\\/](?:react-hook-form|@hookform|zod)|web[\\/]src[\\/](?:app[\\/]keptForm|kit[\\/]fieldReaders)\.ts)/,
+  ],
   ['csv', /[\\/]node_modules[\\/]papaparse[\\/]/],
   ['kit', /[\\/](?:react-(?:radio-group|progress)|kit[\\/](?:ProgressBar|Choice|SearchBox|Check|ChartFrame)\.tsx)/],
   ['safety', /[\\/](?:core[\\/]src[\\/](?:safety[\\/]|trace[\\/]allergens\.ts)|contract[\\/]src[\\/]claimWords\.ts)/],
