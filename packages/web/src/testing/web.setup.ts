@@ -20,6 +20,12 @@ globalThis.setTimeout = Object.assign((...args: Parameters<typeof begin>) => {
   begun.add(timer);
   return timer;
 }, begin) as typeof setTimeout;
-afterAll(() => {
+const stop = (): void => {
   for (const timer of begun) clearTimeout(timer);
+};
+afterAll(async () => {
+  stop();
+  // what it is in the middle of ends while there still is one: all of it is in this process, a few turns of its loop away
+  for (let turn = 0; turn < 50; turn += 1) await new Promise((done) => setImmediate(done));
+  stop();
 });
