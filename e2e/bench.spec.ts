@@ -1,7 +1,18 @@
 /** The bench in full, in the real app with the simulated scale: stages, batches, picking, guards, hand-over, an hour offline. */
 import { expect, test } from '@playwright/test';
 import { atBench, balance, carryOn, close, guard, says, start, weighAll, weighNext, weights } from './atBench.ts';
-import { axe, keptOnDevice, load, openedId, pan, pieceButton, putOn, signInByTouch, steady } from './cook.ts';
+import {
+  axe,
+  goOffline,
+  keptOnDevice,
+  load,
+  openedId,
+  pan,
+  pieceButton,
+  putOn,
+  signInByTouch,
+  steady,
+} from './cook.ts';
 
 test('a loin in two phases: boned, left waiting, trimmed later; the yields multiply', async ({ page }) => {
   await signInByTouch(page, 'Ines Calloway');
@@ -231,7 +242,7 @@ test('an hour offline: twenty weights, a reload, the browser closed; all arrive 
   await watcher.goto(address);
   await atBench(watcher);
 
-  await context.setOffline(true);
+  await goOffline(page);
   const type = async (grams: number): Promise<void> => {
     await page.keyboard.press('m');
     await page.getByLabel('Weight, typed').fill(String(grams));

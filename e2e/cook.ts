@@ -132,3 +132,16 @@ export async function putOn(page: Page, act: () => Promise<unknown>): Promise<vo
   }).toPass({ timeout: 120_000 });
   await expect(pan(page)).toHaveAttribute('data-state', 'steady');
 }
+
+/** The tablet loses its network, and goes on once it has none: on a slow machine the browser takes a moment to cut it. */
+export async function goOffline(page: Page): Promise<void> {
+  await page.context().setOffline(true);
+  const reaches = () =>
+    page.evaluate(() =>
+      fetch('/readyz', { cache: 'no-store' }).then(
+        () => true,
+        () => false,
+      ),
+    );
+  await expect.poll(reaches).toBe(false);
+}

@@ -1,6 +1,6 @@
 /** Cutting to weight as its people work it: by touch, by keyboard, without network, with someone watching; and rolls, slices, moulds. */
 import { expect, type Page, test } from '@playwright/test';
-import { axe, keptOnDevice, load, signInByKeyboard, signInByTouch, tabTo, watchRequests } from './cook.ts';
+import { axe, goOffline, keptOnDevice, load, signInByKeyboard, signInByTouch, tabTo, watchRequests } from './cook.ts';
 
 const strip = (page: Page) => page.getByTestId('pan-strip');
 const ruler = (page: Page) => page.getByTestId('ruler');
@@ -186,7 +186,7 @@ test('two sizes by keyboard alone, an hour of it without network', async ({ page
   const take = () => page.keyboard.press('Space');
   await cutAll(page, next, take, 2);
   await keptOnDevice(page, '"kind":"weigh"', 2);
-  await context.setOffline(true);
+  await goOffline(page);
   // no network, no scale: typed weights are kept on this device
   for (const g of [161, 159]) {
     const count = await weighed(page).count();
@@ -231,7 +231,7 @@ test('two gurnard fillets to sixteen portions by keyboard alone, begun without n
   // the screens are on the tablet, and what was read is on its disk
   await page.evaluate(() => navigator.serviceWorker.ready);
   await keptOnDevice(page, 'Gurnard fillet');
-  await context.setOffline(true);
+  await goOffline(page);
   await tabTo(page, /Gurnard fillet/);
   await page.keyboard.press('Enter');
   await expect(ruler(page)).toBeVisible();

@@ -1,7 +1,7 @@
 /** Receive and Larder as their people work them: the delivery with trouble in it, freezing, tubs, recall, counting. */
 import { expect, type Page, test } from '@playwright/test';
 import { lots } from './comes.ts';
-import { axe, keptOnDevice, load, openedId, signInByTouch, watchRequests } from './cook.ts';
+import { axe, goOffline, keptOnDevice, load, openedId, signInByTouch, watchRequests } from './cook.ts';
 
 /** Takes the probe's figure once it rests on what it was stuck into. */
 async function probe(page: Page, degrees: string): Promise<void> {
@@ -372,7 +372,7 @@ test('an hour without the server: taken out, moved, received and planned; anothe
   const theirs = other.getByLabel('Lot', { exact: true });
   await expect(theirs).toContainText('3,000 g of 3,000 g');
 
-  await context.setOffline(true);
+  await goOffline(page);
   const takeOut = async (on: typeof lot, grams: number, to: string): Promise<void> => {
     await on.getByRole('textbox', { name: 'Take out' }).fill(String(grams));
     await on.getByRole('button', { name: to }).click();

@@ -3,7 +3,7 @@ import { expect, type Page, test } from '@playwright/test';
 import { close, goOn, guard, says, start, weighAll } from './atBench.ts';
 import { allSteps, oneStep, pick, plan } from './atStove.ts';
 import { closeCooked, comes, lots, most } from './comes.ts';
-import { axe, pieceButton, signInByTouch } from './cook.ts';
+import { axe, goOffline, pieceButton, signInByTouch } from './cook.ts';
 import { countTouches } from './touches.ts';
 
 const hunted = { shotBy: 'E. Harrow', killPlace: 'Hollin wood', killedOn: new Date().toISOString().slice(0, 10) };
@@ -286,7 +286,7 @@ test('rabbit to a roll in bacon, its bones to a sauce in three wettings', async 
   await close(page);
   await goOn(page, /Go on: roll/);
   // bacon round it, bought in, said without network: it is weighed with the roll and is no yield of the rabbit
-  await context.setOffline(true);
+  await goOffline(page);
   await pieceButton(page, /^roll/).click();
   await page.keyboard.press('o');
   const joins = page.getByRole('region', { name: 'Joined to a piece' });

@@ -2,7 +2,16 @@
 import { expect, test } from '@playwright/test';
 import { get, post } from './askServer.ts';
 import { allSteps, oneStep, pick, plan, writeDown } from './atStove.ts';
-import { axe, keptOnDevice, openedId, signInByKeyboard, signInByTouch, tabTo, watchRequests } from './cook.ts';
+import {
+  axe,
+  goOffline,
+  keptOnDevice,
+  openedId,
+  signInByKeyboard,
+  signInByTouch,
+  tabTo,
+  watchRequests,
+} from './cook.ts';
 
 interface LotSeen {
   readonly id: string;
@@ -229,7 +238,7 @@ test('carcasses and wings to brown stock, then to a reduction at the mark; witho
   await plan(page);
   await page.evaluate(() => navigator.serviceWorker.ready);
   await keptOnDevice(page, openedId(page));
-  await context.setOffline(true);
+  await goOffline(page);
   const step = page.getByRole('region', { name: 'Next step' });
   await page.getByRole('button', { name: /^Done/ }).click();
   await expect(step).toContainText('Step 2');
@@ -243,7 +252,7 @@ test('carcasses and wings to brown stock, then to a reduction at the mark; witho
   await allSteps(page);
   // the line goes again: what came out and the log of its cooling are kept here, and are there once it is back
   await expect(page.getByTestId('saved')).toContainText('all saved');
-  await context.setOffline(true);
+  await goOffline(page);
   await page.getByLabel('Strained').fill('0.35');
   await page.getByRole('button', { name: 'Batch done' }).click();
   await expect(page.getByRole('button', { name: 'Batch done' })).toBeDisabled();

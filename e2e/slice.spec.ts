@@ -2,6 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import {
   axe,
+  goOffline,
   keptOnDevice,
   load,
   openedId,
@@ -265,7 +266,7 @@ test('a tablet that loses the network keeps every weight, says so, and sends the
   await signInByTouch(watcher, 'Maren Ostle');
   await watcher.goto(page.url());
 
-  await context.setOffline(true);
+  await goOffline(page);
   const type = async (grams: number): Promise<void> => {
     await page.getByRole('button', { name: /^Type/ }).click();
     await page.getByLabel('Weight, typed').fill(String(grams));
