@@ -14,7 +14,13 @@ export interface KitchenOptions {
   readonly fsync: 'on' | 'off';
   readonly port: number;
   readonly breakdowns: number;
+  /** How many kitchens share the cluster: it has lines for all of them. One when nothing is said. */
+  readonly kitchens?: number;
 }
+
+/** Lines to the database that one server process may hold at most, with those left to whoever looks. */
+const LINES_EACH = 27;
+const LINES_OF_OTHERS = 8;
 
 const firstLine = (child: ChildProcess, wanted: RegExp): Promise<readonly string[]> =>
   new Promise((resolve, reject) => {
@@ -55,7 +61,13 @@ export class KitchenProcess {
   }
 
   db(...args: string[]): string {
-    const env = { ...process.env, DB_HOME: this.home, DB_FSYNC: this.#options.fsync };
+    const lines = LINES_EACH * (this.#options.kitchens ?? 1) + LINES_OF_OTHERS;
+    const env = {
+      ...process.env,
+      DB_HOME: this.home,
+      DB_FSYNC: this.#options.fsync,
+      DB_CONNECTIONS: String(Math.max(60, lines)),
+    };
     return execFileSync('scripts/db.sh', args, {
       cwd: ROOT,
       env,
@@ -99,6 +111,7 @@ export class KitchenProcess {
       PORT: String(this.port === 0 ? this.#options.port : this.port),
       WEB_DIST: 'packages/web/dist',
       LOG_LEVEL: 'error',
+      ZABRIK_PROCESSES: String(this.#options.kitchens ?? 1),
       ZABRIK_SIMULATED: '1',
       ZABRIK_DEMO_PIN: PIN,
       ...more,

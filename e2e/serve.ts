@@ -6,6 +6,7 @@ const kitchen = new KitchenProcess({
   cluster: 'pg-e2e',
   fsync: 'off',
   port: first,
+  kitchens: 1 + others.length,
   breakdowns: Number(process.env['ZABRIK_DEMO_BREAKDOWNS'] ?? 24),
 });
 kitchen.makeData();

@@ -55,7 +55,7 @@ start() {
 listen_addresses = '127.0.0.1'
 unix_socket_directories = ''        # TCP only: no 107-byte socket path limit, no stray file in /tmp
 password_encryption = scram-sha-256
-max_connections = 60
+max_connections = ${DB_CONNECTIONS:-60}
 shared_buffers = 256MB
 timezone = 'UTC'
 log_timezone = 'UTC'

@@ -54,6 +54,9 @@ const COLLISIONS: ReadonlySet<string> = new Set(['40001', '40P01', '55P03']);
 export const isCollision = (error: unknown): boolean =>
   error instanceof DatabaseError && COLLISIONS.has((error.parent as { code?: string }).code ?? '');
 
+/** 57P01..57P03: the server is being shut down or starts up; 08xxx: the line was lost; 53300: it has no line left for us just now. */
+const isAway = (code: string): boolean => code.startsWith('57P') || code.startsWith('08') || code === '53300';
+
 const ofDatabase = (error: BaseError): Problem => {
   if (error instanceof ConnectionError) return new Problem('database_away');
   // the id is taken by something that is not this house's to see
@@ -62,8 +65,7 @@ const ofDatabase = (error: BaseError): Problem => {
   if (code !== undefined && COLLISIONS.has(code)) return new Problem('busy');
   if (code === 'ZB003') return new Problem('not_enough');
   if (code === '53100') return new Problem('disk_full');
-  // 57P01..57P03: the server is being shut down or starts up; 08xxx: connection lost
-  if (code !== undefined && (code.startsWith('57P') || code.startsWith('08'))) return new Problem('database_away');
+  if (code !== undefined && isAway(code)) return new Problem('database_away');
   if (code === undefined && /terminat|ECONN|not queryable|closed/i.test(error.message))
     return new Problem('database_away');
   return new Problem('broken');
@@ -90,7 +92,7 @@ export function asProblem(error: unknown): Problem {
     const status = (error as { status?: number }).status;
     if (status !== undefined && status >= 400 && status < 500) return new Problem('invalid');
     const code = (error as { code?: unknown }).code;
-    if (code === 'ECONNREFUSED' || code === 'ECONNRESET' || (typeof code === 'string' && code.startsWith('57P')))
+    if (code === 'ECONNREFUSED' || code === 'ECONNRESET' || (typeof code === 'string' && isAway(code)))
       return new Problem('database_away');
   }
   return new Problem('broken');
