@@ -210,7 +210,7 @@ async function priceList(session: Session, supplierId: string): Promise<number> 
   const cells = Array.from({ length: 10_000 }, (_, i) => [`Item ${i}`, ((i % 4_000) / 100 + 1).toFixed(2), 'kg']);
   const listId = crypto.randomUUID();
   const before = performance.now();
-  const { rows } = readPriceRows(cells, 3, { item: 0, price: 1, unit: 2 });
+  const { rows } = readPriceRows(cells, 3, { item: 0, price: 1, unit: 2 }, 'GBP');
   for (let from = 0; from < rows.length; from += 1_000) {
     const reply = await session.post(
       '/api/v1/price-lists',

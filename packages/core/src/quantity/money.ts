@@ -24,14 +24,23 @@ export function minorDigits(currency: string): number {
   return found;
 }
 
+/** What stands before an amount: "£", or the code of a currency without a mark of its own and a blank. */
+export const signOf = (currency: string): string => signs[currency] ?? `${currency} `;
+
+/** An amount in the currency's own unit, as a field shows it: 1250 of GBP is 12.5, of JPY 1250. */
+export const inMajor = (amount: number, currency: string): number => amount / 10 ** minorDigits(currency);
+
+/** And back: 12.5 of GBP is 1250. */
+export const fromMajor = (value: number, currency: string): MinorUnits => minor(value * 10 ** minorDigits(currency));
+
 /**
  * "£4.18", "−£0.30": as many decimals as the currency has, the sign before the mark. A currency without a mark of its own is written out:
  * "CHF 4.18", "JPY 418".
  */
-export const formatMoney = (amount: number, currency = 'GBP'): string => {
+export const formatMoney = (amount: number, currency: string): string => {
   const minus = Math.round(amount) < 0 ? '−' : '';
   const decimals = minorDigits(currency);
-  return `${minus}${signs[currency] ?? `${currency} `}${formatCount(Math.abs(Math.round(amount)) / 10 ** decimals, decimals)}`;
+  return `${minus}${signOf(currency)}${formatCount(Math.abs(Math.round(amount)) / 10 ** decimals, decimals)}`;
 };
 
 /**
@@ -39,9 +48,9 @@ export const formatMoney = (amount: number, currency = 'GBP'): string => {
  *
  * Errors  `not_a_price`: empty, negative, more decimals than the currency has, letters. `ambiguous_price` with both readings: "1,250" is twelve hundred
  *         and fifty, or one and a quarter.
- * @example parseMoney("£1,031.46") -> 103146; parseMoney("12.5") -> 1250; parseMoney("1 250") -> 125000; parseMoney("0,5") -> 50
+ * @example parseMoney("£1,031.46", "GBP") -> 103146; parseMoney("12.5", "GBP") -> 1250; parseMoney("1 250", "JPY") -> 1250; parseMoney("0,5", "EUR") -> 50
  */
-export function parseMoney(text: string, currency = 'GBP'): MinorUnits {
+export function parseMoney(text: string, currency: string): MinorUnits {
   const decimals = minorDigits(currency);
   const read = readFigure(
     text

@@ -151,24 +151,26 @@ describe('figures', () => {
 
 describe('money', () => {
   it('reads and shows amounts', () => {
-    expect(parseMoney('£1,031.46')).toBe(103_146);
-    expect(parseMoney('12.5')).toBe(1_250);
-    expect(formatMoney(418)).toBe('£4.18');
-    expect(formatMoney(-30)).toBe('−£0.30'); // with the minus a mass has
-    expect(formatMoney(-0.4)).toBe('£0.00');
+    expect(parseMoney('£1,031.46', 'GBP')).toBe(103_146);
+    expect(parseMoney('12.5', 'GBP')).toBe(1_250);
+    expect(formatMoney(418, 'GBP')).toBe('£4.18');
+    expect(formatMoney(-30, 'GBP')).toBe('−£0.30'); // with the minus a mass has
+    expect(formatMoney(-0.4, 'GBP')).toBe('£0.00');
     // ISO 4217: the yen has no minor unit, the Kuwaiti dinar a thousand
     expect(formatMoney(1_250, 'JPY')).toBe('JPY 1,250');
     expect(formatMoney(1_250, 'KWD')).toBe('KWD 1.250');
     expect(parseMoney('1250', 'JPY')).toBe(1_250);
     expect(parseMoney('1.25', 'KWD')).toBe(1_250);
     expect(() => parseMoney('12.5', 'JPY')).toThrow();
-    expect(refusalCode(() => parseMoney('12.345'))).toBe('not_a_price');
-    expect(parseMoney('0,500')).toBe(50);
-    expect(parseMoney('1 250')).toBe(125_000);
-    expect(parseMoney('1.250,50 €')).toBe(125_050);
-    expect(parseMoney('0,5')).toBe(50);
-    for (const either of ['1,250', '£2,500']) expect(refusalCode(() => parseMoney(either))).toBe('ambiguous_price');
-    for (const none of ['', '-3', 'free', '3..4']) expect(refusalCode(() => parseMoney(none))).toBe('not_a_price');
+    expect(refusalCode(() => parseMoney('12.345', 'GBP'))).toBe('not_a_price');
+    expect(parseMoney('0,500', 'GBP')).toBe(50);
+    expect(parseMoney('1 250', 'GBP')).toBe(125_000);
+    expect(parseMoney('1.250,50 €', 'GBP')).toBe(125_050);
+    expect(parseMoney('0,5', 'GBP')).toBe(50);
+    for (const either of ['1,250', '£2,500'])
+      expect(refusalCode(() => parseMoney(either, 'GBP'))).toBe('ambiguous_price');
+    for (const none of ['', '-3', 'free', '3..4'])
+      expect(refusalCode(() => parseMoney(none, 'GBP'))).toBe('not_a_price');
   });
 
   it('turns a price per pound into one per kilogram as the handbook does', () => {

@@ -78,7 +78,7 @@ const isFormula = (cell: string): boolean => /^[=+\-@\t\r]/.test(cell);
 /**
  * Reads the rows of a price list. A row that cannot be read is left out and told of by its line; none is dropped in silence.
  *
- * Shapes  cells: the rows after the heading, as the file has them; `width`: columns of the heading. Every row gives a price or a fault.
+ * Shapes  cells: the rows after the heading, as the file has them; `width`: columns of the heading. Every row gives a price or a fault. currency: the house's, ISO 4217.
  * Units   minor units per kilogram, whatever unit the list has; a pound is 453.59237 g.
  * @example "Hake, gutted"; "4.20"; "lb" -> 926 a kg
  */
@@ -86,6 +86,7 @@ export function readPriceRows(
   cells: readonly (readonly string[])[],
   width: number,
   match: PriceMatching,
+  currency: string,
 ): PriceReading {
   const rows: PriceRow[] = [];
   const faults: { line: number; fault: PriceFault; cell: string }[] = [];
@@ -107,7 +108,7 @@ export function readPriceRows(
     else {
       let minor: number;
       try {
-        minor = parseMoney(price.replace(/^[£$€]\s*/, ''));
+        minor = parseMoney(price, currency);
       } catch (error) {
         bad(error instanceof Refusal && error.code === 'ambiguous_price' ? 'ambiguous-price' : 'not-a-price', price);
         continue;

@@ -63,4 +63,4 @@ export const useFlow = () => useQuery({ queryKey: ['flow'], queryFn: () => call(
 export const moneyOf =
   (house: House | undefined) =>
   (minor: number): string =>
-    house?.costs === 'hidden' ? 'not shown' : formatMoney(minor, house?.currency);
+    house === undefined ? '' : house.costs === 'hidden' ? 'not shown' : formatMoney(minor, house.currency);

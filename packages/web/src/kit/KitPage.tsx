@@ -5,13 +5,19 @@ import { ChartFrame } from './ChartFrame.tsx';
 import { Check } from './Check.tsx';
 import { Choice } from './Choice.tsx';
 import { DataTable } from './DataTable.tsx';
+import { DateField } from './DateField.tsx';
+import { Dialog } from './Dialog.tsx';
 import { Field } from './Field.tsx';
+import { AmountField, MoneyField } from './MoneyField.tsx';
 import { Empty, Failed, Loading, Notice } from './Notice.tsx';
 import { NumberPad } from './NumberPad.tsx';
 import { NumField } from './NumField.tsx';
 import { OneField, someWords } from './OneField.tsx';
+import { Hint, Popover } from './Popover.tsx';
 import { ProgressBar } from './ProgressBar.tsx';
+import { RangeBar } from './RangeBar.tsx';
 import { SearchBox } from './SearchBox.tsx';
+import { SearchSelect } from './SearchSelect.tsx';
 import { Select } from './Select.tsx';
 import { TabList, TabPanel, Tabs } from './Tabs.tsx';
 import { Toggle } from './Toggle.tsx';
@@ -45,6 +51,10 @@ export default function KitPage() {
   const [ticked, setTicked] = useState(true);
   const [typed, setTyped] = useState('');
   const [digits, setDigits] = useState('');
+  const [minor, setMinor] = useState(1_250);
+  const [day, setDay] = useState('2026-12-03');
+  const [animal, setAnimal] = useState('');
+  const [asked, setAsked] = useState(false);
   return (
     <main className="grid gap-4 p-4 lg:grid-cols-2 xl:grid-cols-3">
       <Part name="Button">
@@ -129,7 +139,7 @@ export default function KitPage() {
         <div className="grid grid-cols-2 gap-3">
           <Field label="Name" value={text} onChange={(event) => setText(event.target.value)} />
           <Field label="With a unit" unit="g" inputMode="decimal" defaultValue="2,860" />
-          <Field label="With a hint" hint="Empty: the usual life" type="date" />
+          <Field label="With a hint" hint="Empty: one" />
           <Field label="Refused" defaultValue="1,37 2" error="1,372 can be read in two ways: write 1372 or 1.372." />
           <Field label="Big" big unit="g" defaultValue="412" />
           <Field label="Off" disabled defaultValue="nobody may" />
@@ -141,6 +151,59 @@ export default function KitPage() {
         <div className="grid grid-cols-2 gap-3">
           <NumField label="Weight" unit="g" value={mass} min={1} max={5_000} onValue={setMass} />
           <NumField label="Out of bounds" unit="°C" value={120} min={-5} max={100} onValue={() => undefined} />
+        </div>
+      </Part>
+      <Part name="Money and days">
+        <div className="grid grid-cols-2 gap-3">
+          <MoneyField label="As typed" currency="GBP" defaultValue="31.46" />
+          <MoneyField label="Refused" currency="JPY" defaultValue="31.46" error="An amount, such as 3146" />
+          <AmountField label="Worth" currency="EUR" per="a kg" minor={minor} onMinor={setMinor} max={1_000} />
+          <AmountField label="Without hundredths" currency="JPY" minor={1_250} onMinor={setMinor} max={9_000} />
+          <DateField label="Use by" day={day} value={day} onChange={(event) => setDay(event.target.value)} />
+          <DateField label="Not said" day="" hint="Empty: the usual life" />
+        </div>
+      </Part>
+      <Part name="SearchSelect: one of many">
+        <SearchSelect
+          label="Animal"
+          placeholder="Type a part of its name"
+          none="No such animal."
+          chosen={animal}
+          onChoose={setAnimal}
+          options={[
+            { id: 'hake', name: 'Hake', group: 'round fish', also: 'Merluccius merluccius' },
+            { id: 'brill', name: 'Brill', group: 'flatfish', also: 'Scophthalmus rhombus' },
+            { id: 'cream', name: 'Cream', group: 'dairy' },
+          ]}
+        />
+      </Part>
+      <Part name="RangeBar: inside, below, beyond the ruler, none yet">
+        <div className="grid gap-2">
+          {[30, 12, 95, undefined].map((value) => (
+            <RangeBar key={String(value)} low={20} high={40} value={value} from={0} to={60} wrong={value === 12} />
+          ))}
+          <RangeBar low={20} high={40} value={25} from={0} to={60} tone="calm" height="bar" />
+        </div>
+      </Part>
+      <Part name="Popover, hint, dialog: by touch, key or mouse">
+        <div className="flex flex-wrap items-center gap-4">
+          <Popover trigger={<Button variant="plain">More of it</Button>} label="More of it">
+            Closes by a touch elsewhere or Escape.
+          </Popover>
+          <Hint label="What is usual">Eight of ten of yours lie between these.</Hint>
+          <Hint label="One no is enough" mark="!" tone="alarm">
+            One no is enough to refuse it.
+          </Hint>
+          <Button variant="plain" onClick={() => setAsked(true)}>
+            Ask
+          </Button>
+          {asked && (
+            <Dialog title="Print the code?" says="It is shown once." onClose={() => setAsked(false)}>
+              <Button variant="strong" onClick={() => setAsked(false)}>
+                Print it
+              </Button>
+            </Dialog>
+          )}
         </div>
       </Part>
       <Part name="Select: one of a list">

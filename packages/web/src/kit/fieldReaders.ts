@@ -1,5 +1,13 @@
 /** The fields of a form, read by Zod: what a figure is, and in which words it is said that it is none. */
-import { figureWords, type Milligrams, parseMass, readDecimal } from '@zabrik/core';
+import {
+  figureWords,
+  inMajor,
+  type Milligrams,
+  type MinorUnits,
+  parseMass,
+  parseMoney,
+  readDecimal,
+} from '@zabrik/core';
 import { type RefinementCtx, z } from 'zod';
 
 /** Reads a text by one of the core's readers; what it cannot read is said in the core's words, or in these. */
@@ -34,3 +42,11 @@ export const aFigureOrNothing = (says: string) =>
     .string()
     .refine((text) => text.trim() === '' || readDecimal(text) > 0, says)
     .transform((text) => (text.trim() === '' ? undefined : readDecimal(text)));
+
+/** An amount of the house's money, nought too. */
+export const aPrice = (currency: string) =>
+  z
+    .string()
+    .transform(
+      read<MinorUnits>((text) => parseMoney(text, currency), `An amount, such as ${inMajor(3_146, currency)}`),
+    );

@@ -6,13 +6,19 @@ import { ChartFrame } from './ChartFrame.tsx';
 import { Check } from './Check.tsx';
 import { Choice } from './Choice.tsx';
 import { type Column, DataTable } from './DataTable.tsx';
+import { DateField } from './DateField.tsx';
+import { Dialog } from './Dialog.tsx';
 import { Field } from './Field.tsx';
-import { aFigure, aFigureOrNothing, aWeight } from './fieldReaders.ts';
+import { aFigure, aFigureOrNothing, aPrice, aWeight } from './fieldReaders.ts';
 import KitPage from './KitPage.tsx';
+import { AmountField, MoneyField } from './MoneyField.tsx';
 import { NumField } from './NumField.tsx';
 import { OneField, someWords } from './OneField.tsx';
+import { Hint } from './Popover.tsx';
 import { ProgressBar } from './ProgressBar.tsx';
+import { RangeBar } from './RangeBar.tsx';
 import { massIn, temperatureIn, weightIn } from './readers.ts';
+import { SearchSelect } from './SearchSelect.tsx';
 import { optionsOf, Select } from './Select.tsx';
 import { TabList, TabPanel, Tabs } from './Tabs.tsx';
 import { Toggle } from './Toggle.tsx';
@@ -399,4 +405,120 @@ describe('tabs', () => {
     fireEvent.mouseDown(second);
     expect(screen.getByRole('tabpanel').textContent).toBe('two');
   });
+});
+
+describe('money', () => {
+  it('is told in whole minor units of the house’s own currency, and shows its mark', () => {
+    const told = vi.fn();
+    const { rerender } = render(<AmountField label="Worth" currency="GBP" minor={1_250} onMinor={told} max={1_000} />);
+    const box = screen.getByLabelText('Worth') as HTMLInputElement;
+    expect(box.value).toBe('12.5');
+    expect(screen.getByText('£')).toBeTruthy();
+    fireEvent.focus(box);
+    fireEvent.change(box, { target: { value: '3.05' } });
+    expect(told).toHaveBeenLastCalledWith(305);
+    rerender(<AmountField label="Worth" currency="JPY" per="a kg" minor={1_250} onMinor={told} max={9_000} />);
+    const yen = screen.getByLabelText('Worth') as HTMLInputElement;
+    expect(yen.value).toBe('1250');
+    expect(screen.getByText('JPY a kg')).toBeTruthy();
+    fireEvent.focus(yen);
+    fireEvent.change(yen, { target: { value: '1300' } });
+    expect(told).toHaveBeenLastCalledWith(1_300);
+  });
+
+  it('is not told before the house’s currency is known', () => {
+    const told = vi.fn();
+    render(<AmountField label="Worth" currency={undefined} minor={0} onMinor={told} max={1_000} />);
+    fireEvent.change(screen.getByLabelText('Worth'), { target: { value: '3' } });
+    expect(told).not.toHaveBeenCalled();
+  });
+
+  it('typed into a form is read as its currency has it, and the example is one of its own', () => {
+    render(<MoneyField label="Price" currency="USD" />);
+    expect(screen.getByText('$')).toBeTruthy();
+    expect(aPrice('GBP').parse('31.46')).toBe(3_146);
+    expect(aPrice('JPY').parse('3146')).toBe(3_146);
+    expect(aPrice('JPY').safeParse('31.46').error?.issues[0]?.message).toBe('An amount, such as 3146');
+  });
+});
+
+it('a day is said as a day of the week where the form knows it, and its hint else', () => {
+  const { rerender } = render(<DateField label="Use by" day="2026-12-03" hint="Empty: the usual life" />);
+  expect(screen.getByText('Thursday 3 December')).toBeTruthy();
+  rerender(<DateField label="Use by" day="" hint="Empty: the usual life" />);
+  expect(screen.getByText('Empty: the usual life')).toBeTruthy();
+  rerender(<DateField label="Use by" day="2026-02-31" hint="Empty: the usual life" />);
+  expect(screen.getByText('Empty: the usual life')).toBeTruthy();
+});
+
+it('a range bar stands by its ruler: 20 to 40 of 60 is a third to two thirds, and what lies beyond stands at the end', () => {
+  const { container, rerender } = render(<RangeBar low={20} high={40} value={30} from={0} to={60} />);
+  const [band, mark] = [...container.querySelectorAll<HTMLElement>('span span')];
+  expect(Number.parseFloat(band?.style.left ?? '')).toBeCloseTo(33.33, 1);
+  expect(band?.style.right).toMatch(/33\.33/);
+  expect(mark?.style.left).toBe('50%');
+  rerender(<RangeBar low={20} high={40} value={95} from={0} to={60} />);
+  expect(container.querySelectorAll<HTMLElement>('span span')[1]?.style.left).toBe('100%');
+  rerender(<RangeBar low={20} high={40} value={undefined} from={0} to={60} />);
+  expect(container.querySelectorAll('span span')).toHaveLength(1);
+});
+
+it('a hint opens by a press and closes by Escape', async () => {
+  render(<Hint label="What is usual">Eight of ten</Hint>);
+  expect(screen.queryByText('Eight of ten')).toBeNull();
+  fireEvent.click(screen.getByRole('button', { name: 'What is usual' }));
+  expect(await screen.findByText('Eight of ten')).toBeTruthy();
+  fireEvent.keyDown(document.activeElement ?? document.body, { key: 'Escape' });
+  await waitFor(() => expect(screen.queryByText('Eight of ten')).toBeNull());
+});
+
+describe('a dialog', () => {
+  it('is closed by Escape where it may be', () => {
+    const closed = vi.fn();
+    render(
+      <Dialog title="Sure?" onClose={closed}>
+        <button type="button">Yes</button>
+      </Dialog>,
+    );
+    expect(screen.getByRole('dialog', { name: 'Sure?' })).toBeTruthy();
+    fireEvent.keyDown(document.activeElement ?? document.body, { key: 'Escape' });
+    expect(closed).toHaveBeenCalledTimes(1);
+  });
+
+  it('that must be answered stays, and the page under it cannot be reached', () => {
+    render(
+      <>
+        <button type="button">Under it</button>
+        <Dialog title="Still you?" covers>
+          <button type="button">Yes</button>
+        </Dialog>
+      </>,
+    );
+    fireEvent.keyDown(document.activeElement ?? document.body, { key: 'Escape' });
+    expect(screen.getByRole('dialog', { name: 'Still you?' })).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Under it' })).toBeNull();
+  });
+});
+
+it('one of many is found by a part of its name or another name, and can be changed', () => {
+  const chose = vi.fn();
+  const props = {
+    label: 'Animal',
+    placeholder: 'Type',
+    none: 'No such animal.',
+    onChoose: chose,
+    options: [
+      { id: 'hake', name: 'Hake', group: 'round fish', also: 'Merluccius merluccius' },
+      { id: 'brill', name: 'Brill', group: 'flatfish' },
+    ],
+  };
+  const { rerender } = render(<SearchSelect {...props} chosen="" />);
+  fireEvent.change(screen.getByPlaceholderText('Type'), { target: { value: 'merluc' } });
+  expect(screen.queryByText('Brill')).toBeNull();
+  fireEvent.click(screen.getByText('Hake'));
+  expect(chose).toHaveBeenCalledWith('hake');
+  rerender(<SearchSelect {...props} chosen="hake" />);
+  fireEvent.click(screen.getByRole('button', { name: 'Hake. Change the animal' }));
+  fireEvent.change(screen.getByPlaceholderText('Type'), { target: { value: 'zebra' } });
+  expect(screen.getByText('No such animal.')).toBeTruthy();
 });

@@ -26,9 +26,12 @@ export function Caution({ id, about }: { readonly id: string; readonly about?: s
     may && (caution.show.includes('first') || caution.show.includes('block')) && !data.seenToday.includes(id);
   if (!loud)
     return (
-      <p className="text-[14px] leading-snug text-ink-soft" title={data.standing}>
-        {caution.text}
-      </p>
+      <details className="text-[14px] leading-snug text-ink-soft">
+        <summary className="cursor-pointer list-none">
+          {caution.text} <span className="whitespace-nowrap underline">why</span>
+        </summary>
+        <p className="mt-1">{data.standing}</p>
+      </details>
     );
   return (
     <div

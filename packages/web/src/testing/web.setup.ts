@@ -11,6 +11,7 @@ globalThis.ResizeObserver ??= class {
   unobserve(): void {}
   disconnect(): void {}
 };
+Element.prototype.scrollIntoView ??= (): void => undefined;
 
 // what the outbox would try again later finds no browser any more
 const begun = new Set<ReturnType<typeof setTimeout>>();

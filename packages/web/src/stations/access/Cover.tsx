@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Me } from '@zabrik/contract';
-import { useEffect, useRef } from 'react';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
+import { Dialog } from '../../kit/Dialog.tsx';
 import { Pad } from './Pad.tsx';
 
 interface Props {
@@ -17,28 +17,9 @@ export default function Cover({ me: { person, house }, onIn, onBack }: Props) {
     queryKey: ['sign-in-options', house.slug],
     queryFn: () => call(api.access.signInOptions, { params: { slug: house.slug } }),
   });
-  const here = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    const before = document.activeElement;
-    here.current?.focus();
-    return () => {
-      if (before instanceof HTMLElement) before.focus();
-    };
-  }, []);
   const known = signInOptions.data?.people.find((p) => p.id === person.id);
   return (
-    <div
-      ref={here}
-      tabIndex={-1}
-      role="dialog"
-      aria-modal="true"
-      aria-label="Still you?"
-      className="fixed inset-0 z-40 overflow-y-auto bg-ground px-4 pt-[12vh] pb-8 outline-none"
-    >
-      <div className="mx-auto mb-6 w-[360px]">
-        <h1 className="text-[32px] leading-tight font-extrabold">Still you?</h1>
-        <p className="mt-1 text-ink-soft">Everything stands as you left it.</p>
-      </div>
+    <Dialog title="Still you?" says="Everything stands as you left it." covers>
       <Pad
         person={known ?? { ...person, hasPassword: false }}
         demoPin={signInOptions.data?.demoPin ?? null}
@@ -46,6 +27,6 @@ export default function Cover({ me: { person, house }, onIn, onBack }: Props) {
         onBack={onBack}
         over
       />
-    </div>
+    </Dialog>
   );
 }

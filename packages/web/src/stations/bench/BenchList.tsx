@@ -1,18 +1,11 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Lot, Way } from '@zabrik/contract';
-import { figureWords, formatMass, grams, inGrams, parseMass, startOf } from '@zabrik/core';
-import { useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
-import { useCommand } from '../../app/command.ts';
+import { useQuery } from '@tanstack/react-query';
+import { formatMass, grams } from '@zabrik/core';
+import { lazy, Suspense, useEffect } from 'react';
+import { Link, useSearchParams } from 'react-router';
 import { ageWords, clockTime, dayAndTime, dayName, dueWords } from '../../app/dates.ts';
-import { api } from '../../app/endpoints.ts';
-import { useScale } from '../../app/live.ts';
-import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
+import { useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { Field } from '../../kit/Field.tsx';
-import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
-import { Toggle } from '../../kit/Toggle.tsx';
-import { BodyMap } from '../../parts/BodyMap.tsx';
+import { Empty, Failed, Loading } from '../../kit/Notice.tsx';
 import { Confirm } from '../../parts/Confirm.tsx';
 import { useGoOn, waitingQuery } from '../../parts/GoOn.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
@@ -58,12 +51,6 @@ function OpenOnes() {
     </ul>
   );
 }
-
-const ways: readonly { readonly id: Way; readonly name: string; readonly says: string }[] = [
-  { id: 'one-by-one', name: 'Piece by piece', says: 'every piece has its own weight' },
-  { id: 'pooled', name: 'By kind', says: 'all legs together, all breasts together' },
-  { id: 'by-animal', name: 'Animal by animal', says: 'one after the other, so that they can be compared' },
-];
 
 function WaitingOnes() {
   const may = useMay('bench.goOn');
@@ -119,176 +106,6 @@ function WaitingOnes() {
   );
 }
 
-function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void }) {
-  const catalogue = useCatalogue();
-  const { data: house } = useHouse();
-  const scale = useScale();
-  const navigate = useNavigate();
-  const client = useQueryClient();
-  const [all, setAll] = useState(lot.pieces === 1);
-  const [mass, setMass] = useState('');
-  const [animals, setAnimals] = useState('1');
-  const [way, setWay] = useState<Way | null>(null);
-  const start = useCommand(api.bench.start, {
-    onDone: (breakdown) => {
-      client.setQueryData(['breakdowns', 'one', breakdown.id], breakdown);
-      void navigate(`/bench/${breakdown.id}`);
-    },
-  });
-  if (catalogue.isPending) return <Loading />;
-  if (catalogue.isLoadingError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
-  const plans = catalogue.data.plans.flatMap((plan) => {
-    const entry = lot.species === null || lot.form === null ? undefined : startOf(plan, lot.species, lot.form);
-    if (plan.retired || entry === undefined) return [];
-    // a side enters where sides begin
-    const from = Math.max(
-      0,
-      plan.stages.findIndex((s) => s.id === entry.at),
-    );
-    return [{ plan, stages: plan.stages.slice(from), each: from > 0 ? 'for all of one animal' : 'an animal' }];
-  });
-  let massError: string | undefined;
-  if (!all) {
-    try {
-      if (parseMass(mass) > lot.massMg) massError = `The lot has ${formatMass(lot.massMg)}`;
-    } catch (thrown) {
-      massError = mass === '' ? '' : figureWords(thrown, 'A weight, such as 2860');
-    }
-  }
-  const animalsFine = all || /^[1-9]\d{0,2}$/.test(animals);
-  return (
-    <section aria-label={`Start ${lot.name}`} className="grid content-start gap-5">
-      <div className="flex items-start justify-between gap-4">
-        <div>
-          <h2 className="text-3xl font-extrabold">{lot.name}</h2>
-          <p className="text-ink-soft">
-            {lot.code} · {lot.supplierName} · {lot.pieces === 1 ? 'one' : `${lot.pieces} of them`} ·{' '}
-            {formatMass(lot.massMg)} · {moneyOf(house)(lot.costMinor)} · {dueWords(lot.useBy).text}
-          </p>
-        </div>
-        <Button onClick={back}>Another lot</Button>
-      </div>
-      {lot.pieces > 1 && (
-        <fieldset className="border-0 p-0">
-          <legend className="mb-2 text-[15px] font-semibold">How much of it?</legend>
-          <div className="flex flex-wrap items-end gap-3">
-            <Toggle on={all} size="bench" onPress={() => setAll(true)}>
-              All {lot.pieces}, {formatMass(lot.massMg)}
-            </Toggle>
-            <Toggle on={!all} size="bench" onPress={() => setAll(false)}>
-              Some
-            </Toggle>
-            {!all && (
-              <>
-                <Field
-                  label="How many"
-                  className="w-28"
-                  inputMode="numeric"
-                  value={animals}
-                  onChange={(event) => setAnimals(event.target.value)}
-                />
-                <Field
-                  label="Weight at the start"
-                  unit="g"
-                  className="w-80"
-                  inputMode="decimal"
-                  value={mass}
-                  error={massError === '' ? undefined : massError}
-                  onChange={(event) => setMass(event.target.value)}
-                  action={
-                    <Button
-                      variant="plain"
-                      className="h-11"
-                      disabled={scale.state !== 'steady' || scale.netMg <= 0}
-                      onClick={() => setMass(String(inGrams(scale.netMg)))}
-                    >
-                      From the scale
-                    </Button>
-                  }
-                />
-              </>
-            )}
-          </div>
-        </fieldset>
-      )}
-      {(all ? lot.pieces : Number(animals)) > 1 && (
-        <fieldset className="border-0 p-0">
-          <legend className="mb-2 text-[15px] font-semibold">How are they weighed?</legend>
-          <div className="flex flex-wrap gap-3">
-            {ways.map(({ id, name, says }) => (
-              <Toggle
-                key={id}
-                on={way === id}
-                size="bench"
-                className="max-w-60 text-left leading-tight"
-                onPress={() => setWay(way === id ? null : id)}
-              >
-                <span className="block font-head font-semibold">{name}</span>
-                <span className="block text-[13px]">{says}</span>
-              </Toggle>
-            ))}
-          </div>
-        </fieldset>
-      )}
-      <h3 className="text-lg font-bold">
-        Cut plan
-        {!all && massError === '' && (
-          <span className="ml-3 text-[15px] font-normal text-ink-soft">once what you take is weighed</span>
-        )}
-      </h3>
-      {plans.length === 0 && (
-        <Notice tone="attention">
-          No cut plan starts from {lot.name} yet.{' '}
-          <Link className="font-semibold underline" to="/bench/plans">
-            Make one from another
-          </Link>
-          .
-        </Notice>
-      )}
-      <ul className="grid grid-cols-2 gap-4">
-        {plans.map(({ plan, stages, each }) => (
-          <li key={plan.id}>
-            <button
-              type="button"
-              disabled={start.pending || massError !== undefined || !animalsFine}
-              onClick={() =>
-                start.send({
-                  body: {
-                    lotId: lot.id,
-                    planId: plan.id,
-                    animals: all ? lot.pieces : Number(animals),
-                    massMg: all ? null : parseMass(mass),
-                    way,
-                    confirmed: false,
-                  },
-                })
-              }
-              className="block w-full rounded-plate border-[1.5px] border-ink bg-white p-4 text-left hover:bg-sheet-soft disabled:opacity-50"
-            >
-              <BodyMap body={plan.body} lit={new Set()} className="mb-2 h-24" />
-              <span className="block font-head text-xl font-semibold">{plan.title}</span>
-              <span className="block text-[14px] text-ink-soft">
-                {stages.map((stage) => stage.name.toLowerCase()).join(', then ')}
-              </span>
-              <span className="block text-[14px] text-ink-soft">
-                {stages[0]?.steps} steps first, {stages[0]?.minutes.low} to {stages[0]?.minutes.high} min {each}
-                {plan.own && ' · your own'}
-              </span>
-            </button>
-          </li>
-        ))}
-      </ul>
-      <Confirm
-        error={start.error}
-        words="Put it on the bench all the same"
-        onConfirm={() => {
-          if (start.last !== undefined) start.send({ body: { ...start.last.body, confirmed: true } });
-        }}
-      />
-    </section>
-  );
-}
-
 /** The way to cutting to weight, and whether something lies there. */
 function ToWeight() {
   const { data } = useQuery(openCuttingsQuery);
@@ -310,12 +127,17 @@ function ToWeight() {
   );
 }
 
+// its form comes with the library of forms, which the list does without; asked for once the list stands
+const startOne = () => import('./StartOne.tsx');
+const StartOne = lazy(startOne);
+
 export default function BenchList() {
   const [search, setSearch] = useSearchParams();
   const chosen = search.get('lot');
   const may = useMay('bench.start');
   const lots = useQuery(toCutQuery);
   const lot = lots.data?.lots.find((l) => l.id === chosen);
+  useEffect(() => void startOne().catch(() => undefined), []);
   const heaviest = Math.max(grams(1), ...(lots.data?.lots.map((l) => l.massMg) ?? []));
   return (
     <div className="grid flex-1 content-start lg:grid-cols-[400px_1fr] lg:content-stretch">
@@ -334,7 +156,9 @@ export default function BenchList() {
       <div className="p-5">
         <h1 className="sr-only">Bench</h1>
         {lot !== undefined && may ? (
-          <StartOne key={lot.id} lot={lot} back={() => setSearch({})} />
+          <Suspense fallback={<Loading />}>
+            <StartOne key={lot.id} lot={lot} back={() => setSearch({})} />
+          </Suspense>
         ) : lots.isPending ? (
           <Loading />
         ) : lots.isLoadingError ? (

@@ -73,24 +73,41 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
   const shutIfStill = (kind: Doing): void => {
     if (doingNow.current === kind) shut();
   };
+  /** Of the form whose command is on its way: what was typed is let go of once it was sent, not before. */
+  const sent = useRef<() => void>(() => undefined);
   const keeping = useCommand(api.larder.keep, {
     spoken: ({ body }) => ({ says: `${lot.name} ${lot.code}: ${names[body.kind].toLowerCase()}` }),
-    onDone: (_answer, { body }) => shutIfStill(body.kind),
-    onKept: ({ body }) => shutIfStill(body.kind),
+    onDone: (_answer, { body }) => {
+      sent.current();
+      shutIfStill(body.kind);
+    },
+    onKept: ({ body }) => {
+      sent.current();
+      shutIfStill(body.kind);
+    },
   });
   const split = useCommand(api.larder.split, {
     spoken: ({ body }) => ({
       says: `${lot.name} ${lot.code}, parted: ${formatMass(body.massMg)}`,
     }),
-    onDone: shut,
-    onKept: shut,
+    onDone: () => {
+      sent.current();
+      shut();
+    },
+    onKept: () => {
+      sent.current();
+      shut();
+    },
   });
   const undo = useCommand(api.larder.undoKeep, {
     spoken: () => ({ says: `${lot.name} ${lot.code}: undone`, about: lot.id }),
     onDone: () => keeping.reset(),
     onKept: () => keeping.reset(),
   });
-  const keep = (body: KeepBody): void => keeping.send({ params: { lotId: lot.id }, body });
+  const keep = (body: KeepBody, then: () => void = () => undefined): void => {
+    sent.current = then;
+    keeping.send({ params: { lotId: lot.id }, body });
+  };
   const onIt = { keep, pending: keeping.pending };
   const choose = (next: Doing): void => {
     setDoing(doing === next ? undefined : next);
@@ -100,7 +117,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
   };
   const confirmed = (): void => {
     const last = keeping.last?.body;
-    if (last !== undefined && 'confirmed' in last) keep({ ...last, confirmed: true });
+    if (last !== undefined && 'confirmed' in last) keep({ ...last, confirmed: true }, sent.current);
   };
   const eventId = keeping.answer?.eventId ?? '';
   return (
@@ -119,7 +136,10 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
         <PartLot
           lot={lot}
           pending={split.pending}
-          onPart={(part) => split.send({ params: { lotId: lot.id }, body: part })}
+          onPart={(part, then) => {
+            sent.current = then;
+            split.send({ params: { lotId: lot.id }, body: part });
+          }}
         />
       )}
       {doing === 'trim' && goods !== undefined && <TrimGoods lot={lot} goods={goods} />}

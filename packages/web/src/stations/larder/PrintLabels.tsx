@@ -1,8 +1,10 @@
 import type { Ask, Progress } from '@zabrik/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { z } from 'zod';
 import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
+import { useKeptForm } from '../../app/keptForm.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
@@ -17,6 +19,12 @@ const sizes: readonly { readonly id: Size; readonly name: string }[] = [
   { id: 'a4-24', name: 'A4 sheet of 24' },
   { id: 'a4-65', name: 'A4 sheet of 65' },
 ];
+const labelsForm = z.object({
+  copies: z
+    .string()
+    .regex(/^[1-9]\d?$/, '1 to 99')
+    .transform(Number),
+});
 const KEPT = 'zabrik-label-size';
 const kept = (): Size => {
   try {
@@ -37,13 +45,20 @@ export function howFar(progress: Progress | undefined): string {
 /** Prints labels of lots on the label printer, or opens them as a PDF for sheets. */
 export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: string; readonly labels: number }[] }) {
   const [size, setSize] = useState<Size>(kept);
-  const [copies, setCopies] = useState('1');
-  const print = useCommand(api.larder.printLabels);
-  const count = /^[1-9]\d?$/.test(copies);
+  const form = useKeptForm(`labels/${lots.map((l) => l.id).join(',')}`.slice(0, 400), labelsForm, { copies: '1' });
+  const print = useCommand(api.larder.printLabels, { onDone: form.clear });
+  const wrong = form.formState.errors.copies?.message;
   const before = lots.filter((l) => l.labels > 0).length;
   return (
     <div className="mt-3">
-      <div className="flex flex-wrap items-center gap-2">
+      <form
+        className="flex flex-wrap items-center gap-2"
+        onSubmit={(event) =>
+          void form.handleSubmit(({ copies }) =>
+            print.send({ body: { size, lots: lots.map((l) => ({ lotId: l.id, copies })) } }),
+          )(event)
+        }
+      >
         <Select
           aria-label="Label size"
           fit
@@ -63,17 +78,11 @@ export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: s
           id="of-each"
           className="w-16!"
           inputMode="numeric"
-          aria-invalid={!count}
-          value={copies}
-          onChange={(event) => setCopies(event.target.value)}
+          aria-invalid={wrong !== undefined}
+          {...form.register('copies')}
         />
-        <Button
-          variant="strong"
-          disabled={!count || print.pending}
-          onClick={() =>
-            print.send({ body: { size, lots: lots.map((l) => ({ lotId: l.id, copies: Number(copies) })) } })
-          }
-        >
+        {wrong !== undefined && <span className="text-[14px] text-alarm">{wrong}</span>}
+        <Button type="submit" variant="strong" disabled={print.pending}>
           {print.pending ? 'Printing…' : 'Print'}
         </Button>
         <a
@@ -84,7 +93,7 @@ export function PrintLabels({ lots }: { readonly lots: readonly { readonly id: s
         >
           Look at them as PDF
         </a>
-      </div>
+      </form>
       {print.pending && (
         <div className="mt-2 max-w-md">
           <p className="text-[15px]">{howFar(print.progress)}</p>

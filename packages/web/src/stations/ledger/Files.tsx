@@ -10,7 +10,7 @@ import { api } from '../../app/endpoints.ts';
 import { useMe } from '../../app/queries.ts';
 import { sizeWords } from '../../app/sizeWords.ts';
 import { Button } from '../../kit/Button.tsx';
-import { Field } from '../../kit/Field.tsx';
+import { DateField } from '../../kit/DateField.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { ProgressBar } from '../../kit/ProgressBar.tsx';
 
@@ -133,10 +133,10 @@ export function Files() {
     <div>
       <section className="border-b border-line px-4 py-4" aria-label="Ask for a file">
         <div className="flex flex-wrap items-start gap-4">
-          <Field label="From" type="date" value={from} onChange={(event) => setFrom(event.target.value)} />
-          <Field
+          <DateField label="From" day={from} value={from} onChange={(event) => setFrom(event.target.value)} />
+          <DateField
             label="Until"
-            type="date"
+            day={until}
             value={until}
             onChange={(event) => setUntil(event.target.value)}
             error={backwards ? 'Before the day it begins with.' : undefined}

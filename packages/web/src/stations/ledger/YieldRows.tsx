@@ -1,5 +1,6 @@
 import type { YieldSheet as Sheet } from '@zabrik/contract';
 import { type CostingSchool, costingSchools, costPerKg, formatMass, formatShare } from '@zabrik/core';
+import { RangeBar } from '../../kit/RangeBar.tsx';
 import { clothOf, trayName } from '../../parts/destinations.ts';
 
 export const schoolNames: Readonly<Record<CostingSchool, string>> = {
@@ -10,17 +11,7 @@ export const schoolNames: Readonly<Record<CostingSchool, string>> = {
 /** A share on a small ruler: the usual range as a bar, this one as a mark. */
 function Against({ share, low, high }: { readonly share: number; readonly low: number; readonly high: number }) {
   const reach = Math.max(high - low, 0.01);
-  const from = low - reach;
-  const at = (value: number): string => `${Math.min(100, Math.max(0, ((value - from) / (3 * reach)) * 100))}%`;
-  return (
-    <span className="relative block h-4 w-full rounded-sm bg-ground" aria-hidden="true">
-      <span
-        className="absolute inset-y-1 rounded-sm bg-portion/45"
-        style={{ left: at(low), right: `calc(100% - ${at(high)})` }}
-      />
-      <span className="absolute inset-y-0 w-1 -translate-x-1/2 bg-ink" style={{ left: at(share) }} />
-    </span>
-  );
+  return <RangeBar low={low} high={high} value={share} from={low - reach} to={high + reach} />;
 }
 
 const verdict = (share: number, low: number, high: number): string =>

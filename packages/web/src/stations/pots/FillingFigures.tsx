@@ -3,6 +3,7 @@ import { bladeWatts, type FillingPart, fillingBalance, formatMass, minutesInTheC
 import { useState } from 'react';
 import { useHouse } from '../../app/queries.ts';
 import { NumField } from '../../kit/NumField.tsx';
+import { RangeBar } from '../../kit/RangeBar.tsx';
 import type { PotLot } from './offers.ts';
 import { ToTarget } from './ToTarget.tsx';
 import type { Scaling } from './useScaling.ts';
@@ -50,21 +51,19 @@ export function FillingFigures({ s, lots }: { readonly s: Scaling; readonly lots
         <>
           <ul className="grid gap-2">
             {balance.judged.map(({ band, value, verdict }) => {
-              const top = band.high * 1.6;
-              const at = (v: number): string => `${Math.min(100, Math.max(0, (v / top) * 100))}%`;
               return (
                 <li key={band.of} className="grid grid-cols-[64px_1fr_70px] items-center gap-3">
                   <span className="font-semibold">{names[band.of]}</span>
-                  <span className="relative h-5 rounded-sm bg-ground-deep" aria-hidden="true">
-                    <span
-                      className="absolute inset-y-0 border-x-2 border-ink bg-calm-soft"
-                      style={{ left: at(band.low), width: `calc(${at(band.high)} - ${at(band.low)})` }}
-                    />
-                    <span
-                      className={`absolute -inset-y-1 w-[5px] -translate-x-1/2 rounded-sm ${verdict === 'holds' ? 'bg-ink' : 'bg-alarm'}`}
-                      style={{ left: at(value) }}
-                    />
-                  </span>
+                  <RangeBar
+                    low={band.low}
+                    high={band.high}
+                    value={value}
+                    from={0}
+                    to={band.high * 1.6}
+                    tone="calm"
+                    height="bar"
+                    wrong={verdict !== 'holds'}
+                  />
                   <span className="figure text-right">{value.toFixed(1)} g</span>
                   {verdict !== 'holds' && (
                     <span className="col-span-3 text-[14px] text-alarm">

@@ -1,5 +1,6 @@
 import { adviseInspection, type InspectionAnswer, type InspectionClass } from '@zabrik/core';
 import { Eye, Hand, Thermometer, Wind } from 'lucide-react';
+import { Hint } from '../../kit/Popover.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
 
 const senses = { look: Eye, smell: Wind, press: Hand, measure: Thermometer } as const;
@@ -42,9 +43,9 @@ export function Inspection({ inspection, answers, onAnswer, tags }: Props) {
                   <span className="sr-only">{senseNames[p.sense]}: </span>
                   {p.ask}
                   {p.critical && (
-                    <span className="text-alarm" title="one no is enough">
-                      !
-                    </span>
+                    <Hint label={`${p.ask}: one no is enough`} mark="!" tone="alarm">
+                      One no is enough to refuse it.
+                    </Hint>
                   )}
                 </span>
                 <span className="block text-[13px] text-ink-soft">

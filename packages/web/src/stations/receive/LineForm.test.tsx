@@ -65,7 +65,6 @@ const asWeighed = async (): Promise<void> => {
 beforeEach(async () => {
   sent = [];
   answer = taken;
-  Element.prototype.scrollIntoView = () => undefined;
   vi.stubGlobal('fetch', (_: string, init?: RequestInit) => {
     if (init?.method !== 'POST') return Promise.reject(new TypeError('no network'));
     const body = JSON.parse(String(init.body)) as LineBody;

@@ -1,5 +1,5 @@
 import { Refused } from '../../app/api.ts';
-import { type Catalogue, useCatalogue } from '../../app/queries.ts';
+import { type Catalogue, useCatalogue, useHouse } from '../../app/queries.ts';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Confirm } from '../../parts/Confirm.tsx';
 import { SimulatedPan } from '../../parts/SimulatedPan.tsx';
@@ -15,10 +15,11 @@ import { Verdict } from './Verdict.tsx';
 interface Known extends LineProps {
   readonly catalogue: Catalogue;
   readonly suppliers: readonly Supplier[];
+  readonly currency: string;
 }
 
-function KnownLine({ catalogue, suppliers, ...props }: Known) {
-  const line = useLine(props, catalogue);
+function KnownLine({ catalogue, suppliers, currency, ...props }: Known) {
+  const line = useLine(props, catalogue, currency);
   const { species, typed, inspection, send } = line;
   return (
     <form
@@ -68,8 +69,11 @@ function KnownLine({ catalogue, suppliers, ...props }: Known) {
 export function LineForm(props: LineProps) {
   const catalogue = useCatalogue();
   const suppliers = useSuppliers();
-  if (catalogue.isPending || suppliers.isPending) return <Loading />;
+  const { data: house } = useHouse();
+  if (catalogue.isPending || suppliers.isPending || house === undefined) return <Loading />;
   if (catalogue.isLoadingError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
   if (suppliers.isLoadingError) return <Failed error={suppliers.error} again={() => void suppliers.refetch()} />;
-  return <KnownLine {...props} catalogue={catalogue.data} suppliers={suppliers.data.suppliers} />;
+  return (
+    <KnownLine {...props} catalogue={catalogue.data} suppliers={suppliers.data.suppliers} currency={house.currency} />
+  );
 }

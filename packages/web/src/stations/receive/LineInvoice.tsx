@@ -1,6 +1,8 @@
 /** What the invoice says, held against the scale; whose it is, and what its papers say. */
 import { moneyOf, useHouse } from '../../app/queries.ts';
+import { DateField } from '../../kit/DateField.tsx';
 import { Field } from '../../kit/Field.tsx';
+import { MoneyField } from '../../kit/MoneyField.tsx';
 import { Notice } from '../../kit/Notice.tsx';
 import { named, Select } from '../../kit/Select.tsx';
 import { differenceOf } from './deliveryForm.ts';
@@ -20,7 +22,7 @@ interface Props {
 export function LineInvoice({ line, suppliers, fixed }: Props) {
   const { data: house } = useHouse();
   const { typed, register, error } = line;
-  const difference = differenceOf(typed, house?.tolerance);
+  const difference = differenceOf(typed, house);
   return (
     <>
       <div className="grid gap-5 md:grid-cols-[1fr_1fr_1.24fr]">
@@ -32,11 +34,10 @@ export function LineInvoice({ line, suppliers, fixed }: Props) {
           error={error('invoice')}
           {...register('invoice')}
         />
-        <Field
+        <MoneyField
           label="Invoice price, in all"
-          unit={house?.currency === 'GBP' ? '£' : (house?.currency ?? '')}
+          currency={house?.currency}
           big
-          inputMode="decimal"
           error={error('price')}
           {...register('price')}
         />
@@ -64,8 +65,19 @@ export function LineInvoice({ line, suppliers, fixed }: Props) {
         <Field label="Invoice number" error={error('invoiceNumber')} {...register('invoiceNumber')} />
         <Field label="How many" inputMode="numeric" error={error('animals')} {...register('animals')} />
         <Field label="Origin" error={error('origin')} {...register('origin')} />
-        <Field label="Landed or killed on" type="date" error={error('landedOn')} {...register('landedOn')} />
-        <Field label="Use by" type="date" error={error('useBy')} hint="Empty: the usual life" {...register('useBy')} />
+        <DateField
+          label="Landed or killed on"
+          day={typed.landedOn}
+          error={error('landedOn')}
+          {...register('landedOn')}
+        />
+        <DateField
+          label="Use by"
+          day={typed.useBy}
+          error={error('useBy')}
+          hint="Empty: the usual life"
+          {...register('useBy')}
+        />
         <Field label="Note" className="col-span-2" error={error('note')} {...register('note')} />
       </div>
       <Papers kind={line.papers} register={register} error={error} />

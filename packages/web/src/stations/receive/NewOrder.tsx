@@ -8,6 +8,7 @@ import { api } from '../../app/endpoints.ts';
 import { useKeptForm } from '../../app/keptForm.ts';
 import { useCatalogue } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
+import { DateField } from '../../kit/DateField.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Notice } from '../../kit/Notice.tsx';
 import { weightIn } from '../../kit/readers.ts';
@@ -54,6 +55,7 @@ export function NewOrder({ done }: { readonly done: () => void }) {
   const { what, mass } = form.typed;
   // two lines may be alike: each has a key of its own
   const lines = useFieldArray({ control, name: 'lines' });
+  const dueOn = form.typed.dueOn;
   const order = useCommand(api.receive.order, {
     onDone: () => {
       form.clear();
@@ -99,7 +101,7 @@ export function NewOrder({ done }: { readonly done: () => void }) {
         error={errors.supplierId?.message}
         {...register('supplierId')}
       />
-      <Field label="Expected on" type="date" error={errors.dueOn?.message} {...register('dueOn')} />
+      <DateField label="Expected on" day={dueOn} error={errors.dueOn?.message} {...register('dueOn')} />
       <ul className="text-[15px]">
         {lines.fields.map((l, i) => (
           <li key={l.id} className="flex items-center justify-between gap-2">

@@ -1,4 +1,5 @@
 import type { UseFormRegister } from 'react-hook-form';
+import { DateField } from '../../kit/DateField.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Select } from '../../kit/Select.tsx';
 import type { DeliveryInput, Papers as Kind } from './deliveryForm.ts';
@@ -32,8 +33,8 @@ function Choice({
 
 /** What the papers say: of each animal only what it has. */
 export function Papers({ kind, register, error }: Props) {
-  const field = (name: keyof DeliveryInput, label: string, type = 'text') => (
-    <Field label={label} type={type} error={error(name)} {...register(name)} />
+  const field = (name: keyof DeliveryInput, label: string) => (
+    <Field label={label} error={error(name)} {...register(name)} />
   );
   return (
     <div className="grid grid-cols-2 gap-x-4 gap-y-3 md:grid-cols-4" data-testid="papers">
@@ -64,7 +65,7 @@ export function Papers({ kind, register, error }: Props) {
       {kind === 'game' && (
         <>
           {field('killPlace', 'Killed where')}
-          {field('killedOn', 'Killed on', 'date')}
+          <DateField label="Killed on" error={error('killedOn')} {...register('killedOn')} />
           {field('shotBy', 'Shot by')}
           {field('declaration', 'Declaration number')}
           <Choice

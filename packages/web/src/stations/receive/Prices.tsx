@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Answer } from '@zabrik/contract';
-import { minorDigits } from '@zabrik/core';
+import { inMajor } from '@zabrik/core';
 import { lazy, Suspense, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
@@ -10,7 +10,7 @@ import { api } from '../../app/endpoints.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { DataTable } from '../../kit/DataTable.tsx';
-import { Field } from '../../kit/Field.tsx';
+import { DateField } from '../../kit/DateField.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { OneField, someWords } from '../../kit/OneField.tsx';
 import { ProgressBar } from '../../kit/ProgressBar.tsx';
@@ -39,8 +39,10 @@ function ReadIn({ file, done }: { readonly file: PriceFile; readonly done: () =>
   const [validFrom, setValidFrom] = useState(() => todayIn());
   const [sent, setSent] = useState(0);
   const [listId] = useState(() => uuidv7());
-  const matched = item >= 0 && price >= 0;
-  const read = matched ? readWith(file, { item, price, unit: unit < 0 ? null : unit }) : undefined;
+  const read =
+    item >= 0 && price >= 0 && house !== undefined
+      ? readWith(file, { item, price, unit: unit < 0 ? null : unit }, house.currency)
+      : undefined;
   const send = useMutation({
     mutationFn: async () => {
       const rows = read?.rows ?? [];
@@ -90,9 +92,9 @@ function ReadIn({ file, done }: { readonly file: PriceFile; readonly done: () =>
           none="whose list?"
           options={named(suppliers.data?.suppliers)}
         />
-        <Field
+        <DateField
           label="Counts from"
-          type="date"
+          day={validFrom}
           value={validFrom}
           onChange={(event) => setValidFrom(event.target.value)}
         />
@@ -225,7 +227,6 @@ export default function Prices() {
   });
   const lists = useQuery(priceListsQuery);
   const undo = useCommand(api.receive.undoPrices);
-  const inMajor = (amount: number): number => amount / 10 ** minorDigits(house?.currency ?? 'GBP');
   const change = (p: Price): string => {
     const share = changeShare(p) ?? 0;
     return share === 0 ? '' : `${share > 0 ? '+' : '−'}${Math.abs(share * 100).toFixed(1)} %`;
@@ -309,7 +310,7 @@ export default function Prices() {
                   id: 'price',
                   head: 'A kilogram',
                   figure: true,
-                  value: (p) => inMajor(p.minorPerKg),
+                  value: (p) => inMajor(p.minorPerKg, house?.currency ?? 'GBP'),
                   cell: (p) => <span className="figure">{money(p.minorPerKg)}</span>,
                 },
                 {
@@ -317,7 +318,7 @@ export default function Prices() {
                   head: 'Before',
                   figure: true,
                   className: 'text-ink-soft',
-                  value: (p) => (p.beforeMinor === null ? null : inMajor(p.beforeMinor)),
+                  value: (p) => (p.beforeMinor === null ? null : inMajor(p.beforeMinor, house?.currency ?? 'GBP')),
                   cell: (p) => (p.beforeMinor === null ? '' : money(p.beforeMinor)),
                 },
                 {

@@ -4,7 +4,6 @@ import {
   grams,
   isShellfish,
   type Milligrams,
-  type MinorUnits,
   minor,
   parseMass,
   parseMoney,
@@ -13,7 +12,7 @@ import {
   usuallyRaised,
 } from '@zabrik/core';
 import { z } from 'zod';
-import { aWeight, read } from '../../kit/fieldReaders.ts';
+import { aPrice, aWeight, read } from '../../kit/fieldReaders.ts';
 
 export type LineBody = Ask<typeof api.receive.accept>['body'];
 export type RefusalReason = NonNullable<LineBody['refusedReason']>;
@@ -24,46 +23,47 @@ const empty = z
   .transform(() => null);
 const words = z.string().trim().max(120, 'At most 120 letters');
 
-const fields = z.object({
-  /** An animal's id, or goods: and theirs. */
-  species: z.string(),
-  goods: z.string(),
-  form: z.string(),
-  animals: z
-    .string()
-    .regex(/^[1-9]\d{0,3}$/, 'How many came, a whole number')
-    .transform(Number),
-  supplierId: z.string().min(1, 'Who brought it?'),
-  invoiceNumber: z.string().trim().max(60, 'At most 60 letters'),
-  origin: words,
-  gross: aWeight('A weight, such as 2860 or 2.86 kg'),
-  tare: z
-    .string()
-    .transform(
-      read<Milligrams>((text) => (text.trim() === '' ? grams(0) : parseMass(text)), 'A weight, or leave it empty'),
-    ),
-  invoice: aWeight('What the invoice says it weighs'),
-  price: z.string().transform(read<MinorUnits>(parseMoney, 'An amount, such as 31.46')),
-  temperature: z
-    .string()
-    .transform(read((text) => (text.trim() === '' ? null : parseTemperature(text)), 'A temperature, such as 1.4')),
-  landedOn: z.string(),
-  useBy: z.string(),
-  note: z.string().trim().max(500, 'At most 500 letters'),
-  came: z.enum(['fresh', 'live', 'frozen', 'vacuum-packed']),
-  supplierLot: words,
-  catchArea: words,
-  gear: words,
-  raised: z.enum(['', 'wild', 'farmed']),
-  method: z.enum(['', 'caught', 'caught-in-freshwater', 'farmed']),
-  killPlace: words,
-  killedOn: z.string(),
-  shotBy: words,
-  declaration: words,
-  shotDamage: z.enum(['', 'none', 'light', 'heavy']),
-  healthMark: words,
-  purified: words,
-});
+const fieldsIn = (currency: string) =>
+  z.object({
+    /** An animal's id, or goods: and theirs. */
+    species: z.string(),
+    goods: z.string(),
+    form: z.string(),
+    animals: z
+      .string()
+      .regex(/^[1-9]\d{0,3}$/, 'How many came, a whole number')
+      .transform(Number),
+    supplierId: z.string().min(1, 'Who brought it?'),
+    invoiceNumber: z.string().trim().max(60, 'At most 60 letters'),
+    origin: words,
+    gross: aWeight('A weight, such as 2860 or 2.86 kg'),
+    tare: z
+      .string()
+      .transform(
+        read<Milligrams>((text) => (text.trim() === '' ? grams(0) : parseMass(text)), 'A weight, or leave it empty'),
+      ),
+    invoice: aWeight('What the invoice says it weighs'),
+    price: aPrice(currency),
+    temperature: z
+      .string()
+      .transform(read((text) => (text.trim() === '' ? null : parseTemperature(text)), 'A temperature, such as 1.4')),
+    landedOn: z.string(),
+    useBy: z.string(),
+    note: z.string().trim().max(500, 'At most 500 letters'),
+    came: z.enum(['fresh', 'live', 'frozen', 'vacuum-packed']),
+    supplierLot: words,
+    catchArea: words,
+    gear: words,
+    raised: z.enum(['', 'wild', 'farmed']),
+    method: z.enum(['', 'caught', 'caught-in-freshwater', 'farmed']),
+    killPlace: words,
+    killedOn: z.string(),
+    shotBy: words,
+    declaration: words,
+    shotDamage: z.enum(['', 'none', 'light', 'heavy']),
+    healthMark: words,
+    purified: words,
+  });
 
 /** Asked whatever else is missing: the whole form is said at once. */
 const saysWhat = <T extends z.ZodType<{ goods: string; species: string; form: string }>>(form: T): T =>
@@ -75,25 +75,27 @@ const saysWhat = <T extends z.ZodType<{ goods: string; species: string; form: st
     })
     .refine((f) => f.goods !== '' || f.form !== '', { path: ['form'], error: 'Pick how it came', when: () => true });
 
-/** The form as it is typed: every field is text until it is read here. */
-export const deliveryForm = saysWhat(fields).refine((f) => f.tare < f.gross, {
-  path: ['tare'],
-  error: 'The box cannot weigh more than box and goods',
-});
+/** The form as it is typed, prices in the house's currency: every field is text until it is read here. */
+export const deliveryForm = (currency: string) =>
+  saysWhat(fieldsIn(currency)).refine((f) => f.tare < f.gross, {
+    path: ['tare'],
+    error: 'The box cannot weigh more than box and goods',
+  });
 
 /** The same where all of it is refused before it lies on a scale: a weight and a price are read where they are typed. */
-export const unweighedForm = saysWhat(
-  fields.extend({
-    gross: z.string().transform(() => null),
-    tare: z.string().transform(() => grams(0)),
-    invoice: z.union([empty, aWeight('What the invoice says it weighs')]),
-    price: z.union([empty.transform(() => minor(0)), fields.shape.price]),
-  }),
-);
+export const unweighedForm = (currency: string) =>
+  saysWhat(
+    fieldsIn(currency).extend({
+      gross: z.string().transform(() => null),
+      tare: z.string().transform(() => grams(0)),
+      invoice: z.union([empty, aWeight('What the invoice says it weighs')]),
+      price: z.union([empty.transform(() => minor(0)), aPrice(currency)]),
+    }),
+  );
 
-export type DeliveryInput = z.input<typeof deliveryForm>;
-export type DeliveryRead = z.output<typeof deliveryForm>;
-type Unweighed = z.output<typeof unweighedForm>;
+export type DeliveryInput = z.input<ReturnType<typeof deliveryForm>>;
+export type DeliveryRead = z.output<ReturnType<typeof deliveryForm>>;
+type Unweighed = z.output<ReturnType<typeof unweighedForm>>;
 
 export const emptyDelivery: DeliveryInput = {
   species: '',
@@ -230,13 +232,14 @@ export function netOf({ gross, tare }: Pick<DeliveryInput, 'gross' | 'tare'>): n
 /** What is short or over against the invoice, in mass and money, as far as the form can be read yet; and whether the house lets it pass. */
 export function differenceOf(
   input: Pick<DeliveryInput, 'gross' | 'tare' | 'invoice' | 'price'>,
-  tolerance: House['tolerance'] = { share: 0, massMg: 0 },
+  house: Pick<House, 'tolerance' | 'currency'> | undefined,
 ): { readonly differenceMg: number; readonly differenceMinor: number; readonly within: boolean } | undefined {
   const netMg = netOf(input);
   const invoiceMg = readOr(() => parseMass(input.invoice));
   if (netMg === undefined || invoiceMg === undefined || invoiceMg <= 0) return undefined;
   const differenceMg = netMg - invoiceMg;
-  const paid = readOr(() => parseMoney(input.price)) ?? 0;
+  const paid = house === undefined ? 0 : (readOr(() => parseMoney(input.price, house.currency)) ?? 0);
+  const tolerance = house?.tolerance ?? { share: 0, massMg: 0 };
   return {
     differenceMg,
     differenceMinor: minor((paid * differenceMg) / invoiceMg),

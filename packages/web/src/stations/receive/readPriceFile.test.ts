@@ -5,11 +5,11 @@ const bytes = (text: string): ArrayBuffer => {
   const { buffer, byteOffset, byteLength } = new TextEncoder().encode(text);
   return buffer.slice(byteOffset, byteOffset + byteLength) as ArrayBuffer;
 };
-const list = (text: string) => {
+const list = (text: string, currency = 'GBP') => {
   const file = readPriceFile('week.csv', bytes(text));
   if (typeof file === 'string') throw new Error(file);
   const { item, price, unit } = file.guess;
-  return readWith(file, { item: item ?? 0, price: price ?? 1, unit });
+  return readWith(file, { item: item ?? 0, price: price ?? 1, unit }, currency);
 };
 
 describe('a price list', () => {
@@ -58,6 +58,12 @@ describe('a price list', () => {
     ['an open quotation mark', bytes('item,price\n"Hake,11\nBrill,12\n'), /not closed/],
   ] as const)('of %s is refused in words', (_, file, says) => {
     expect(readPriceFile('week.csv', file as ArrayBuffer)).toMatch(says);
+  });
+
+  it('of a house that pays in yen has no hundredths', () => {
+    const read = list('item,price,unit\nTuna,1250,100g\nBrill,12.50,kg\n', 'JPY');
+    expect(read.rows).toEqual([{ line: 2, item: 'Tuna', minorPerKg: 12_500, unit: '100g' }]);
+    expect(read.faults).toMatchObject([{ line: 3, fault: 'not-a-price' }]);
   });
 
   it('of ten thousand rows is read in well under a second', () => {

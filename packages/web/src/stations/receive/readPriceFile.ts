@@ -60,5 +60,5 @@ export function readPriceFile(name: string, bytes: ArrayBuffer): PriceFile | str
   };
 }
 
-export const readWith = (file: PriceFile, match: PriceMatching): PriceReading =>
-  readPriceRows(file.cells, file.headings.length, match);
+export const readWith = (file: PriceFile, match: PriceMatching, currency: string): PriceReading =>
+  readPriceRows(file.cells, file.headings.length, match, currency);

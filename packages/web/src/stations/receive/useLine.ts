@@ -61,13 +61,13 @@ const fromCode = (fills: Partial<DeliveryInput>): [keyof DeliveryInput, string][
 
 export type Line = ReturnType<typeof useLine>;
 
-export function useLine({ deliveryId, order, supplierId, onLine }: LineProps, catalogue: Catalogue) {
+export function useLine({ deliveryId, order, supplierId, onLine }: LineProps, catalogue: Catalogue, currency: string) {
   const blank = { ...emptyDelivery, supplierId: supplierId ?? order?.supplierId ?? '' };
   const draft = useDraft<Typed>('line', { ...besideTheFields, fields: blank });
   const { put } = draft;
   const { answers, boxes, addedUp, codes, position, fields } = draft.value;
   const form = useForm<DeliveryInput, undefined, DeliveryRead>({
-    resolver: zodResolver(deliveryForm),
+    resolver: zodResolver(deliveryForm(currency)),
     defaultValues: fields,
   });
   const { register, setValue, handleSubmit, setError, reset, formState, control } = form;
@@ -119,7 +119,8 @@ export function useLine({ deliveryId, order, supplierId, onLine }: LineProps, ca
     void handleSubmit((read) => send.send({ body: change(bodyOf(read, papers, context(whole))) }))();
   /** What is refused unweighed has no figures: of those the form asks none. */
   const refuse = (reason: RefusalReason, refusedMg: number | 'all'): void => {
-    const unweighed = refusedMg === 'all' && typed.gross.trim() === '' ? unweighedForm.safeParse(typed) : undefined;
+    const unweighed =
+      refusedMg === 'all' && typed.gross.trim() === '' ? unweighedForm(currency).safeParse(typed) : undefined;
     if (unweighed?.success === true)
       send.send({ body: refusing(bodyOf(unweighed.data, papers, context(false)), reason, 'all') });
     else write((body) => refusing(body, reason, refusedMg));

@@ -3,6 +3,7 @@ import { formatMass } from '@zabrik/core';
 import { useScale } from '../../../app/live.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Field } from '../../../kit/Field.tsx';
+import { RangeBar } from '../../../kit/RangeBar.tsx';
 import type { Taking } from './useTake.ts';
 
 const stateWords: Readonly<Record<ScaleReading['state'], string>> = {
@@ -24,10 +25,8 @@ export function PanStrip({
   const reading = useScale();
   const { typing } = taking;
   const shown = reading.state === 'away' ? '–' : formatMass(reading.netMg);
-  const at = (mg: number): string => {
-    const span = target === undefined ? 1 : Math.max(target.highMg - target.lowMg, target.mg * 0.1);
-    return `${Math.min(100, Math.max(0, 50 + ((mg - (target?.mg ?? 0)) / span) * 30))}%`;
-  };
+  // the wanted range is three fifths of the ruler, and never too small to be seen
+  const half = target === undefined ? 1 : Math.max(target.highMg - target.lowMg, target.mg * 0.1) / 0.6;
   const inside = target !== undefined && reading.netMg >= target.lowMg && reading.netMg <= target.highMg;
   return (
     <div
@@ -45,19 +44,18 @@ export function PanStrip({
           {target !== undefined && <span className="block">wanted {formatMass(target.mg)}</span>}
         </span>
       </p>
-      <div className="relative mt-1.5 h-3 rounded-full bg-ground" aria-hidden="true">
-        {target !== undefined && (
-          <>
-            <span
-              className="absolute inset-y-0 rounded-full bg-portion/35"
-              style={{ left: at(target.lowMg), right: `calc(100% - ${at(target.highMg)})` }}
-            />
-            {reading.netMg > 0 && (
-              <span className="absolute -inset-y-1 w-1.5 -translate-x-1/2 bg-ink" style={{ left: at(reading.netMg) }} />
-            )}
-          </>
-        )}
-      </div>
+      {target !== undefined && (
+        <div className="mt-1.5">
+          <RangeBar
+            low={target.lowMg}
+            high={target.highMg}
+            value={reading.netMg > 0 ? reading.netMg : undefined}
+            from={target.mg - half}
+            to={target.mg + half}
+            height="thin"
+          />
+        </div>
+      )}
       {typing !== undefined && (
         <form
           className="mt-2 flex gap-2"

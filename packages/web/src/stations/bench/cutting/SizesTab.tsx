@@ -4,6 +4,7 @@ import { Plus, Trash2 } from 'lucide-react';
 import { useHouse } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Field } from '../../../kit/Field.tsx';
+import { AmountField } from '../../../kit/MoneyField.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
 import { Toggle } from '../../../kit/Toggle.tsx';
 import { Animals } from './Animals.tsx';
@@ -85,12 +86,12 @@ function OneSize({
           value={size.toleranceShare * 100}
           onValue={(p) => onChange({ ...size, toleranceShare: p / 100 })}
         />
-        <NumField
-          label={`Worth, ${house?.currency ?? 'GBP'}`}
-          max={10_000}
-          decimals={2}
-          value={size.valueMinor / 100}
-          onValue={(v) => onChange({ ...size, valueMinor: Math.round(v * 100) })}
+        <AmountField
+          label="Worth"
+          currency={house?.currency}
+          max={1_000_000}
+          minor={size.valueMinor}
+          onMinor={(valueMinor) => onChange({ ...size, valueMinor })}
         />
         <NumField
           label="At most"
@@ -146,6 +147,7 @@ function OneSize({
 
 /** The sizes wanted of a piece: what each weighs, is worth, and where it may come from. */
 export function SizesTab({ setup, category, template, pieces, pieceMg, onChange }: Props) {
+  const { data: house } = useHouse();
   const { sizes } = setup;
   const unused = usualSizes(category).filter((u) => !sizes.some((s) => s.id === u.id));
   const fresh = (): PortionSize => {
@@ -181,13 +183,13 @@ export function SizesTab({ setup, category, template, pieces, pieceMg, onChange 
           </Button>
         )}
       </div>
-      <NumField
+      <AmountField
         label="What is left is worth"
-        unit="a kg"
-        max={1_000}
-        decimals={2}
-        value={setup.endMinorPerKg / 100}
-        onValue={(v) => onChange({ ...setup, endMinorPerKg: Math.round(v * 100) })}
+        currency={house?.currency}
+        per="a kg"
+        max={100_000}
+        minor={setup.endMinorPerKg}
+        onMinor={(endMinorPerKg) => onChange({ ...setup, endMinorPerKg })}
       />
       <Animals setup={setup} template={template} pieces={pieces} pieceMg={pieceMg} />
     </div>

@@ -1,10 +1,10 @@
-import { zodResolver } from '@hookform/resolvers/zod';
 import { formatMass } from '@zabrik/core';
-import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
+import { useKeptForm } from '../../../app/keptForm.ts';
 import { useHouse } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Select } from '../../../kit/Select.tsx';
+import { StillHere } from '../../../parts/StillHere.tsx';
 import type { Keeping, LotRead } from './keeping.ts';
 import { PartField } from './PartField.tsx';
 import { partOfLot, readPart } from './part.ts';
@@ -12,21 +12,14 @@ import { partOfLot, readPart } from './part.ts';
 type Kind = 'move' | 'freeze' | 'thaw';
 
 const moveForm = (lot: LotRead) => z.object({ place: z.string(), part: partOfLot(lot) });
-type Typed = z.input<ReturnType<typeof moveForm>>;
-type Read = z.output<ReturnType<typeof moveForm>>;
 
 const toWhere: Readonly<Record<Kind, string>> = { move: 'To', freeze: 'Into', thaw: 'Thaw in' };
 
 /** Puts a lot, or part of it, somewhere else: of another cold a step of its own. */
 export function MoveLot({ lot, kind, name, keeping }: Keeping & { readonly kind: Kind; readonly name: string }) {
   const { data: house } = useHouse();
-  const form = useForm<Typed, undefined, Read>({
-    resolver: zodResolver(moveForm(lot)),
-    mode: 'onChange',
-    defaultValues: { place: '', part: '' },
-  });
-  const { control, setValue, handleSubmit } = form;
-  const typed = useWatch({ control });
+  const form = useKeptForm(`${kind}/${lot.id}`, moveForm(lot), { place: '', part: '' });
+  const { typed, setValue, handleSubmit } = form;
   const fits =
     house?.places.filter((p) =>
       kind === 'freeze'
@@ -40,16 +33,17 @@ export function MoveLot({ lot, kind, name, keeping }: Keeping & { readonly kind:
     fits.find((p) => p.id === typed.place) ??
     fits.find((p) => p.holds === (lot.ready ? 'ready' : 'raw')) ??
     fits.find((p) => p.holds === 'any');
-  const part = readPart(typed.part ?? '', lot);
+  const part = readPart(typed.part, lot);
   return (
     <form
       className="mt-3 grid grid-cols-[1.5fr_1fr] gap-3"
       onSubmit={(event) =>
         void handleSubmit((read) => {
-          if (to !== undefined) keeping.keep({ kind, placeId: to.id, massMg: read.part.massMg });
+          if (to !== undefined) keeping.keep({ kind, placeId: to.id, massMg: read.part.massMg }, form.clear);
         })(event)
       }
     >
+      <StillHere draft={form.kept} className="col-span-2" />
       <Select
         label={toWhere[kind]}
         value={to?.id ?? ''}

@@ -1,7 +1,7 @@
-import { zodResolver } from '@hookform/resolvers/zod';
-import { useForm } from 'react-hook-form';
 import { z } from 'zod';
+import { useKeptForm } from '../../../app/keptForm.ts';
 import { Button } from '../../../kit/Button.tsx';
+import { StillHere } from '../../../parts/StillHere.tsx';
 import type { LotRead } from './keeping.ts';
 import { PartField } from './PartField.tsx';
 import { readPart } from './part.ts';
@@ -20,21 +20,18 @@ const partForm = (lot: LotRead) =>
 interface Props {
   readonly lot: LotRead;
   readonly pending: boolean;
-  readonly onPart: (part: { readonly massMg: number; readonly pieces: number | null }) => void;
+  readonly onPart: (part: { readonly massMg: number; readonly pieces: number | null }, sent: () => void) => void;
 }
 
 /** Takes a part of a lot off as a lot of its own. */
 export function PartLot({ lot, pending, onPart }: Props) {
-  const form = useForm<z.input<ReturnType<typeof partForm>>, undefined, z.output<ReturnType<typeof partForm>>>({
-    resolver: zodResolver(partForm(lot)),
-    mode: 'onChange',
-    defaultValues: { part: '' },
-  });
+  const form = useKeptForm(`part/${lot.id}`, partForm(lot), { part: '' });
   return (
     <form
       className="mt-3 grid grid-cols-2 items-end gap-3"
-      onSubmit={(event) => void form.handleSubmit(({ part }) => onPart(part))(event)}
+      onSubmit={(event) => void form.handleSubmit(({ part }) => onPart(part, form.clear))(event)}
     >
+      <StillHere draft={form.kept} className="col-span-2" />
       <PartField label="Take off" lot={lot} form={form} name="part" />
       <Button type="submit" variant="strong" className="h-11" disabled={pending}>
         Part it

@@ -1,12 +1,11 @@
-import { zodResolver } from '@hookform/resolvers/zod';
 import { useQuery } from '@tanstack/react-query';
 import type { Ask } from '@zabrik/contract';
 import { believeYield, type Destination, formatMass, formatShare, trimBalance } from '@zabrik/core';
-import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
 import { call } from '../../../app/api.ts';
 import { useCommand } from '../../../app/command.ts';
 import { api } from '../../../app/endpoints.ts';
+import { useKeptForm } from '../../../app/keptForm.ts';
 import type { Catalogue } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Field } from '../../../kit/Field.tsx';
@@ -44,21 +43,22 @@ export function TrimGoods({ lot, goods }: Props) {
     kept: mass(0, 'A weight, such as 60'),
     keptTo: z.string(),
   });
-  const form = useForm<z.input<typeof shape>, undefined, z.output<typeof shape>>({
-    resolver: zodResolver(shape),
-    mode: 'onChange',
-    defaultValues: { part: '', ready: '', kept: '', keptTo: goods.trim?.goesTo === 'tub' ? 'stock' : 'staff' },
+  const form = useKeptForm(`trim/${lot.id}`, shape, {
+    part: '',
+    ready: '',
+    kept: '',
+    keptTo: goods.trim?.goesTo === 'tub' ? 'stock' : 'staff',
   });
   const trim = useCommand(api.larder.trim, {
     spoken: ({ body }) => ({ says: `${lot.name} ${lot.code}, trimmed: ${formatMass(body.readyMg)} ready` }),
-    onDone: () => form.reset(),
-    onKept: () => form.reset(),
+    onDone: form.clear,
+    onKept: form.clear,
   });
   const own = useQuery({
     queryKey: ['lots', 'goods', goods.id],
     queryFn: () => call(api.larder.goodsYields, { params: { goods: goods.id } }),
   });
-  const [part, ready, kept] = useWatch({ control: form.control, name: ['part', 'ready', 'kept'] });
+  const { part, ready, kept } = form.typed;
   const read = readPart(part, lot);
   const workedMg = typeof read === 'string' ? undefined : (read.massMg ?? lot.massMg);
   const [readyMg, keptMg] = [massOr(ready), massOr(kept)];

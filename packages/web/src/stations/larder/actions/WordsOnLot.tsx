@@ -1,8 +1,9 @@
-import { zodResolver } from '@hookform/resolvers/zod';
-import { useForm, useWatch } from 'react-hook-form';
 import { z } from 'zod';
+import { useKeptForm } from '../../../app/keptForm.ts';
 import { Button } from '../../../kit/Button.tsx';
+import { DateField } from '../../../kit/DateField.tsx';
 import { Field } from '../../../kit/Field.tsx';
+import { StillHere } from '../../../parts/StillHere.tsx';
 import type { Keeping, LotRead } from './keeping.ts';
 import { PartField } from './PartField.tsx';
 import { partOfLot } from './part.ts';
@@ -17,22 +18,19 @@ const reserveForm = (lot: LotRead) =>
 
 /** Says which dish or pot a lot, or part of it, is for; empty, that it is for none any longer. */
 export function ReserveLot({ lot, keeping }: Keeping) {
-  const form = useForm<z.input<ReturnType<typeof reserveForm>>, undefined, z.output<ReturnType<typeof reserveForm>>>({
-    resolver: zodResolver(reserveForm(lot)),
-    mode: 'onChange',
-    defaultValues: { part: '', reservedFor: '' },
-  });
-  const { register, control, handleSubmit, formState } = form;
-  const none = useWatch({ control, name: 'reservedFor' }).trim() === '' && lot.reservedFor !== null;
+  const form = useKeptForm(`reserve/${lot.id}`, reserveForm(lot), { part: '', reservedFor: '' });
+  const { register, typed, handleSubmit, formState } = form;
+  const none = typed.reservedFor.trim() === '' && lot.reservedFor !== null;
   return (
     <form
       className="mt-3 grid grid-cols-2 items-start gap-3"
       onSubmit={(event) =>
         void handleSubmit(({ part, reservedFor }) =>
-          keeping.keep({ kind: 'reserve', reservedFor: reservedFor === '' ? null : reservedFor, ...part }),
+          keeping.keep({ kind: 'reserve', reservedFor: reservedFor === '' ? null : reservedFor, ...part }, form.clear),
         )(event)
       }
     >
+      <StillHere draft={form.kept} className="col-span-2" />
       <PartField label="How much" lot={lot} form={form} name="part" />
       <Field
         label="For which dish or pot"
@@ -51,16 +49,14 @@ export function ReserveLot({ lot, keeping }: Keeping) {
 const holdForm = z.object({ reason: z.string().trim().min(1, 'Say why').max(300) });
 
 /** Holds a lot back with why; what was made of it, and what will be, with it. */
-export function HoldLot({ keeping }: Keeping) {
-  const { register, handleSubmit, formState } = useForm<z.input<typeof holdForm>>({
-    resolver: zodResolver(holdForm),
-    defaultValues: { reason: '' },
-  });
+export function HoldLot({ lot, keeping }: Keeping) {
+  const { register, handleSubmit, formState, kept, clear } = useKeptForm(`hold/${lot.id}`, holdForm, { reason: '' });
   return (
     <form
       className="mt-3 grid gap-3"
-      onSubmit={(event) => void handleSubmit(({ reason }) => keeping.keep({ kind: 'hold', reason }))(event)}
+      onSubmit={(event) => void handleSubmit(({ reason }) => keeping.keep({ kind: 'hold', reason }, clear))(event)}
     >
+      <StillHere draft={kept} />
       <Field
         label="Why nothing may leave it"
         placeholder="recall, waiting for papers"
@@ -85,17 +81,16 @@ const dateForm = z.object({
 
 /** Sets the date of a lot by hand, with why. */
 export function DateLot({ lot, keeping }: Keeping) {
-  const { register, handleSubmit, formState } = useForm<z.input<typeof dateForm>>({
-    resolver: zodResolver(dateForm),
-    defaultValues: { useBy: lot.useBy ?? '', reason: '' },
-  });
+  const form = useKeptForm(`date/${lot.id}`, dateForm, { useBy: lot.useBy ?? '', reason: '' });
+  const { register, handleSubmit, formState, typed, kept, clear } = form;
   const { errors } = formState;
   return (
     <form
       className="mt-3 grid grid-cols-2 items-start gap-3"
-      onSubmit={(event) => void handleSubmit((read) => keeping.keep({ kind: 'date', ...read }))(event)}
+      onSubmit={(event) => void handleSubmit((read) => keeping.keep({ kind: 'date', ...read }, clear))(event)}
     >
-      <Field label="Use by" type="date" error={errors.useBy?.message} {...register('useBy')} />
+      <StillHere draft={kept} className="col-span-2" />
+      <DateField label="Use by" day={typed.useBy} error={errors.useBy?.message} {...register('useBy')} />
       <Field label="Why" maxLength={500} error={errors.reason?.message} {...register('reason')} />
       <Button type="submit" variant="strong" className="col-span-2 h-11" disabled={keeping.pending}>
         Set
