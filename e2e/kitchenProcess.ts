@@ -182,9 +182,14 @@ export class KitchenProcess {
   }
 }
 
+/** For what is made ready before something is tested: it ends only what never comes. */
+export const PATIENT_MS = 120_000;
+/** For what is sent again when nobody answers. */
+const IMPATIENT_MS = 5_000;
+
 export interface Session {
   readonly cookie: string;
-  post(path: string, body: unknown, key: string): Promise<Response>;
+  post(path: string, body: unknown, key: string, withinMs?: number): Promise<Response>;
   get(path: string): Promise<unknown>;
 }
 
@@ -207,12 +212,12 @@ export async function signInOver(base: string, name: string): Promise<Session> {
       ?.split(';')[0] ?? '';
   return {
     cookie,
-    post: (path, body, key) =>
+    post: (path, body, key, withinMs = IMPATIENT_MS) =>
       fetch(`${base}${path}`, {
         method: 'POST',
         headers: { 'content-type': 'application/json', origin: base, cookie, 'idempotency-key': key },
         body: JSON.stringify(body),
-        signal: AbortSignal.timeout(5_000),
+        signal: AbortSignal.timeout(withinMs),
       }),
     get: async (path) => (await fetch(`${base}${path}`, { headers: { cookie } })).json(),
   };

@@ -1,7 +1,7 @@
 /** Benches without a screen: each says a command under its key until it is acknowledged, as a tablet's outbox does. */
 import { randomUUID } from 'node:crypto';
 import { setTimeout as wait } from 'node:timers/promises';
-import { type KitchenProcess, type Session, signInOver } from '../kitchenProcess.ts';
+import { type KitchenProcess, PATIENT_MS, type Session, signInOver } from '../kitchenProcess.ts';
 
 const NAMES = ['Ines Calloway', 'Jory Pellam', 'Tobin Arkwell', 'Maren Ostle'] as const;
 /** How long until the next try. */
@@ -143,6 +143,7 @@ async function newLot(session: Session): Promise<string> {
       note: null,
     },
     randomUUID(),
+    PATIENT_MS,
   );
   const line = (await reply.json()) as { lotId: string | null };
   if (line.lotId === null || line.lotId === undefined) throw new Error(`no lot: ${JSON.stringify(line)}`);
@@ -155,6 +156,7 @@ export async function weighPathOf(session: Session): Promise<string> {
     '/api/v1/breakdowns',
     { lotId: await newLot(session), planId: 'round-fish-two-fillets', animals: 1, massMg: null },
     randomUUID(),
+    PATIENT_MS,
   );
   const breakdown = (await reply.json()) as { id?: string };
   if (breakdown.id === undefined) throw new Error(`no breakdown: ${JSON.stringify(breakdown)}`);

@@ -6,7 +6,7 @@
  */
 import { randomUUID } from 'node:crypto';
 import { setTimeout as wait } from 'node:timers/promises';
-import { signInOver } from '../kitchenProcess.ts';
+import { PATIENT_MS, signInOver } from '../kitchenProcess.ts';
 
 const SCREENS = 100;
 
@@ -50,7 +50,7 @@ const printing = async (): Promise<void> => {
 };
 const exporting = async (): Promise<void> => {
   while (going) {
-    const { id } = await (await session.post('/api/v1/jobs', { kind: 'house-file' }, randomUUID())).json();
+    const { id } = await (await session.post('/api/v1/jobs', { kind: 'house-file' }, randomUUID(), PATIENT_MS)).json();
     for (let state = 'waiting'; state === 'waiting' || state === 'working'; ) {
       await wait(200);
       const { jobs } = (await session.get('/api/v1/jobs')) as { jobs: { id: string; state: string }[] };

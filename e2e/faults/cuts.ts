@@ -1,7 +1,7 @@
 import { setTimeout as wait } from 'node:timers/promises';
 import { type Browser, type BrowserContext, expect, type Page } from '@playwright/test';
 import { pieceButton, signInByTouch, weighTyped } from '../cook.ts';
-import { type KitchenProcess, signInOver } from '../kitchenProcess.ts';
+import { type KitchenProcess, PATIENT_MS, signInOver } from '../kitchenProcess.ts';
 import { withBrowser } from './browser.ts';
 import type { Counts } from './table.ts';
 
@@ -22,7 +22,7 @@ export async function begin(kitchen: KitchenProcess, name: string): Promise<stri
   const session = await signInOver(kitchen.base, name);
   const { suppliers } = (await session.get('/api/v1/suppliers')) as { suppliers: { id: string }[] };
   const sent = async (path: string, body: unknown): Promise<Record<string, string>> =>
-    (await (await session.post(path, body, crypto.randomUUID())).json()) as Record<string, string>;
+    (await (await session.post(path, body, crypto.randomUUID(), PATIENT_MS)).json()) as Record<string, string>;
   const line = await sent('/api/v1/deliveries', {
     species: 'hake',
     form: 'gutted',

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { Browser, Page } from '@playwright/test';
-import { type KitchenProcess, signInOver } from '../kitchenProcess.ts';
+import { type KitchenProcess, PATIENT_MS, signInOver } from '../kitchenProcess.ts';
 import { withBrowser } from './browser.ts';
 import type { Counts } from './table.ts';
 
@@ -38,7 +38,7 @@ export async function stove(kitchen: KitchenProcess): Promise<Counts> {
       lots: { id: string }[];
     };
     const sent = async (path: string, body: unknown): Promise<{ id: string }> => {
-      const reply = await session.post(path, body, randomUUID());
+      const reply = await session.post(path, body, randomUUID(), PATIENT_MS);
       if (!reply.ok) throw new Error(`${path} ${reply.status} ${await reply.text()}`);
       return (await reply.json()) as { id: string };
     };

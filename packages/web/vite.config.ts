@@ -31,7 +31,15 @@ const OWN: readonly (readonly [name: string, test: RegExp])[] = [
     /[\\/](?:node_modules[\\/](?:react-hook-form|@hookform|zod)|web[\\/]src[\\/](?:app[\\/]keptForm|kit[\\/]fieldReaders)\.ts)/,
   ],
   ['csv', /[\\/]node_modules[\\/]papaparse[\\/]/],
-  ['kit', /[\\/](?:react-(?:radio-group|progress)|kit[\\/](?:ProgressBar|Choice|SearchBox|Check|ChartFrame)\.tsx)/],
+  [
+    'kit',
+    /[\\/](?:react-(?:radio-group|progress)|kit[\\/](?:ProgressBar|Choice|SearchBox|Check|ChartFrame|RangeBar|MoneyField|DateField)\.tsx)/,
+  ],
+  // what stands over a page, and places itself
+  [
+    'over',
+    /[\\/](?:node_modules[\\/](?:@floating-ui|aria-hidden|cmdk|react-remove-scroll|react-style-singleton|use-(?:callback-ref|sidecar))|react-(?:dialog|popover|popper|arrow|dismissable-layer|focus-(?:guards|scope)|portal|use-(?:escape-keydown|size|rect))[\\/]|kit[\\/](?:Dialog|Popover|SearchSelect)\.tsx)/,
+  ],
   ['safety', /[\\/](?:core[\\/]src[\\/](?:safety[\\/]|trace[\\/]allergens\.ts)|contract[\\/]src[\\/]claimWords\.ts)/],
   ['plans', /[\\/]web[\\/]src[\\/]stations[\\/]bench[\\/]plans[\\/]/],
   ['cutting', /[\\/](?:core[\\/]src[\\/]portioning|web[\\/]src[\\/]stations[\\/]bench[\\/]cutting)[\\/]/],

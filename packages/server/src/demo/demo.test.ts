@@ -24,7 +24,7 @@ beforeAll(async () => {
     [],
   );
   maren = await kitchen.signIn(person?.id ?? '');
-}, 120_000);
+});
 afterAll(() => kitchen.stop());
 
 describe('the demo', () => {
@@ -144,7 +144,7 @@ describe('every read', () => {
     expect(answered).toBeGreaterThan(300);
     const { batches } = await must(maren, api.ledger.batches, { query: {} });
     expect(batches.some((b) => (b.costMinor ?? 0) > 0)).toBe(true);
-  }, 120_000);
+  });
 });
 
 describe('starting', () => {

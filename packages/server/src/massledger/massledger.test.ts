@@ -340,5 +340,5 @@ describe('any sequence of work', () => {
       ),
       { numRuns: 25 },
     );
-  }, 120_000);
+  });
 });

@@ -675,7 +675,7 @@ describe('an allergen', () => {
     // and what the formulas themselves bring is among what their batches have
     for (const recipe of allRecipes)
       for (const ingredient of recipe.ingredients) expect(ingredient.allergens).toBeInstanceOf(Array);
-  }, 120_000);
+  });
 });
 
 it('a repeat of a command does nothing twice', async () => {

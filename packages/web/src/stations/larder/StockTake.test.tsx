@@ -39,7 +39,7 @@ it('past a thousand lots a round says how many are not in it, and goes on to the
   fireEvent.click(screen.getByRole('button', { name: 'Go on to them' }));
   expect(await screen.findByText('0 of 43 counted')).toBeTruthy();
   expect(screen.queryByText(/more lots stand here/)).toBeNull();
-}, 60_000);
+});
 
 it('a list of prices says when there are more than it shows', () => {
   expect(moreWords(200, 5_015)).toBe('200 of 5,015 prices');
