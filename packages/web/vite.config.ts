@@ -1,6 +1,7 @@
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig, type Plugin } from 'vite';
+import { compression, defineAlgorithm } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
 
 /** Lets the page fetch the app while the first lines of it are still being read: every address needs these files. */
@@ -10,7 +11,7 @@ const fetchAppAtOnce: Plugin = {
     order: 'post',
     handler: (_html, { bundle }) =>
       Object.values(bundle ?? {})
-        .filter((file) => file.type === 'chunk' && ['main', 'shared'].includes(file.name))
+        .filter((file) => file.type === 'chunk' && ['main', 'shared', 'rolldown-runtime'].includes(file.name))
         .map(({ fileName }) => ({
           tag: 'link',
           attrs: { rel: 'modulepreload', crossorigin: true, href: `/${fileName}` },
@@ -43,10 +44,11 @@ const OWN: readonly (readonly [name: string, test: RegExp])[] = [
   ['safety', /[\\/](?:core[\\/]src[\\/](?:safety[\\/]|trace[\\/]allergens\.ts)|contract[\\/]src[\\/]claimWords\.ts)/],
   ['plans', /[\\/]web[\\/]src[\\/]stations[\\/]bench[\\/]plans[\\/]/],
   ['cutting', /[\\/](?:core[\\/]src[\\/]portioning|web[\\/]src[\\/]stations[\\/]bench[\\/]cutting)[\\/]/],
-  ['pots', /[\\/](?:core[\\/]src|web[\\/]src[\\/]stations)[\\/](?:pots|heat)[\\/]/],
+  ['pots', /[\\/](?:core[\\/]src|web[\\/]src[\\/]stations)[\\/](?:pots|heat)[\\/](?!(?:bar|reads)\.ts)/],
   ...['receive', 'larder', 'ledger', 'house', 'access'].map((name): readonly [string, RegExp] => [
     name,
-    new RegExp(`[\\\\/]web[\\\\/]src[\\\\/]stations[\\\\/]${name}[\\\\/]`),
+    // what the bar over every screen says of a station, and what its screens open with, comes with the app: it would wait for a file of each
+    new RegExp(`[\\\\/]web[\\\\/]src[\\\\/]stations[\\\\/]${name}[\\\\/](?!(?:bar|reads)\\.ts)`),
   ]),
 ];
 const stationOf = (id: string): string | undefined => OWN.find(([, test]) => test.test(id))?.[0];
@@ -56,6 +58,10 @@ export default defineConfig({
     react(),
     fetchAppAtOnce,
     tailwindcss(),
+    compression({
+      include: /assets\/.*\.(?:js|css|svg)$/,
+      algorithms: [defineAlgorithm('brotliCompress'), defineAlgorithm('gzip', { level: 9 })],
+    }),
     VitePWA({
       registerType: 'prompt',
       injectRegister: false,

@@ -8,7 +8,7 @@ import { screenFor } from './app/screenAt.ts';
 import { FIRST, screens } from './stations/screens.ts';
 
 const found = screenFor(screens, location.pathname) ?? screenFor(screens, FIRST);
-if (found?.screen.bare !== true) askEarly(found?.params['breakdownId'], found?.screen.path);
+if (found?.screen.bare !== true) askEarly(location.pathname);
 void found?.screen.script();
 void import('./main.tsx').catch((error: unknown) => {
   // before there is an app to say it: a page that stays white tells nobody anything

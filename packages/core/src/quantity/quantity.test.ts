@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Refusal } from '../refusal.ts';
 import { formatMass, grams, inGrams, kilograms, ounces, parseMass, pounds } from './mass.ts';
-import { formatMoney, minor, parseMoney, priceOf, shareOut } from './money.ts';
+import { formatMoney, fromMajor, inMajor, minor, minorDigits, parseMoney, priceOf, shareOut } from './money.ts';
 import { figureWords, readDecimal } from './number.ts';
 import { celsius, fahrenheit, formatTemperature, inFahrenheit, parseTemperature } from './temperature.ts';
 
@@ -150,6 +150,20 @@ describe('figures', () => {
 });
 
 describe('money', () => {
+  // reference: the tables of the Unicode CLDR that this runtime ships, for every currency it knows
+  it.each(Intl.supportedValuesOf('currency'))('%s has the decimals that the CLDR gives it', (currency) => {
+    const { maximumFractionDigits } = new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions();
+    expect(minorDigits(currency)).toBe(maximumFractionDigits);
+  });
+
+  it('goes between minor units and the currency’s own', () => {
+    expect(inMajor(1_250, 'GBP')).toBe(12.5);
+    expect(inMajor(1_250, 'JPY')).toBe(1_250);
+    expect(fromMajor(12.345, 'KWD')).toBe(12_345);
+    expect(fromMajor(12.345, 'GBP')).toBe(1_235);
+    expect(fromMajor(inMajor(31_765, 'KWD'), 'KWD')).toBe(31_765);
+  });
+
   it('reads and shows amounts', () => {
     expect(parseMoney('£1,031.46', 'GBP')).toBe(103_146);
     expect(parseMoney('12.5', 'GBP')).toBe(1_250);

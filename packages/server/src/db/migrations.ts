@@ -30,6 +30,7 @@ import { asFound } from './migrations/0026-as-found.ts';
 import { whileItIsOn } from './migrations/0027-while-it-is-on.ts';
 import { keysWithTheirTime } from './migrations/0028-keys-with-their-time.ts';
 import { lotGenealogy } from './migrations/0029-lot-genealogy.ts';
+import { timeInAtOnce } from './migrations/0030-time-in-at-once.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -62,6 +63,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   whileItIsOn,
   keysWithTheirTime,
   lotGenealogy,
+  timeInAtOnce,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

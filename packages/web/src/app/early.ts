@@ -1,17 +1,14 @@
 /** Reads asked for before the app itself is here; the first call for the same address takes the answer over. */
-import { routes } from '@zabrik/contract/routes';
+import { earlyReads } from '@zabrik/contract/early';
 
 const asked = new Map<string, Promise<Response>>();
 const LATE_MS = 15_000;
 
-export function askEarly(breakdownId: string | undefined, screen: string | undefined): void {
-  const paths: string[] = [routes.access.me.path, routes.house.read.path];
-  if (breakdownId !== undefined && screen?.startsWith('/bench/') === true)
-    paths.push(routes.bench.read.path.replace(':breakdownId', encodeURIComponent(breakdownId)));
-  for (const path of paths) {
-    const answer = fetch(`/api/v1${path}`, { signal: AbortSignal.timeout(LATE_MS) });
+export function askEarly(address: string): void {
+  for (const path of earlyReads(address)) {
+    const answer = fetch(path, { signal: AbortSignal.timeout(LATE_MS) });
     answer.catch(() => undefined); // whoever takes it over hears of it
-    asked.set(`/api/v1${path}`, answer);
+    asked.set(path, answer);
   }
 }
 
