@@ -26,4 +26,22 @@ export const share = z.number().min(-1).max(2).describe('a ratio, 0..1');
 export const destination = z.enum(destinations);
 export const cursor = z.string().max(200).optional();
 export const limit = z.coerce.number<number | string>().int().min(1).max(200).default(50);
+/** ISO 4217, one that the runtime knows. */
+export const currency = z
+  .string()
+  .regex(/^[A-Z]{3}$/)
+  .refine((code) => Intl.supportedValuesOf('currency').includes(code), 'no currency of ISO 4217');
+/** A time zone of the IANA's list. */
+export const timezone = z
+  .string()
+  .max(64)
+  .refine((name) => {
+    try {
+      return new Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions().timeZone !== '';
+    } catch {
+      return false;
+    }
+  }, 'no time zone of the IANA’s list');
+/** Counted up with each change: who saves on an older one is told (`changed_since`). */
+export const version = z.int().positive();
 export const nothing = z.strictObject({ done: z.literal(true) });

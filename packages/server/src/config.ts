@@ -33,6 +33,10 @@ const schema = z.object({
     .optional(),
   ZABRIK_CLOCK_OFF_MS: z.coerce.number<string>().int().default(0),
   ZABRIK_SIMULATED: z.enum(['0', '1']).default('0'),
+  ZABRIK_SETUP_CODE: z
+    .string()
+    .regex(/^[A-Z2-9]{4}-[A-Z2-9]{4}$/)
+    .optional(),
   ZABRIK_DEMO_PIN: z
     .string()
     .regex(/^\d{4,6}$/)
@@ -64,6 +68,8 @@ export interface Config {
   /** The folder of the house's certificate: set when it serves the kitchen's network over HTTPS. */
   readonly lan: string | undefined;
   readonly demoPin: string | undefined;
+  /** What the command has printed: who knows it may set up the first house of this machine. */
+  readonly setUpCode: string | undefined;
   /** Names a balancer in front is known by, beside those of this machine. */
   readonly hosts: readonly string[];
 }
@@ -101,6 +107,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
     simulated: read.data.ZABRIK_SIMULATED === '1',
     lan: read.data.ZABRIK_LAN,
     demoPin: read.data.ZABRIK_DEMO_PIN,
+    setUpCode: read.data.ZABRIK_SETUP_CODE,
     hosts: read.data.ZABRIK_HOSTS?.split(',') ?? [],
   };
 }

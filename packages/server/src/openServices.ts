@@ -73,6 +73,9 @@ export async function openServices(config: Config, clock: () => Date = () => new
     longReads,
     disk: new Disk(db, config.leaveFree),
     devicesOf: (houseId) => (houseId === devicesHouse ? devices : noDevices),
+    placeDevices: (houseId) => {
+      devicesHouse ??= houseId;
+    },
     reversals,
     jobs,
     announce: (houseId, topics, ids) => announcer.announce(houseId, topics, ids),

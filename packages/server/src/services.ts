@@ -26,6 +26,8 @@ export interface Services {
   readonly disk: Disk;
   /** The devices that stand in a house. */
   readonly devicesOf: (houseId: string) => Devices;
+  /** They stand in that house from now on, where they stood in none: the first that is set up on a machine. */
+  readonly placeDevices: (houseId: string) => void;
   /** What stations put back when an entry of theirs is taken back. */
   readonly reversals: Reversals;
   /** What takes longer than one waits for. */

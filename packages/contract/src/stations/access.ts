@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
-import { id, instant, nothing, shortText, slug } from '../fields.ts';
+import { currency, id, instant, newName, nothing, shortText, slug, timezone } from '../fields.ts';
 import { roles } from '../roles.ts';
+
+export const password = z.string().min(8, 'at least eight letters').max(200);
 
 const person = z.strictObject({ id, name: shortText, role: z.enum(roles) });
 export const meSchema = z.strictObject({
@@ -14,7 +16,7 @@ export const meSchema = z.strictObject({
 });
 export type Me = z.output<typeof meSchema>;
 
-const pin = z.string().regex(/^\d{4,6}$/, 'four to six digits');
+export const pin = z.string().regex(/^\d{4,6}$/, 'four to six digits');
 
 export const access = {
   houses: endpoint({
@@ -47,10 +49,7 @@ export const access = {
     command: false,
     may: 'open',
     summary: 'Sign in with a PIN, or with a password',
-    body: z.union([
-      z.strictObject({ personId: id, pin }),
-      z.strictObject({ personId: id, password: z.string().min(8).max(200) }),
-    ]),
+    body: z.union([z.strictObject({ personId: id, pin }), z.strictObject({ personId: id, password })]),
     answer: meSchema,
   }),
   me: endpoint({
@@ -112,5 +111,69 @@ export const access = {
     summary: 'Which of these commands the records do not know: asked by a tablet after a restore',
     body: z.strictObject({ keys: z.array(id).min(1).max(500) }),
     answer: z.strictObject({ unknown: z.array(id) }),
+  }),
+  changePin: endpoint({
+    id: 'access.changePin',
+    method: 'post',
+    path: '/session/pin',
+    command: false,
+    may: 'everyone',
+    summary: 'Another PIN for oneself: signs in anew everywhere else',
+    body: z.strictObject({ pin, next: pin }),
+    answer: nothing,
+  }),
+  setUpOpen: endpoint({
+    id: 'access.setUpOpen',
+    method: 'get',
+    path: '/set-up',
+    command: false,
+    may: 'open',
+    summary: 'Whether a kitchen can be set up on this machine: as long as it has none',
+    query: z.strictObject({ timezone: timezone.optional() }),
+    answer: z.strictObject({
+      open: z.boolean(),
+      profiles: z.array(z.strictObject({ id: z.string(), title: z.string(), scope: z.string() })),
+      usual: z.string().nullable().describe('the profile of the country whose clock that is'),
+    }),
+  }),
+  setUp: endpoint({
+    id: 'access.setUp',
+    method: 'post',
+    path: '/set-up',
+    command: false,
+    may: 'open',
+    summary: 'Sets up the first kitchen of this machine, by the code that its command has printed',
+    body: z.strictObject({
+      code: z.string().min(1).max(40),
+      name: newName,
+      currency,
+      timezone,
+      profileId: z.string().min(1).max(64),
+      headChef: z.strictObject({ name: newName, pin, password }),
+    }),
+    answer: z.strictObject({
+      me: meSchema,
+      recoveryCode: z.string().describe('shown once: it lets the head chef in who has forgotten the password'),
+    }),
+  }),
+  recover: endpoint({
+    id: 'access.recover',
+    method: 'post',
+    path: '/recovery',
+    command: false,
+    may: 'open',
+    summary:
+      'A new PIN and password for a head chef, by the recovery code of the house; the code is another afterwards',
+    body: z.strictObject({ slug, code: z.string().min(1).max(60), personId: id, pin, password }),
+    answer: z.strictObject({ recoveryCode: z.string() }),
+  }),
+  newRecoveryCode: endpoint({
+    id: 'access.newRecoveryCode',
+    method: 'post',
+    path: '/recovery/code',
+    command: false,
+    may: 'head-chef',
+    summary: 'Another recovery code for the house: the one before is none any more',
+    answer: z.strictObject({ recoveryCode: z.string() }),
   }),
 } as const;

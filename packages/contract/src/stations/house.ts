@@ -1,9 +1,26 @@
 import { costingSchools, placeKinds, provenances } from '@zabrik/core';
 import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
-import { amountMinor, destination, id, instant, massMg, note, nothing, share, shortText, slug } from '../fields.ts';
+import {
+  amountMinor,
+  cursor,
+  destination,
+  id,
+  instant,
+  limit,
+  massMg,
+  newName,
+  note,
+  nothing,
+  share,
+  shortText,
+  slug,
+  version,
+} from '../fields.ts';
 import { limitSchema } from '../limits.ts';
 import { planHeadSchema, refusedSchema, speciesSchema } from '../plan.ts';
+import { roles } from '../roles.ts';
+import { pin } from './access.ts';
 import { burnerSchema, vesselSchema } from './pots.ts';
 
 export const scaleSchema = z.strictObject({
@@ -52,6 +69,7 @@ export const houseSchema = z.strictObject({
   /** What the scales may differ before it is a claim. */
   tolerance: z.strictObject({ share, massMg }),
   limits: z.strictObject({ profileId: z.string(), title: z.string() }),
+  version,
   simulated: z.boolean().describe('the simulated bench may be used'),
   costs: z
     .enum(['shown', 'hidden'])
@@ -138,6 +156,44 @@ const limitChange = z.strictObject({
   figure: z.number().min(-80).max(1_000),
   why: note,
 });
+
+export const personSchema = z.strictObject({
+  id,
+  name: shortText,
+  role: z.enum(roles),
+  hourlyMinor: amountMinor.nullable().describe('what an hour of this person costs; null: as the house says'),
+  hasPin: z.boolean(),
+  hasPassword: z.boolean(),
+  leftAt: instant.nullable(),
+  version,
+});
+export type HousePerson = z.output<typeof personSchema>;
+
+const ofPerson = z.strictObject({ personId: id });
+const settingsSchema = z.strictObject({
+  name: newName,
+  school: z.enum(costingSchools),
+  labourMinorPerHour: amountMinor.nullable(),
+  energyMinorPerKwh: amountMinor.nullable(),
+  tolerance: z.strictObject({ share: z.number().min(0).max(0.5), massMg: z.int().min(0).max(100_000_000) }),
+  viewersSeeCosts: z.boolean(),
+  vessels: z.array(vesselSchema.extend({ name: newName })).max(60),
+  burners: z.array(burnerSchema.extend({ name: newName })).max(40),
+  machines: z
+    .array(
+      z.strictObject({ id: slug, name: newName, kind: z.enum(['blender']), watts: z.number().min(20).max(20_000) }),
+    )
+    .max(20),
+  places: z
+    .array(placeSchema.extend({ name: newName }))
+    .min(1)
+    .max(40),
+  scales: z.tuple([scaleSchema], scaleSchema).readonly(),
+  creditMinorPerKg: z.record(z.string().max(64), amountMinor),
+  pantryMinorPerKg: z.record(z.string().max(64), amountMinor),
+});
+/** What of a house can be changed on its screens. */
+export type HouseSetting = keyof z.output<typeof settingsSchema>;
 
 export const house = {
   read: endpoint({
@@ -270,6 +326,91 @@ export const house = {
       ),
       rehearsedAt: instant.nullable().describe('the last rehearsal that went well'),
       restored: z.array(z.strictObject({ at: instant, stateAt: instant })),
+    }),
+  }),
+  people: endpoint({
+    id: 'house.people',
+    method: 'get',
+    path: '/people',
+    command: false,
+    may: 'chefs',
+    summary: 'Everybody of the house, who has left too',
+    answer: z.strictObject({ people: z.array(personSchema) }),
+  }),
+  addPerson: endpoint({
+    id: 'house.addPerson',
+    method: 'post',
+    path: '/people',
+    command: true,
+    may: 'head-chef',
+    summary: 'Somebody new; signs in once there is a PIN',
+    body: z.strictObject({ name: newName, role: z.enum(roles), hourlyMinor: amountMinor.nullable().default(null) }),
+    answer: personSchema,
+  }),
+  changePerson: endpoint({
+    id: 'house.changePerson',
+    method: 'post',
+    path: '/people/:personId',
+    command: true,
+    may: 'head-chef',
+    summary: 'Another name, role or hourly cost; whose role changes signs in anew',
+    params: ofPerson,
+    body: z.strictObject({ name: newName, role: z.enum(roles), hourlyMinor: amountMinor.nullable(), version }),
+    answer: personSchema,
+  }),
+  leave: endpoint({
+    id: 'house.leave',
+    method: 'post',
+    path: '/people/:personId/leave',
+    command: true,
+    may: 'head-chef',
+    summary: 'Somebody leaves, or comes back: the name stays in the books, every session ends at once',
+    params: ofPerson,
+    body: z.strictObject({ left: z.boolean(), version }),
+    answer: personSchema,
+  }),
+  setPin: endpoint({
+    id: 'house.setPin',
+    method: 'post',
+    path: '/people/:personId/pin',
+    command: false,
+    may: 'head-chef',
+    summary: 'A new PIN for somebody: never shown again',
+    params: ofPerson,
+    body: z.strictObject({ pin }),
+    answer: nothing,
+  }),
+  saveSettings: endpoint({
+    id: 'house.saveSettings',
+    method: 'post',
+    path: '/house',
+    command: true,
+    may: 'head-chef',
+    summary: 'Changes settings of the house: those that are named, the others stay',
+    body: z.strictObject({ version, settings: settingsSchema.partial() }),
+    answer: z.strictObject({ version }),
+  }),
+  changes: endpoint({
+    id: 'house.changes',
+    method: 'get',
+    path: '/house/changes',
+    command: false,
+    may: 'chefs',
+    summary: 'Who changed what of the house, from what to what, newest first',
+    query: z.strictObject({ limit, cursor }),
+    answer: z.strictObject({
+      changes: z.array(
+        z.strictObject({
+          id,
+          at: instant,
+          by: shortText,
+          what: z.string(),
+          about: shortText.nullable(),
+          before: z.json().nullable(),
+          after: z.json().nullable(),
+        }),
+      ),
+      next: z.string().nullable(),
     }),
   }),
   seeCaution: endpoint({

@@ -224,6 +224,9 @@ describe('who else may not come in', () => {
       body: { recipeId: 'fish-fumet', lotIds: [frame?.lotId ?? ''], vesselId: null, onHandMg: {} },
     });
     const bodies: Readonly<Record<string, unknown>> = {
+      'house.changePerson': { name: 'x', role: 'viewer', hourlyMinor: null, version: 1 },
+      'house.leave': { left: true, version: 1 },
+      'house.setPin': { pin: '80461' },
       'bench.weigh': takeBody('head', 'stock', 500),
       'bench.close': { unbalancedReason: 'no' },
       'bench.cancel': {},

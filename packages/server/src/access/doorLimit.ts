@@ -1,4 +1,4 @@
-import type { RequestHandler } from 'express';
+import type { Request, RequestHandler } from 'express';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
 import type { Sequelize } from 'sequelize';
 import { Problem } from '../http/problem.ts';
@@ -8,29 +8,38 @@ const TRIES = 60;
 const SECONDS = 60;
 
 /**
- * So many tries to sign in from one address and no more, whoever they are for: counted in the database, alike for every server process.
+ * So many tries from one address and no more, whoever they are for: counted in the database, alike for every server process. `what`: those at a sign-in and
+ * those at a code are counted apart.
  *
  * Errors  `too_many`, with when to try again.
  */
-export function doorLimit(db: Sequelize): RequestHandler {
+export function doorCount(db: Sequelize, what: 'sign-in' | 'code'): (request: Request) => Promise<void> {
   const limiter = new RateLimiterPostgres({
     storeClient: db,
     storeType: 'sequelize',
     tableName: 'rate_limit',
     tableCreated: true,
-    keyPrefix: 'sign-in',
+    keyPrefix: what,
     points: TRIES,
     duration: SECONDS,
   });
-  return async (request, response, next) => {
+  return async (request) => {
     try {
       await limiter.consume(request.ip ?? 'unknown');
     } catch (error) {
       // what is no count is the database away: that is for the sign-in itself to say
       if (!(error instanceof RateLimiterRes)) throw error;
-      response.setHeader('retry-after', String(Math.ceil(error.msBeforeNext / 1_000)));
+      request.res?.setHeader('retry-after', String(Math.ceil(error.msBeforeNext / 1_000)));
       throw new Problem('too_many');
     }
+  };
+}
+
+/** The same before a request is read at all. */
+export function doorLimit(db: Sequelize): RequestHandler {
+  const count = doorCount(db, 'sign-in');
+  return async (request, _response, next) => {
+    await count(request);
     next();
   };
 }

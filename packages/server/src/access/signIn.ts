@@ -19,7 +19,7 @@ interface PersonSigningIn {
   readonly house_id: string;
   readonly name: string;
   readonly role: Actor['role'];
-  readonly pin_hash: string;
+  readonly pin_hash: string | null;
   readonly password_hash: string | null;
   readonly timezone: string;
 }
@@ -60,7 +60,7 @@ export async function signIn(
   const person = await selectOne<PersonSigningIn>(
     db,
     `select p.id, p.house_id, p.name, p.role, p.pin_hash, p.password_hash, h.timezone
-     from person p join house h on h.id = p.house_id where p.id = $1`,
+     from person p join house h on h.id = p.house_id where p.id = $1 and p.left_at is null`,
     [personId],
   );
   if (person === undefined) throw new Problem('wrong_secret');

@@ -108,6 +108,8 @@ async function fill(ines: Tablet, maren: Tablet, cast: TestKitchen['home']): Pro
     },
   });
   await must(maren, api.house.saveLimits, { body: { profileId: 'eu', changes: [], note: 'x' } });
+  const { version } = await must(maren, api.house.read, {});
+  await must(maren, api.house.saveSettings, { body: { version, settings: { labourMinorPerHour: 1_777 } } });
   const plan = planById.get('squid-cleaned');
   await must(maren, api.bench.savePlan, { body: { plan: { ...plan, id: 'squid-ours' } as never, basedOn: 0 } });
   const recipe = recipeById.get('fish-mousseline');

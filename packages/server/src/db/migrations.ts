@@ -31,6 +31,7 @@ import { whileItIsOn } from './migrations/0027-while-it-is-on.ts';
 import { keysWithTheirTime } from './migrations/0028-keys-with-their-time.ts';
 import { lotGenealogy } from './migrations/0029-lot-genealogy.ts';
 import { timeInAtOnce } from './migrations/0030-time-in-at-once.ts';
+import { aHouseMovesIn } from './migrations/0031-a-house-moves-in.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -64,6 +65,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   keysWithTheirTime,
   lotGenealogy,
   timeInAtOnce,
+  aHouseMovesIn,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

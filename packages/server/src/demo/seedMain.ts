@@ -27,6 +27,7 @@ if ((await serverRows(db, HouseTable).count({})) === 0) {
     devicesOf: () => noDevices,
     reversals,
     jobs: { nudge: () => undefined },
+    placeDevices: () => undefined,
     announce: () => undefined,
     tell: () => undefined,
   };

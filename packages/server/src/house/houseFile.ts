@@ -54,7 +54,7 @@ export async function* writeHouseFile(
   try {
     const house = await selectOne<{ row: object }>(
       db,
-      'select to_jsonb(h) as row from house h where id = $1',
+      "select to_jsonb(h) - 'recovery_hash' as row from house h where id = $1",
       [houseId],
       transaction,
     );

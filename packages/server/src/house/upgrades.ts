@@ -132,6 +132,16 @@ const steps: readonly Step[] = [
     change: (tables) => ({ ...tables, command: keyed(tables['command']), weighing: keyed(tables['weighing']) }),
   },
   { from: '0028-keys-with-their-time', to: '0029-lot-genealogy', change: asTheyAre },
+  { from: '0029-lot-genealogy', to: '0030-time-in-at-once', change: asTheyAre },
+  {
+    from: '0030-time-in-at-once',
+    to: '0031-a-house-moves-in',
+    change: (tables) => ({
+      ...tables,
+      person: (tables['person'] ?? []).map((p) => ({ ...p, left_at: null, hourly_minor: null, version: 1 })),
+      setting_change: [],
+    }),
+  },
 ];
 
 /** The rows of a file in the shape wanted; undefined where no way leads there. */

@@ -44,6 +44,33 @@ function places(value: unknown, at: Path = []): Path[] {
   return [...(at.length > 0 ? [at] : []), ...entries.flatMap(([key, inner]) => places(inner, [...at, key]))];
 }
 
+const somebody = async () => {
+  const added = await maren.ask(api.house.addPerson, { body: { name: `Odd ${uuidv7()}`, role: 'viewer' } });
+  return { personId: added.body.id };
+};
+const everySetting = {
+  name: 'x',
+  school: 'weight',
+  labourMinorPerHour: 5,
+  energyMinorPerKwh: 5,
+  tolerance: { share: 0.01, massMg: 5 },
+  viewersSeeCosts: true,
+  vessels: [
+    {
+      id: 'pot-a',
+      name: 'x',
+      litres: 5,
+      kind: 'pot',
+      shape: { kind: 'round', diameterMm: 260, heightMm: 230 },
+    },
+  ],
+  burners: [{ id: 'gas', name: 'x', watts: 5_000, efficiency: 0.4 }],
+  machines: [{ id: 'cutter', name: 'x', kind: 'blender', watts: 900 }],
+  places: [{ id: 'cold-room', name: 'x', kind: 'cold-room', holds: 'raw' }],
+  scales: [{ id: 'bench', name: 'x', accuracyClass: 'III', intervalMg: 5, maxMg: 5 }],
+  creditMinorPerKg: { 'white-fish-frame': 5 },
+  pantryMinorPerKg: { water: 5 },
+} as const;
 const at = '2026-11-24T10:00:00.000Z';
 const open = async () => ({ breakdownId: (await startHake(kitchen, ines)).breakdown.id });
 const squid = planById.get('squid-cleaned');
@@ -237,6 +264,34 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
     }),
   ],
   [api.house.saveViewers, async () => ({ body: { seeCosts: true } })],
+  [api.house.addPerson, async () => ({ body: { name: `Odd ${uuidv7()}`, role: 'viewer', hourlyMinor: 5 } })],
+  [
+    api.house.changePerson,
+    async () => ({ params: await somebody(), body: { name: 'Odd', role: 'viewer', hourlyMinor: 5, version: 1 } }),
+  ],
+  [api.house.leave, async () => ({ params: await somebody(), body: { left: true, version: 1 } })],
+  [api.house.saveSettings, async () => ({ body: { version: 1, settings: everySetting } })],
+  [api.house.setPin, async () => ({ params: await somebody(), body: { pin: '80461' } })],
+  [api.access.changePin, async () => ({ body: { pin: '1357', next: '80461' } })],
+  [
+    api.access.setUp,
+    async () => ({
+      body: {
+        code: 'AAAA-AAAA',
+        name: 'x',
+        currency: 'GBP',
+        timezone: 'Europe/London',
+        profileId: 'uk',
+        headChef: { name: 'x', pin: '80461', password: 'xxxxxxxx' },
+      },
+    }),
+  ],
+  [
+    api.access.recover,
+    async () => ({
+      body: { slug: 'home', code: 'AAAA', personId: uuidv7(), pin: '80461', password: 'xxxxxxxx' },
+    }),
+  ],
   [api.access.known, async () => ({ body: { keys: [uuidv7()] } })],
   [api.receive.addSupplier, async () => ({ body: { name: `Quay ${uuidv7()}` } })],
   [

@@ -24,6 +24,7 @@ export const house: House = {
   limits: { profileId: 'uk', title: 'United Kingdom' },
   costs: 'shown',
   viewersSeeCosts: true,
+  version: 1,
   simulated: false,
 };
 

@@ -1,5 +1,5 @@
 import type { HouseSettings } from '../houseSettings.ts';
-import { filled, json, key, type RowOf, table, text, uuid, when } from '../table.ts';
+import { filled, json, key, orNull, type RowOf, table, text, uuid, when, whole } from '../table.ts';
 
 /** A kitchen and its settings. */
 export const HouseTable = table(
@@ -12,6 +12,9 @@ export const HouseTable = table(
     timezone: text(),
     settings: json<HouseSettings>(),
     createdAt: filled(when),
+    version: filled(whole),
+    /** Of the code that lets the head chef in who has forgotten the password. */
+    recoveryHash: orNull(text()),
   },
   { notInFile: 'stands at the head of the file' },
 );

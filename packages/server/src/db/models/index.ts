@@ -46,6 +46,7 @@ import { RecipeVersionTable } from './recipeVersion.ts';
 import { ReservationTable } from './reservation.ts';
 import { RestoredTable } from './restored.ts';
 import { SessionTable } from './session.ts';
+import { SettingChangeTable } from './settingChange.ts';
 import { SignInTryTable } from './signInTry.ts';
 import { StockTakeTable } from './stockTake.ts';
 import { SupplierTable } from './supplier.ts';
@@ -99,6 +100,7 @@ export const allTables: readonly Table[] = [
   ReservationTable,
   RestoredTable,
   SessionTable,
+  SettingChangeTable,
   SignInTryTable,
   StockTakeTable,
   SupplierTable,

@@ -1,5 +1,5 @@
 import type { Role } from '@zabrik/contract';
-import { key, orNull, table, text, uuid } from '../table.ts';
+import { big, filled, key, orNull, table, text, uuid, when, whole } from '../table.ts';
 
 /** Who works there. Secrets are kept as hashes. */
 export const PersonTable = table(
@@ -9,8 +9,14 @@ export const PersonTable = table(
     houseId: uuid,
     name: text(),
     role: text<Role>(),
-    pinHash: text(),
+    /** Null until somebody has given a PIN: nobody signs in without. */
+    pinHash: orNull(text()),
     passwordHash: orNull(text()),
+    /** Keeps the name in the books, and signs in no more. */
+    leftAt: orNull(when),
+    /** What an hour of this person costs, minor units; null: as the house says. */
+    hourlyMinor: orNull(big),
+    version: filled(whole),
   },
   { inFile: { order: 'name', drop: ['pin_hash', 'password_hash'] } },
 );

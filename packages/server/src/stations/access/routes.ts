@@ -3,7 +3,8 @@ import { api, type Me } from '@zabrik/contract';
 import { parse as parseCookies } from 'cookie';
 import type { Request, Router } from 'express';
 import type { Sequelize } from 'sequelize';
-import { doorLimit } from '../../access/doorLimit.ts';
+import { doorCount, doorLimit } from '../../access/doorLimit.ts';
+import { newPinHash } from '../../access/pins.ts';
 import { lifeOf } from '../../access/session.ts';
 import { rememberDevice, signIn } from '../../access/signIn.ts';
 import { HouseTable } from '../../db/models/house.ts';
@@ -13,6 +14,7 @@ import { select, selectOne } from '../../db/select.ts';
 import { mountOpen, mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Actor, Services } from '../../services.ts';
+import { newRecovery, readSetUp, recover, setUp } from './setUp.ts';
 
 /** The cookie by which a tablet of the house is known at its door. It opens nothing: it only keeps strangers' guesses apart. */
 const DEVICE = 'zabrik-device';
@@ -46,24 +48,33 @@ export function accessRoutes(services: Services, router: Router): void {
   mountOpen(router, api.access.signInOptions, async ({ params }) => {
     const house = await serverRows(services.db, HouseTable).one({ slug: params.slug });
     if (house === undefined) throw new Problem('not_found', 'There is no house by that name on this machine.');
-    const people = await rowsOf(services.db, PersonTable, { houseId: house.id }).all({}, { order: ['name'] });
+    const people = await rowsOf(services.db, PersonTable, { houseId: house.id }).all(
+      { leftAt: null },
+      { order: ['name'] },
+    );
     return {
       house: { slug: house.slug, name: house.name },
-      people: people.map(({ id, name, role, passwordHash }) => ({
-        id,
-        name,
-        role,
-        hasPassword: passwordHash !== null,
-      })),
+      people: people
+        .filter(({ pinHash, passwordHash }) => pinHash !== null || passwordHash !== null)
+        .map(({ id, name, role, passwordHash }) => ({
+          id,
+          name,
+          role,
+          hasPassword: passwordHash !== null,
+        })),
       demoPin: services.config.demoPin ?? null,
     };
   });
 
   router.post(api.access.signIn.path, doorLimit(services.db));
   mountOpen(router, api.access.signIn, async ({ body, request }) => {
-    const token = deviceOf(request);
-    const actor = await signIn(services.db, services.clock(), body.personId, body, token);
-    const device = token ?? randomBytes(24).toString('base64url');
+    const actor = await signIn(services.db, services.clock(), body.personId, body, deviceOf(request));
+    return letIn(request, actor);
+  });
+
+  /** Whoever has proved who they are: the tablet is known to the house from now on, and the session is theirs. */
+  const letIn = async (request: Request, actor: Actor): Promise<Me> => {
+    const device = deviceOf(request) ?? randomBytes(24).toString('base64url');
     await rememberDevice(services.db, actor.houseId, device);
     request.res?.cookie(DEVICE, device, {
       httpOnly: true,
@@ -83,6 +94,31 @@ export function accessRoutes(services: Services, router: Router): void {
       request.session.save((error: unknown) => (error == null ? resolve() : reject(error)));
     });
     return me(services.db, actor);
+  };
+
+  const codeTried = doorCount(services.db, 'code');
+  mountOpen(router, api.access.setUpOpen, ({ query }) => readSetUp(services, query.timezone));
+  mountOpen(router, api.access.setUp, async ({ body, request }) => {
+    await codeTried(request);
+    const { actor, recoveryCode } = await setUp(services, body);
+    services.placeDevices(actor.houseId);
+    return { me: await letIn(request, actor), recoveryCode };
+  });
+  mountOpen(router, api.access.recover, async ({ body, request }) => {
+    await codeTried(request);
+    return { recoveryCode: await recover(services, body) };
+  });
+  mountRead(services, router, api.access.newRecoveryCode, async (actor) => ({
+    recoveryCode: await newRecovery(services, actor.houseId),
+  }));
+  mountRead(services, router, api.access.changePin, async (actor, { body, request }) => {
+    // a wrong one counts as a wrong try at the door
+    await signIn(services.db, services.clock(), actor.personId, { pin: body.pin }, deviceOf(request));
+    const pinHash = await newPinHash(services.db, actor, actor.personId, body.next);
+    await rowsOf(services.db, PersonTable, actor).change({ id: actor.personId }, { pinHash });
+    // the database ends every session of whose PIN has changed: this one is theirs all the same
+    await letIn(request, actor);
+    return { done: true } as const;
   });
 
   mountRead(services, router, api.access.me, (actor) => me(services.db, actor));

@@ -84,7 +84,7 @@ export async function recordEvent(
   if (breakdown === undefined) throw new Problem('not_found', 'There is no such breakdown in this house.');
   if (breakdown.state !== 'open') throw new Problem('stage_closed');
   if (body.kind === 'hand-over') {
-    const to = await rowsOf(db, PersonTable, command).one({ id: body.toPersonId });
+    const to = await rowsOf(db, PersonTable, command).one({ id: body.toPersonId, leftAt: null });
     if (to === undefined || to.role === 'viewer')
       throw new Problem('invalid', 'Nobody here by that name works at the bench.', [
         { path: 'toPersonId', message: 'not someone who works at the bench' },

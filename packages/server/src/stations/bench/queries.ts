@@ -207,4 +207,6 @@ export async function listWaiting(db: Sequelize, houseId: string): Promise<Waiti
 }
 
 export const listBenchPeople = (db: Sequelize, houseId: string): Promise<{ id: string; name: string }[]> =>
-  select(db, "select id, name from person where house_id = $1 and role <> 'viewer' order by name", [houseId]);
+  select(db, "select id, name from person where house_id = $1 and role <> 'viewer' and left_at is null order by name", [
+    houseId,
+  ]);

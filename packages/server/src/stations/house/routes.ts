@@ -10,6 +10,7 @@ import {
 } from '@zabrik/catalogue';
 import { api } from '@zabrik/contract';
 import type { Router } from 'express';
+import { v7 as uuidv7 } from 'uuid';
 import { dayIn, placesOf, readHouse, toleranceOf } from '../../db/house.ts';
 import { readLimitChoice } from '../../db/limits.ts';
 import { HouseTable } from '../../db/models/house.ts';
@@ -22,6 +23,8 @@ import { Problem } from '../../http/problem.ts';
 import type { Services } from '../../services.ts';
 import { readKeeping } from './keeping.ts';
 import { readHouseLimits, saveLimits, seeCaution } from './limits.ts';
+import { addPerson, changePerson, leave, readPeople, setPin } from './people.ts';
+import { readChanges, saveSettings } from './settings.ts';
 
 interface Figures {
   readonly receivedToday: number;
@@ -85,6 +88,7 @@ export function houseRoutes(services: Services, router: Router): void {
       simulated: services.config.simulated,
       costs: (await keepsCosts(services.db, actor)) ? ('hidden' as const) : ('shown' as const),
       viewersSeeCosts: house.settings.viewersSeeCosts ?? true,
+      version: house.version,
     };
   });
 
@@ -147,9 +151,30 @@ export function houseRoutes(services: Services, router: Router): void {
     const houses = rowsOf(services.db, HouseTable, command);
     const house = await houses.one({}, { lock: 'update' });
     if (house === undefined) throw new Problem('not_found');
-    await houses.change({}, { settings: { ...house.settings, viewersSeeCosts: body.seeCosts } });
+    await saveSettings(services, command, {
+      params: undefined,
+      query: undefined,
+      body: { version: house.version, settings: { viewersSeeCosts: body.seeCosts } },
+    });
     return { done: true } as const;
   });
+  mountRead(services, router, api.house.people, (actor) => readPeople(services, actor));
+  mountCommand(services, router, api.house.addPerson, ['house'], (command, asked) =>
+    addPerson(services, command, asked),
+  );
+  mountCommand(services, router, api.house.changePerson, ['house'], (command, asked) =>
+    changePerson(services, command, asked),
+  );
+  mountCommand(services, router, api.house.leave, ['house'], (command, asked) => leave(services, command, asked));
+  mountRead(services, router, api.house.setPin, async (actor, asked) => {
+    const done = await setPin(services, actor, asked, uuidv7);
+    services.announce(actor.houseId, ['house']);
+    return done;
+  });
+  mountCommand(services, router, api.house.saveSettings, ['house'], (command, asked) =>
+    saveSettings(services, command, asked),
+  );
+  mountRead(services, router, api.house.changes, (actor, asked) => readChanges(services, actor, asked));
   mountRead(services, router, api.house.keeping, () => readKeeping(services.db));
   mountCommand(services, router, api.house.seeCaution, [], (command, asked) => seeCaution(services, command, asked));
 }
