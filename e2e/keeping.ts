@@ -114,8 +114,8 @@ async function nothingOfTheDemo(api: string): Promise<void> {
   say('serve: no PIN at the door, no simulated pan');
 }
 
-/** On a machine that has nothing yet, serve makes nothing and says so. */
-function nothingMade(): void {
+/** On a machine that has nothing yet, serve makes nothing: it prints a code, and whoever knows it sets the kitchen up. The code is none afterwards. */
+async function setUp(): Promise<void> {
   const bare = join(away, 'bare');
   const own = {
     ...env,
@@ -124,17 +124,45 @@ function nothingMade(): void {
     ZABRIK_BACKUPS: join(bare, 'backups'),
     DB_HOME: join(bare, 'pg'),
   };
-  const run = (file: string, ...args: string[]) => spawnSync(file, args, { cwd: ROOT, env: own, encoding: 'utf8' });
+  const served = spawn(join(ROOT, 'zabrik'), ['serve'], { cwd: away, env: own, stdio: ['ignore', 'pipe', 'pipe'] });
+  let said = '';
+  served.stdout.on('data', (chunk: Buffer) => {
+    said += chunk.toString();
+  });
+  served.stderr.on('data', (chunk: Buffer) => {
+    said += chunk.toString();
+  });
+  const over = new Promise((resolve) => served.once('exit', resolve));
   try {
-    const served = run(join(ROOT, 'zabrik'), 'serve');
-    assert.notEqual(served.status, 0);
-    assert.match(served.stdout + served.stderr, /no house stands in this database/);
-    run('scripts/db.sh', 'start');
-    const tables = run('scripts/db.sh', 'psql', '-d', 'zabrik', '-Atc', "select to_regclass('house')").stdout.trim();
-    assert.equal(tables, '', 'not even a table was made');
-    say('serve on an empty database: nothing made, and it says so');
+    while (!/\(Ctrl-C stops\)/.test(said) && served.exitCode === null) await wait(200);
+    const [, base = '', code = ''] = /Open (http:\S+) and set yours up by this code: (\S+)/.exec(said) ?? [];
+    assert.match(code, /^[A-Z2-9]{4}-[A-Z2-9]{4}$/, said);
+    const asked = async (path: string, body?: unknown) =>
+      (await (
+        await fetch(`${base}/api/v1${path}`, {
+          method: body === undefined ? 'GET' : 'POST',
+          headers: { 'content-type': 'application/json', origin: base },
+          ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+        })
+      ).json()) as { houses?: unknown[]; open?: boolean; code?: string; recoveryCode?: string };
+    assert.deepEqual((await asked('/houses')).houses, [], 'nothing invented stands there');
+    const kitchen = {
+      code,
+      name: 'Harbour Table',
+      currency: 'EUR',
+      timezone: 'Europe/Lisbon',
+      profileId: 'eu',
+      headChef: { name: 'Alda Fonte', pin: '7302', password: 'salt and smoke' },
+    };
+    assert.equal((await asked('/set-up', { ...kitchen, code: 'AAAA-AAAA' })).code, 'wrong_code');
+    assert.match((await asked('/set-up', kitchen)).recoveryCode ?? '', /^([A-Z2-9]{4}-){5}[A-Z2-9]{4}$/);
+    assert.equal((await asked('/set-up', kitchen)).code, 'no_set_up');
+    assert.equal((await asked('/set-up')).open, false);
+    say('serve on an empty database: nothing made; a kitchen is set up by the code it printed, once');
   } finally {
-    run('scripts/db.sh', 'remove');
+    served.kill('SIGTERM');
+    await over;
+    spawnSync('scripts/db.sh', ['remove'], { cwd: ROOT, env: own });
   }
 }
 
@@ -280,7 +308,7 @@ try {
   assert.throws(() => db('status'), 'a database found stopped is left stopped');
   say('a database found stopped is left stopped');
   await supervised();
-  nothingMade();
+  await setUp();
   writeFileSync(join(away, 'empty.dump'), '');
   assert.ok(!zabrik('restore', 'empty.dump').ok);
 } finally {

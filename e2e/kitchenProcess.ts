@@ -14,9 +14,13 @@ export interface KitchenOptions {
   readonly fsync: 'on' | 'off';
   readonly port: number;
   readonly breakdowns: number;
+  /** No kitchen stands on it yet, no device beside it: this code sets it up. */
+  readonly setUpCode?: string;
   /** How many kitchens share the cluster: it has lines for all of them. One when nothing is said. */
   readonly kitchens?: number;
 }
+
+export const SET_UP_CODE = 'KQ7M-4XWR';
 
 /** Lines to the database that one server process may hold at most, with those left to whoever looks. */
 const LINES_EACH = 27;
@@ -93,8 +97,19 @@ export class KitchenProcess {
     return new KitchenProcess({ ...this.#options, port }, database);
   }
 
+  /** A cluster with nothing in it. */
+  makeCluster(): void {
+    this.db('reset');
+  }
+
+  /** A machine with no kitchen on it, on the same cluster. */
+  empty(port: number, database: string, setUpCode: string): KitchenProcess {
+    this.db('psql', '-d', 'postgres', '-c', `create database ${database}`);
+    return new KitchenProcess({ ...this.#options, port, setUpCode }, database);
+  }
+
   async open(): Promise<void> {
-    await this.#startScale();
+    if (this.#options.setUpCode === undefined) await this.#startScale();
     await this.startServer();
   }
 
@@ -112,8 +127,9 @@ export class KitchenProcess {
       WEB_DIST: 'packages/web/dist',
       LOG_LEVEL: 'error',
       ZABRIK_PROCESSES: String(this.#options.kitchens ?? 1),
-      ZABRIK_SIMULATED: '1',
-      ZABRIK_DEMO_PIN: PIN,
+      ...(this.#options.setUpCode === undefined
+        ? { ZABRIK_SIMULATED: '1', ZABRIK_DEMO_PIN: PIN }
+        : { ZABRIK_SETUP_CODE: this.#options.setUpCode }),
       ...more,
     };
   }

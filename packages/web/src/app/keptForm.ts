@@ -23,6 +23,8 @@ export function useKeptForm<In extends FieldValues, Out>(
   name: string,
   schema: ZodType<Out, In>,
   blank: In,
+  /** Fields that are never kept: they stand as they were typed, and are empty after a reload. */
+  secrets: readonly (keyof In)[] = [],
 ): KeptForm<In, Out> {
   const draft = useDraft<In>(name, blank);
   const form = useForm<In, undefined, Out>({
@@ -34,7 +36,12 @@ export function useKeptForm<In extends FieldValues, Out>(
   const empty = useRef(blank);
   const watched = useWatch({ control });
   const { set } = draft;
-  useEffect(() => set({ ...empty.current, ...(watched as Partial<In>) }), [watched, set]);
+  const kept = useRef(secrets);
+  useEffect(() => {
+    const typed = { ...empty.current, ...(watched as Partial<In>) };
+    for (const secret of kept.current) typed[secret] = empty.current[secret];
+    set(typed);
+  }, [watched, set]);
   const clear = (): void => {
     draft.clear();
     reset(empty.current);

@@ -1,4 +1,4 @@
-import type { Answer } from '@zabrik/contract';
+import type { Answer, EndpointId } from '@zabrik/contract';
 import type { api } from './endpoints.ts';
 
 /** What is told of the day on the bar. */
@@ -9,4 +9,6 @@ export interface OnTheBar {
   readonly to: string;
   readonly name: string;
   readonly figure: (flow: Flow) => string;
+  /** It stands there for those alone who may do this. */
+  readonly may?: EndpointId;
 }

@@ -56,6 +56,8 @@ export function OneField<T>({
       aria-label={formLabel}
       onSubmit={(event) => {
         event.preventDefault();
+        // it may stand over another form
+        event.stopPropagation();
         sendIt();
       }}
     >

@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { mayDo } from '@zabrik/contract/roles';
 import { useCallback, useEffect, useRef } from 'react';
 import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { takeAnswer } from '../app/afterSending.ts';
@@ -45,28 +46,30 @@ function FlowBar({ leave }: { readonly leave: () => void }) {
         zabrik
       </NavLink>
       <nav aria-label="Stations" className="flex min-w-0 items-stretch overflow-x-auto">
-        {bar.map(({ to, name, figure }) => (
-          <NavLink
-            key={to}
-            to={to}
-            className={({ isActive }) =>
-              `flex min-w-[84px] flex-col justify-center px-4 leading-tight lg:min-w-[104px] lg:px-5 ${
-                isActive
-                  ? 'bg-sheet text-ink [clip-path:polygon(0_0,calc(100%-12px)_0,100%_50%,calc(100%-12px)_100%,0_100%,12px_50%)]'
-                  : 'hover:bg-white/10'
-              }`
-            }
-          >
-            {({ isActive }) => (
-              <>
-                <span className="font-head text-[15px] font-semibold">{name}</span>
-                <span className={`text-[13px] whitespace-nowrap ${isActive ? 'text-ink-soft' : 'text-flow-soft'}`}>
-                  {flow === undefined ? ' ' : figure(flow)}
-                </span>
-              </>
-            )}
-          </NavLink>
-        ))}
+        {bar
+          .filter(({ may }) => may === undefined || (me != null && mayDo(me.person.role, may)))
+          .map(({ to, name, figure }) => (
+            <NavLink
+              key={to}
+              to={to}
+              className={({ isActive }) =>
+                `flex min-w-[84px] flex-col justify-center px-4 leading-tight lg:min-w-[104px] lg:px-5 ${
+                  isActive
+                    ? 'bg-sheet text-ink [clip-path:polygon(0_0,calc(100%-12px)_0,100%_50%,calc(100%-12px)_100%,0_100%,12px_50%)]'
+                    : 'hover:bg-white/10'
+                }`
+              }
+            >
+              {({ isActive }) => (
+                <>
+                  <span className="font-head text-[15px] font-semibold">{name}</span>
+                  <span className={`text-[13px] whitespace-nowrap ${isActive ? 'text-ink-soft' : 'text-flow-soft'}`}>
+                    {flow === undefined ? ' ' : figure(flow)}
+                  </span>
+                </>
+              )}
+            </NavLink>
+          ))}
       </nav>
       <div className="ml-auto flex min-w-24 items-center gap-3 pr-3 pl-2 text-right lg:gap-4 lg:pr-4">
         <div className="min-w-0 text-[13px] leading-tight">

@@ -18,10 +18,12 @@ interface Props {
   readonly onBack: () => void;
   /** Stands over a page whose keys must not hear what is typed here; Escape does not lead away. */
   readonly over?: boolean;
+  /** The way in for whoever has forgotten both. */
+  readonly onForgotten?: (() => void) | undefined;
 }
 
 /** One person's PIN or password. */
-export function Pad({ person, demoPin, onIn, onBack, over = false }: Props) {
+export function Pad({ person, demoPin, onIn, onBack, over = false, onForgotten }: Props) {
   const [pin, setPin] = useState('');
   const [byPassword, setByPassword] = useState(false);
   const signIn = useCommand(api.access.signIn, {
@@ -111,6 +113,11 @@ export function Pad({ person, demoPin, onIn, onBack, over = false }: Props) {
           </Button>
         )}
       </div>
+      {onForgotten !== undefined && (
+        <button type="button" className="mt-3 min-h-11 underline" onClick={onForgotten}>
+          Both forgotten?
+        </button>
+      )}
     </section>
   );
 }

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { roleNames } from '@zabrik/contract/roles';
-import { useCallback, useState } from 'react';
-import { useLocation, useNavigate } from 'react-router';
+import { lazy, Suspense, useCallback, useState } from 'react';
+import { Navigate, useLocation, useNavigate } from 'react-router';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import { uncover } from '../../app/lock.ts';
@@ -10,6 +10,9 @@ import { useRoom } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Empty, Failed, Loading } from '../../kit/Notice.tsx';
 import { Pad, type Person } from './Pad.tsx';
+
+// rare: who signs in every morning does not wait for its form
+const Forgotten = lazy(() => import('./Forgotten.tsx'));
 
 const initials = (name: string): string =>
   name
@@ -35,9 +38,12 @@ function useKeptOf(): (personId: string) => string | undefined {
 
 function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: (() => void) | undefined }) {
   const [chosen, setChosen] = useState<Person | undefined>(undefined);
+  const [forgotten, setForgotten] = useState(false);
   const signInOptions = useQuery({
     queryKey: ['sign-in-options', slug],
     queryFn: () => call(api.access.signInOptions, { params: { slug } }),
+    // nobody tells this page who has come or gone: it looks each time
+    staleTime: 0,
   });
   const back = useCallback(() => setChosen(undefined), []);
   const client = useQueryClient();
@@ -103,9 +109,19 @@ function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: ((
             ))}
           </ul>
         </section>
+      ) : forgotten ? (
+        <Suspense fallback={<Loading />}>
+          <Forgotten
+            slug={slug}
+            house={signInOptions.data.house.name}
+            person={chosen}
+            done={() => setForgotten(false)}
+          />
+        </Suspense>
       ) : (
         <Pad
           person={chosen}
+          onForgotten={chosen.role === 'head-chef' ? () => setForgotten(true) : undefined}
           demoPin={signInOptions.data.demoPin}
           onBack={back}
           onIn={(me) => {
@@ -119,10 +135,22 @@ function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: ((
   );
 }
 
+/** A machine with nothing on it is set up; where nobody may, it is said how a kitchen comes to stand here. */
+function NoHouse() {
+  const open = useQuery({ queryKey: ['set-up', ''], queryFn: () => call(api.access.setUpOpen, {}), staleTime: 0 });
+  if (open.data?.open === true) return <Navigate to="/set-up" replace />;
+  if (open.isPending) return <Loading />;
+  return (
+    <Empty title="No house yet">
+      ./zabrik serve begins a kitchen of your own, ./zabrik demo shows an invented one.
+    </Empty>
+  );
+}
+
 export default function SignIn() {
   useRoom('Sign in');
   const [slug, setSlug] = useState<string | undefined>(undefined);
-  const houses = useQuery({ queryKey: ['houses'], queryFn: () => call(api.access.houses, {}) });
+  const houses = useQuery({ queryKey: ['houses'], queryFn: () => call(api.access.houses, {}), staleTime: 0 });
   const all = houses.data?.houses ?? [];
   const only = all.length === 1 ? all[0]?.slug : undefined;
   const house = slug ?? only;
@@ -135,7 +163,7 @@ export default function SignIn() {
       ) : house !== undefined ? (
         <People slug={house} onHouse={only === undefined ? () => setSlug(undefined) : undefined} />
       ) : all.length === 0 ? (
-        <Empty title="No house yet">Start the demo with ./zabrik demo, and a kitchen stands here.</Empty>
+        <NoHouse />
       ) : (
         <section className="m-auto w-full max-w-xl p-6" aria-label="Houses">
           <h1 className="mb-4 text-3xl font-extrabold">Which kitchen?</h1>

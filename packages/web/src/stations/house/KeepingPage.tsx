@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Answer } from '@zabrik/contract';
 import { roleNames } from '@zabrik/contract/roles';
+import { useState } from 'react';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { clockTime, dayAndTime } from '../../app/dates.ts';
@@ -11,7 +12,10 @@ import { sizeWords } from '../../app/sizeWords.ts';
 import { useNow } from '../../app/useNow.ts';
 import { Button } from '../../kit/Button.tsx';
 import { DataTable } from '../../kit/DataTable.tsx';
+import { Field } from '../../kit/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { OneField } from '../../kit/OneField.tsx';
+import { HouseHead } from './HouseHead.tsx';
 import { type Keeping, keepingWords } from './keepingWords.ts';
 
 const marks = { fine: '✓', attention: '!', alarm: '✗' } as const;
@@ -131,6 +135,48 @@ function SignedIn({ sessions }: { readonly sessions: readonly Session[] }) {
   );
 }
 
+/** Another PIN for oneself. */
+function OwnPin() {
+  const change = useCommand(api.access.changePin);
+  const [pin, setPin] = useState('');
+  return (
+    <section aria-label="Your PIN" className="grid justify-items-start gap-3">
+      <h2 className="text-xl font-bold">Your PIN</h2>
+      <OneField
+        formClass="flex flex-wrap items-end gap-3"
+        formLabel="Another PIN"
+        before={
+          <Field
+            label="The one you have"
+            type="password"
+            inputMode="numeric"
+            autoComplete="current-password"
+            className="w-44"
+            value={pin}
+            onChange={(event) => setPin(event.target.value)}
+          />
+        }
+        label="The new one"
+        type="password"
+        inputMode="numeric"
+        autoComplete="new-password"
+        className="w-44"
+        read={(next) => (/^\d{4,6}$/.test(next) && /^\d{4,6}$/.test(pin) ? next : undefined)}
+        onSend={(next) => {
+          setPin('');
+          change.send({ body: { pin, next } });
+        }}
+        send="Change it"
+        sending={{ variant: 'plain', className: 'h-11' }}
+        pending={change.pending}
+        again
+      />
+      {change.error !== null && <Notice tone="alarm">{change.error.message}</Notice>}
+      {change.answer !== undefined && <Notice tone="calm">Changed. Other tablets ask you for it.</Notice>}
+    </section>
+  );
+}
+
 /** What viewers may see of costs: the head chef's choice. */
 function Viewers() {
   const house = useHouse();
@@ -162,16 +208,20 @@ export default function KeepingPage() {
   const keeping = useQuery({ queryKey: ['keeping'], queryFn: () => call(api.house.keeping, {}), enabled: mayKeep });
   const sessions = useQuery({ queryKey: ['sessions'], queryFn: () => call(api.access.signedIn, {}) });
   return (
-    <div className="mx-auto grid w-full max-w-[1000px] content-start gap-8 p-5">
-      <h1 className="text-[28px] font-bold">The kitchen’s server</h1>
-      {!mayKeep && <Empty title="Backups are the chefs’ business">They see here how old the last one is.</Empty>}
-      {mayKeep && keeping.isPending && <Loading />}
-      {keeping.isError && <Failed error={keeping.error} again={() => void keeping.refetch()} />}
-      {keeping.data !== undefined && <Backups keeping={keeping.data} />}
-      {mayDecide && <Viewers />}
-      {sessions.isPending && <Loading />}
-      {sessions.isError && <Failed error={sessions.error} again={() => void sessions.refetch()} />}
-      {sessions.data !== undefined && <SignedIn sessions={sessions.data.sessions} />}
+    <div className="flex flex-1 flex-col">
+      <HouseHead />
+      <div className="mx-auto grid w-full max-w-[1000px] content-start gap-8 p-5">
+        <h1 className="text-[28px] font-bold">The kitchen’s server</h1>
+        {!mayKeep && <Empty title="Backups are the chefs’ business">They see here how old the last one is.</Empty>}
+        {mayKeep && keeping.isPending && <Loading />}
+        {keeping.isError && <Failed error={keeping.error} again={() => void keeping.refetch()} />}
+        {keeping.data !== undefined && <Backups keeping={keeping.data} />}
+        {mayDecide && <Viewers />}
+        <OwnPin />
+        {sessions.isPending && <Loading />}
+        {sessions.isError && <Failed error={sessions.error} again={() => void sessions.refetch()} />}
+        {sessions.data !== undefined && <SignedIn sessions={sessions.data.sessions} />}
+      </div>
     </div>
   );
 }

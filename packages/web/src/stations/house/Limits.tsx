@@ -16,6 +16,7 @@ import { Toggle } from '../../kit/Toggle.tsx';
 import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { HoldAgainst } from './HoldAgainst.tsx';
+import { HouseHead } from './HouseHead.tsx';
 import { figureWords, topicName } from './limitWords.ts';
 
 interface Change {
@@ -126,6 +127,7 @@ const faultsOf = ({ changes, note }: Typed): readonly string[] => [
 /** The limits the house selected: each with its document, its section, and how sure we are of it; and who selected them, and why. */
 export default function Limits() {
   const may = useMay('house.saveLimits');
+  const chef = useMay('house.people');
   const form = useKeptDocument<Typed>('limits', nothingChanged, faultsOf);
   const { editing, note } = form.doc;
   const profile = form.doc.profile ?? undefined;
@@ -154,7 +156,7 @@ export default function Limits() {
   const shown = data.limits.filter((l) => l.limit.topic === (topics.includes(topic) ? topic : topics[0]));
   return (
     <div className="flex flex-1 flex-col">
-      <ReceiveHead />
+      {chef ? <HouseHead /> : <ReceiveHead />}
       <div className="grid flex-1 content-start lg:grid-cols-[210px_minmax(0,1fr)_300px] lg:content-stretch">
         <nav aria-label="Topics" className="border-r border-line bg-sheet-soft p-2">
           <ul>

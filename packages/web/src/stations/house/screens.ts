@@ -1,6 +1,10 @@
 import type { ScreenAt } from '../../app/screenAt.ts';
 
 export const house: readonly ScreenAt[] = [
+  { path: '/house', title: 'House', script: () => import('./Kitchen.tsx') },
+  { path: '/house/people', title: 'People', script: () => import('./People.tsx') },
+  { path: '/house/things', title: 'Things', script: () => import('./Things.tsx') },
+  { path: '/house/changes', title: 'What was changed', script: () => import('./Changes.tsx') },
   { path: '/limits', title: 'Limits', script: () => import('./Limits.tsx') },
   { path: '/server', title: 'The kitchen’s server', script: () => import('./KeepingPage.tsx') },
 ];

@@ -1,12 +1,14 @@
 /** What the invoice says, held against the scale; whose it is, and what its papers say. */
-import { moneyOf, useHouse } from '../../app/queries.ts';
+import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { DateField } from '../../kit/DateField.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { MoneyField } from '../../kit/MoneyField.tsx';
 import { Notice } from '../../kit/Notice.tsx';
+import { Popover } from '../../kit/Popover.tsx';
 import { named, Select } from '../../kit/Select.tsx';
 import { differenceOf } from './deliveryForm.ts';
 import { unitOf } from './LineWeights.tsx';
+import { NewSupplier } from './NewSupplier.tsx';
 import { Papers } from './Papers.tsx';
 import type { Line } from './useLine.ts';
 import type { Supplier } from './useSuppliers.ts';
@@ -21,6 +23,7 @@ interface Props {
 
 export function LineInvoice({ line, suppliers, fixed }: Props) {
   const { data: house } = useHouse();
+  const mayAdd = useMay('receive.addSupplier');
   const { typed, register, error } = line;
   const difference = differenceOf(typed, house);
   return (
@@ -54,14 +57,28 @@ export function LineInvoice({ line, suppliers, fixed }: Props) {
         </div>
       </div>
       <div className="grid grid-cols-4 gap-x-4 gap-y-3">
-        <Select
-          label="Supplier"
-          error={error('supplierId')}
-          {...register('supplierId')}
-          disabled={fixed}
-          none="who brought it"
-          options={named(suppliers)}
-        />
+        <div>
+          <Select
+            label="Supplier"
+            error={error('supplierId')}
+            {...register('supplierId')}
+            disabled={fixed}
+            none="who brought it"
+            options={named(suppliers)}
+          />
+          {mayAdd && !fixed && (
+            <Popover
+              label="A new supplier"
+              trigger={
+                <button type="button" className="min-h-9 text-[14px] underline">
+                  Someone new
+                </button>
+              }
+            >
+              <NewSupplier onAdded={(id) => line.setSupplier(id)} />
+            </Popover>
+          )}
+        </div>
         <Field label="Invoice number" error={error('invoiceNumber')} {...register('invoiceNumber')} />
         <Field label="How many" inputMode="numeric" error={error('animals')} {...register('animals')} />
         <Field label="Origin" error={error('origin')} {...register('origin')} />

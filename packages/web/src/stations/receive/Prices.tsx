@@ -12,11 +12,11 @@ import { Button } from '../../kit/Button.tsx';
 import { DataTable } from '../../kit/DataTable.tsx';
 import { DateField } from '../../kit/DateField.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
-import { OneField, someWords } from '../../kit/OneField.tsx';
 import { ProgressBar } from '../../kit/ProgressBar.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
 import { named, Select } from '../../kit/Select.tsx';
 import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
+import { NewSupplier } from './NewSupplier.tsx';
 import { faultWords, type PriceFile, readPriceFile, readWith } from './readPriceFile.ts';
 import { priceListsQuery } from './reads.ts';
 import { useSuppliers } from './useSuppliers.ts';
@@ -172,32 +172,6 @@ function History({ price, close }: { readonly price: Price; readonly close: () =
         </Suspense>
       )}
     </section>
-  );
-}
-
-function NewSupplier() {
-  const client = useQueryClient();
-  const add = useCommand(api.receive.addSupplier, {
-    onDone: async () => {
-      await client.invalidateQueries({ queryKey: ['suppliers'] });
-    },
-  });
-  return (
-    <OneField
-      key={add.answer?.id ?? 'first'}
-      formClass="flex items-start gap-2"
-      className="flex-1"
-      label="New supplier"
-      maxLength={120}
-      error={add.error?.message}
-      hint={add.answer && `${add.answer.name} is written down`}
-      read={someWords}
-      onSend={(name) => add.send({ body: { name } })}
-      pending={add.pending}
-      send="Add"
-      // beside the field, under its label, however long what is said of the last one
-      sending={{ className: 'mt-7 h-11' }}
-    />
   );
 }
 

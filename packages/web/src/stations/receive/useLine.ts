@@ -156,6 +156,7 @@ export function useLine({ deliveryId, order, supplierId, onLine }: LineProps, ca
     setValue('invoice', String(inGrams(l.massMg - l.cameMg > 0 ? l.massMg - l.cameMg : l.massMg)));
   };
   return {
+    setSupplier: (id: string): void => setValue('supplierId', id, judged),
     typed,
     register,
     setValue,

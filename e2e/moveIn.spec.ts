@@ -1,0 +1,192 @@
+/** A bare machine becomes a kitchen: set up by its code, people, a pot, a fish, its yield and what it cost; nothing of the demo. */
+import { expect, type Page, test } from '@playwright/test';
+import { axe, watchRequests } from './cook.ts';
+import { SET_UP_CODE } from './kitchenProcess.ts';
+
+const pinAt = async (page: Page, name: RegExp, pin: string): Promise<void> => {
+  await page.getByRole('button', { name }).click();
+  for (const digit of pin) await page.getByRole('button', { name: digit, exact: true }).click();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+};
+const station = (page: Page, name: RegExp) =>
+  page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name });
+
+/** Types a weight at the bench and takes it. */
+async function typed(page: Page, grams: number, n: number): Promise<void> {
+  await page.getByRole('button', { name: /^Type/ }).click();
+  await page.getByLabel('Weight, typed').fill(String(grams));
+  await page.getByLabel('Weight, typed').press('Enter');
+  await expect(page.getByRole('tab', { name: `Weights, ${n}` })).toBeVisible();
+}
+
+test('an empty machine to a costed yield sheet by touch; people come and leave; a PIN and a password forgotten', async ({
+  page,
+  browser,
+}) => {
+  const stayedHome = watchRequests(page);
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Set up this kitchen' })).toBeVisible();
+  await axe(page, 'set up');
+  // nothing said: each is asked for, and nothing is lost
+  await page.getByRole('button', { name: 'Set it up' }).click();
+  await expect(page.getByText('What the kitchen is called')).toBeVisible();
+  await page.getByLabel('Name of the kitchen').fill('Harbour Table');
+  await page
+    .getByRole('button', { name: /Change the country/ })
+    .or(page.getByPlaceholder('Type a part of its name'))
+    .first()
+    .click();
+  await page.getByPlaceholder('Type a part of its name').fill('portug');
+  await page.getByRole('option', { name: /Portugal/ }).click();
+  await page.getByLabel('Its clock').selectOption('Europe/Lisbon');
+  await expect(page.getByText('Prices in EUR')).toBeVisible();
+  await page.getByLabel('Head chef').fill('Alda Fonte');
+  await page.reload();
+  await expect(page.getByLabel('Name of the kitchen')).toHaveValue('Harbour Table');
+  await expect(page.getByLabel('Its clock')).toHaveValue('Europe/Lisbon');
+  await page.getByLabel('Code from the machine').fill('AAAA-AAAA');
+  await page.getByLabel('PIN, for the tablets').fill('1234');
+  await page.getByLabel('Password, for the office').fill('salt and smoke');
+  await page.getByLabel('The password again').fill('salt and smoke');
+  await page.getByRole('button', { name: 'Set it up' }).click();
+  await expect(page.getByRole('alert')).toContainText('That is not the code');
+  await page.getByLabel('Code from the machine').fill(SET_UP_CODE.toLowerCase());
+  await page.getByRole('button', { name: 'Set it up' }).click();
+  await expect(page.getByRole('alert')).toContainText('This PIN cannot be used');
+  await page.getByLabel('PIN, for the tablets').fill('7302');
+  await page.getByRole('button', { name: 'Set it up' }).click();
+  await expect(page.getByRole('heading', { name: 'Harbour Table stands' })).toBeVisible();
+  const recovery =
+    (await page
+      .getByRole('status')
+      .filter({ hasText: /^([A-Z2-9]{4}-){5}/ })
+      .textContent()) ?? '';
+  await axe(page, 'recovery code');
+  await page.getByRole('button', { name: /It is put away/ }).click();
+
+  // the first fish, from somebody new, on scales that are not connected
+  await page.getByPlaceholder(/Animal/).fill('plai');
+  await page.getByRole('option', { name: /Plaice/ }).click();
+  await page.getByRole('group', { name: 'How it came' }).getByText('gutted, head on').click();
+  await page.getByRole('textbox', { name: 'Gross, with box' }).fill('960');
+  await page.getByLabel('Invoice weight').fill('1000');
+  await page.getByLabel('Invoice price, in all').fill('7,80');
+  await expect(page.getByTestId('difference')).toContainText('40 g short, €0.31');
+  await page.getByRole('button', { name: 'Someone new' }).click();
+  await page.getByRole('textbox', { name: 'New supplier' }).fill('Cais Novo');
+  await page.getByRole('textbox', { name: 'New supplier' }).press('Enter');
+  await expect(page.getByLabel('Supplier', { exact: true })).toHaveText(/Cais Novo/);
+  await page.keyboard.press('Escape');
+  await page.getByLabel('Temperature', { exact: true }).fill('1.2');
+  await page.getByRole('button', { name: 'Accept delivery' }).click();
+  await expect(page.getByTestId('new-code')).toHaveText(/^\d{4}-[A-Z]$/);
+  await page.getByRole('link', { name: 'Put it on the bench' }).click();
+  await page.getByRole('button', { name: /Four fillets, skinless/ }).click();
+  await expect(page.getByRole('heading', { name: 'Plaice, gutted, head on' })).toBeVisible();
+  // 63 + 76 + 14 + 4 + 4 x 98 + 10 + 25 + 135 + 205 = 924 of 960 g
+  const weights: readonly (readonly [RegExp, number])[] = [
+    [/^fringe/, 63],
+    [/^skin/, 76],
+    [/^side trim/, 14],
+    [/^blood line/, 4],
+    [/^fillets/, 98],
+    [/^fillets/, 98],
+    [/^fillets/, 98],
+    [/^fillets/, 98],
+    [/^scraped/, 10],
+    [/^gills/, 25],
+    [/^head/, 135],
+    [/^frame/, 205],
+  ];
+  for (const [i, [piece, grams]] of weights.entries()) {
+    await page.getByRole('group', { name: 'Piece' }).getByRole('button', { name: piece }).click();
+    await typed(page, grams, i + 1);
+  }
+  await page.getByRole('button', { name: /Close stage/ }).click();
+  const unbalanced = page.getByRole('region', { name: 'The balance does not hold' });
+  await expect(unbalanced.or(page.getByRole('table', { name: 'Pieces with their shares and costs' }))).toBeVisible();
+  if (await unbalanced.isVisible()) {
+    await unbalanced.getByRole('textbox').fill('the first one, in a hurry');
+    await unbalanced.getByRole('button', { name: /Close/ }).click();
+  }
+  const sheet = page.getByRole('table', { name: 'Pieces with their shares and costs' });
+  await expect(sheet).toContainText('€');
+  await expect(page.getByText('Alda Fonte').first()).toBeVisible();
+
+  // the house: what it still has to say, an hour's cost, a pot, people
+  await station(page, /^House/).click();
+  const still = page.getByRole('region', { name: 'Still to be said' });
+  await expect(still).toContainText('What an hour costs');
+  await expect(still).not.toContainText('Who delivers');
+  await page.getByLabel('An hour at the bench costs').fill('16,40');
+  await axe(page, 'house');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await expect(still).not.toContainText('What an hour costs');
+  await still.getByRole('link', { name: 'Your pots and pans' }).click();
+  await page.getByRole('button', { name: 'Another pot' }).click();
+  const pots = page.getByRole('region', { name: 'Pots and pans' });
+  await pots.getByLabel('Name').fill('The big one');
+  await pots.getByLabel('Holds').fill('20');
+  await pots.getByLabel('Across, inside').fill('32');
+  await pots.getByLabel('Deep').fill('25,5');
+  await expect(pots).toContainText('to the brim 20.5 l');
+  await axe(page, 'things');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+
+  await page.getByRole('navigation', { name: 'House' }).getByRole('link', { name: 'People' }).click();
+  const anew = page.getByRole('region', { name: 'Somebody new' });
+  await anew.getByLabel('Name').fill('Odd Brekke');
+  await anew.getByLabel('An hour costs').fill('14,20');
+  await anew.getByRole('button', { name: 'Add' }).click();
+  const odd = page.getByRole('list', { name: 'People' }).getByRole('listitem').filter({ hasText: 'Odd Brekke' });
+  await expect(odd).toContainText('no PIN yet: cannot sign in');
+  await odd.getByRole('button', { name: 'Give a PIN' }).click();
+  await odd.getByLabel('A PIN for Odd Brekke').fill('7302');
+  await odd.getByRole('button', { name: 'Give it' }).click();
+  // the head chef has that one; whose it is, is not said
+  await expect(odd.getByRole('alert')).toHaveText('This PIN cannot be used. Choose another.');
+  await odd.getByLabel('A PIN for Odd Brekke').fill('90417');
+  await odd.getByRole('button', { name: 'Give it' }).click();
+  await expect(odd).toContainText('€14.20 an hour');
+  await expect(odd).not.toContainText('no PIN yet');
+  await axe(page, 'people');
+
+  // on another tablet he is in, and out at once when he leaves
+  const other = await browser.newPage();
+  await other.goto('/');
+  await pinAt(other, /Odd Brekke/, '90417');
+  await expect(other.getByRole('heading', { name: 'On the bench now' })).toBeVisible();
+  await expect(station(other, /^House/)).toHaveCount(0);
+  await odd.getByRole('button', { name: 'Leaves' }).click();
+  await odd.getByRole('button', { name: 'Odd Brekke has left' }).click();
+  await expect(page.getByRole('region', { name: 'Have left' })).toContainText('Odd Brekke');
+  await expect(other.getByRole('heading', { name: 'Still you?' })).toBeVisible();
+  await other.goto('/sign-in');
+  await expect(other.getByRole('button', { name: /Alda Fonte/ })).toBeVisible();
+  await expect(other.getByRole('button', { name: /Odd Brekke/ })).toHaveCount(0);
+
+  await page.getByRole('navigation', { name: 'House' }).getByRole('link', { name: 'Changes' }).click();
+  const changes = page.getByRole('table');
+  await expect(changes).toContainText('€16.40');
+  await expect(changes).toContainText('The big one');
+  await expect(changes).toContainText('Odd Brekke, Butcher, €14.20 an hour, left');
+  await axe(page, 'changes');
+
+  // both forgotten: the paper
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await page.getByRole('button', { name: /Alda Fonte/ }).click();
+  await page.getByRole('button', { name: 'Both forgotten?' }).click();
+  await page.getByLabel('Recovery code').fill(recovery.toLowerCase());
+  await page.getByLabel('A new PIN').fill('8046');
+  await page.getByLabel('A new password').fill('smoke and salt');
+  await axe(page, 'forgotten');
+  await page.getByRole('button', { name: 'Set them' }).click();
+  await expect(page.getByRole('heading', { name: 'PIN and password are set' })).toBeVisible();
+  await page.getByRole('button', { name: /It is put away/ }).click();
+  for (const digit of '8046') await page.getByRole('button', { name: digit, exact: true }).click();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(station(page, /^House/)).toBeVisible();
+  stayedHome();
+});

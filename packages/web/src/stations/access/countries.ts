@@ -1,0 +1,28 @@
+/** Countries with the clocks they have and the money they use: what a kitchen says of itself by one word. */
+import { getCountry, getCountryForTimezone } from 'countries-and-timezones';
+import currencyOf from 'country-to-currency';
+
+export interface Country {
+  readonly id: string;
+  readonly name: string;
+  readonly timezones: readonly string[];
+  readonly currency: string;
+}
+
+const names = new Intl.DisplayNames(['en'], { type: 'region' });
+
+const readCountry = (id: string): Country | undefined => {
+  const found = getCountry(id as 'GB');
+  const currency = currencyOf[id as 'GB'] as string | undefined;
+  if (found === null || currency === undefined || !Intl.supportedValuesOf('currency').includes(currency))
+    return undefined;
+  return { id, name: names.of(id) ?? found.name, timezones: found.timezones, currency };
+};
+
+/** All that have a clock and money, by name. */
+export const countries: readonly Country[] = Object.keys(currencyOf)
+  .flatMap((id) => readCountry(id) ?? [])
+  .sort((a, b) => a.name.localeCompare(b.name));
+
+/** The country whose clock this device shows. */
+export const countryHere = (timezone: string): string => getCountryForTimezone(timezone)?.id ?? '';

@@ -1,0 +1,255 @@
+/** Who works here: added, given a PIN, renamed, gone. */
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import type { House, HousePerson } from '@zabrik/contract';
+import { type Role, roleNames, roles } from '@zabrik/contract/roles';
+import { inMajor } from '@zabrik/core';
+import { useState } from 'react';
+import { z } from 'zod';
+import { call } from '../../app/api.ts';
+import { useCommand } from '../../app/command.ts';
+import { dayAndTime } from '../../app/dates.ts';
+import { api } from '../../app/endpoints.ts';
+import { useKeptForm } from '../../app/keptForm.ts';
+import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
+import { Button } from '../../kit/Button.tsx';
+import { Field } from '../../kit/Field.tsx';
+import { aPrice } from '../../kit/fieldReaders.ts';
+import { MoneyField } from '../../kit/MoneyField.tsx';
+import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { OneField } from '../../kit/OneField.tsx';
+import { optionsOf, Select } from '../../kit/Select.tsx';
+import { StillHere } from '../../parts/StillHere.tsx';
+import { HouseHead } from './HouseHead.tsx';
+
+const personForm = (currency: string) =>
+  z.object({
+    name: z.string().trim().min(1, 'A name').max(120),
+    role: z.enum(roles),
+    hourly: z.union([
+      z
+        .string()
+        .regex(/^\s*$/)
+        .transform(() => null),
+      aPrice(currency),
+    ]),
+  });
+
+interface FieldsProps {
+  readonly house: House;
+  readonly name: string;
+  readonly blank: { readonly name: string; readonly role: Role; readonly hourly: string };
+  readonly send: string;
+  readonly pending: boolean;
+  readonly error: Error | null;
+  readonly onSend: (
+    said: { readonly name: string; readonly role: Role; readonly hourlyMinor: number | null },
+    sent: () => void,
+  ) => void;
+}
+
+function PersonFields({ house, name, blank, send, pending, error, onSend }: FieldsProps) {
+  const form = useKeptForm(name, personForm(house.currency), blank);
+  const { register, handleSubmit, formState } = form;
+  const { errors } = formState;
+  return (
+    <form
+      aria-label={send}
+      className="grid gap-3"
+      onSubmit={(event) =>
+        void handleSubmit(({ hourly, ...said }) => onSend({ ...said, hourlyMinor: hourly }, form.clear))(event)
+      }
+    >
+      <StillHere draft={form.kept} />
+      <div className="grid gap-3 sm:grid-cols-[1.4fr_1fr_1fr]">
+        <Field label="Name" error={errors.name?.message} {...register('name')} />
+        <Select label="Role" options={optionsOf(roleNames)} {...register('role')} />
+        <MoneyField
+          label="An hour costs"
+          currency={house.currency}
+          hint="Empty: as the house says"
+          error={errors.hourly?.message}
+          {...register('hourly')}
+        />
+      </div>
+      {error !== null && <Notice tone="alarm">{error.message}</Notice>}
+      <Button type="submit" variant="strong" className="h-11 justify-self-start" disabled={pending}>
+        {send}
+      </Button>
+    </form>
+  );
+}
+
+const PIN = /^\d{4,6}$/;
+
+function NewPin({ person, done }: { readonly person: HousePerson; readonly done: () => void }) {
+  const set = useCommand(api.house.setPin, { onDone: done });
+  return (
+    <div className="grid gap-2">
+      <OneField
+        formClass="flex items-end gap-2"
+        label={`A PIN for ${person.name}`}
+        className="w-56"
+        type="password"
+        inputMode="numeric"
+        autoComplete="new-password"
+        hint="Four to six digits; it is not shown again"
+        read={(text) => (PIN.test(text) ? text : undefined)}
+        onSend={(pin) => set.send({ params: { personId: person.id }, body: { pin } })}
+        send="Give it"
+        sending={{ variant: 'strong', className: 'mb-7 h-11' }}
+        pending={set.pending}
+        again
+      />
+      {set.error !== null && <Notice tone="alarm">{set.error.message}</Notice>}
+    </div>
+  );
+}
+
+function PersonRow({ house, person }: { readonly house: House; readonly person: HousePerson }) {
+  const may = useMay('house.changePerson');
+  const client = useQueryClient();
+  const [doing, setDoing] = useState<'change' | 'pin' | 'leave' | undefined>(undefined);
+  const again = (): void => void client.invalidateQueries({ queryKey: ['house', 'people'] });
+  const done = (): void => {
+    setDoing(undefined);
+    again();
+  };
+  const change = useCommand(api.house.changePerson, { onDone: done, onFailed: again });
+  const leave = useCommand(api.house.leave, { onDone: done, onFailed: again });
+  const { id, version, leftAt } = person;
+  const left = leftAt !== null;
+  const choose = (next: typeof doing): void => setDoing(doing === next ? undefined : next);
+  const words = [
+    roleNames[person.role],
+    ...(person.hourlyMinor === null ? [] : [`${moneyOf(house)(person.hourlyMinor)} an hour`]),
+    ...(leftAt !== null
+      ? [`left ${dayAndTime(leftAt)}`]
+      : person.hasPin || person.hasPassword
+        ? []
+        : ['no PIN yet: cannot sign in']),
+  ];
+  return (
+    <li className="grid gap-3 rounded-plate border border-line bg-white px-4 py-3">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+        <span className={`min-w-0 flex-1 ${left ? 'text-ink-soft' : ''}`}>
+          <strong className="font-head text-lg break-words">{person.name}</strong>
+          <span className="block text-[15px] text-ink-soft">{words.join(' · ')}</span>
+        </span>
+        {may && !left && (
+          <>
+            <Button onClick={() => choose('pin')}>{person.hasPin ? 'New PIN' : 'Give a PIN'}</Button>
+            <Button onClick={() => choose('change')}>Change</Button>
+            <Button onClick={() => choose('leave')}>Leaves</Button>
+          </>
+        )}
+        {may && left && (
+          <Button
+            disabled={leave.pending}
+            onClick={() => leave.send({ params: { personId: id }, body: { left: false, version } })}
+          >
+            Is back
+          </Button>
+        )}
+      </div>
+      {doing === 'pin' && <NewPin person={person} done={done} />}
+      {doing === 'change' && (
+        <PersonFields
+          key={version}
+          house={house}
+          name={`person/${id}`}
+          blank={{
+            name: person.name,
+            role: person.role,
+            hourly: person.hourlyMinor === null ? '' : String(inMajor(person.hourlyMinor, house.currency)),
+          }}
+          send="Save"
+          pending={change.pending}
+          error={change.error}
+          onSend={(said, sent) => {
+            sent();
+            change.send({ params: { personId: id }, body: { ...said, version } });
+          }}
+        />
+      )}
+      {doing === 'leave' && (
+        <div className="flex flex-wrap items-center justify-between gap-3">
+          <p>The name stays in the books. Every session of theirs ends at once.</p>
+          <Button
+            variant="alarm"
+            disabled={leave.pending}
+            onClick={() => leave.send({ params: { personId: id }, body: { left: true, version } })}
+          >
+            {person.name} has left
+          </Button>
+        </div>
+      )}
+      {leave.error !== null && <Notice tone="alarm">{leave.error.message}</Notice>}
+    </li>
+  );
+}
+
+export default function People() {
+  const house = useHouse();
+  const client = useQueryClient();
+  const may = useMay('house.addPerson');
+  const reads = useMay('house.people');
+  const people = useQuery({
+    queryKey: ['house', 'people'],
+    queryFn: () => call(api.house.people, {}),
+    enabled: reads,
+  });
+  const add = useCommand(api.house.addPerson, {
+    onDone: () => client.invalidateQueries({ queryKey: ['house', 'people'] }),
+  });
+  if (!reads)
+    return <Empty title="The people are the chefs’ business">Your own PIN is changed on the page of the server.</Empty>;
+  if (people.isPending || house.data === undefined) return <Loading />;
+  if (people.isLoadingError) return <Failed error={people.error} again={() => void people.refetch()} />;
+  const here = people.data.people.filter((p) => p.leftAt === null);
+  const gone = people.data.people.filter((p) => p.leftAt !== null);
+  const { data } = house;
+  return (
+    <div className="flex flex-1 flex-col">
+      <HouseHead />
+      <div className="mx-auto grid w-full max-w-[1000px] content-start gap-6 p-5">
+        {may && (
+          <section aria-label="Somebody new" className="rounded-plate border-[1.5px] border-ink bg-white p-4">
+            <h2 className="mb-2 text-lg font-bold">Somebody new</h2>
+            <PersonFields
+              house={data}
+              name="person/new"
+              blank={{ name: '', role: 'butcher', hourly: '' }}
+              send="Add"
+              pending={add.pending}
+              error={add.error}
+              onSend={(said, sent) => {
+                add.send({ body: said });
+                sent();
+              }}
+            />
+            {add.answer !== undefined && (
+              <p className="mt-2" role="status">
+                {add.answer.name} is here. Give a PIN, so that they can sign in.
+              </p>
+            )}
+          </section>
+        )}
+        <ul aria-label="People" className="grid gap-2">
+          {here.map((person) => (
+            <PersonRow key={person.id} house={data} person={person} />
+          ))}
+        </ul>
+        {gone.length > 0 && (
+          <section aria-label="Have left">
+            <h2 className="mb-2 text-lg font-bold">Have left</h2>
+            <ul className="grid gap-2">
+              {gone.map((person) => (
+                <PersonRow key={person.id} house={data} person={person} />
+              ))}
+            </ul>
+          </section>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,263 @@
+/** What stands in the kitchen: places, pots, burners, the machine that chops. */
+import type { House } from '@zabrik/contract';
+import { placeKinds, readDecimal } from '@zabrik/core';
+import type { ReactNode } from 'react';
+import { useFieldArray } from 'react-hook-form';
+import { useKeptForm } from '../../app/keptForm.ts';
+import { useHouse, useMay } from '../../app/queries.ts';
+import { Button } from '../../kit/Button.tsx';
+import { Field } from '../../kit/Field.tsx';
+import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { Select } from '../../kit/Select.tsx';
+import { StillHere } from '../../parts/StillHere.tsx';
+import { HouseHead } from './HouseHead.tsx';
+import { brimLitres, placeNames, settingsOf, thingsForm, typedOf } from './thingsForm.ts';
+import { type SaveHouse, useSaveHouse } from './useSaveHouse.ts';
+
+interface ListProps {
+  readonly title: string;
+  readonly says: string;
+  readonly more: string;
+  readonly onMore: () => void;
+  readonly children: ReactNode;
+}
+
+const List = ({ title, says, more, onMore, children }: ListProps) => (
+  <section aria-label={title} className="grid content-start gap-3">
+    <div>
+      <h2 className="text-lg font-bold">{title}</h2>
+      <p className="text-[15px] text-ink-soft">{says}</p>
+    </div>
+    <ul className="grid gap-2">{children}</ul>
+    <Button className="h-11 justify-self-start" onClick={onMore}>
+      {more}
+    </Button>
+  </section>
+);
+
+const Row = ({
+  name,
+  onAway,
+  children,
+}: {
+  readonly name: string;
+  readonly onAway: () => void;
+  readonly children: ReactNode;
+}) => (
+  <li className="flex flex-wrap items-start gap-2 rounded-plate border border-line bg-white p-3">
+    {children}
+    <Button className="mt-[26px] h-10" aria-label={`Without ${name === '' ? 'the new one' : name}`} onClick={onAway}>
+      Without it
+    </Button>
+  </li>
+);
+
+function ThingsForm({ house, saving }: { readonly house: House; readonly saving: SaveHouse }) {
+  const form = useKeptForm('things', thingsForm, typedOf(house));
+  const { control, register, handleSubmit, formState, typed, kept } = form;
+  const places = useFieldArray({ control, name: 'places', keyName: 'row' });
+  const vessels = useFieldArray({ control, name: 'vessels', keyName: 'row' });
+  const burners = useFieldArray({ control, name: 'burners', keyName: 'row' });
+  const machines = useFieldArray({ control, name: 'machines', keyName: 'row' });
+  const may = useMay('house.saveSettings');
+  const { errors } = formState;
+  const holds = (i: number): string | undefined => {
+    const v = typed.vessels[i];
+    const [across, deep] = [readDecimal(v?.acrossCm ?? ''), readDecimal(v?.deepCm ?? '')];
+    return across > 0 && deep > 0 ? `to the brim ${brimLitres(across, deep).toFixed(1)} l` : undefined;
+  };
+  return (
+    <form
+      aria-label="Things"
+      className="grid gap-8"
+      onSubmit={(event) => void handleSubmit((read) => saving.save(settingsOf(read, house), form.clear))(event)}
+    >
+      <StillHere draft={kept} />
+      <fieldset disabled={!may} className="grid gap-8 border-0 p-0 xl:grid-cols-2">
+        <List
+          title="Places"
+          says="Where lots lie. Raw and ready to eat apart."
+          more="Another place"
+          onMore={() => places.append({ id: '', name: '', kind: 'fridge', holds: 'raw' })}
+        >
+          {places.fields.map((row, i) => (
+            <Row key={row.row} name={typed.places[i]?.name ?? ''} onAway={() => places.remove(i)}>
+              <Field
+                label="Name"
+                dense
+                className="min-w-36 flex-1"
+                error={errors.places?.[i]?.name?.message}
+                {...register(`places.${i}.name`)}
+              />
+              <Select
+                label="Kind"
+                dense
+                options={placeKinds.map((value) => ({ value, name: placeNames[value] }))}
+                {...register(`places.${i}.kind`)}
+              />
+              <Select
+                label="Holds"
+                dense
+                options={[
+                  { value: 'raw', name: 'raw' },
+                  { value: 'ready', name: 'ready to eat' },
+                  { value: 'any', name: 'both' },
+                ]}
+                {...register(`places.${i}.holds`)}
+              />
+            </Row>
+          ))}
+        </List>
+        <List
+          title="Pots and pans"
+          says="Their size says how full they stand, when a stock is down to its mark, how long it cools."
+          more="Another pot"
+          onMore={() => vessels.append({ id: '', name: '', kind: 'pot', litres: '', acrossCm: '', deepCm: '' })}
+        >
+          {vessels.fields.map((row, i) => (
+            <Row key={row.row} name={typed.vessels[i]?.name ?? ''} onAway={() => vessels.remove(i)}>
+              <Field
+                label="Name"
+                dense
+                className="min-w-36 flex-1"
+                error={errors.vessels?.[i]?.name?.message}
+                {...register(`vessels.${i}.name`)}
+              />
+              <Select
+                label="Kind"
+                dense
+                options={[
+                  { value: 'pot', name: 'pot' },
+                  { value: 'pan', name: 'pan' },
+                ]}
+                {...register(`vessels.${i}.kind`)}
+              />
+              <Field
+                label="Holds"
+                unit="l"
+                dense
+                className="w-24"
+                inputMode="decimal"
+                hint={holds(i)}
+                error={errors.vessels?.[i]?.litres?.message}
+                {...register(`vessels.${i}.litres`)}
+              />
+              <Field
+                label="Across, inside"
+                unit="cm"
+                dense
+                className="w-28"
+                inputMode="decimal"
+                error={errors.vessels?.[i]?.acrossCm?.message}
+                {...register(`vessels.${i}.acrossCm`)}
+              />
+              <Field
+                label="Deep"
+                unit="cm"
+                dense
+                className="w-24"
+                inputMode="decimal"
+                error={errors.vessels?.[i]?.deepCm?.message}
+                {...register(`vessels.${i}.deepCm`)}
+              />
+            </Row>
+          ))}
+        </List>
+        <List
+          title="Burners"
+          says="What goes into the pot: of gas about 40 %, a hot plate 65 %, induction 85 % (common practice)."
+          more="Another burner"
+          onMore={() => burners.append({ id: '', name: '', kW: '', percent: '40' })}
+        >
+          {burners.fields.map((row, i) => (
+            <Row key={row.row} name={typed.burners[i]?.name ?? ''} onAway={() => burners.remove(i)}>
+              <Field
+                label="Name"
+                dense
+                className="min-w-36 flex-1"
+                error={errors.burners?.[i]?.name?.message}
+                {...register(`burners.${i}.name`)}
+              />
+              <Field
+                label="Power"
+                unit="kW"
+                dense
+                className="w-28"
+                inputMode="decimal"
+                error={errors.burners?.[i]?.kW?.message}
+                {...register(`burners.${i}.kW`)}
+              />
+              <Field
+                label="Into the pot"
+                unit="%"
+                dense
+                className="w-28"
+                inputMode="decimal"
+                error={errors.burners?.[i]?.percent?.message}
+                {...register(`burners.${i}.percent`)}
+              />
+            </Row>
+          ))}
+        </List>
+        <List
+          title="Blenders and cutters"
+          says="The motor warms a filling: its plate says how many watts."
+          more="Another machine"
+          onMore={() => machines.append({ id: '', name: '', watts: '' })}
+        >
+          {machines.fields.map((row, i) => (
+            <Row key={row.row} name={typed.machines[i]?.name ?? ''} onAway={() => machines.remove(i)}>
+              <Field
+                label="Name"
+                dense
+                className="min-w-36 flex-1"
+                error={errors.machines?.[i]?.name?.message}
+                {...register(`machines.${i}.name`)}
+              />
+              <Field
+                label="Motor"
+                unit="W"
+                dense
+                className="w-32"
+                inputMode="decimal"
+                error={errors.machines?.[i]?.watts?.message}
+                {...register(`machines.${i}.watts`)}
+              />
+            </Row>
+          ))}
+        </List>
+      </fieldset>
+      {errors.places?.root?.message !== undefined && <Notice tone="alarm">{errors.places.root.message}</Notice>}
+      {saving.error !== null && <Notice tone="alarm">{saving.error.message}</Notice>}
+      {saving.saved && <Notice tone="calm">Saved.</Notice>}
+      {may ? (
+        <div className="sticky bottom-0 -mx-5 border-t border-line bg-ground px-5 py-3">
+          <Button type="submit" variant="strong" size="bench" disabled={saving.pending}>
+            Save
+          </Button>
+        </div>
+      ) : (
+        <p className="text-ink-soft">The head chef changes these.</p>
+      )}
+    </form>
+  );
+}
+
+export default function Things() {
+  const house = useHouse();
+  const saving = useSaveHouse();
+  return (
+    <div className="flex flex-1 flex-col">
+      <HouseHead />
+      <div className="p-5">
+        {house.isPending ? (
+          <Loading />
+        ) : house.isLoadingError ? (
+          <Failed error={house.error} again={() => void house.refetch()} />
+        ) : (
+          <ThingsForm key={house.data.version} house={house.data} saving={saving} />
+        )}
+      </div>
+    </div>
+  );
+}

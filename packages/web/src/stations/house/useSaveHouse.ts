@@ -1,0 +1,37 @@
+import { useQueryClient } from '@tanstack/react-query';
+import type { Ask } from '@zabrik/contract';
+import { useRef } from 'react';
+import { useCommand } from '../../app/command.ts';
+import { api } from '../../app/endpoints.ts';
+import { useHouse } from '../../app/queries.ts';
+
+type Settings = Ask<typeof api.house.saveSettings>['body']['settings'];
+
+export type SaveHouse = ReturnType<typeof useSaveHouse>;
+
+/** Saves settings of the house on the version that is on the screen. It stands above the form, which begins anew with what was saved. */
+export function useSaveHouse() {
+  const client = useQueryClient();
+  const { data: house } = useHouse();
+  const sent = useRef<() => void>(() => undefined);
+  const again = (): void => void client.invalidateQueries({ queryKey: ['house'] });
+  const saving = useCommand(api.house.saveSettings, {
+    onDone: () => {
+      sent.current();
+      again();
+    },
+    // somebody was first: theirs is read, and what was typed stays
+    onFailed: again,
+  });
+  return {
+    /** `done`: what the form does once it is saved. */
+    save: (settings: Settings, done: () => void): void => {
+      if (house === undefined) return;
+      sent.current = done;
+      saving.send({ body: { version: house.version, settings } });
+    },
+    pending: saving.pending,
+    error: saving.error,
+    saved: saving.answer !== undefined,
+  };
+}
