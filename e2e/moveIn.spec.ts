@@ -130,7 +130,7 @@ test('an empty machine to a costed yield sheet by touch; people come and leave; 
   await pots.getByLabel('Holds').fill('20');
   await pots.getByLabel('Across, inside').fill('32');
   await pots.getByLabel('Deep').fill('25,5');
-  await expect(pots).toContainText('to the brim 20.5 l');
+  await expect(pots).toContainText('brim 20.5 l');
   await axe(page, 'things');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('Saved.')).toBeVisible();

@@ -33,6 +33,10 @@ export const signOf = (currency: string): string => signs[currency] ?? `${curren
 /** An amount in the currency's own unit, as a field shows it: 1250 of GBP is 12.5, of JPY 1250. */
 export const inMajor = (amount: number, currency: string): number => amount / 10 ** minorDigits(currency);
 
+/** The same as a field has it before somebody types: 1250 of GBP is "12.50". */
+export const amountText = (amount: number, currency: string): string =>
+  inMajor(amount, currency).toFixed(minorDigits(currency));
+
 /** And back: 12.5 of GBP is 1250. */
 export const fromMajor = (value: number, currency: string): MinorUnits => minor(value * 10 ** minorDigits(currency));
 

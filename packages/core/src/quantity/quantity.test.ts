@@ -3,7 +3,17 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Refusal } from '../refusal.ts';
 import { formatMass, grams, inGrams, kilograms, ounces, parseMass, pounds } from './mass.ts';
-import { formatMoney, fromMajor, inMajor, minor, minorDigits, parseMoney, priceOf, shareOut } from './money.ts';
+import {
+  amountText,
+  formatMoney,
+  fromMajor,
+  inMajor,
+  minor,
+  minorDigits,
+  parseMoney,
+  priceOf,
+  shareOut,
+} from './money.ts';
 import { figureWords, readDecimal } from './number.ts';
 import { celsius, fahrenheit, formatTemperature, inFahrenheit, parseTemperature } from './temperature.ts';
 
@@ -159,6 +169,7 @@ describe('money', () => {
   it('goes between minor units and the currency’s own', () => {
     expect(inMajor(1_250, 'GBP')).toBe(12.5);
     expect(inMajor(1_250, 'JPY')).toBe(1_250);
+    expect([amountText(1_250, 'GBP'), amountText(1_250, 'JPY')]).toEqual(['12.50', '1250']);
     expect(fromMajor(12.345, 'KWD')).toBe(12_345);
     expect(fromMajor(12.345, 'GBP')).toBe(1_235);
     expect(fromMajor(inMajor(31_765, 'KWD'), 'KWD')).toBe(31_765);

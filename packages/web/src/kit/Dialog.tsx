@@ -1,5 +1,6 @@
 import { Dialog as Radix } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { Button } from './Button.tsx';
 
 interface Props {
   readonly title: string;
@@ -17,7 +18,7 @@ const stay = (event: Event): void => event.preventDefault();
 export const Dialog = ({ title, says, children, onClose, covers = false }: Props) => (
   <Radix.Root open onOpenChange={() => onClose?.()}>
     <Radix.Portal>
-      {!covers && <Radix.Overlay className="fixed inset-0 z-40 bg-black/45" />}
+      {!covers && <Radix.Overlay className="fixed inset-0 z-40 bg-flow/70" />}
       <Radix.Content
         {...(says === undefined ? { 'aria-describedby': undefined } : {})}
         {...(onClose === undefined ? { onEscapeKeyDown: stay, onInteractOutside: stay } : {})}
@@ -30,6 +31,11 @@ export const Dialog = ({ title, says, children, onClose, covers = false }: Props
           {says !== undefined && <Radix.Description className="mt-1 text-ink-soft">{says}</Radix.Description>}
         </div>
         {children}
+        {onClose !== undefined && (
+          <Radix.Close asChild>
+            <Button className="mt-5">Close</Button>
+          </Radix.Close>
+        )}
       </Radix.Content>
     </Radix.Portal>
   </Radix.Root>

@@ -71,10 +71,10 @@ function FlowBar({ leave }: { readonly leave: () => void }) {
             </NavLink>
           ))}
       </nav>
-      <div className="ml-auto flex min-w-24 items-center gap-3 pr-3 pl-2 text-right lg:gap-4 lg:pr-4">
+      <div className="ml-auto flex shrink-0 items-center gap-3 pr-3 pl-2 text-right lg:gap-4 lg:pr-4">
         <div className="min-w-0 text-[13px] leading-tight">
           <span
-            className="block max-w-[38vw] truncate md:max-w-none"
+            className="block max-w-[26vw] truncate md:max-w-none"
             role="status"
             aria-live="polite"
             data-testid="saved"

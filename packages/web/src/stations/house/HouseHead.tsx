@@ -6,6 +6,7 @@ const rooms = [
   { to: '/house', name: 'Kitchen' },
   { to: '/house/people', name: 'People' },
   { to: '/house/things', name: 'Things' },
+  { to: '/house/worth', name: 'Worth' },
   { to: '/limits', name: 'Limits and cautions' },
   { to: '/server', name: 'Server' },
   { to: '/house/changes', name: 'Changes' },

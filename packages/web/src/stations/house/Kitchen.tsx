@@ -2,7 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import type { House } from '@zabrik/contract';
-import { type CostingSchool, costingSchools, inGrams, inMajor, parseMass, readDecimal } from '@zabrik/core';
+import { amountText, type CostingSchool, costingSchools, inGrams, parseMass, readDecimal } from '@zabrik/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { z } from 'zod';
@@ -53,7 +53,7 @@ const kitchenForm = (currency: string) =>
   });
 
 const typedOf = (house: House) => {
-  const amount = (minor: number | null): string => (minor === null ? '' : String(inMajor(minor, house.currency)));
+  const amount = (minor: number | null): string => (minor === null ? '' : amountText(minor, house.currency));
   return {
     name: house.name,
     school: house.school,

@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { House, HousePerson } from '@zabrik/contract';
 import { type Role, roleNames, roles } from '@zabrik/contract/roles';
-import { inMajor } from '@zabrik/core';
+import { amountText } from '@zabrik/core';
 import { useState } from 'react';
 import { z } from 'zod';
 import { call } from '../../app/api.ts';
@@ -131,7 +131,7 @@ function PersonRow({ house, person }: { readonly house: House; readonly person: 
   return (
     <li className="grid gap-3 rounded-plate border border-line bg-white px-4 py-3">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-        <span className={`min-w-0 flex-1 ${left ? 'text-ink-soft' : ''}`}>
+        <span className={`min-w-44 flex-1 ${left ? 'text-ink-soft' : ''}`}>
           <strong className="font-head text-lg break-words">{person.name}</strong>
           <span className="block text-[15px] text-ink-soft">{words.join(' · ')}</span>
         </span>
@@ -160,7 +160,7 @@ function PersonRow({ house, person }: { readonly house: House; readonly person: 
           blank={{
             name: person.name,
             role: person.role,
-            hourly: person.hourlyMinor === null ? '' : String(inMajor(person.hourlyMinor, house.currency)),
+            hourly: person.hourlyMinor === null ? '' : amountText(person.hourlyMinor, house.currency),
           }}
           send="Save"
           pending={change.pending}

@@ -1,6 +1,7 @@
 /** What stands in the kitchen: places, pots, burners, the machine that chops. */
 import type { House } from '@zabrik/contract';
 import { placeKinds, readDecimal } from '@zabrik/core';
+import { Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { useFieldArray } from 'react-hook-form';
 import { useKeptForm } from '../../app/keptForm.ts';
@@ -44,10 +45,14 @@ const Row = ({
   readonly onAway: () => void;
   readonly children: ReactNode;
 }) => (
-  <li className="flex flex-wrap items-start gap-2 rounded-plate border border-line bg-white p-3">
-    {children}
-    <Button className="mt-[26px] h-10" aria-label={`Without ${name === '' ? 'the new one' : name}`} onClick={onAway}>
-      Without it
+  <li className="flex items-start gap-2 rounded-plate border border-line bg-white p-3">
+    <div className="flex min-w-0 flex-1 flex-wrap items-start gap-2">{children}</div>
+    <Button
+      className="mt-[22px] size-10 shrink-0 px-0!"
+      aria-label={`Without ${name === '' ? 'the new one' : name}`}
+      onClick={onAway}
+    >
+      <Trash2 size={18} aria-hidden="true" />
     </Button>
   </li>
 );
@@ -64,7 +69,7 @@ function ThingsForm({ house, saving }: { readonly house: House; readonly saving:
   const holds = (i: number): string | undefined => {
     const v = typed.vessels[i];
     const [across, deep] = [readDecimal(v?.acrossCm ?? ''), readDecimal(v?.deepCm ?? '')];
-    return across > 0 && deep > 0 ? `to the brim ${brimLitres(across, deep).toFixed(1)} l` : undefined;
+    return across > 0 && deep > 0 ? `brim ${brimLitres(across, deep).toFixed(1)} l` : undefined;
   };
   return (
     <form
@@ -73,7 +78,7 @@ function ThingsForm({ house, saving }: { readonly house: House; readonly saving:
       onSubmit={(event) => void handleSubmit((read) => saving.save(settingsOf(read, house), form.clear))(event)}
     >
       <StillHere draft={kept} />
-      <fieldset disabled={!may} className="grid gap-8 border-0 p-0 xl:grid-cols-2">
+      <fieldset disabled={!may} className="grid gap-8 border-0 p-0 2xl:grid-cols-2">
         <List
           title="Places"
           says="Where lots lie. Raw and ready to eat apart."

@@ -10,6 +10,7 @@ it('a change is said by what it was, from what to what', () => {
   expect(whatWords('something-of-later', null)).toBe('something-of-later');
   expect(sideWords('labourMinorPerHour', 1_640, money)).toBe('£16.40');
   expect(sideWords('labourMinorPerHour', null, money)).toBe('nothing');
+  expect(sideWords('pin', null, money)).toBe('');
   expect(sideWords('viewersSeeCosts', false, money)).toBe('no');
   expect(sideWords('vessels', [{ name: 'Big pot' }, { name: 'Pan' }], money)).toBe('Big pot, Pan');
   expect(sideWords('vessels', [], money)).toBe('none');

@@ -33,6 +33,8 @@ interface Named {
 
 /** One side of a change: nothing, a word, an amount, a list by its names, a person. */
 export function sideWords(what: string, value: unknown, money: (minor: number) => string): string {
+  // what is never shown has no sides
+  if (what === 'pin' || what === 'recovery') return '';
   if (value === null || value === undefined) return 'nothing';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'number') return /Minor/.test(what) ? money(value) : String(value);

@@ -26,7 +26,7 @@ it('says what is missing and where it is said, in the order in which it is misse
     '/house/things',
     '/house',
     '/house/things',
-    '/house',
+    '/house/worth',
   ]);
   expect(stillToSay({ ...said, energyMinorPerKwh: null }, 1)).toMatchObject([{ to: '/house' }]);
 });

@@ -30,7 +30,7 @@ export function stillToSay(house: House, suppliers: number): readonly StillToSay
       Object.keys(house.creditMinorPerKg).length === 0,
       'What bones and trim are worth',
       'until then all of the price stays on the portions',
-      '/house',
+      '/house/worth',
     ),
   ];
 }

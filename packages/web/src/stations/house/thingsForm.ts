@@ -54,7 +54,7 @@ export const placeNames: Readonly<Record<PlaceKind, string>> = {
   fridge: 'fridge',
   freezer: 'freezer',
   'blast-chiller': 'blast chiller',
-  ambient: 'dry store, room temperature',
+  ambient: 'dry store',
 };
 
 const cm = (mm: number): string => String(mm / 10);

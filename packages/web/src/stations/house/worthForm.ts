@@ -1,0 +1,47 @@
+/** What by-products are worth and what the pantry costs, a kilogram, as it is typed and as it is saved. */
+import { amountText } from '@zabrik/core';
+import { z } from 'zod';
+import { aPrice } from '../../kit/fieldReaders.ts';
+
+export interface Row {
+  readonly id: string;
+  readonly name: string;
+  readonly group: string;
+}
+
+/** Nothing typed is no price; nought is one. */
+export const worthForm = (currency: string) => {
+  const price = z.union([
+    z
+      .string()
+      .regex(/^\s*$/)
+      .transform(() => undefined),
+    aPrice(currency),
+  ]);
+  return z.object({ credit: z.record(z.string(), price), pantry: z.record(z.string(), price) });
+};
+
+/** A field for each row, with its price where there is one. */
+export const typedOf = (
+  rows: readonly Row[],
+  minorPerKg: Readonly<Record<string, number>>,
+  currency: string,
+): Record<string, string> =>
+  Object.fromEntries(
+    rows.map(({ id }) => {
+      const minor = minorPerKg[id];
+      return [id, minor === undefined ? '' : amountText(minor, currency)];
+    }),
+  );
+
+/** What is saved: a price that no row shows stays as it was. */
+export const savedOf = (
+  rows: readonly Row[],
+  before: Readonly<Record<string, number>>,
+  said: Readonly<Record<string, number | undefined>>,
+): Record<string, number> => {
+  const shown = new Set(rows.map((r) => r.id));
+  const kept = Object.entries(before).filter(([id]) => !shown.has(id));
+  const now = Object.entries(said).filter((entry): entry is [string, number] => entry[1] !== undefined);
+  return Object.fromEntries([...kept, ...now]);
+};
