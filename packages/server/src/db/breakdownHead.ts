@@ -43,6 +43,8 @@ export interface HeadRow {
   readonly startMinor: number;
   readonly weighedMg: number;
   readonly by: string;
+  /** Who began it. */
+  readonly personId: string;
   readonly startedAt: Date;
   readonly closedAt: Date | null;
   readonly movementId: string | null;
@@ -50,7 +52,7 @@ export interface HeadRow {
 
 export const HEAD = `
 select b.id, b.state, b.lot_id as "lotId", l.code as "lotCode", b.species, b.form, hs.species as "ownSpecies", b.supplier_id as "supplierId", s.name as "supplierName", b.plan_id as "planId", pv.plan,
-       b.stage_id as "stageId", b.root_id as "rootId", b.start_share as "startShare", b.way, h.name as holder, b.found, b.animals, b.start_mg as "startMg", b.start_minor as "startMinor", p.name as by, b.started_at as "startedAt",
+       b.stage_id as "stageId", b.root_id as "rootId", b.start_share as "startShare", b.way, h.name as holder, b.found, b.animals, b.start_mg as "startMg", b.start_minor as "startMinor", p.name as by, b.person_id as "personId", b.started_at as "startedAt",
        b.closed_at as "closedAt", b.movement_id as "movementId",
        coalesce((select sum(w.mass_mg) from weighing w where w.breakdown_id = b.id
                  and not exists (select 1 from corrected c where c.house_id = w.house_id and c.id = w.id)), 0)::bigint as "weighedMg"

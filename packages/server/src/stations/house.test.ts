@@ -2,7 +2,7 @@
 import { api } from '@zabrik/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestKitchen, PIN, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { must, received } from '../testing/work.ts';
+import { hakePieces, must, received, startHake, weighedAndClosed } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let maren: Tablet;
@@ -118,6 +118,41 @@ describe('people', () => {
       `select (select string_agg(c::text, ' ') from setting_change c) as changes, (select string_agg(c::text, ' ') from command c) as commands`,
     );
     for (const pin of ['90417', '60528', '70314', '51739']) expect(JSON.stringify(rows)).not.toContain(pin);
+  });
+});
+
+describe('what an hour of somebody costs', () => {
+  it('is theirs on the sheet, of each for as long as they had it in hand; the house’s where they have none', async () => {
+    const bench = await openTestKitchen();
+    const chef = await bench.signIn(bench.personOf('Maren Ostle'));
+    const cutter = await bench.signIn(bench.personOf('Ines Calloway'));
+    const { people } = await must(chef, api.house.people, {});
+    const of = (name: string) => people.find((p) => p.name === name) ?? people[0];
+    const cost = async (name: string, hourlyMinor: number | null) => {
+      const person = of(name);
+      await must(chef, api.house.changePerson, {
+        params: { personId: person?.id ?? '' },
+        body: { name, role: person?.role ?? 'butcher', hourlyMinor, version: person?.version ?? 0 },
+      });
+    };
+    await cost('Ines Calloway', 1_800);
+    await cost('Jory Pellam', null);
+    const { version } = await must(chef, api.house.read, {});
+    await must(chef, api.house.saveSettings, { body: { version, settings: { labourMinorPerHour: 1_200 } } });
+    const at = (clock: string) => new Date(`2026-11-30T${clock}:00Z`);
+    bench.setClock(at('09:00'));
+    const { breakdown } = await startHake(bench, cutter);
+    const params = { breakdownId: breakdown.id };
+    await must(cutter, api.bench.event, {
+      params,
+      body: { kind: 'hand-over', toPersonId: of('Jory Pellam')?.id ?? '', at: at('09:20').toISOString() },
+    });
+    bench.setClock(at('09:50'));
+    await weighedAndClosed(cutter, breakdown.id, hakePieces);
+    const { time } = await must(cutter, api.ledger.sheet, { params });
+    // by hand: 20 minutes at 18.00 are 6.00, 30 at the house's 12.00 are 6.00
+    expect(time).toMatchObject({ minutes: 50, labourMinor: 1_200 });
+    await bench.stop();
   });
 });
 

@@ -14,6 +14,8 @@ import {
   partOn,
   Refusal,
   shareCost,
+  workCost,
+  workedByPerson,
   workedMinutes,
   yieldShares,
   yieldThrough,
@@ -28,7 +30,7 @@ import {
   stageAsCut,
   stageOf,
 } from '../../db/breakdownHead.ts';
-import { readHouse } from '../../db/house.ts';
+import { hourRates, readHouse } from '../../db/house.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Services } from '../../services.ts';
 import { cuttingsOf } from './cuttings.ts';
@@ -177,7 +179,14 @@ export async function yieldSheet(services: Services, houseId: string, breakdownI
     e.kind === 'pause' || e.kind === 'resume' ? [{ kind: e.kind, at: new Date(e.at) }] : [],
   );
   const minutes = workedMinutes(row.startedAt, row.closedAt ?? row.startedAt, marks);
-  const rate = house.settings.labourMinorPerHour;
+  const rateOf = await hourRates(db, { houseId }, house);
+  const hands = events.flatMap(({ body: e }) =>
+    e.kind === 'hand-over' ? [{ personId: e.toPersonId, from: new Date(e.at) }] : [],
+  );
+  const work = workCost(
+    workedByPerson(row.closedAt ?? row.startedAt, marks, [{ personId: row.personId, from: row.startedAt }, ...hands]),
+    rateOf,
+  );
   return {
     breakdown: headOf(row),
     movementId: row.movementId,
@@ -242,7 +251,7 @@ export async function yieldSheet(services: Services, houseId: string, breakdownI
       minutes,
       perAnimal: minutes / row.animals,
       handbook: stage.minutes,
-      labourMinor: rate === undefined ? null : minor((minutes / 60) * rate),
+      labourMinor: work === undefined ? null : minor(work),
     },
     perAnimal: acrossAnimals(
       effectiveWeighings(weighings).flatMap((w) =>

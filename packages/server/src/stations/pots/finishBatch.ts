@@ -21,7 +21,7 @@ import {
   startsClock,
   WATERY_HEAT,
 } from '@zabrik/core';
-import { dayIn, readHouse, usualPlace } from '../../db/house.ts';
+import { dayIn, hourRates, readHouse, usualPlace } from '../../db/house.ts';
 import { BatchTable } from '../../db/models/batch.ts';
 import { CoolingTable } from '../../db/models/cooling.ts';
 import type { HouseRow } from '../../db/models/house.ts';
@@ -224,7 +224,8 @@ export async function finishBatch(
   const fuelMinor = heated
     ? minor(energyOf(inMg, lostMg, burner?.efficiency ?? 0.5) * (house.settings.energyMinorPerKwh ?? 0))
     : 0;
-  const workMinor = minor(((body.labourMinutes ?? 0) / 60) * (house.settings.labourMinorPerHour ?? 0));
+  const rateOf = await hourRates(services.db, command, house);
+  const workMinor = minor(((body.labourMinutes ?? 0) / 60) * (rateOf(command.actor.personId) ?? 0));
   const costMinor =
     sum(inputs, 'costMinor') + sum(fromLarder, 'costMinor') + sum(pantry, 'costMinor') + fuelMinor + workMinor;
   // fat and by-products are worth what the house says such a thing is worth, and all together never more than the batch
