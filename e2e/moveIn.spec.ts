@@ -111,6 +111,8 @@ test('an empty machine to a costed yield sheet by touch; people come and leave; 
   }
   const sheet = page.getByRole('table', { name: 'Pieces with their shares and costs' });
   await expect(sheet).toContainText('€');
+  // nobody has said what a frame is worth: the sheet says that, not nought
+  await expect(sheet.getByRole('row').filter({ hasText: /^frame/ })).toContainText('no worth said');
   await expect(page.getByText('Alda Fonte').first()).toBeVisible();
 
   // the house: what it still has to say, an hour's cost, a pot, people

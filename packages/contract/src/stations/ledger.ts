@@ -57,6 +57,7 @@ export const yieldRowSchema = z.strictObject({
     .describe('the house’s earlier breakdowns of the same kind: mean and 80 % interval'),
   costMinor: z.record(z.enum(costingSchools), amountMinor.nullable()),
   creditMinorPerKg: amountMinor,
+  worthSaid: z.boolean().describe('the house has said what such a by-product is worth; false too for what is none'),
 });
 
 /** A cutting to weight that is done: what it came to. */

@@ -152,6 +152,16 @@ describe('what an hour of somebody costs', () => {
     const { time } = await must(cutter, api.ledger.sheet, { params });
     // by hand: 20 minutes at 18.00 are 6.00, 30 at the house's 12.00 are 6.00
     expect(time).toMatchObject({ minutes: 50, labourMinor: 1_200 });
+    // what is said to be worth nothing is nought; what nobody has priced is said so
+    const worth = async (creditMinorPerKg: Record<string, number>) => {
+      const now = await must(chef, api.house.read, {});
+      await must(chef, api.house.saveSettings, { body: { version: now.version, settings: { creditMinorPerKg } } });
+      const { rows } = await must(cutter, api.ledger.sheet, { params });
+      return rows.find((r) => r.pieceId === 'frame');
+    };
+    expect(await worth({})).toMatchObject({ worthSaid: false, creditMinorPerKg: 0 });
+    expect(await worth({ 'white-fish-frame': 0 })).toMatchObject({ worthSaid: true, creditMinorPerKg: 0 });
+    expect(await worth({ 'white-fish-frame': 60 })).toMatchObject({ worthSaid: true, creditMinorPerKg: 60 });
     await bench.stop();
   });
 });

@@ -232,6 +232,7 @@ export async function yieldSheet(services: Services, houseId: string, breakdownI
           'by-product-credit': costs['by-product-credit']?.[i] ?? null,
         },
         creditMinorPerKg: piece.main ? 0 : credit(plan?.category ?? ''),
+        worthSaid: !piece.main && house.settings.creditMinorPerKg[plan?.category ?? ''] !== undefined,
       };
     }),
     ...shares,

@@ -95,10 +95,17 @@ export function YieldRows({ sheet, money }: { readonly sheet: Sheet; readonly mo
             )}
             {costingSchools.map((school) => {
               const cost = row.costMinor[school];
+              // nought because it is worth nothing, or because nobody has said what it is worth
+              const unsaid =
+                school === 'by-product-credit' && !row.main && !row.worthSaid && row.destination !== 'waste';
               const perKg = cost === null ? undefined : costPerKg(cost, row.massMg);
               return (
                 <td key={school} className="py-1.5 text-right leading-tight">
-                  <span className="figure font-semibold">{cost === null ? '–' : money(cost)}</span>
+                  {unsaid ? (
+                    <span className="text-[13px] text-ink-soft">no worth said</span>
+                  ) : (
+                    <span className="figure font-semibold">{cost === null ? '–' : money(cost)}</span>
+                  )}
                   <span className="block text-[13px] whitespace-nowrap text-ink-soft">
                     {cost !== null && cost > 0 && perKg !== undefined && `${money(perKg)} a kg`}
                   </span>
