@@ -4,7 +4,7 @@ import { defineConfig } from '@playwright/test';
 /** Each file of tests has a kitchen of its own, so that they run side by side and none sees what another has eaten. WALK=made: that one only. */
 const KITCHENS =
   process.env['SHOTS'] === '1'
-    ? ['screenshots.ts']
+    ? ['screenshots.ts', 'screenshotsOfSetUp.ts']
     : [
         'bench.spec.ts',
         'slice.spec.ts',
@@ -15,6 +15,9 @@ const KITCHENS =
         'made.spec.ts',
         'moveIn.spec.ts',
       ].filter((file) => file.startsWith(process.env['WALK'] ?? ''));
+
+/** Files that begin on a machine with no kitchen on it. */
+const ON_NOTHING: ReadonlySet<string> = new Set(['moveIn.spec.ts', 'screenshotsOfSetUp.ts']);
 
 // of this checkout, so that two on one machine do not collide; below the range that systems hand out
 const FIRST_PORT =
@@ -62,7 +65,7 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `exec node --import tsx serve.ts ${KITCHENS.map((file, i) => `${FIRST_PORT + i}${file === 'moveIn.spec.ts' ? ':empty' : ''}`).join(' ')}`,
+    command: `exec node --import tsx serve.ts ${KITCHENS.map((file, i) => `${FIRST_PORT + i}${ON_NOTHING.has(file) ? ':empty' : ''}`).join(' ')}`,
     cwd: import.meta.dirname,
     url: `${baseURL(KITCHENS.length - 1)}/readyz`,
     timeout: 900_000,

@@ -100,6 +100,17 @@ describe('people', () => {
     expect(changed.status).toBe(200);
   });
 
+  it('what an hour of somebody costs is between them and the head chef', async () => {
+    const tobin = await kitchen.signIn(kitchen.personOf('Tobin Arkwell'));
+    const odd = async (tablet: Tablet) =>
+      (await must(tablet, api.house.people, {})).people.find((p) => p.name === 'Odd Brekke');
+    expect(await odd(maren)).toMatchObject({ hourlyMinor: 1_720 });
+    expect(await odd(tobin)).toMatchObject({ hourlyMinor: null });
+    const logOf = async (tablet: Tablet) => JSON.stringify((await must(tablet, api.house.changes, {})).changes);
+    expect(await logOf(maren)).toContain('"hourlyMinor":1720');
+    expect(await logOf(tobin)).not.toContain('hourlyMinor');
+  });
+
   it('one’s own PIN is changed by the one before, and opens this tablet still', async () => {
     const tobin = await kitchen.signIn(kitchen.personOf('Tobin Arkwell'));
     const id = (await personNamed('Tobin Arkwell')).id;

@@ -3,7 +3,7 @@ import type { Answer, Asked, api, HousePerson } from '@zabrik/contract';
 import { newPinHash } from '../../access/pins.ts';
 import { PersonTable } from '../../db/models/person.ts';
 import { SettingChangeTable } from '../../db/models/settingChange.ts';
-import { type HouseScope, rowsOf } from '../../db/rows.ts';
+import { rowsOf } from '../../db/rows.ts';
 import type { RowOf } from '../../db/table.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Actor, InCommand, Services } from '../../services.ts';
@@ -23,9 +23,11 @@ const shown = (p: Person): HousePerson => ({
 /** What of a person is written down when it changes. */
 const told = ({ name, role, hourlyMinor, leftAt }: Person) => ({ name, role, hourlyMinor, left: leftAt !== null });
 
-export async function readPeople({ db }: Services, scope: HouseScope): Promise<Answer<typeof api.house.people>> {
-  const people = await rowsOf(db, PersonTable, scope).all({}, { order: ['name'] });
-  return { people: people.map(shown) };
+/** What an hour of somebody costs is between them and the head chef. */
+export async function readPeople({ db }: Services, actor: Actor): Promise<Answer<typeof api.house.people>> {
+  const people = await rowsOf(db, PersonTable, actor).all({}, { order: ['name'] });
+  const costs = actor.role === 'head-chef';
+  return { people: people.map((p) => ({ ...shown(p), ...(costs ? {} : { hourlyMinor: null }) })) };
 }
 
 const nameFree = async ({ db }: Services, command: InCommand, name: string, but?: string): Promise<void> => {

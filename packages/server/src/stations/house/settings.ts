@@ -2,11 +2,11 @@
 import type { Answer, Asked, api, HouseSetting } from '@zabrik/contract';
 import { HouseTable } from '../../db/models/house.ts';
 import { SettingChangeTable } from '../../db/models/settingChange.ts';
-import { type HouseScope, rowsOf } from '../../db/rows.ts';
+import { rowsOf } from '../../db/rows.ts';
 import { select } from '../../db/select.ts';
 import { pageOf, readCursor } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
-import type { InCommand, Services } from '../../services.ts';
+import type { Actor, InCommand, Services } from '../../services.ts';
 
 type Body = Asked<typeof api.house.saveSettings>['body'];
 
@@ -89,7 +89,7 @@ interface Change {
 
 export async function readChanges(
   { db }: Services,
-  { houseId }: HouseScope,
+  { houseId, role }: Actor,
   { query }: Asked<typeof api.house.changes>,
 ): Promise<Answer<typeof api.house.changes>> {
   const from = readCursor(query.cursor);
@@ -101,9 +101,20 @@ export async function readChanges(
      order by c.at desc, c.id desc limit $4`,
     [houseId, from?.at ?? null, from?.id ?? null, query.limit + 1],
   );
+  // what an hour of somebody costs is between them and the head chef
+  const told = (side: unknown): unknown => {
+    if (role === 'head-chef' || typeof side !== 'object' || side === null || !('hourlyMinor' in side)) return side;
+    const { hourlyMinor: _, ...rest } = side;
+    return rest;
+  };
   const { rows, next } = pageOf(found, query.limit, (c) => ({ at: c.at.toISOString(), id: c.id }));
   return {
-    changes: rows.map((c) => ({ ...c, at: c.at.toISOString() })) as Answer<typeof api.house.changes>['changes'],
+    changes: rows.map((c) => ({
+      ...c,
+      before: told(c.before),
+      after: told(c.after),
+      at: c.at.toISOString(),
+    })) as Answer<typeof api.house.changes>['changes'],
     next,
   };
 }

@@ -1,5 +1,7 @@
-import { useLocation } from 'react-router';
+import type { ReactNode } from 'react';
+import { Link, useLocation } from 'react-router';
 import { useMay } from '../../app/queries.ts';
+import { Empty } from '../../kit/Notice.tsx';
 import { StationHead } from '../../kit/StationHead.tsx';
 
 const rooms = [
@@ -17,4 +19,19 @@ export function HouseHead() {
   const { pathname } = useLocation();
   if (!useMay('house.people')) return null;
   return <StationHead name="House" rooms={rooms} here={pathname} />;
+}
+
+/** What is under the house is read and changed by chefs; anybody else who comes by its address is told so. */
+export function ForChefs({ children }: { readonly children: ReactNode }) {
+  return useMay('house.people') ? (
+    children
+  ) : (
+    <Empty title="The house is the chefs’ business">
+      Your own PIN is changed on{' '}
+      <Link className="underline" to="/server">
+        the page of the server
+      </Link>
+      .
+    </Empty>
+  );
 }

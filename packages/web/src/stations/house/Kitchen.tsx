@@ -20,7 +20,7 @@ import { MoneyField } from '../../kit/MoneyField.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { RecoveryCode } from '../../parts/RecoveryCode.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
-import { HouseHead } from './HouseHead.tsx';
+import { ForChefs, HouseHead } from './HouseHead.tsx';
 import { stillToSay } from './stillToSay.ts';
 import { type SaveHouse, useSaveHouse } from './useSaveHouse.ts';
 
@@ -182,7 +182,7 @@ function Recovery({ house }: { readonly house: House }) {
   );
 }
 
-export default function Kitchen() {
+function KitchenPage() {
   const house = useHouse();
   const saving = useSaveHouse();
   const may = useMay('house.saveSettings');
@@ -230,5 +230,13 @@ export default function Kitchen() {
         )}
       </div>
     </div>
+  );
+}
+
+export default function Kitchen() {
+  return (
+    <ForChefs>
+      <KitchenPage />
+    </ForChefs>
   );
 }

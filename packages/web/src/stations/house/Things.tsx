@@ -11,7 +11,7 @@ import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Select } from '../../kit/Select.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
-import { HouseHead } from './HouseHead.tsx';
+import { ForChefs, HouseHead } from './HouseHead.tsx';
 import { brimLitres, placeNames, settingsOf, thingsForm, typedOf } from './thingsForm.ts';
 import { type SaveHouse, useSaveHouse } from './useSaveHouse.ts';
 
@@ -248,7 +248,7 @@ function ThingsForm({ house, saving }: { readonly house: House; readonly saving:
   );
 }
 
-export default function Things() {
+function ThingsPage() {
   const house = useHouse();
   const saving = useSaveHouse();
   return (
@@ -264,5 +264,13 @@ export default function Things() {
         )}
       </div>
     </div>
+  );
+}
+
+export default function Things() {
+  return (
+    <ForChefs>
+      <ThingsPage />
+    </ForChefs>
   );
 }

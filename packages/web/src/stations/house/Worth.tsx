@@ -12,7 +12,7 @@ import { MoneyField } from '../../kit/MoneyField.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
-import { HouseHead } from './HouseHead.tsx';
+import { ForChefs, HouseHead } from './HouseHead.tsx';
 import { type SaveHouse, useSaveHouse } from './useSaveHouse.ts';
 import { type Row, savedOf, typedOf, worthForm } from './worthForm.ts';
 
@@ -139,7 +139,7 @@ function WorthForm({ house, saving, credits, pantry }: FormProps) {
   );
 }
 
-export default function Worth() {
+function WorthPage() {
   const house = useHouse();
   const saving = useSaveHouse();
   const catalogue = useCatalogue();
@@ -168,5 +168,13 @@ export default function Worth() {
         )}
       </div>
     </div>
+  );
+}
+
+export default function Worth() {
+  return (
+    <ForChefs>
+      <WorthPage />
+    </ForChefs>
   );
 }
