@@ -81,6 +81,7 @@ describe('the server', () => {
       'demo/seedMain.ts',
       'openServices.ts',
       'stations/access/routes.ts',
+      'stations/access/setUp.ts',
     ]);
   });
 

@@ -38,3 +38,12 @@ it.each([
   expect(perBaseWords(perBase)).toBe(words);
   expect(readPerBase(words)).toBeCloseTo(perBase, 12);
 });
+
+it('so many to so many is a share, whatever blanks stand around it; to none of the base, and of less than nothing, is none', () => {
+  expect(readPerBase(' 1 : 4 ')).toBe(0.25);
+  expect(readPerBase('10 to 40')).toBe(0.25);
+  expect(readPerBase('12:40')).toBeCloseTo(0.3, 12);
+  expect(readPerBase('0:4')).toBe(0);
+  for (const none of ['1:0', '-1:4', '1:-4', '-1:-4', 'x:4', '1:x', '1:2:3'])
+    expect(readPerBase(none), none).toBeUndefined();
+});

@@ -190,3 +190,32 @@ describe('scaling a recipe to what there is', () => {
     );
   });
 });
+
+describe('what comes of it', () => {
+  const lots = [lot('a', 'frame', 2_000)];
+
+  it('by hand: two kilograms at 0.75, 0.9 and 1.1 to one; what takes nothing of an ingredient does not name it', () => {
+    const made = scaleRecipe({ ...fumet, ingredients: [ingredient('water', 1), ingredient('salt', 0)] }, lots, free);
+    expect(made.output).toEqual({ lowMg: grams(1_500), meanMg: grams(1_800), highMg: grams(2_200) });
+    expect(made.ingredients.map((i) => i.id)).toEqual(['water']);
+    expect([made.plates, made.pieces, made.limiting.kind]).toEqual([undefined, undefined, 'base']);
+  });
+
+  it('plates are whole ones of what goes in, pieces whole ones of what comes out', () => {
+    // 2,000 g at 300 g a plate are six; 1,800 g at 250 g a piece are seven
+    const made = scaleRecipe({ ...fumet, gramsPerPlate: 300, piece: { name: 'x', grams: 250 } }, lots, free);
+    expect([made.plates, made.pieces]).toEqual([6, 7]);
+  });
+
+  it('one layer in the pan is a limit where both the pan and the layer are known, and only where it is less', () => {
+    const layered = { ...fumet, layerKgPerM2: 10 };
+    const inPan = (recipe: Recipe, panFloorM2?: number) =>
+      scaleRecipe(recipe, lots, { ...free, ...(panFloorM2 === undefined ? {} : { panFloorM2 }) });
+    expect(inPan(layered, 0.1)).toMatchObject({ baseMg: grams(1_000), limiting: { name: 'one layer in the pan' } });
+    // two kilograms lie in it just so: that is no limit
+    expect(inPan(layered, 0.2)).toMatchObject({ baseMg: grams(2_000), limiting: { kind: 'base' } });
+    expect(inPan(layered)).toMatchObject({ baseMg: grams(2_000), limiting: { kind: 'base' } });
+    expect(inPan(fumet, 0.1)).toMatchObject({ baseMg: grams(2_000), limiting: { kind: 'base' } });
+    expect(() => inPan(layered, 0)).toThrow();
+  });
+});

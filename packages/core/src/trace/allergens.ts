@@ -89,8 +89,9 @@ export function allergenWords(ids: readonly string[], us = false): string[] {
     const known = allergens.find((a) => a.id === group);
     const eu = known?.eu ?? group;
     if (us && group === 'gluten') {
-      // the US list has wheat only; other cereals keep the name by which they are known
-      const wheat = kinds.length === 0 || kinds.some((k) => k === 'wheat' || k === 'spelt' || k === 'kamut');
+      // the US list has wheat only; other cereals keep the name by which they are known. Of what nobody knows it may be wheat
+      const wheat =
+        kinds.length === 0 || ids.includes(group) || kinds.some((k) => k === 'wheat' || k === 'spelt' || k === 'kamut');
       const others = kinds.filter((k) => k !== 'wheat' && k !== 'spelt' && k !== 'kamut');
       return [...(wheat ? ['wheat'] : []), ...(others.length > 0 ? [`${eu} (${others.map(shown).join(', ')})`] : [])];
     }
