@@ -282,14 +282,14 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
         currency: 'GBP',
         timezone: 'Europe/London',
         profileId: 'uk',
-        headChef: { name: 'x', pin: '80461', password: 'xxxxxxxx' },
+        headChef: { name: 'x', pin: '80461', password: 'xxxxxxxxxxxx' },
       },
     }),
   ],
   [
     api.access.recover,
     async () => ({
-      body: { slug: 'home', code: 'AAAA', personId: uuidv7(), pin: '80461', password: 'xxxxxxxx' },
+      body: { slug: 'home', code: 'AAAA', personId: uuidv7(), pin: '80461', password: 'xxxxxxxxxxxx' },
     }),
   ],
   [api.access.known, async () => ({ body: { keys: [uuidv7()] } })],

@@ -13,7 +13,7 @@ import type { Person } from './Pad.tsx';
 const form = z.object({
   code: z.string().trim().min(1, 'The code that was printed'),
   pin: z.string().regex(/^\d{4,6}$/, 'Four to six digits'),
-  password: z.string().min(8, 'At least eight letters').max(200),
+  password: z.string().min(12, 'At least twelve letters').max(200),
 });
 const blank = { code: '', pin: '', password: '' };
 

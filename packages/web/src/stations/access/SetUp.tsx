@@ -28,7 +28,7 @@ const form = z
     profile: z.string(),
     headChef: z.string().trim().min(1, 'Who runs it').max(120),
     pin: z.string().regex(/^\d{4,6}$/, 'Four to six digits'),
-    password: z.string().min(8, 'At least eight letters').max(200),
+    password: z.string().min(12, 'At least twelve letters').max(200),
     again: z.string(),
   })
   .refine((f) => f.password === f.again, { path: ['again'], message: 'Not the same as above' });
