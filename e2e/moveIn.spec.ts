@@ -141,6 +141,12 @@ test('an empty machine to a costed yield sheet by touch; people come and leave; 
   const anew = page.getByRole('region', { name: 'Somebody new' });
   await anew.getByLabel('Name').fill('Odd Brekke');
   await anew.getByLabel('An hour costs').fill('14,20');
+  // a name that is there is refused, and nothing typed is lost
+  await anew.getByLabel('Name').fill('Alda Fonte');
+  await anew.getByRole('button', { name: 'Add' }).click();
+  await expect(anew.getByRole('alert')).toContainText('There is somebody of that name already');
+  await expect(anew.getByLabel('An hour costs')).toHaveValue('14,20');
+  await anew.getByLabel('Name').fill('Odd Brekke');
   await anew.getByRole('button', { name: 'Add' }).click();
   const odd = page.getByRole('list', { name: 'People' }).getByRole('listitem').filter({ hasText: 'Odd Brekke' });
   await expect(odd).toContainText('no PIN yet: cannot sign in');

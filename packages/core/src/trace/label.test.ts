@@ -4,7 +4,7 @@ import { Refusal } from '../refusal.ts';
 import { allergens, carryAllergens } from './allergens.ts';
 import { parseGs1 } from './gs1.ts';
 import { type LabelledLot, labelOf } from './label.ts';
-import { type LabelWords, layLabel, type Measure } from './labelLayout.ts';
+import { type LabelWords, layLabel, type Measure, wrap } from './labelLayout.ts';
 import { labelWords } from './labelWords.ts';
 
 const lot: LabelledLot = {
@@ -131,5 +131,64 @@ describe('allergens carried', () => {
   it('know the fourteen of Annex II and the nine of the US list', () => {
     expect(allergens).toHaveLength(14);
     expect(allergens.filter((a) => a.us !== null)).toHaveLength(9);
+  });
+});
+
+describe('where the words of a label stand', () => {
+  const laid = (l: LabelledLot, reprint = 0) => layLabel(labelOf(l, 'Ines', reprint), 62 * mm, 40 * mm, words, measure);
+
+  it('each line a line below the one before, by its own size; the name largest but for the last day', () => {
+    const { lines } = laid(lot);
+    const body = lines.slice(0, -2);
+    for (const [i, line] of body.entries()) {
+      const above = body[i - 1];
+      if (above !== undefined) expect(line.y - above.y).toBeCloseTo(line.size * 1.14, 6);
+    }
+    const mass = body.find((l) => l.text.startsWith('1,280 g'));
+    expect((body[0]?.size ?? 0) / (mass?.size ?? 1)).toBeCloseTo(1.3, 6);
+    const useBy = body.find((l) => l.text.includes('USE BY'));
+    expect((useBy?.size ?? 0) / (mass?.size ?? 1)).toBeCloseTo(1.45, 6);
+    expect([body[0]?.bold, mass?.bold, useBy?.bold]).toEqual([true, false, true]);
+    expect(body.find((l) => l.text.toLowerCase().includes('fish'))?.bold).toBe(true);
+  });
+
+  it('says pieces where there are several, and that it is a reprint in bold where it is one', () => {
+    expect(
+      laid(lot)
+        .lines.map((l) => l.text)
+        .join(' '),
+    ).toContain('1,280 g, 8 pieces');
+    expect(
+      laid({ ...lot, pieces: 1 })
+        .lines.map((l) => l.text)
+        .join(' '),
+    ).not.toContain('pieces');
+    const foot = (reprint: number) => laid(lot, reprint).lines.find((l) => l.text.startsWith('Ines'));
+    expect([foot(0)?.bold, foot(1)?.bold]).toEqual([false, true]);
+  });
+
+  it('of a very long name two lines are left, and the second says that it goes on', () => {
+    const long = {
+      ...lot,
+      name: 'Hake loin portions of the very long kind that no label of ours was ever wide enough for',
+    };
+    const [first, second, third] = laid(long).lines;
+    expect([first?.size, second?.size]).toEqual([second?.size, first?.size]);
+    expect(first?.text).not.toMatch(/…$/);
+    expect(second?.text).toMatch(/[^ ]…$/);
+    expect(third?.text).toMatch(/^1,280 g/);
+    // two lines that hold it all do not say so
+    const two = laid({ ...lot, name: 'Hake, loin portions, skin on' }).lines.filter(
+      (l) => l.size === laid(lot).lines[0]?.size,
+    );
+    for (const line of two) expect(line.text).not.toMatch(/…$/);
+  });
+
+  it('breaks at words, a word that is wider alone within it, and loses no letter', () => {
+    // 0.53 of the size a letter: ten letters of size 10 are 53 wide
+    expect(wrap('one two three', 53, 10, false, measure)).toEqual(['one two', 'three']);
+    expect(wrap('abcdefghijkl', 53, 10, false, measure)).toEqual(['abcdefghij', 'kl']);
+    expect(wrap('', 53, 10, false, measure)).toEqual([]);
+    expect(wrap('ten letter', 53, 10, false, measure)).toEqual(['ten letter']);
   });
 });

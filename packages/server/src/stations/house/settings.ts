@@ -1,6 +1,7 @@
 /** What the house has chosen for itself, changed on its screens and written down, from what to what. */
 import type { Answer, Asked, api, HouseSetting } from '@zabrik/contract';
-import { HouseTable } from '../../db/models/house.ts';
+import { placesOf } from '../../db/house.ts';
+import { type HouseRow, HouseTable } from '../../db/models/house.ts';
 import { SettingChangeTable } from '../../db/models/settingChange.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { select } from '../../db/select.ts';
@@ -15,8 +16,14 @@ const twice = (things: readonly { readonly id: string; readonly name: string }[]
   new Set(things.map((t) => t.name.toLowerCase())).size < things.length;
 
 /** A place that something lies in, or a scale at a bench, is not taken away under it. */
-async function mustStay({ db }: Services, command: InCommand, settings: Body['settings']): Promise<void> {
+async function mustStay(
+  { db }: Services,
+  command: InCommand,
+  house: HouseRow,
+  settings: Body['settings'],
+): Promise<void> {
   if (settings.places === undefined) return;
+  const before = new Set(placesOf(house).map((p) => p.id));
   const there = new Set(settings.places.map((p) => p.id));
   const used = await select<{ id: string; lots: number }>(
     db,
@@ -25,7 +32,7 @@ async function mustStay({ db }: Services, command: InCommand, settings: Body['se
     [command.houseId],
     command.transaction,
   );
-  const gone = used.find((u) => u.id !== null && !there.has(u.id));
+  const gone = used.find((u) => before.has(u.id) && !there.has(u.id));
   if (gone !== undefined)
     throw new Problem(
       'invalid',
@@ -53,7 +60,7 @@ export async function saveSettings(
       throw new Problem('invalid', 'Two of them have the same name.', [
         { path: `settings.${list}`, message: 'the same name twice' },
       ]);
-  await mustStay(services, command, settings);
+  await mustStay(services, command, house, settings);
   const before: Readonly<Record<string, unknown>> = { ...house.settings, name: house.name };
   const changes = (Object.keys(settings) as HouseSetting[]).filter(
     (what) => JSON.stringify(settings[what] ?? null) !== JSON.stringify(before[what] ?? null),

@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { House, HousePerson } from '@zabrik/contract';
 import { type Role, roleNames, roles } from '@zabrik/contract/roles';
 import { amountText } from '@zabrik/core';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { z } from 'zod';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
@@ -114,7 +114,15 @@ function PersonRow({ house, person }: { readonly house: House; readonly person: 
     setDoing(undefined);
     again();
   };
-  const change = useCommand(api.house.changePerson, { onDone: done, onFailed: again });
+  // what was typed is let go of once it is in the records, not before
+  const sent = useRef<() => void>(() => undefined);
+  const change = useCommand(api.house.changePerson, {
+    onDone: () => {
+      sent.current();
+      done();
+    },
+    onFailed: again,
+  });
   const leave = useCommand(api.house.leave, { onDone: done, onFailed: again });
   const { id, version, leftAt } = person;
   const left = leftAt !== null;
@@ -165,8 +173,8 @@ function PersonRow({ house, person }: { readonly house: House; readonly person: 
           send="Save"
           pending={change.pending}
           error={change.error}
-          onSend={(said, sent) => {
-            sent();
+          onSend={(said, clear) => {
+            sent.current = clear;
             change.send({ params: { personId: id }, body: { ...said, version } });
           }}
         />
@@ -196,8 +204,12 @@ function PeoplePage() {
     queryKey: ['house', 'people'],
     queryFn: () => call(api.house.people, {}),
   });
+  const sent = useRef<() => void>(() => undefined);
   const add = useCommand(api.house.addPerson, {
-    onDone: () => client.invalidateQueries({ queryKey: ['house', 'people'] }),
+    onDone: () => {
+      sent.current();
+      void client.invalidateQueries({ queryKey: ['house', 'people'] });
+    },
   });
   if (people.isPending || house.data === undefined) return <Loading />;
   if (people.isLoadingError) return <Failed error={people.error} again={() => void people.refetch()} />;
@@ -218,9 +230,9 @@ function PeoplePage() {
               send="Add"
               pending={add.pending}
               error={add.error}
-              onSend={(said, sent) => {
+              onSend={(said, clear) => {
+                sent.current = clear;
                 add.send({ body: said });
-                sent();
               }}
             />
             {add.answer !== undefined && (
