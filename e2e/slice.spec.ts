@@ -446,7 +446,7 @@ test('a tablet left lying is covered, and uncovered by the same cook in every ta
   await page.clock.install();
   await signInByTouch(page, 'Maren Ostle');
   await page.goto('/larder?place=freezer');
-  await expect(page.getByText(/^\d+ lots$/)).toBeVisible();
+  await expect(page.getByRole('main').getByText(/^\d+ lots$/)).toBeVisible();
   const other = await context.newPage();
   await other.goto('/limits');
   await expect(other.getByText('selected by your house')).toBeVisible();
@@ -465,7 +465,7 @@ test('a tablet left lying is covered, and uncovered by the same cook in every ta
   await page.getByRole('button', { name: /Maren Ostle/ }).click();
   await page.keyboard.type('2468');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/^\d+ lots$/)).toBeVisible();
+  await expect(page.getByRole('main').getByText(/^\d+ lots$/)).toBeVisible();
   await expect(page).toHaveURL(/\/larder\?place=freezer/);
   await expect(cover).toBeHidden();
 });

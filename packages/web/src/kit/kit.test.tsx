@@ -496,6 +496,8 @@ describe('a dialog', () => {
     );
     fireEvent.keyDown(document.activeElement ?? document.body, { key: 'Escape' });
     expect(screen.getByRole('dialog', { name: 'Still you?' })).toBeTruthy();
+    // Enter is the dialog’s own, and presses nothing in it
+    expect(document.activeElement).toBe(screen.getByRole('dialog', { name: 'Still you?' }));
     expect(screen.queryByRole('button', { name: 'Under it' })).toBeNull();
   });
 });
