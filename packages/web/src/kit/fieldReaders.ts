@@ -43,6 +43,16 @@ export const aFigureOrNothing = (says: string) =>
     .refine((text) => text.trim() === '' || readDecimal(text) > 0, says)
     .transform((text) => (text.trim() === '' ? undefined : readDecimal(text)));
 
+/** An amount of the house's money, or nothing, which is no amount. */
+export const aPriceOrNothing = (currency: string) =>
+  z.union([
+    z
+      .string()
+      .regex(/^\s*$/)
+      .transform(() => null),
+    aPrice(currency),
+  ]);
+
 /** An amount of the house's money, nought too. */
 export const aPrice = (currency: string) =>
   z

@@ -2,6 +2,7 @@
 import { createHash, timingSafeEqual } from 'node:crypto';
 import { limitProfiles } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
+import { slugOf } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { codeAsPrinted, isTrivial, newCode, newPinHash } from '../../access/pins.ts';
 import { hashSecret, secretFits } from '../../access/secrets.ts';
@@ -26,17 +27,6 @@ export const settingsAtFirst: HouseSettings = {
   pantryMinorPerKg: { water: 0, ice: 0 },
   vessels: [],
 };
-
-/** "Harbour Table, Port Marrow" -> "harbour-table-port-marrow"; a name without one letter of ours -> "kitchen". */
-export const slugOf = (name: string): string =>
-  name
-    .normalize('NFKD')
-    .toLowerCase()
-    .replace(/[\u0300-\u036f'’]/g, '')
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-|-$/g, '')
-    .slice(0, 60)
-    .replace(/-$/, '') || 'kitchen';
 
 const same = (a: string, b: string): boolean => {
   const hash = (text: string): Buffer => createHash('sha256').update(text).digest();
@@ -83,7 +73,8 @@ export async function setUp(
     const mine = { houseId: actor.houseId, transaction };
     await serverRows(db, HouseTable, transaction).add({
       id: actor.houseId,
-      slug: slugOf(name),
+      // a name without one letter that could stand in an address
+      slug: slugOf(name) || 'kitchen',
       name,
       currency,
       timezone,

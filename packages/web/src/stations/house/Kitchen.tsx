@@ -15,12 +15,13 @@ import { Button } from '../../kit/Button.tsx';
 import { Choice } from '../../kit/Choice.tsx';
 import { Dialog } from '../../kit/Dialog.tsx';
 import { Field } from '../../kit/Field.tsx';
-import { aPrice, read } from '../../kit/fieldReaders.ts';
+import { aPriceOrNothing, read } from '../../kit/fieldReaders.ts';
 import { MoneyField } from '../../kit/MoneyField.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { RecoveryCode } from '../../parts/RecoveryCode.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { ForChefs, HouseHead } from './HouseHead.tsx';
+import { SaveFoot } from './SaveFoot.tsx';
 import { stillToSay } from './stillToSay.ts';
 import { type SaveHouse, useSaveHouse } from './useSaveHouse.ts';
 
@@ -29,14 +30,6 @@ const schools: Readonly<Record<CostingSchool, string>> = {
   'by-product-credit': 'By-product credit: bones and trim cost what they are worth, the portions the rest',
 };
 
-const priceOrNone = (currency: string) =>
-  z.union([
-    z
-      .string()
-      .regex(/^\s*$/)
-      .transform(() => null),
-    aPrice(currency),
-  ]);
 const percent = z
   .string()
   .transform(read(readDecimal, 'A percentage, such as 1'))
@@ -46,8 +39,8 @@ const kitchenForm = (currency: string) =>
   z.object({
     name: z.string().trim().min(1, 'A name').max(120),
     school: z.enum(costingSchools),
-    labour: priceOrNone(currency),
-    energy: priceOrNone(currency),
+    labour: aPriceOrNothing(currency),
+    energy: aPriceOrNothing(currency),
     share: percent,
     mass: z.string().transform(read((text) => parseMass(text), 'A weight, such as 10')),
   });
@@ -132,15 +125,7 @@ function KitchenForm({ house, saving }: { readonly house: House; readonly saving
         Prices in {house.currency}, times in {house.timezone}: said when the kitchen was set up, and in every record
         since.
       </p>
-      {saving.error !== null && <Notice tone="alarm">{saving.error.message}</Notice>}
-      {saving.saved && <Notice tone="calm">Saved.</Notice>}
-      {may ? (
-        <Button type="submit" variant="strong" size="bench" className="justify-self-start" disabled={saving.pending}>
-          Save
-        </Button>
-      ) : (
-        <p className="text-ink-soft">The head chef changes these.</p>
-      )}
+      <SaveFoot saving={saving} />
     </form>
   );
 }

@@ -13,7 +13,7 @@ import { useKeptForm } from '../../app/keptForm.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
-import { aPrice } from '../../kit/fieldReaders.ts';
+import { aPriceOrNothing } from '../../kit/fieldReaders.ts';
 import { MoneyField } from '../../kit/MoneyField.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { OneField } from '../../kit/OneField.tsx';
@@ -25,13 +25,7 @@ const personForm = (currency: string) =>
   z.object({
     name: z.string().trim().min(1, 'A name').max(120),
     role: z.enum(roles),
-    hourly: z.union([
-      z
-        .string()
-        .regex(/^\s*$/)
-        .transform(() => null),
-      aPrice(currency),
-    ]),
+    hourly: aPriceOrNothing(currency),
   });
 
 interface FieldsProps {

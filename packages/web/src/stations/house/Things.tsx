@@ -12,6 +12,7 @@ import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Select } from '../../kit/Select.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { ForChefs, HouseHead } from './HouseHead.tsx';
+import { SaveFoot } from './SaveFoot.tsx';
 import { brimLitres, placeNames, settingsOf, thingsForm, typedOf } from './thingsForm.ts';
 import { type SaveHouse, useSaveHouse } from './useSaveHouse.ts';
 
@@ -233,17 +234,7 @@ function ThingsForm({ house, saving }: { readonly house: House; readonly saving:
         </List>
       </fieldset>
       {errors.places?.root?.message !== undefined && <Notice tone="alarm">{errors.places.root.message}</Notice>}
-      {saving.error !== null && <Notice tone="alarm">{saving.error.message}</Notice>}
-      {saving.saved && <Notice tone="calm">Saved.</Notice>}
-      {may ? (
-        <div className="sticky bottom-0 -mx-5 border-t border-line bg-ground px-5 py-3">
-          <Button type="submit" variant="strong" size="bench" disabled={saving.pending}>
-            Save
-          </Button>
-        </div>
-      ) : (
-        <p className="text-ink-soft">The head chef changes these.</p>
-      )}
+      <SaveFoot saving={saving} />
     </form>
   );
 }

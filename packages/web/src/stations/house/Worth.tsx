@@ -7,12 +7,12 @@ import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import { useKeptForm } from '../../app/keptForm.ts';
 import { useCatalogue, useHouse, useMay } from '../../app/queries.ts';
-import { Button } from '../../kit/Button.tsx';
 import { MoneyField } from '../../kit/MoneyField.tsx';
-import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { Failed, Loading } from '../../kit/Notice.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { ForChefs, HouseHead } from './HouseHead.tsx';
+import { SaveFoot } from './SaveFoot.tsx';
 import { type SaveHouse, useSaveHouse } from './useSaveHouse.ts';
 import { type Row, savedOf, typedOf, worthForm } from './worthForm.ts';
 
@@ -124,17 +124,7 @@ function WorthForm({ house, saving, credits, pantry }: FormProps) {
           error={(id) => errors.pantry?.[id]?.message}
         />
       </fieldset>
-      {saving.error !== null && <Notice tone="alarm">{saving.error.message}</Notice>}
-      {saving.saved && <Notice tone="calm">Saved.</Notice>}
-      {may ? (
-        <div className="sticky bottom-0 -mx-5 border-t border-line bg-ground px-5 py-3">
-          <Button type="submit" variant="strong" size="bench" disabled={saving.pending}>
-            Save
-          </Button>
-        </div>
-      ) : (
-        <p className="text-ink-soft">The head chef changes these.</p>
-      )}
+      <SaveFoot saving={saving} />
     </form>
   );
 }

@@ -1,6 +1,6 @@
 /** Pots, burners, machines and places as they are typed, and what they are to the records. */
 import type { House } from '@zabrik/contract';
-import { type PlaceKind, placeKinds } from '@zabrik/core';
+import { type PlaceKind, placeKinds, slugOf } from '@zabrik/core';
 import { z } from 'zod';
 import { aFigure, aFigureOrNothing } from '../../kit/fieldReaders.ts';
 
@@ -83,13 +83,7 @@ function named<T extends { readonly id: string; readonly name: string }>(things:
   const taken = new Set(things.map((t) => t.id).filter((i) => i !== ''));
   return things.map((thing) => {
     if (thing.id !== '') return thing;
-    const base =
-      thing.name
-        .normalize('NFKD')
-        .toLowerCase()
-        .replace(/[^a-z0-9]+/g, '-')
-        .replace(/^-|-$/g, '')
-        .slice(0, 50) || 'thing';
+    const base = slugOf(thing.name) || 'thing';
     let next = base;
     for (let n = 2; taken.has(next); n += 1) next = `${base}-${n}`;
     taken.add(next);

@@ -1,7 +1,7 @@
 /** What by-products are worth and what the pantry costs, a kilogram, as it is typed and as it is saved. */
 import { amountText } from '@zabrik/core';
 import { z } from 'zod';
-import { aPrice } from '../../kit/fieldReaders.ts';
+import { aPriceOrNothing } from '../../kit/fieldReaders.ts';
 
 export interface Row {
   readonly id: string;
@@ -11,13 +11,7 @@ export interface Row {
 
 /** Nothing typed is no price; nought is one. */
 export const worthForm = (currency: string) => {
-  const price = z.union([
-    z
-      .string()
-      .regex(/^\s*$/)
-      .transform(() => undefined),
-    aPrice(currency),
-  ]);
+  const price = aPriceOrNothing(currency);
   return z.object({ credit: z.record(z.string(), price), pantry: z.record(z.string(), price) });
 };
 
@@ -38,10 +32,10 @@ export const typedOf = (
 export const savedOf = (
   rows: readonly Row[],
   before: Readonly<Record<string, number>>,
-  said: Readonly<Record<string, number | undefined>>,
+  said: Readonly<Record<string, number | null>>,
 ): Record<string, number> => {
   const shown = new Set(rows.map((r) => r.id));
   const kept = Object.entries(before).filter(([id]) => !shown.has(id));
-  const now = Object.entries(said).filter((entry): entry is [string, number] => entry[1] !== undefined);
+  const now = Object.entries(said).filter((entry): entry is [string, number] => entry[1] !== null);
   return Object.fromEntries([...kept, ...now]);
 };
