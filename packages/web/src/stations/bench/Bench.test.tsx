@@ -316,6 +316,19 @@ describe('taking weights', () => {
     expect(screen.getByRole('tabpanel').textContent).toContain('typed');
   });
 
+  it('what was asked about a load is asked no more once it is lifted off: the next one is taken as usual', async () => {
+    await open({ planId: 'round-fish-two-fillets', startG: 1_000 });
+    const take = () => screen.getByRole('button', { name: /Take weight|Count it all the same/ });
+    press('g');
+    lies(900);
+    press(' ');
+    expect(balance()).toContain('Weighed 0 g');
+    expect(take().textContent).toContain('Count it all the same');
+    scale({ netMg: 0 });
+    lies(14);
+    expect(take().textContent).toContain('Take weight');
+  });
+
   it('by itself only when asked, after a second, never twice, and aloud when the house wants to hear it', async () => {
     const spoken: string[] = [];
     vi.stubGlobal(

@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
+import type { Lot } from '@zabrik/contract';
 import { formatMass, grams } from '@zabrik/core';
-import { lazy, Suspense, useEffect } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { ageWords, clockTime, dayAndTime, dayName, dueWords } from '../../app/dates.ts';
 import { useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
-import { Empty, Failed, Loading } from '../../kit/Notice.tsx';
+import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Confirm } from '../../parts/Confirm.tsx';
 import { useGoOn, waitingQuery } from '../../parts/GoOn.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
@@ -136,7 +137,11 @@ export default function BenchList() {
   const chosen = search.get('lot');
   const may = useMay('bench.start');
   const lots = useQuery(toCutQuery);
-  const lot = lots.data?.lots.find((l) => l.id === chosen);
+  const listed = lots.data?.lots.find((l) => l.id === chosen);
+  // one that somebody else takes meanwhile stays on the screen, with what was answered about it
+  const [seen, setSeen] = useState<Lot>();
+  if (listed !== undefined && listed !== seen) setSeen(listed);
+  const lot = listed ?? (seen?.id === chosen ? seen : undefined);
   useEffect(() => void startOne().catch(() => undefined), []);
   const heaviest = Math.max(grams(1), ...(lots.data?.lots.map((l) => l.massMg) ?? []));
   return (
@@ -157,7 +162,7 @@ export default function BenchList() {
         <h1 className="sr-only">Bench</h1>
         {lot !== undefined && may ? (
           <Suspense fallback={<Loading />}>
-            <StartOne key={lot.id} lot={lot} back={() => setSearch({})} />
+            <StartOne key={lot.id} lot={lot} gone={listed === undefined} back={() => setSearch({})} />
           </Suspense>
         ) : lots.isPending ? (
           <Loading />
@@ -174,6 +179,13 @@ export default function BenchList() {
         ) : (
           <section aria-label="To be cut">
             <h2 className="mb-3 text-xl font-bold">To be cut, earliest date first</h2>
+            {chosen !== null && may && (
+              <div className="mb-3">
+                <Notice tone="attention">
+                  The lot you asked for is not here to be cut any more: it is on the bench, moved on or used up.
+                </Notice>
+              </div>
+            )}
             <ul className="grid gap-3">
               {lots.data.lots.map((l) => {
                 const due = dueWords(l.useBy);

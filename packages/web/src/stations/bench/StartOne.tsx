@@ -45,7 +45,16 @@ const startForm = (lot: Lot) =>
     });
 
 /** A lot on its way to the bench: how much of it, how it is weighed, by which plan. */
-export default function StartOne({ lot, back }: { readonly lot: Lot; readonly back: () => void }) {
+export default function StartOne({
+  lot,
+  gone,
+  back,
+}: {
+  readonly lot: Lot;
+  /** Somebody else has taken it since it was chosen. */
+  readonly gone: boolean;
+  readonly back: () => void;
+}) {
   const catalogue = useCatalogue();
   const { data: house } = useHouse();
   const scale = useScale();
@@ -93,6 +102,11 @@ export default function StartOne({ lot, back }: { readonly lot: Lot; readonly ba
         </div>
         <Button onClick={back}>Another lot</Button>
       </div>
+      {gone && !start.pending && start.answer === undefined && (
+        <Notice tone="attention">
+          {lot.code} is not here to be cut any more: somebody has put it on the bench, moved it on or used it up.
+        </Notice>
+      )}
       <StillHere draft={form.kept} />
       {lot.pieces > 1 && (
         <fieldset className="border-0 p-0">
@@ -173,7 +187,7 @@ export default function StartOne({ lot, back }: { readonly lot: Lot; readonly ba
           <li key={plan.id}>
             <button
               type="button"
-              disabled={start.pending || !weighed || massError !== undefined || animalsError !== undefined}
+              disabled={gone || start.pending || !weighed || massError !== undefined || animalsError !== undefined}
               onClick={() =>
                 void handleSubmit((read) =>
                   start.send({ body: { lotId: lot.id, planId: plan.id, ...read, confirmed: false } }),

@@ -34,11 +34,11 @@ export function useOddWeight() {
   const scaleId = useChosenScale();
   const last = useRef<{ readonly massMg: number; readonly lifts: number }>(undefined);
   const answered = useRef<string>(undefined);
-  const [asked, setAsked] = useState<string>();
+  const [standing, setAsked] = useState<{ readonly words: string; readonly lifts: number | undefined }>();
   const intervalMg = house?.scales.find((s) => s.id === scaleId)?.intervalMg ?? house?.scales[0]?.intervalMg ?? 1_000;
   return {
-    /** What stands asked, until it is answered or something else is weighed. */
-    asked,
+    /** What stands asked, until it is answered, lifted off or something else is weighed. */
+    asked: standing?.lifts === undefined || standing.lifts === liftsNow() ? standing?.words : undefined,
     asks: (massMg: number, source: 'scale' | 'typed', expected: Expected): string | undefined => {
       const lifts = liftsNow();
       const same = source === 'scale' && last.current?.lifts === lifts ? last.current.massMg : undefined;
@@ -56,7 +56,7 @@ export function useOddWeight() {
       }
       answered.current = about;
       const words = `${wordsOf(odd, massMg, expected.what)} Press again to count it all the same.`;
-      setAsked(words);
+      setAsked({ words, lifts: source === 'scale' ? lifts : undefined });
       return words;
     },
     took: (massMg: number, source: 'scale' | 'typed'): void => {

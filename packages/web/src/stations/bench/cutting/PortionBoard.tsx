@@ -206,7 +206,13 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
                       what: 'cut',
                       cuttingId: cutting.id,
                       seat: `end ${flow.no}`,
-                      predictedMg: flow.no >= cutting.pieces ? rest : pieceRest,
+                      // the last end of a piece is all that is left of it
+                      predictedMg:
+                        next.toMm < flow.measures.lengthMm - 0.5
+                          ? Math.max(1_000, Math.round(next.massMg))
+                          : flow.no >= cutting.pieces
+                            ? rest
+                            : pieceRest,
                       spread: 0,
                     }
                   : {

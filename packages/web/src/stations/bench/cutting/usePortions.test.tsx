@@ -86,3 +86,26 @@ it('a weight taken before the marks have moved is that of the next cut, not of t
   expect(first).toMatchObject({ fromMm: 0, line: result.current.flow.setup.sizes[0]?.id });
   expect(first?.toMm).toBeLessThan(result.current.flow.measures.lengthMm);
 });
+
+it('a piece squared at its thick end goes on after that end; the end at its tail ends it', () => {
+  const result = open();
+  act(() => result.current.flow.change({ ...result.current.flow.setup, squareMm: [12, 0] }));
+  weigh(result, 9);
+  const [squared] = result.current.board.state.weights;
+  expect(squared).toMatchObject({ line: 'end', fromMm: 0 });
+  expect(squared?.toMm).toBeGreaterThanOrEqual(12);
+  expect(result.current.flow.finished).toBe(false);
+  expect(result.current.flow.no).toBe(1);
+  expect(result.current.flow.taking.says).toBe('Ends: 9 g.');
+  // and the next cut begins where that end stopped
+  weigh(result, (result.current.flow.setup.sizes[0]?.targetMg ?? 0) / 1_000);
+  expect(result.current.board.state.weights[1]).toMatchObject({ piece: 1, fromMm: squared?.toMm });
+  for (let i = 0; i < 40 && result.current.flow.no === 1; i += 1) {
+    const { flow } = result.current;
+    const leftG = (flow.measures.massMg - flow.got.reduce((sum, g) => sum + g.massMg, 0)) / 1_000;
+    weigh(result, Math.max(1, Math.min(leftG - 1, (flow.setup.sizes[0]?.targetMg ?? 0) / 1_000)));
+  }
+  const own = result.current.board.state.weights.filter((w) => w.piece === 1);
+  expect(own.at(-1)?.toMm).toBeGreaterThanOrEqual(result.current.board.state.pieces.get(1)?.lengthMm ?? 999);
+  expect(result.current.flow.no).toBe(2);
+});

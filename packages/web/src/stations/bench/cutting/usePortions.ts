@@ -121,9 +121,10 @@ export function usePortions(board: AtBoard) {
   const shape = (learnt.data?.shape ?? undefined) as HouseShape | undefined;
 
   const lastWeight = weights.at(-1);
+  // an end squared off before the first portion, or between two, does not end the piece
   const doneWith = (w: CutWeight): boolean => {
     const length = state.pieces.get(w.piece)?.lengthMm ?? Number.POSITIVE_INFINITY;
-    return w.line === 'end' || (w.toMm !== null && w.toMm >= length - 0.5);
+    return w.toMm === null ? w.line === 'end' : w.toMm >= length - 0.5;
   };
   const auto =
     lastWeight === undefined
@@ -147,7 +148,7 @@ export function usePortions(board: AtBoard) {
       ? [{ fromMm: w.fromMm, toMm: w.toMm, massMg: w.massMg }]
       : [],
   );
-  const finished = own.some((w) => w.line === 'end') || fromMm >= measures.lengthMm - 0.5;
+  const finished = own.some(doneWith) || fromMm >= measures.lengthMm - 0.5;
   const locks = [...locked].filter((mm) => mm > fromMm && mm < measures.lengthMm);
   const { kind: _, templateId: __, endTo, ...wanted } = setup;
   const wish: CutWish = { ...wanted, fromMm, locked: locks };
@@ -256,7 +257,8 @@ export function usePortions(board: AtBoard) {
         { kind: 'weigh', ...place, line: 'end', name: 'ends', destination: endTo, massMg, predictedMg },
         `ends, ${formatMass(massMg)}`,
       );
-      return `Ends: ${formatMass(massMg)}.${no < cutting.pieces ? ` Lay piece ${no + 1} along the ruler.` : ''}`;
+      const last = next === undefined || next.toMm >= measures.lengthMm - 0.5;
+      return `Ends: ${formatMass(massMg)}.${last && no < cutting.pieces ? ` Lay piece ${no + 1} along the ruler.` : ''}`;
     }
     record(
       { kind: 'weigh', ...place, line: size.id, name: nameOf(size), destination: 'portion', massMg, predictedMg },
