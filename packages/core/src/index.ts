@@ -13,6 +13,7 @@ export * from './breakdown/plan.ts';
 export * from './breakdown/planAsBought.ts';
 export * from './breakdown/planFaults.ts';
 export * from './breakdown/planQuestions.ts';
+export * from './breakdown/scaleCheck.ts';
 export * from './breakdown/scaleTolerance.ts';
 export * from './breakdown/shareBelief.ts';
 export * from './breakdown/stageShares.ts';

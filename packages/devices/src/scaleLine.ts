@@ -27,6 +27,21 @@ export const formatReading = (r: ReadingLine): string =>
 
 const isState = (text: string | undefined): text is ScaleState => scaleStates.some((state) => state === text);
 
+export interface Plate {
+  readonly accuracyClass: 'II' | 'III' | 'IIII';
+  readonly intervalMg: number;
+  readonly maxMg: number;
+}
+
+/** Reads a `plate` line; anything else gives undefined. */
+export function parsePlate(line: string): Plate | undefined {
+  const [, accuracyClass, e, max] =
+    /^plate (?:.* )?class=(II|III|IIII) e=(\d{1,9}) max=(\d{1,12})\s*$/.exec(line) ?? [];
+  const [intervalMg, maxMg] = [Number(e), Number(max)];
+  if (accuracyClass === undefined || !(intervalMg > 0 && maxMg > intervalMg)) return undefined;
+  return { accuracyClass: accuracyClass as Plate['accuracyClass'], intervalMg, maxMg };
+}
+
 /** Reads a `reading` line; anything else, or a line cut short, gives undefined: a host ignores what it cannot read. */
 export function parseReading(line: string): ReadingLine | undefined {
   if (!line.startsWith('reading ')) return undefined;

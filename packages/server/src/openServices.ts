@@ -7,17 +7,14 @@ import type { Config } from './config.ts';
 import { connect } from './db/connect.ts';
 import { Disk } from './db/disk.ts';
 import { migrate } from './db/migrations.ts';
-import { HouseTable } from './db/models/house.ts';
 import { poolSize } from './db/poolSize.ts';
-import { serverRows } from './db/rows.ts';
 import { selectOne } from './db/select.ts';
 import { keepThin } from './db/thinAnswers.ts';
-import { noDevices } from './devices/devices.ts';
+import { AllDevices } from './devices/allDevices.ts';
 import { Problem, problemDocument } from './http/problem.ts';
 import { watchStalls } from './http/stalls.ts';
 import { Jobs } from './jobs/jobs.ts';
 import { Announcer } from './live/announcer.ts';
-import { ScaleBridge } from './scale/scaleBridge.ts';
 import type { Services } from './services.ts';
 import { weighRoad } from './stations/bench/weighRoad.ts';
 import { makes, reversals } from './stations/index.ts';
@@ -54,15 +51,10 @@ export async function openServices(config: Config, clock: () => Date = () => new
   await migrate(db);
   const announcer = new Announcer(config.databaseUrl, log);
   await announcer.start();
-  const scales = new Map(config.scales.map((s) => [s.id, new ScaleBridge(s.id, s.host, s.port)]));
-  const devices = { scales, probe: config.probe, printer: config.printer };
-  const named = config.devicesHouse;
-  const standsIn = await serverRows(db, HouseTable).one(named === undefined ? {} : { slug: named }, {
-    order: ['createdAt'],
-  });
-  if (standsIn === undefined && named !== undefined)
-    throw new Error(`Settings: ZABRIK_DEVICES_HOUSE: there is no house ${named} on this machine`);
-  let devicesHouse = standsIn?.id;
+  const devices = new AllDevices(db, announcer, config, (err) =>
+    log.warn({ err }, 'a house’s devices could not be read; those it had stay'),
+  );
+  await devices.start();
   const session = sessions(config.databaseUrl, config.sessionSecret);
   const jobs = new Jobs(makes);
   const services: Services = {
@@ -72,10 +64,8 @@ export async function openServices(config: Config, clock: () => Date = () => new
     log,
     longReads,
     disk: new Disk(db, config.leaveFree),
-    devicesOf: (houseId) => (houseId === devicesHouse ? devices : noDevices),
-    placeDevices: (houseId) => {
-      devicesHouse ??= houseId;
-    },
+    devicesOf: (houseId) => devices.of(houseId),
+    placeDevices: (houseId) => devices.place(houseId),
     reversals,
     jobs,
     announce: (houseId, topics, ids) => announcer.announce(houseId, topics, ids),
@@ -109,14 +99,12 @@ export async function openServices(config: Config, clock: () => Date = () => new
     /** Takes jobs from now on. */
     startJobs: (): Promise<void> => jobs.start(services),
     /** Moves the devices into a house: for tests, which make their houses afterwards. */
-    placeDevices: (houseId: string): void => {
-      devicesHouse = houseId;
-    },
+    placeDevices: (houseId: string): Promise<void> => devices.place(houseId, true),
     close: async (): Promise<void> => {
       stalls.stop();
       stopThinning();
       await jobs.stop();
-      for (const scale of scales.values()) scale.close();
+      devices.close();
       await announcer.close();
       await session.close();
       await longReads.close();

@@ -26,8 +26,8 @@ export interface Services {
   readonly disk: Disk;
   /** The devices that stand in a house. */
   readonly devicesOf: (houseId: string) => Devices;
-  /** They stand in that house from now on, where they stood in none: the first that is set up on a machine. */
-  readonly placeDevices: (houseId: string) => void;
+  /** A house that was just set up has devices from now on: the start command's, where those stood in none. */
+  readonly placeDevices: (houseId: string) => Promise<void>;
   /** What stations put back when an entry of theirs is taken back. */
   readonly reversals: Reversals;
   /** What takes longer than one waits for. */

@@ -1,5 +1,6 @@
 import { costingSchools, placeKinds, provenances } from '@zabrik/core';
 import { z } from 'zod';
+import { deviceAddress } from '../deviceAddress.ts';
 import { endpoint } from '../endpoint.ts';
 import {
   amountMinor,
@@ -14,6 +15,7 @@ import {
   nothing,
   share,
   shortText,
+  signedMassMg,
   slug,
   version,
 } from '../fields.ts';
@@ -29,7 +31,21 @@ export const scaleSchema = z.strictObject({
   accuracyClass: z.enum(['II', 'III', 'IIII']),
   intervalMg: massMg,
   maxMg: massMg,
+  address: deviceAddress.exactOptional(),
 });
+
+const testPoint = z.strictObject({ loadMg: massMg, shownMg: signedMassMg });
+export const scaleCheckSchema = z.strictObject({
+  id,
+  at: instant,
+  by: shortText,
+  scale: slug,
+  scaleName: shortText,
+  accuracyClass: z.enum(['II', 'III', 'IIII']),
+  intervalMg: massMg,
+  points: z.array(testPoint).readonly(),
+});
+export type ScaleCheckListed = z.output<typeof scaleCheckSchema>;
 
 export const placeSchema = z.strictObject({
   id: slug,
@@ -65,6 +81,8 @@ export const houseSchema = z.strictObject({
     .readonly()
     .describe('what works fillings: the heat of its blade counts'),
   energyMinorPerKwh: amountMinor.nullable().describe('what a kilowatt-hour costs'),
+  probeAt: deviceAddress.nullable().describe('where the probe thermometer answers'),
+  printerAt: deviceAddress.nullable().describe('where the label printer answers'),
   places: z.array(placeSchema).readonly(),
   /** What the scales may differ before it is a claim. */
   tolerance: z.strictObject({ share, massMg }),
@@ -188,7 +206,9 @@ const settingsSchema = z.strictObject({
     .array(placeSchema.extend({ name: newName }))
     .min(1)
     .max(40),
-  scales: z.tuple([scaleSchema], scaleSchema).readonly(),
+  scales: z.tuple([scaleSchema.extend({ name: newName })], scaleSchema.extend({ name: newName })).readonly(),
+  probeAt: deviceAddress.nullable(),
+  printerAt: deviceAddress.nullable(),
   creditMinorPerKg: z.record(z.string().max(64), amountMinor),
   pantryMinorPerKg: z.record(z.string().max(64), amountMinor),
 });
@@ -389,6 +409,51 @@ export const house = {
     summary: 'Changes settings of the house: those that are named, the others stay',
     body: z.strictObject({ version, settings: settingsSchema.partial() }),
     answer: z.strictObject({ version }),
+  }),
+  devices: endpoint({
+    id: 'house.devices',
+    method: 'get',
+    path: '/devices',
+    command: false,
+    may: 'chefs',
+    summary: 'The scales of the house, whether each answers now, and how each was last checked',
+    answer: z.strictObject({
+      scales: z.array(
+        z.strictObject({
+          id: slug,
+          connected: z.boolean(),
+          address: z.string().nullable().describe('where it is listened to: of the house, else of the start command'),
+          checks: z.array(scaleCheckSchema).describe('newest first, ten at most'),
+        }),
+      ),
+      probe: z.string().nullable(),
+      printer: z.string().nullable(),
+    }),
+  }),
+  tryDevice: endpoint({
+    id: 'house.tryDevice',
+    method: 'post',
+    path: '/devices/try',
+    command: false,
+    may: 'head-chef',
+    summary: 'Asks at an address whether such a device answers, and what it shows',
+    body: z.strictObject({ kind: z.enum(['scale', 'probe', 'printer']), address: deviceAddress }),
+    answer: z.strictObject({
+      answers: z.boolean(),
+      plate: scaleSchema.pick({ accuracyClass: true, intervalMg: true, maxMg: true }).nullable(),
+      netMg: signedMassMg.nullable(),
+      centiC: z.int().nullable(),
+    }),
+  }),
+  checkScale: endpoint({
+    id: 'house.checkScale',
+    method: 'post',
+    path: '/devices/checks',
+    command: true,
+    may: 'chefs',
+    summary: 'A scale was laid test weights on: what was loaded, what it showed',
+    body: z.strictObject({ scale: slug, points: z.array(testPoint).min(1).max(20) }),
+    answer: scaleCheckSchema,
   }),
   changes: endpoint({
     id: 'house.changes',

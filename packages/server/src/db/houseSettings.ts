@@ -3,6 +3,8 @@ import type { Burner, CostingSchool, NamedScale, Place, VesselShape } from '@zab
 
 export interface HouseScale extends NamedScale {
   readonly name: string;
+  /** Where it answers, host:port; left out, as the start command says, or it is not connected. */
+  readonly address?: string;
 }
 
 export interface HouseSettings {
@@ -33,6 +35,9 @@ export interface HouseSettings {
   readonly places?: readonly Place[];
   /** What the scales may differ from an invoice before it is a claim; left out, one part in a hundred and at least 10 g. */
   readonly tolerance?: { readonly share: number; readonly massMg: number };
+  /** Where the probe thermometer and the label printer answer, host:port. */
+  readonly probeAt?: string;
+  readonly printerAt?: string;
   /** Left out, they do. */
   readonly viewersSeeCosts?: boolean;
 }

@@ -32,6 +32,7 @@ import { keysWithTheirTime } from './migrations/0028-keys-with-their-time.ts';
 import { lotGenealogy } from './migrations/0029-lot-genealogy.ts';
 import { timeInAtOnce } from './migrations/0030-time-in-at-once.ts';
 import { aHouseMovesIn } from './migrations/0031-a-house-moves-in.ts';
+import { devicesOfTheHouse } from './migrations/0032-devices-of-the-house.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -66,6 +67,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   lotGenealogy,
   timeInAtOnce,
   aHouseMovesIn,
+  devicesOfTheHouse,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

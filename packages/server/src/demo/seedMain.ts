@@ -27,7 +27,7 @@ if ((await serverRows(db, HouseTable).count({})) === 0) {
     devicesOf: () => noDevices,
     reversals,
     jobs: { nudge: () => undefined },
-    placeDevices: () => undefined,
+    placeDevices: () => Promise.resolve(),
     announce: () => undefined,
     tell: () => undefined,
   };

@@ -83,6 +83,12 @@ export async function print(
   return job;
 }
 
+/** Whether something there answers as a label printer does. */
+export async function answersAsPrinter(address: DeviceAddress): Promise<boolean> {
+  const said = await ask(address, ['jobs\n'], false).then(String, () => '');
+  return said.split('\n').includes('end');
+}
+
 export interface PrintedJob {
   readonly job: string;
   readonly name: string;

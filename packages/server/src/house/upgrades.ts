@@ -142,6 +142,11 @@ const steps: readonly Step[] = [
       setting_change: [],
     }),
   },
+  {
+    from: '0031-a-house-moves-in',
+    to: '0032-devices-of-the-house',
+    change: (tables) => ({ ...tables, scale_check: [] }),
+  },
 ];
 
 /** The rows of a file in the shape wanted; undefined where no way leads there. */

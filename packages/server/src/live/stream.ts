@@ -41,10 +41,9 @@ export const stream =
     };
     write(inWords('resync', {}));
     const forget = [announcer.subscribe(actor.houseId, ({ event, data }) => write(worded(event, data)))];
-    for (const scale of devicesOf(actor.houseId).scales.values()) {
-      write(worded('scale', scale.latest));
-      forget.push(scale.subscribe((reading) => write(worded('scale', reading))));
-    }
+    const devices = devicesOf(actor.houseId);
+    for (const scale of devices.scales.values()) write(worded('scale', scale.latest));
+    forget.push(devices.subscribe((reading) => write(worded('scale', reading))));
     const { sessionID } = request;
     const beat = setInterval(() => {
       // a line ends with its session; while nobody can say, it stands

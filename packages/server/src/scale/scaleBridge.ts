@@ -19,8 +19,8 @@ interface Command {
 
 /** Brings a scale's lines into the app: keeps the connection up, remembers the last reading, passes commands on. */
 export class ScaleBridge {
-  readonly #host: string;
-  readonly #port: number;
+  readonly host: string;
+  readonly port: number;
   readonly #listeners = new Set<(reading: ScaleReading) => void>();
   #socket: Socket | undefined;
   #asked: Command[] = [];
@@ -32,8 +32,8 @@ export class ScaleBridge {
   constructor(id: string, host: string, port: number) {
     this.id = id;
     this.latest = { scale: id, state: 'away', grossMg: 0, tareMg: 0, netMg: 0, settled: 0, at: 0 };
-    this.#host = host;
-    this.#port = port;
+    this.host = host;
+    this.port = port;
     this.#open();
   }
 
@@ -80,7 +80,7 @@ export class ScaleBridge {
   }
 
   #open(): void {
-    const socket = connect(this.#port, this.#host);
+    const socket = connect(this.port, this.host);
     this.#socket = socket;
     socket.setEncoding('utf8').setNoDelay(true).setTimeout(SILENT_MS);
     let rest = '';

@@ -67,7 +67,9 @@ const everySetting = {
   burners: [{ id: 'gas', name: 'x', watts: 5_000, efficiency: 0.4 }],
   machines: [{ id: 'cutter', name: 'x', kind: 'blender', watts: 900 }],
   places: [{ id: 'cold-room', name: 'x', kind: 'cold-room', holds: 'raw' }],
-  scales: [{ id: 'bench', name: 'x', accuracyClass: 'III', intervalMg: 5, maxMg: 5 }],
+  scales: [{ id: 'bench', name: 'x', accuracyClass: 'III', intervalMg: 5, maxMg: 5, address: '127.0.0.1:9' }],
+  probeAt: '127.0.0.1:9',
+  printerAt: '127.0.0.1:9',
   creditMinorPerKg: { 'white-fish-frame': 5 },
   pantryMinorPerKg: { water: 5 },
 } as const;
@@ -271,6 +273,8 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
   ],
   [api.house.leave, async () => ({ params: await somebody(), body: { left: true, version: 1 } })],
   [api.house.saveSettings, async () => ({ body: { version: 1, settings: everySetting } })],
+  [api.house.tryDevice, async () => ({ body: { kind: 'scale', address: '127.0.0.1:9' } })],
+  [api.house.checkScale, async () => ({ body: { scale: 'bench', points: [{ loadMg: 500, shownMg: 501 }] } })],
   [api.house.setPin, async () => ({ params: await somebody(), body: { pin: '80461' } })],
   [api.access.changePin, async () => ({ body: { pin: '1357', next: '80461' } })],
   [

@@ -20,15 +20,24 @@ type Options<E extends Endpoint> = E['command'] extends 'may-wait'
   ? Afterwards<E> & { readonly spoken: (ask: Ask<E>) => Spoken }
   : Omit<Afterwards<E>, 'onKept'>;
 
+interface Sending<E extends Endpoint> {
+  readonly asking: Ask<E> | Promise<Ask<E>>;
+  readonly sent: (() => void) | undefined;
+}
+
 export interface Command<E extends Endpoint> {
-  /** What has to be made ready first, as a photograph, comes as a promise: when it fails, the command has failed. */
-  readonly send: (ask: Ask<E> | Promise<Ask<E>>) => void;
+  /**
+   * What has to be made ready first, as a photograph, comes as a promise: when it fails, the command has failed. `sent`: what the form does once the
+   * command is carried out or waits on this tablet, as letting go of what was typed.
+   */
+  readonly send: (ask: Ask<E> | Promise<Ask<E>>, sent?: () => void) => void;
   readonly pending: boolean;
   /** How far it is, where the server says so. */
   readonly progress: Progress | undefined;
   readonly error: Error | null;
-  /** What was sent last. */
+  /** What was sent last, and what its form wanted done once it was. */
   readonly last: Ask<E> | undefined;
+  readonly lastSent: (() => void) | undefined;
   readonly answer: Answer<E> | undefined;
   /** What was sent last waits on this tablet. */
   readonly kept: boolean;
@@ -55,7 +64,7 @@ export function useCommand<E extends Endpoint>(
     };
   }, []);
   const { mutate, isPending, error, variables, data, reset } = useMutation({
-    mutationFn: async (asking: Ask<E> | Promise<Ask<E>>) => {
+    mutationFn: async ({ asking }: Sending<E>) => {
       const ask = await asking;
       const answered = async (): Promise<Outcome<E>> => ({ kept: false, answer: await call(endpoint, ask) });
       if (spoken === undefined) return { ask, outcome: await answered() };
@@ -67,19 +76,21 @@ export function useCommand<E extends Endpoint>(
         throw refusal;
       }
     },
-    onSuccess: ({ ask, outcome }) => {
+    onSuccess: ({ ask, outcome }, { sent }) => {
+      sent?.();
       if (outcome.kept) onKept?.(ask);
       else onDone?.(outcome.answer, ask);
     },
     onError: (why) => onFailed?.(why),
   });
-  const last = variables instanceof Promise ? undefined : variables;
+  const last = variables?.asking instanceof Promise ? undefined : variables?.asking;
   return {
-    send: mutate,
+    send: (asking, sent) => mutate({ asking, sent }),
     pending: isPending,
     progress: useProgress(() => (isPending && last !== undefined ? openKeyOf(intentOf(endpoint.id, last)) : undefined)),
     error,
     last,
+    lastSent: variables?.sent,
     answer: data?.outcome.kept === false ? data.outcome.answer : undefined,
     kept: data?.outcome.kept === true,
     reset,

@@ -65,10 +65,20 @@ export function chooseScale(id: string): void {
   tell();
 }
 
+/** A scale that the house does not have any more is looked at no more: its first one is. */
+export function keepToScales(scales: readonly { readonly id: string }[]): void {
+  const [first] = scales;
+  if (first !== undefined && !scales.some((s) => s.id === chosen)) chooseScale(first.id);
+}
+
 export const useChosenScale = (): string => useSyncExternalStore(subscribe, () => chosen);
 
 /** Every reading, twenty-five a second while the pan moves: for what shows the figure itself. */
 export const useScale = (): ScaleReading => useSyncExternalStore(subscribe, () => reading);
+
+/** What another scale of the house shows. */
+export const useReadingOf = (scale: string): ScaleReading | undefined =>
+  useSyncExternalStore(subscribe, () => latest.get(scale));
 
 /** The reading when it last came to rest, or that it moves: for what need not be drawn again at every tremble. */
 export const useScaleAtRest = (): ScaleReading => useSyncExternalStore(subscribe, () => atRest);

@@ -25,6 +25,8 @@ export const house: House = {
   costs: 'shown',
   viewersSeeCosts: true,
   version: 1,
+  probeAt: null,
+  printerAt: null,
   simulated: false,
 };
 

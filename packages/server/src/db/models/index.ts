@@ -45,6 +45,7 @@ import { RateLimitTable } from './rateLimit.ts';
 import { RecipeVersionTable } from './recipeVersion.ts';
 import { ReservationTable } from './reservation.ts';
 import { RestoredTable } from './restored.ts';
+import { ScaleCheckTable } from './scaleCheck.ts';
 import { SessionTable } from './session.ts';
 import { SettingChangeTable } from './settingChange.ts';
 import { SignInTryTable } from './signInTry.ts';
@@ -99,6 +100,7 @@ export const allTables: readonly Table[] = [
   RecipeVersionTable,
   ReservationTable,
   RestoredTable,
+  ScaleCheckTable,
   SessionTable,
   SettingChangeTable,
   SignInTryTable,

@@ -101,7 +101,7 @@ export function accessRoutes(services: Services, router: Router): void {
   mountOpen(router, api.access.setUp, async ({ body, request }) => {
     await codeTried(request);
     const { actor, recoveryCode } = await setUp(services, body);
-    services.placeDevices(actor.houseId);
+    await services.placeDevices(actor.houseId);
     return { me: await letIn(request, actor), recoveryCode };
   });
   mountOpen(router, api.access.recover, async ({ body, request }) => {

@@ -21,6 +21,7 @@ import { keepsCosts } from '../../http/hideCosts.ts';
 import { mountCommand, mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Services } from '../../services.ts';
+import { checkScale, readDevices, tryDevice } from './devices.ts';
 import { readKeeping } from './keeping.ts';
 import { readHouseLimits, saveLimits, seeCaution } from './limits.ts';
 import { addPerson, changePerson, leave, readPeople, setPin } from './people.ts';
@@ -66,6 +67,8 @@ export function houseRoutes(services: Services, router: Router): void {
       machines,
       labourMinorPerHour,
       energyMinorPerKwh,
+      probeAt,
+      printerAt,
     } = house.settings;
     return {
       id: house.id,
@@ -82,6 +85,8 @@ export function houseRoutes(services: Services, router: Router): void {
       burners: [...(burners ?? [])],
       machines: [...(machines ?? [])],
       energyMinorPerKwh: energyMinorPerKwh ?? null,
+      probeAt: probeAt ?? null,
+      printerAt: printerAt ?? null,
       places: placesOf(house),
       tolerance: toleranceOf(house),
       limits: { profileId: profile.id, title: profile.title },
@@ -173,6 +178,11 @@ export function houseRoutes(services: Services, router: Router): void {
   });
   mountCommand(services, router, api.house.saveSettings, ['house'], (command, asked) =>
     saveSettings(services, command, asked),
+  );
+  mountRead(services, router, api.house.devices, (actor) => readDevices(services, actor));
+  mountRead(services, router, api.house.tryDevice, (_, { body }) => tryDevice(body));
+  mountCommand(services, router, api.house.checkScale, ['house'], (command, asked) =>
+    checkScale(services, command, asked),
   );
   mountRead(services, router, api.house.changes, (actor, asked) => readChanges(services, actor, asked));
   mountRead(services, router, api.house.keeping, () => readKeeping(services.db));

@@ -8,6 +8,7 @@ const rooms = [
   { to: '/house', name: 'Kitchen' },
   { to: '/house/people', name: 'People' },
   { to: '/house/things', name: 'Things' },
+  { to: '/house/devices', name: 'Devices' },
   { to: '/house/worth', name: 'Worth' },
   { to: '/limits', name: 'Limits and cautions' },
   { to: '/server', name: 'Server' },

@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { House, HousePerson } from '@zabrik/contract';
 import { type Role, roleNames, roles } from '@zabrik/contract/roles';
 import { amountText } from '@zabrik/core';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { z } from 'zod';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
@@ -108,15 +108,7 @@ function PersonRow({ house, person }: { readonly house: House; readonly person: 
     setDoing(undefined);
     again();
   };
-  // what was typed is let go of once it is in the records, not before
-  const sent = useRef<() => void>(() => undefined);
-  const change = useCommand(api.house.changePerson, {
-    onDone: () => {
-      sent.current();
-      done();
-    },
-    onFailed: again,
-  });
+  const change = useCommand(api.house.changePerson, { onDone: done, onFailed: again });
   const leave = useCommand(api.house.leave, { onDone: done, onFailed: again });
   const { id, version, leftAt } = person;
   const left = leftAt !== null;
@@ -167,10 +159,7 @@ function PersonRow({ house, person }: { readonly house: House; readonly person: 
           send="Save"
           pending={change.pending}
           error={change.error}
-          onSend={(said, clear) => {
-            sent.current = clear;
-            change.send({ params: { personId: id }, body: { ...said, version } });
-          }}
+          onSend={(said, clear) => change.send({ params: { personId: id }, body: { ...said, version } }, clear)}
         />
       )}
       {doing === 'leave' && (
@@ -198,12 +187,8 @@ function PeoplePage() {
     queryKey: ['house', 'people'],
     queryFn: () => call(api.house.people, {}),
   });
-  const sent = useRef<() => void>(() => undefined);
   const add = useCommand(api.house.addPerson, {
-    onDone: () => {
-      sent.current();
-      void client.invalidateQueries({ queryKey: ['house', 'people'] });
-    },
+    onDone: () => void client.invalidateQueries({ queryKey: ['house', 'people'] }),
   });
   if (people.isPending || house.data === undefined) return <Loading />;
   if (people.isLoadingError) return <Failed error={people.error} again={() => void people.refetch()} />;
@@ -224,10 +209,7 @@ function PeoplePage() {
               send="Add"
               pending={add.pending}
               error={add.error}
-              onSend={(said, clear) => {
-                sent.current = clear;
-                add.send({ body: said });
-              }}
+              onSend={(said, clear) => add.send({ body: said }, clear)}
             />
             {add.answer !== undefined && (
               <p className="mt-2" role="status">

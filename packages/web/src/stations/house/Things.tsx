@@ -1,62 +1,18 @@
 /** What stands in the kitchen: places, pots, burners, the machine that chops. */
 import type { House } from '@zabrik/contract';
 import { placeKinds, readDecimal } from '@zabrik/core';
-import { Trash2 } from 'lucide-react';
-import type { ReactNode } from 'react';
 import { useFieldArray } from 'react-hook-form';
 import { useKeptForm } from '../../app/keptForm.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
-import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Select } from '../../kit/Select.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { ForChefs, HouseHead } from './HouseHead.tsx';
+import { List, Row } from './ListOfThings.tsx';
 import { SaveFoot } from './SaveFoot.tsx';
 import { brimLitres, placeNames, settingsOf, thingsForm, typedOf } from './thingsForm.ts';
 import { type SaveHouse, useSaveHouse } from './useSaveHouse.ts';
-
-interface ListProps {
-  readonly title: string;
-  readonly says: string;
-  readonly more: string;
-  readonly onMore: () => void;
-  readonly children: ReactNode;
-}
-
-const List = ({ title, says, more, onMore, children }: ListProps) => (
-  <section aria-label={title} className="grid content-start gap-3">
-    <div>
-      <h2 className="text-lg font-bold">{title}</h2>
-      <p className="text-[15px] text-ink-soft">{says}</p>
-    </div>
-    <ul className="grid gap-2">{children}</ul>
-    <Button className="h-11 justify-self-start" onClick={onMore}>
-      {more}
-    </Button>
-  </section>
-);
-
-const Row = ({
-  name,
-  onAway,
-  children,
-}: {
-  readonly name: string;
-  readonly onAway: () => void;
-  readonly children: ReactNode;
-}) => (
-  <li className="flex items-start gap-2 rounded-plate border border-line bg-white p-3">
-    <div className="flex min-w-0 flex-1 flex-wrap items-start gap-2">{children}</div>
-    <Button
-      className="mt-[22px] size-10 shrink-0 px-0!"
-      aria-label={`Without ${name === '' ? 'the new one' : name}`}
-      onClick={onAway}
-    >
-      <Trash2 size={18} aria-hidden="true" />
-    </Button>
-  </li>
-);
 
 function ThingsForm({ house, saving }: { readonly house: House; readonly saving: SaveHouse }) {
   const form = useKeptForm('things', thingsForm, typedOf(house));

@@ -16,6 +16,8 @@ const names: Readonly<Record<string, string>> = {
   machines: 'Machines',
   places: 'Places',
   scales: 'Scales',
+  probeAt: 'Where the probe answers',
+  printerAt: 'Where the label printer answers',
   creditMinorPerKg: 'What bones and trim are worth',
   pantryMinorPerKg: 'What the pantry costs',
 };

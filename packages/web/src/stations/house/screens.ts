@@ -4,6 +4,7 @@ export const house: readonly ScreenAt[] = [
   { path: '/house', title: 'House', script: () => import('./Kitchen.tsx') },
   { path: '/house/people', title: 'People', script: () => import('./People.tsx') },
   { path: '/house/things', title: 'Things', script: () => import('./Things.tsx') },
+  { path: '/house/devices', title: 'Devices', script: () => import('./Devices.tsx') },
   { path: '/house/worth', title: 'What it is worth', script: () => import('./Worth.tsx') },
   { path: '/house/changes', title: 'What was changed', script: () => import('./Changes.tsx') },
   { path: '/limits', title: 'Limits', script: () => import('./Limits.tsx') },

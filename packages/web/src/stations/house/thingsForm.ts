@@ -1,8 +1,9 @@
 /** Pots, burners, machines and places as they are typed, and what they are to the records. */
 import type { House } from '@zabrik/contract';
-import { type PlaceKind, placeKinds, slugOf } from '@zabrik/core';
+import { type PlaceKind, placeKinds } from '@zabrik/core';
 import { z } from 'zod';
 import { aFigure, aFigureOrNothing } from '../../kit/fieldReaders.ts';
+import { named } from './named.ts';
 
 const name = z.string().trim().min(1, 'A name').max(120);
 const id = z.string();
@@ -77,19 +78,6 @@ export const typedOf = (house: Pick<House, 'places' | 'vessels' | 'burners' | 'm
   })),
   machines: house.machines.map((m) => ({ id: m.id, name: m.name, watts: String(m.watts) })),
 });
-
-/** A new thing gets an id of its name, that nothing else of the list has. */
-function named<T extends { readonly id: string; readonly name: string }>(things: readonly T[]): T[] {
-  const taken = new Set(things.map((t) => t.id).filter((i) => i !== ''));
-  return things.map((thing) => {
-    if (thing.id !== '') return thing;
-    const base = slugOf(thing.name) || 'thing';
-    let next = base;
-    for (let n = 2; taken.has(next); n += 1) next = `${base}-${n}`;
-    taken.add(next);
-    return { ...thing, id: next };
-  });
-}
 
 /** What is saved. A pot that is not round keeps the form it had. */
 export function settingsOf(read: ThingsRead, house: Pick<House, 'vessels'>) {

@@ -1,6 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
 import type { Ask } from '@zabrik/contract';
-import { useRef } from 'react';
 import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { useHouse } from '../../app/queries.ts';
@@ -13,22 +12,16 @@ export type SaveHouse = ReturnType<typeof useSaveHouse>;
 export function useSaveHouse() {
   const client = useQueryClient();
   const { data: house } = useHouse();
-  const sent = useRef<() => void>(() => undefined);
   const again = (): void => void client.invalidateQueries({ queryKey: ['house'] });
   const saving = useCommand(api.house.saveSettings, {
-    onDone: () => {
-      sent.current();
-      again();
-    },
+    onDone: again,
     // somebody was first: theirs is read, and what was typed stays
     onFailed: again,
   });
   return {
     /** `done`: what the form does once it is saved. */
     save: (settings: Settings, done: () => void): void => {
-      if (house === undefined) return;
-      sent.current = done;
-      saving.send({ body: { version: house.version, settings } });
+      if (house !== undefined) saving.send({ body: { version: house.version, settings } }, done);
     },
     pending: saving.pending,
     error: saving.error,

@@ -73,41 +73,24 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
   const shutIfStill = (kind: Doing): void => {
     if (doingNow.current === kind) shut();
   };
-  /** Of the form whose command is on its way: what was typed is let go of once it was sent, not before. */
-  const sent = useRef<() => void>(() => undefined);
   const keeping = useCommand(api.larder.keep, {
     spoken: ({ body }) => ({ says: `${lot.name} ${lot.code}: ${names[body.kind].toLowerCase()}` }),
-    onDone: (_answer, { body }) => {
-      sent.current();
-      shutIfStill(body.kind);
-    },
-    onKept: ({ body }) => {
-      sent.current();
-      shutIfStill(body.kind);
-    },
+    onDone: (_answer, { body }) => shutIfStill(body.kind),
+    onKept: ({ body }) => shutIfStill(body.kind),
   });
   const split = useCommand(api.larder.split, {
     spoken: ({ body }) => ({
       says: `${lot.name} ${lot.code}, parted: ${formatMass(body.massMg)}`,
     }),
-    onDone: () => {
-      sent.current();
-      shut();
-    },
-    onKept: () => {
-      sent.current();
-      shut();
-    },
+    onDone: shut,
+    onKept: shut,
   });
   const undo = useCommand(api.larder.undoKeep, {
     spoken: () => ({ says: `${lot.name} ${lot.code}: undone`, about: lot.id }),
     onDone: () => keeping.reset(),
     onKept: () => keeping.reset(),
   });
-  const keep = (body: KeepBody, then: () => void = () => undefined): void => {
-    sent.current = then;
-    keeping.send({ params: { lotId: lot.id }, body });
-  };
+  const keep = (body: KeepBody, then?: () => void): void => keeping.send({ params: { lotId: lot.id }, body }, then);
   const onIt = { keep, pending: keeping.pending };
   const choose = (next: Doing): void => {
     setDoing(doing === next ? undefined : next);
@@ -117,7 +100,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
   };
   const confirmed = (): void => {
     const last = keeping.last?.body;
-    if (last !== undefined && 'confirmed' in last) keep({ ...last, confirmed: true }, sent.current);
+    if (last !== undefined && 'confirmed' in last) keep({ ...last, confirmed: true }, keeping.lastSent);
   };
   const eventId = keeping.answer?.eventId ?? '';
   return (
@@ -136,10 +119,7 @@ export function LotActions({ lot }: { readonly lot: LotRead }) {
         <PartLot
           lot={lot}
           pending={split.pending}
-          onPart={(part, then) => {
-            sent.current = then;
-            split.send({ params: { lotId: lot.id }, body: part });
-          }}
+          onPart={(part, then) => split.send({ params: { lotId: lot.id }, body: part }, then)}
         />
       )}
       {doing === 'trim' && goods !== undefined && <TrimGoods lot={lot} goods={goods} />}

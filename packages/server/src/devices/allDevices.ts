@@ -1,0 +1,95 @@
+import type { Sequelize } from 'sequelize';
+import type { Config } from '../config.ts';
+import { HouseTable } from '../db/models/house.ts';
+import { serverRows } from '../db/rows.ts';
+import type { Announcer } from '../live/announcer.ts';
+import { type Devices, HouseDevices, noDevices } from './devices.ts';
+
+type Said = Pick<Config, 'scales' | 'probe' | 'printer' | 'devicesHouse'>;
+
+const texts = ({ host, port }: { readonly host: string; readonly port: number }): string => `${host}:${port}`;
+
+/**
+ * The devices of every house on this machine. What a house says on its own page goes first; the start command's addresses are for one house, the
+ * first or the one that is named, and only for what it says nothing of. Each server process keeps its own lines; a change is heard of as every other
+ * change is.
+ */
+export class AllDevices {
+  readonly #db: Sequelize;
+  readonly #announcer: Pick<Announcer, 'subscribe'>;
+  readonly #said: Said;
+  readonly #failed: (error: unknown) => void;
+  readonly #houses = new Map<string, HouseDevices>();
+  readonly #forget: (() => void)[] = [];
+  /** Where the start command's devices stand. */
+  #standsIn: string | undefined;
+
+  constructor(
+    db: Sequelize,
+    announcer: Pick<Announcer, 'subscribe'>,
+    said: Said,
+    failed: (error: unknown) => void = () => undefined,
+  ) {
+    this.#db = db;
+    this.#announcer = announcer;
+    this.#said = said;
+    this.#failed = failed;
+  }
+
+  /** Errors  the house that the start command names is not there. */
+  async start(): Promise<void> {
+    const houses = await serverRows(this.#db, HouseTable).all({}, { order: ['createdAt'] });
+    const named = this.#said.devicesHouse;
+    this.#standsIn = named === undefined ? houses[0]?.id : houses.find((h) => h.slug === named)?.id;
+    if (named !== undefined && this.#standsIn === undefined)
+      throw new Error(`Settings: ZABRIK_DEVICES_HOUSE: there is no house ${named} on this machine`);
+    for (const { id } of houses) await this.#follow(id);
+  }
+
+  /** Those of a house that another process has set up come as soon as they are read. */
+  of(houseId: string): Devices {
+    if (!this.#houses.has(houseId)) this.place(houseId).catch(this.#failed);
+    return this.#houses.get(houseId) ?? noDevices;
+  }
+
+  /** A house that was made since. The start command's devices are its own where they stood nowhere. */
+  async place(houseId: string, here = this.#standsIn === undefined): Promise<void> {
+    if (here) this.#standsIn = houseId;
+    await this.#follow(houseId);
+  }
+
+  close(): void {
+    for (const forget of this.#forget) forget();
+    for (const devices of this.#houses.values()) devices.close();
+  }
+
+  async #follow(houseId: string): Promise<void> {
+    if (!this.#houses.has(houseId)) {
+      this.#houses.set(houseId, new HouseDevices());
+      this.#forget.push(
+        this.#announcer.subscribe(houseId, (said) => {
+          const all = said.event === 'resync';
+          if (all || (said.event === 'changed' && said.data.topics.includes('house')))
+            this.#read(houseId).catch(this.#failed);
+        }),
+      );
+    }
+    await this.#read(houseId);
+  }
+
+  async #read(houseId: string): Promise<void> {
+    const house = await serverRows(this.#db, HouseTable).one({ id: houseId });
+    if (house === undefined) return;
+    const here = houseId === this.#standsIn;
+    const { settings } = house;
+    const { scales, probe, printer } = this.#said;
+    this.#houses.get(houseId)?.standAt({
+      scales: {
+        ...(here ? Object.fromEntries(scales.map((s) => [s.id, texts(s)])) : {}),
+        ...Object.fromEntries(settings.scales.flatMap((s) => (s.address === undefined ? [] : [[s.id, s.address]]))),
+      },
+      probe: settings.probeAt ?? (here && probe !== undefined ? texts(probe) : undefined),
+      printer: settings.printerAt ?? (here && printer !== undefined ? texts(printer) : undefined),
+    });
+  }
+}
