@@ -1,5 +1,8 @@
 /** A bare machine becomes a kitchen: set up by its code, people, a pot, a fish, its yield and what it cost; nothing of the demo. */
+import { once } from 'node:events';
+import { connect } from 'node:net';
 import { expect, type Page, test } from '@playwright/test';
+import { startSimulatedScale } from '@zabrik/devices';
 import { axe, watchRequests } from './cook.ts';
 import { SET_UP_CODE } from './kitchenProcess.ts';
 
@@ -174,6 +177,52 @@ test('an empty machine to a costed yield sheet by touch; people come and leave; 
   await other.goto('/sign-in');
   await expect(other.getByRole('button', { name: /Alda Fonte/ })).toBeVisible();
   await expect(other.getByRole('button', { name: /Odd Brekke/ })).toHaveCount(0);
+
+  // a scale is put in by its address, tried, listened to, and checked with weights
+  const scale = await startSimulatedScale({
+    host: '127.0.0.1',
+    port: 0,
+    intervalMg: 2_000,
+    maxMg: 6_000_000,
+    lagMs: 20,
+    restMs: 60,
+    normal: () => 0,
+  });
+  const lay = async (grams: number): Promise<void> => {
+    const hand = connect(scale.port, '127.0.0.1');
+    hand.resume().end(`load ${grams * 1_000}\n`);
+    await once(hand, 'close');
+  };
+  await page.getByRole('navigation', { name: 'House' }).getByRole('link', { name: 'Devices' }).click();
+  const scales = page.getByRole('region', { name: 'Scales' });
+  await expect(scales).toContainText('not connected: weights are typed');
+  await scales.getByLabel('Where it answers').fill('127.0.0.1:1');
+  await scales.getByRole('button', { name: 'Try it' }).click();
+  await expect(scales.getByText('Nothing there answers as a scale')).toBeVisible();
+  await scales.getByLabel('Where it answers').fill(`127.0.0.1:${scale.port}`);
+  await scales.getByRole('button', { name: 'Try it' }).click();
+  await expect(scales.getByText('Class III, in steps of 2 g to 6 kg')).toBeVisible();
+  await expect(scales.getByLabel('Step, e')).toHaveValue('2');
+  await axe(page, 'devices');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await expect(scales.getByText('steady')).toBeVisible();
+  await scales.getByRole('button', { name: 'Check with weights' }).click();
+  for (const [i, grams] of [500, 5_000].entries()) {
+    await lay(grams + 2 * i);
+    await expect(scales.locator('output').first()).toHaveText(i === 0 ? '500 g' : '5,002 g');
+    await scales.getByRole('button', { name: 'From the scale' }).nth(i).click();
+  }
+  await scales.getByRole('button', { name: 'Keep this check' }).click();
+  await expect(scales).toContainText('by Alda Fonte: within what is allowed, up to 5,000 g');
+  // and the bench weighs on it
+  await lay(0);
+  await station(page, /^Receive/).click();
+  await lay(1_236);
+  await page.getByRole('button', { name: 'From the scale' }).first().click();
+  await expect(page.getByRole('textbox', { name: 'Gross, with box' })).toHaveValue(/1[,.]?236/);
+  await scale.stop();
+  await station(page, /^House/).click();
 
   await page.getByRole('navigation', { name: 'House' }).getByRole('link', { name: 'Changes' }).click();
   const changes = page.getByRole('table');

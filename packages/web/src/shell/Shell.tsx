@@ -8,7 +8,7 @@ import { datesAreOf } from '../app/dates.ts';
 import { api } from '../app/endpoints.ts';
 import { watchHands } from '../app/hands.ts';
 import { actsFor } from '../app/intents.ts';
-import { isConnected, listen, useConnected } from '../app/live.ts';
+import { isConnected, keepToScales, listen, useConnected } from '../app/live.ts';
 import { coveredBefore, coverFor, uncover, useCovered, wasAtWork, watchCover } from '../app/lock.ts';
 import { onSent, useOutbox, worksAs } from '../app/outbox.ts';
 import { houseQuery, useFlow, useMe } from '../app/queries.ts';
@@ -126,6 +126,10 @@ export function Shell() {
   const { data: house } = useQuery({ ...houseQuery, enabled: me != null });
   // said before anything below is drawn
   if (house !== undefined) datesAreOf(house.timezone);
+  const scales = house?.scales;
+  useEffect(() => {
+    if (scales !== undefined) keepToScales(scales);
+  }, [scales]);
   const client = useQueryClient();
   const navigate = useNavigate();
   const covered = useCovered();

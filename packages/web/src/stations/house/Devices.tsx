@@ -9,7 +9,7 @@ import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { useKeptForm } from '../../app/keptForm.ts';
-import { keepToScales, useReadingOf } from '../../app/live.ts';
+import { useReadingOf } from '../../app/live.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
@@ -83,7 +83,16 @@ function TryIt({
 }
 
 /** What a scale of the house shows at this moment. */
-function ShowsNow({ id, listed }: { readonly id: string; readonly listed: Listed | undefined }) {
+function ShowsNow({
+  id,
+  from,
+  listed,
+}: {
+  readonly id: string;
+  /** The address that is saved. */
+  readonly from: string;
+  readonly listed: Listed | undefined;
+}) {
   const reading = useReadingOf(id);
   if (id === '') return <span className="text-ink-soft">not saved yet</span>;
   if (listed?.address == null) return <span className="text-ink-soft">not connected: weights are typed</span>;
@@ -94,6 +103,7 @@ function ShowsNow({ id, listed }: { readonly id: string; readonly listed: Listed
       <output className="figure text-xl">{formatMass(reading.netMg)}</output>{' '}
       <span className="text-ink-soft">
         {reading.state === 'steady' ? 'steady' : reading.state} · {listed.address}
+        {from === '' && ', from the start command'}
       </span>
     </span>
   );
@@ -113,6 +123,7 @@ function ScaleFields({
   readonly house: House;
 }) {
   const { register, setValue, formState } = form;
+  const may = useMay('house.saveSettings');
   const errors = formState.errors.scales?.[i];
   const [checking, setChecking] = useState(false);
   const saved = house.scales.find((s) => s.id === typed.id);
@@ -120,59 +131,61 @@ function ScaleFields({
     setValue(`scales.${i}.${field}`, value as 'III', { shouldDirty: true, shouldValidate: true });
   return (
     <>
-      <Field
-        label="Name"
-        dense
-        className="min-w-36 flex-1"
-        error={errors?.name?.message}
-        {...register(`scales.${i}.name`)}
-      />
-      <Field
-        label="Where it answers"
-        dense
-        className="min-w-48 flex-1"
-        placeholder="address:port, or nothing"
-        error={errors?.address?.message}
-        {...register(`scales.${i}.address`)}
-      />
-      <TryIt
-        kind="scale"
-        address={typed.address}
-        onPlate={({ accuracyClass, intervalMg, maxMg }) => {
-          set('accuracyClass', accuracyClass);
-          set('intervalG', String(inGrams(intervalMg)));
-          set('maxKg', String(inKilograms(maxMg)));
-        }}
-      />
-      <div className="flex w-full flex-wrap gap-2">
-        <Select
-          label="Class"
+      <fieldset disabled={!may} className="contents">
+        <Field
+          label="Name"
           dense
-          options={(['II', 'III', 'IIII'] as const).map((value) => ({ value, name: value }))}
-          {...register(`scales.${i}.accuracyClass`)}
+          className="min-w-36 flex-1"
+          error={errors?.name?.message}
+          {...register(`scales.${i}.name`)}
         />
         <Field
-          label="Step, e"
-          unit="g"
+          label="Where it answers"
           dense
-          className="w-28"
-          inputMode="decimal"
-          error={errors?.intervalG?.message}
-          {...register(`scales.${i}.intervalG`)}
+          className="min-w-48 flex-1"
+          placeholder="address:port, or nothing"
+          error={errors?.address?.message}
+          {...register(`scales.${i}.address`)}
         />
-        <Field
-          label="Holds"
-          unit="kg"
-          dense
-          className="w-28"
-          inputMode="decimal"
-          error={errors?.maxKg?.message}
-          {...register(`scales.${i}.maxKg`)}
+        <TryIt
+          kind="scale"
+          address={typed.address}
+          onPlate={({ accuracyClass, intervalMg, maxMg }) => {
+            set('accuracyClass', accuracyClass);
+            set('intervalG', String(inGrams(intervalMg)));
+            set('maxKg', String(inKilograms(maxMg)));
+          }}
         />
-        <div className="min-w-56 flex-1 self-end pb-1">
-          <ShowsNow id={typed.id} listed={listed} />
+        <div className="flex w-full flex-wrap gap-2">
+          <Select
+            label="Class"
+            dense
+            options={(['II', 'III', 'IIII'] as const).map((value) => ({ value, name: value }))}
+            {...register(`scales.${i}.accuracyClass`)}
+          />
+          <Field
+            label="Step, e"
+            unit="g"
+            dense
+            className="w-28"
+            inputMode="decimal"
+            error={errors?.intervalG?.message}
+            {...register(`scales.${i}.intervalG`)}
+          />
+          <Field
+            label="Holds"
+            unit="kg"
+            dense
+            className="w-28"
+            inputMode="decimal"
+            error={errors?.maxKg?.message}
+            {...register(`scales.${i}.maxKg`)}
+          />
+          <div className="min-w-56 flex-1 self-end pb-1">
+            <ShowsNow id={typed.id} from={saved?.address ?? ''} listed={listed} />
+          </div>
         </div>
-      </div>
+      </fieldset>
       {saved !== undefined && listed !== undefined && (
         <div className="w-full border-t border-line pt-2">
           <div className="flex flex-wrap items-center justify-between gap-3">
@@ -209,28 +222,32 @@ function DevicesForm({
       onSubmit={(event) => void handleSubmit((read) => saving.save(settingsOf(read), form.clear))(event)}
     >
       <StillHere draft={kept} />
-      <fieldset disabled={!may} className="grid min-w-0 gap-8 border-0 p-0">
-        <List
-          title="Scales"
-          says="The first is the one at the bench. Class and step stand on the plate: they say how far a balance may be out."
-          more="Another scale"
-          onMore={() => scales.append(newScale)}
-        >
-          {scales.fields.map((row, i) => {
-            const { [i]: scale = newScale } = typed.scales;
-            return (
-              <Row key={row.row} name={scale.name} onAway={() => scales.remove(i)}>
-                <ScaleFields
-                  form={form}
-                  i={i}
-                  typed={scale}
-                  listed={listed.scales.find((s) => s.id === scale.id)}
-                  house={house}
-                />
-              </Row>
-            );
-          })}
-        </List>
+      <List
+        title="Scales"
+        says="The first is the one at the bench. Class and step stand on the plate: they say how far a balance may be out."
+        more="Another scale"
+        onMore={may ? () => scales.append(newScale) : undefined}
+      >
+        {scales.fields.map((row, i) => {
+          const { [i]: scale = newScale } = typed.scales;
+          return (
+            <Row
+              key={row.row}
+              name={scale.name}
+              onAway={may && scales.fields.length > 1 ? () => scales.remove(i) : undefined}
+            >
+              <ScaleFields
+                form={form}
+                i={i}
+                typed={scale}
+                listed={listed.scales.find((s) => s.id === scale.id)}
+                house={house}
+              />
+            </Row>
+          );
+        })}
+      </List>
+      <fieldset disabled={!may} className="min-w-0 border-0 p-0">
         <section aria-label="Probe and printer" className="grid content-start gap-3">
           <div>
             <h2 className="text-lg font-bold">Probe thermometer and label printer</h2>
@@ -278,7 +295,6 @@ function DevicesPage() {
   const scales = house.data?.scales;
   useEffect(() => {
     if (scales === undefined) return;
-    keepToScales(scales);
     void client.invalidateQueries({ queryKey: ['house', 'devices'] });
   }, [scales, client]);
   return (

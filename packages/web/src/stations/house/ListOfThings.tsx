@@ -7,7 +7,8 @@ interface ListProps {
   readonly title: string;
   readonly says: string;
   readonly more: string;
-  readonly onMore: () => void;
+  /** Left out where nothing may be added. */
+  readonly onMore?: (() => void) | undefined;
   readonly children: ReactNode;
 }
 
@@ -18,9 +19,11 @@ export const List = ({ title, says, more, onMore, children }: ListProps) => (
       <p className="text-[15px] text-ink-soft">{says}</p>
     </div>
     <ul className="grid gap-2">{children}</ul>
-    <Button className="h-11 justify-self-start" onClick={onMore}>
-      {more}
-    </Button>
+    {onMore !== undefined && (
+      <Button className="h-11 justify-self-start" onClick={onMore}>
+        {more}
+      </Button>
+    )}
   </section>
 );
 
@@ -30,17 +33,20 @@ export const Row = ({
   children,
 }: {
   readonly name: string;
-  readonly onAway: () => void;
+  /** Left out where nothing may be taken away. */
+  readonly onAway?: (() => void) | undefined;
   readonly children: ReactNode;
 }) => (
   <li className="flex items-start gap-2 rounded-plate border border-line bg-white p-3">
     <div className="flex min-w-0 flex-1 flex-wrap items-start gap-2">{children}</div>
-    <Button
-      className="mt-[22px] size-10 shrink-0 px-0!"
-      aria-label={`Without ${name === '' ? 'the new one' : name}`}
-      onClick={onAway}
-    >
-      <Trash2 size={18} aria-hidden="true" />
-    </Button>
+    {onAway !== undefined && (
+      <Button
+        className="mt-[22px] size-10 shrink-0 px-0!"
+        aria-label={`Without ${name === '' ? 'the new one' : name}`}
+        onClick={onAway}
+      >
+        <Trash2 size={18} aria-hidden="true" />
+      </Button>
+    )}
   </li>
 );
