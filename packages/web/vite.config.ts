@@ -25,7 +25,7 @@ const CHARTS =
 
 /** What a module comes with: a part of the kit, or the station whose screens alone need it; none for what the bench needs, which comes first. */
 const OWN: readonly (readonly [name: string, test: RegExp])[] = [
-  ['table', /[\\/](?:@tanstack[\\/](?:react-table|table-core|react-store|store)|kit[\\/]DataTable\.tsx)/],
+  ['table', /[\\/](?:@tanstack[\\/](?:react-table|table-core|react-store|store)|node_modules[\\/]use-sync-external-store|kit[\\/]DataTable\.tsx)/],
   // forms of more than a field: no one types one before the bench is there
   [
     'forms',
@@ -34,17 +34,17 @@ const OWN: readonly (readonly [name: string, test: RegExp])[] = [
   ['csv', /[\\/]node_modules[\\/]papaparse[\\/]/],
   [
     'kit',
-    /[\\/](?:react-(?:radio-group|progress)|kit[\\/](?:ProgressBar|Choice|SearchBox|Check|ChartFrame|RangeBar|MoneyField|DateField)\.tsx)/,
+    /[\\/](?:react-(?:radio-group|progress)|kit[\\/](?:ProgressBar|Choice|SearchBox|Check|ChartFrame|RangeBar|MoneyField|DateField)\.tsx|parts[\\/](?:MinutesFields|PhotoField|ReceiveHead)\.tsx|core[\\/]src[\\/]quantity[\\/]volume\.ts|kit[\\/]litresIn\.ts)/,
   ],
   // what stands over a page, and places itself
   [
     'over',
-    /[\\/](?:node_modules[\\/](?:@floating-ui|aria-hidden|cmdk|react-remove-scroll|react-style-singleton|use-(?:callback-ref|sidecar))|react-(?:dialog|popover|popper|arrow|dismissable-layer|focus-(?:guards|scope)|portal|use-(?:escape-keydown|size|rect))[\\/]|kit[\\/](?:Dialog|Popover|SearchSelect)\.tsx)/,
+    /[\\/](?:node_modules[\\/](?:@floating-ui|aria-hidden|tslib|cmdk|react-remove-scroll|react-style-singleton|use-(?:callback-ref|sidecar))|react-(?:dialog|popover|popper|arrow|dismissable-layer|focus-(?:guards|scope)|portal|use-(?:escape-keydown|size|rect))[\\/]|kit[\\/](?:Dialog|Popover|SearchSelect)\.tsx)/,
   ],
   ['safety', /[\\/](?:core[\\/]src[\\/](?:safety[\\/]|trace[\\/]allergens\.ts)|contract[\\/]src[\\/]claimWords\.ts)/],
   ['plans', /[\\/]web[\\/]src[\\/]stations[\\/]bench[\\/]plans[\\/]/],
   ['cutting', /[\\/](?:core[\\/]src[\\/]portioning|web[\\/]src[\\/]stations[\\/]bench[\\/]cutting)[\\/]/],
-  ['pots', /[\\/](?:core[\\/]src|web[\\/]src[\\/]stations)[\\/](?:pots|heat)[\\/](?!(?:bar|reads)\.ts)/],
+  ['pots', /[\\/](?:(?:core[\\/]src|web[\\/]src[\\/]stations)[\\/](?:pots|heat)[\\/](?!(?:bar|reads)\.ts)|catalogue[\\/]src[\\/]heat\.ts)/],
   ...['receive', 'larder', 'ledger', 'house', 'access'].map((name): readonly [string, RegExp] => [
     name,
     // what the bar over every screen says of a station, and what its screens open with, comes with the app: it would wait for a file of each

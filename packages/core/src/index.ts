@@ -72,6 +72,8 @@ export * from './quantity/money.ts';
 export * from './quantity/number.ts';
 export * from './quantity/ratio.ts';
 export * from './quantity/temperature.ts';
+export * from './quantity/units.ts';
+export * from './quantity/volume.ts';
 export * from './receiving/claim.ts';
 export * from './receiving/inspection.ts';
 export * from './receiving/priceRows.ts';

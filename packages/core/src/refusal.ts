@@ -4,6 +4,7 @@
  */
 export type RefusalCode =
   | 'not_a_mass'
+  | 'not_a_volume'
   | 'not_a_price'
   | 'ambiguous_mass'
   | 'ambiguous_price'

@@ -1,4 +1,5 @@
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { unitsComeFrom } from '@zabrik/core';
 import pino, { type DestinationStream, type Logger } from 'pino';
 import { ownHosts } from './access/ownHosts.ts';
 import { sessions } from './access/session.ts';
@@ -6,11 +7,12 @@ import { createApp } from './app.ts';
 import type { Config } from './config.ts';
 import { connect } from './db/connect.ts';
 import { Disk } from './db/disk.ts';
+import { houseNow } from './db/houseScope.ts';
 import { migrate } from './db/migrations.ts';
 import { poolSize } from './db/poolSize.ts';
 import { selectOne } from './db/select.ts';
 import { keepThin } from './db/thinAnswers.ts';
-import { AllDevices } from './devices/allDevices.ts';
+import { HousesHere } from './housesHere.ts';
 import { Problem, problemDocument } from './http/problem.ts';
 import { watchStalls } from './http/stalls.ts';
 import { Jobs } from './jobs/jobs.ts';
@@ -51,10 +53,11 @@ export async function openServices(config: Config, clock: () => Date = () => new
   await migrate(db);
   const announcer = new Announcer(config.databaseUrl, log);
   await announcer.start();
-  const devices = new AllDevices(db, announcer, config, (err) =>
-    log.warn({ err }, 'a house’s devices could not be read; those it had stay'),
+  const houses = new HousesHere(db, announcer, config, (err) =>
+    log.warn({ err }, 'a house’s settings could not be read; those it had stay'),
   );
-  await devices.start();
+  await houses.start();
+  unitsComeFrom(() => houses.unitsOf(houseNow()));
   const session = sessions(config.databaseUrl, config.sessionSecret);
   const jobs = new Jobs(makes);
   const services: Services = {
@@ -64,8 +67,8 @@ export async function openServices(config: Config, clock: () => Date = () => new
     log,
     longReads,
     disk: new Disk(db, config.leaveFree),
-    devicesOf: (houseId) => devices.of(houseId),
-    placeDevices: (houseId) => devices.place(houseId),
+    devicesOf: (houseId) => houses.devicesOf(houseId),
+    placeDevices: (houseId) => houses.place(houseId),
     reversals,
     jobs,
     announce: (houseId, topics, ids) => announcer.announce(houseId, topics, ids),
@@ -99,12 +102,12 @@ export async function openServices(config: Config, clock: () => Date = () => new
     /** Takes jobs from now on. */
     startJobs: (): Promise<void> => jobs.start(services),
     /** Moves the devices into a house: for tests, which make their houses afterwards. */
-    placeDevices: (houseId: string): Promise<void> => devices.place(houseId, true),
+    placeDevices: (houseId: string): Promise<void> => houses.place(houseId, true),
     close: async (): Promise<void> => {
       stalls.stop();
       stopThinning();
       await jobs.stop();
-      devices.close();
+      houses.close();
       await announcer.close();
       await session.close();
       await longReads.close();

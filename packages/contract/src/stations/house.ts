@@ -1,4 +1,14 @@
-import { costingSchools, placeKinds, provenances } from '@zabrik/core';
+import {
+  clocks,
+  costingSchools,
+  dateOrders,
+  decimalSigns,
+  massSystems,
+  placeKinds,
+  provenances,
+  temperatureScales,
+  volumeSystems,
+} from '@zabrik/core';
 import { z } from 'zod';
 import { deviceAddress } from '../deviceAddress.ts';
 import { endpoint } from '../endpoint.ts';
@@ -24,6 +34,17 @@ import { planHeadSchema, refusedSchema, speciesSchema } from '../plan.ts';
 import { roles } from '../roles.ts';
 import { pin } from './access.ts';
 import { burnerSchema, vesselSchema } from './pots.ts';
+
+export const unitsSchema = z
+  .strictObject({
+    mass: z.enum(massSystems),
+    temperature: z.enum(temperatureScales),
+    volume: z.enum(volumeSystems),
+    clock: z.enum(clocks),
+    dates: z.enum(dateOrders),
+    decimal: z.enum(decimalSigns),
+  })
+  .describe('how figures are shown and read; what is kept and sent is always in the units each field names');
 
 export const scaleSchema = z.strictObject({
   id: slug,
@@ -81,6 +102,7 @@ export const houseSchema = z.strictObject({
     .readonly()
     .describe('what works fillings: the heat of its blade counts'),
   energyMinorPerKwh: amountMinor.nullable().describe('what a kilowatt-hour costs'),
+  units: unitsSchema,
   probeAt: deviceAddress.nullable().describe('where the probe thermometer answers'),
   printerAt: deviceAddress.nullable().describe('where the label printer answers'),
   places: z.array(placeSchema).readonly(),
@@ -207,6 +229,7 @@ const settingsSchema = z.strictObject({
     .min(1)
     .max(40),
   scales: z.tuple([scaleSchema.extend({ name: newName })], scaleSchema.extend({ name: newName })).readonly(),
+  units: unitsSchema,
   probeAt: deviceAddress.nullable(),
   printerAt: deviceAddress.nullable(),
   creditMinorPerKg: z.record(z.string().max(64), amountMinor),

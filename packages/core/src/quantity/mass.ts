@@ -1,5 +1,6 @@
 import { Refusal } from '../refusal.ts';
 import { readFigure } from './number.ts';
+import { formatCount, GRAMS_PER_OUNCE, GRAMS_PER_POUND, type Units, unitsNow } from './units.ts';
 
 /** A mass in whole milligrams. Safe as a number up to nine million tonnes. */
 export type Milligrams = number & { readonly unit: 'mg' };
@@ -10,30 +11,20 @@ export const kilograms = (value: number): Milligrams => mg(value * 1_000_000);
 export const inGrams = (mass: number): number => mass / 1_000;
 export const inKilograms = (mass: number): number => mass / 1_000_000;
 
-/** One avoirdupois pound, exactly. Source: international yard and pound agreement 1959; NIST Handbook 44, Appendix C. */
-const MG_PER_POUND_EXACT = 453_592.37;
-const MG_PER_OUNCE = MG_PER_POUND_EXACT / 16;
+const MG_PER_POUND_EXACT = GRAMS_PER_POUND * 1_000;
+const MG_PER_OUNCE = GRAMS_PER_OUNCE * 1_000;
 
 export const pounds = (value: number): Milligrams => mg(value * MG_PER_POUND_EXACT);
 export const ounces = (value: number): Milligrams => mg(value * MG_PER_OUNCE);
 
-export type MassUnits = 'metric' | 'imperial';
-
-/** "2,860": thousands by a comma. Written out because making one Intl formatter takes a slow tablet a tenth of a second. */
-export const formatCount = (value: number, decimals = 0): string => {
-  const [whole = '', rest] = value.toFixed(decimals).split('.');
-  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ',');
-  return rest === undefined ? grouped : `${grouped}.${rest}`;
-};
-
 /**
- * A mass in the words of a kitchen: grams to 10 kg, kilograms above, or pounds and ounces.
+ * A mass in the words of the house's kitchen: grams to 10 kg, kilograms above, or pounds and ounces.
  *
  * Keeps   the sign; never shows "-0 g".
  * @example formatMass(grams(2860)) -> "2,860 g"; formatMass(kilograms(14.2)) -> "14.20 kg"
  * @example formatMass(pounds(6.5), 'imperial') -> "6 lb 8.0 oz"
  */
-export function formatMass(mass: number, units: MassUnits = 'metric'): string {
+export function formatMass(mass: number, units: Units['mass'] = unitsNow().mass): string {
   const sign = mass < 0 ? '−' : '';
   const size = Math.abs(mass);
   if (units === 'imperial') {
@@ -72,7 +63,7 @@ const NAMES: Readonly<Record<string, string>> = {
 const PART =
   /^((?:\d{1,3}(?:[ '’]\d{3})+(?:[.,]\d+)?(?!\d)|\d[\d.,]*|[.,]\d+)? ?[½¼¾⅓⅔⅛⅜⅝⅞]?) ?(kilograms?|kilos?|kg|mg|grams?|gr|g|ounces?|oz|pounds?|lbs?)?(?![a-z])/i;
 
-/** A figure in a unit, milligrams. In grams a comma is for thousands; a point with three figures after it may be kilograms as well. */
+/** A figure in a unit, milligrams. In grams the house's sign for thousands is one; its decimal sign with three figures after it may be kilograms as well. */
 function inUnit(figure: string, unit: string, said: boolean, text: string): number {
   const read = readFigure(figure);
   if (read === undefined) throw new Refusal('not_a_mass', { text });
@@ -88,7 +79,7 @@ function inUnit(figure: string, unit: string, said: boolean, text: string): numb
   if (read.kind === 'two') {
     if (!small) return read.decimal * size;
     // 1.372 is 1,372 g where points are for thousands, and the same 1.372 kg: typed as grams nobody means thousandths of one
-    if (read.sign === '.')
+    if (read.sign === (unitsNow().decimal === 'comma' ? ',' : '.'))
       throw new Refusal('ambiguous_mass', {
         text,
         either: `${read.decimal} g`,
@@ -102,7 +93,8 @@ function inUnit(figure: string, unit: string, said: boolean, text: string): numb
 }
 
 /**
- * Reads a mass as people type it. A bare number is in `bare` units (grams unless said otherwise), and after a unit in the next smaller.
+ * Reads a mass as people type it. A bare number is in `bare` units (the house's small one unless said otherwise: grams, or ounces), and after a unit in the
+ * next smaller.
  *
  * Errors  `not_a_mass`: empty, negative, letters it does not know, a unit twice or out of order, or more than 100 t. `ambiguous_mass` with
  *         both readings: three figures behind a point in grams.
@@ -110,7 +102,10 @@ function inUnit(figure: string, unit: string, said: boolean, text: string): numb
  * @example parseMass("6 lb 4 oz") -> 2_834_952; parseMass("1 kg 200") -> 1_200_000; parseMass("1½ lb") -> 680_389
  * @example parseMass("1,372") -> 1_372_000; parseMass("1,372 kg") -> 1_372_000; parseMass("1.372") -> ambiguous
  */
-export function parseMass(text: string, bare: 'g' | 'kg' | 'lb' | 'oz' = 'g'): Milligrams {
+export function parseMass(
+  text: string,
+  bare: 'g' | 'kg' | 'lb' | 'oz' = unitsNow().mass === 'metric' ? 'g' : 'oz',
+): Milligrams {
   let rest = text.trim().replace(/[\s\u00a0\u2000-\u200a\u202f\u205f]+/g, ' ');
   let total = 0;
   /** The unit before, or that there was none: after a bare figure nothing follows. */

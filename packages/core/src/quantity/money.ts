@@ -1,6 +1,6 @@
 import { Refusal } from '../refusal.ts';
-import { formatCount } from './mass.ts';
 import { readFigure } from './number.ts';
+import { formatCount, fromHouse, toHouse, unitName, unitsNow } from './units.ts';
 
 /** Money in whole minor units (pence, cents) of the house's currency. */
 export type MinorUnits = number & { readonly unit: 'minor' };
@@ -50,6 +50,16 @@ export const formatMoney = (amount: number, currency: string): string => {
   return `${minus}${signOf(currency)}${formatCount(Math.abs(Math.round(amount)) / 10 ** decimals, decimals)}`;
 };
 
+/** An amount a kilogram as one a kilogram or a pound, as the house weighs; not rounded. And back, in whole minor units a kilogram. */
+export const perHouseMass = (minorPerKg: number): number => minorPerKg / toHouse('kg', 1);
+export const fromPerHouseMass = (minorPerMass: number): MinorUnits => minor(minorPerMass / fromHouse('kg', 1));
+/** "a kg", or "a lb". */
+export const aMass = (): string => `a ${unitName('kg')}`;
+
+/** What a kilogram, or a pound, costs. @example formatPerMass(1433, 'USD') -> "USD 6.50 a lb" where the house weighs in pounds */
+export const formatPerMass = (minorPerKg: number, currency: string): string =>
+  `${formatMoney(perHouseMass(minorPerKg), currency)} ${aMass()}`;
+
 /**
  * Reads an amount as typed on an invoice.
  *
@@ -65,7 +75,7 @@ export function parseMoney(text: string, currency: string): MinorUnits {
       .replace(/^(?:[£$€]|[A-Z]{3}(?=[\s\d]))\s*/, '')
       .replace(/\s*[€]$/, ''),
   );
-  if (read?.kind === 'two' && read.sign === ',')
+  if (read?.kind === 'two' && (read.sign === ',' || unitsNow().decimal === 'comma'))
     throw new Refusal('ambiguous_price', {
       text,
       either: formatCount(read.thousands, 2),

@@ -1,5 +1,6 @@
 /** Figures as people type them, read in one way for the whole app. */
 import { Refusal } from '../refusal.ts';
+import { unitsNow } from './units.ts';
 
 /** What a figure can be: one number, or two when nobody can tell a decimal sign from thousands. */
 export type NumberRead =
@@ -54,15 +55,16 @@ export function readFigure(typed: string): NumberRead | undefined {
 }
 
 /**
- * Reads a figure where a point is always a decimal sign: centimetres, per cent, litres. NaN for what is none, and for a comma that may as
- * well be thousands.
+ * Reads a figure where the house's decimal sign is always one: centimetres, per cent, litres. NaN for what is none, and for the other sign where it may
+ * as well be thousands.
  *
  * @example "1,5" -> 1.5; "1.250" -> 1.25; "1,250" -> NaN; "" -> NaN
  */
 export function readDecimal(text: string): number {
   const minus = /^\s*[-−]/.test(text);
   const read = readFigure(minus ? text.replace(/[-−]/, '') : text);
-  if (read === undefined || (read.kind === 'two' && read.sign === ',')) return Number.NaN;
+  if (read === undefined || (read.kind === 'two' && read.sign === (unitsNow().decimal === 'comma' ? '.' : ',')))
+    return Number.NaN;
   const value = read.kind === 'one' ? read.value : read.decimal;
   return minus ? -value : value;
 }

@@ -1,5 +1,5 @@
 /** What a house has chosen for itself. */
-import type { Burner, CostingSchool, NamedScale, Place, VesselShape } from '@zabrik/core';
+import type { Burner, CostingSchool, NamedScale, Place, Units, VesselShape } from '@zabrik/core';
 
 export interface HouseScale extends NamedScale {
   readonly name: string;
@@ -35,6 +35,8 @@ export interface HouseSettings {
   readonly places?: readonly Place[];
   /** What the scales may differ from an invoice before it is a claim; left out, one part in a hundred and at least 10 g. */
   readonly tolerance?: { readonly share: number; readonly massMg: number };
+  /** Left out, the usual ones. */
+  readonly units?: Units;
   /** Where the probe thermometer and the label printer answer, host:port. */
   readonly probeAt?: string;
   readonly printerAt?: string;

@@ -2,6 +2,7 @@ import { limitProfiles } from '@zabrik/catalogue';
 import type { Judged } from '@zabrik/contract';
 import {
   type Food,
+  formatTemperature,
   type Limit,
   type LimitProfile,
   type LotJudged,
@@ -86,7 +87,7 @@ const about: Readonly<Record<LotJudged['about'], string>> = {
   parasites: 'in the freezer, for fish served raw',
 };
 const figure = (j: LotJudged, n: number): string =>
-  j.about === 'storage' || j.about === 'date' ? `${n.toFixed(1)} °C` : `${n.toFixed(1)} h`;
+  j.about === 'storage' || j.about === 'date' ? formatTemperature(Math.round(n * 100)) : `${n.toFixed(1)} h`;
 
 const saidOf = ({ verdict, about }: LotJudged): string =>
   verdict === 'open'

@@ -1,13 +1,14 @@
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
-import { Refusal, type RefusalCode } from '@zabrik/core';
+import { Refusal, type RefusalCode, type Units, unitsNow } from '@zabrik/core';
 import type { TaskInput, TaskName } from './tasks.ts';
 
 export interface ToThread {
   readonly id: number;
   readonly task: TaskName;
   readonly input: unknown;
+  readonly units: Units;
 }
 
 export type FromThread =
@@ -103,7 +104,7 @@ export function inThread<K extends TaskName>(
       return;
     }
     last += 1;
-    const message: ToThread = { id: last, task, input };
+    const message: ToThread = { id: last, task, input, units: unitsNow() };
     const stop = (): void => {
       callOff(message.id);
       failed(signal?.reason as Error);

@@ -1,4 +1,5 @@
 import { tz } from '@date-fns/tz';
+import { unitsNow } from '@zabrik/core';
 import { differenceInCalendarDays, format, parseISO } from 'date-fns';
 
 /** The house's time zone, once it is known: a tablet may be set to another. Before, the device's own. */
@@ -10,10 +11,11 @@ const inHouse = () => (zone === undefined ? {} : { in: tz(zone) });
 /** A day is the same everywhere; an instant has its day and hour in the house. */
 const written = (iso: string, as: string): string => format(parseISO(iso), as, iso.length === 10 ? {} : inHouse());
 
-/** "Tue 24 Nov" */
-export const dayName = (iso: string): string => written(iso, 'EEE d MMM');
-/** "14:30" */
-export const clockTime = (iso: string): string => written(iso, 'HH:mm');
+const dayAs = (): string => (unitsNow().dates === 'day-first' ? 'EEE d MMM' : 'EEE, MMM d');
+/** "Tue 24 Nov", or "Tue, Nov 24" */
+export const dayName = (iso: string): string => written(iso, dayAs());
+/** "14:30", or "2:30 pm" */
+export const clockTime = (iso: string): string => written(iso, unitsNow().clock === '24' ? 'HH:mm' : 'h:mm aaa');
 /** The day it is in the house: "2026-11-24". */
 export const todayIn = (now: Date = new Date()): string => format(now, 'yyyy-MM-dd', inHouse());
 /** "Tue 24 Nov, 14:30" */

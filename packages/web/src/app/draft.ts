@@ -2,10 +2,17 @@
  * What is typed into a form and not sent. It is kept on this device under the form and whoever types, so that it is there again after a reload,
  * after a look at another screen, and after someone has had to sign in again. Sent or let go, it is gone.
  */
+import { unitsNow } from '@zabrik/core';
 import { useCallback, useRef, useState } from 'react';
 import { useMe } from './queries.ts';
 
 const SHELF = 'zabrik-draft/';
+/** A bare figure is in the units it was typed in: what was typed in others is another draft. */
+const keyOf = (owner: string, form: string): string => {
+  const { mass, temperature, volume, decimal } = unitsNow();
+  const units = [mass, temperature, volume, decimal].join('-');
+  return `${SHELF}${owner}/${form}${units === 'metric-C-litres-point' ? '' : `@${units}`}`;
+};
 /** What was left lying for so long was not meant to be sent. */
 const KEPT_MS = 3 * 86_400_000;
 
@@ -60,7 +67,7 @@ function write(key: string, value: unknown, initial: unknown): void {
 
 /** Whether there is a draft of a form on this device. */
 export const hasDraft = (personId: string | undefined, form: string): boolean =>
-  (shelf()?.getItem(`${SHELF}${personId ?? ''}/${form}`) ?? null) !== null;
+  (shelf()?.getItem(keyOf(personId ?? '', form)) ?? null) !== null;
 
 /** Lets go of drafts that are too old. Done once, when the app begins. */
 export function dropOldDrafts(now = Date.now()): void {
@@ -94,7 +101,7 @@ export interface Draft<T> {
  */
 export function useDraft<T>(form: string, initial: T): Draft<T> {
   const owner = useMe().data?.person.id ?? '';
-  const key = `${SHELF}${owner}/${form}`;
+  const key = keyOf(owner, form);
   const [state, setState] = useState(() => ({ key, ...read(key, initial) }));
   let now = state;
   if (state.key !== key) {

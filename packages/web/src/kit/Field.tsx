@@ -1,8 +1,10 @@
+import { unitName } from '@zabrik/core';
 import { type ComponentProps, type ReactNode, useId } from 'react';
 
 export interface FieldProps extends ComponentProps<'input'> {
   /** Stands above it; without one it needs an aria-label, or a label around it. */
   readonly label?: string;
+  /** g, kg, l, ml and °C are called what the house calls them. */
   readonly unit?: string;
   readonly error?: string | undefined;
   readonly hint?: ReactNode;
@@ -55,7 +57,7 @@ export function Field({
           {input}
           {unit !== undefined && (
             <span className="pointer-events-none absolute inset-y-0 right-3 flex items-center text-ink-soft">
-              {unit}
+              {unitName(unit)}
             </span>
           )}
         </div>

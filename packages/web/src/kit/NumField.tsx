@@ -1,10 +1,11 @@
-import { parseMass, readDecimal } from '@zabrik/core';
+import { fromHouse, parseMass, parseTemperature, readDecimal, toHouse, unitName, unitsNow } from '@zabrik/core';
 import { useEffect, useRef, useState } from 'react';
 import { Field } from './Field.tsx';
 
 interface Props {
   readonly label: string;
   readonly unit?: string;
+  /** In the unit that is named, as are its bounds; shown and read in the house's. */
   readonly value: number | null;
   readonly onValue: (value: number) => void;
   readonly min?: number;
@@ -18,19 +19,32 @@ interface Props {
   readonly onNone?: () => void;
 }
 
-/** A figure as typed. Where grams or kilograms are asked for, a mass with its own unit is one too: 8 oz, 1.2 kg. */
+/** A figure as typed, in the unit that is named. Where a mass or a temperature is asked for, one with its own unit is one too: 8 oz, 1.2 kg, 145 F. */
 function readIn(unit: string | undefined, text: string): number {
   const number = readDecimal(text);
-  if (Number.isFinite(number) || (unit !== 'g' && unit !== 'kg') || !/[a-z]/i.test(text)) return number;
+  if (Number.isFinite(number)) return unit === undefined ? number : fromHouse(unit, number);
+  if (!/[a-z]/i.test(text)) return number;
   try {
-    return parseMass(text) / (unit === 'kg' ? 1e6 : 1e3);
+    if (unit === 'g' || unit === 'kg') return parseMass(text) / (unit === 'kg' ? 1e6 : 1e3);
+    if (unit === '°C') return parseTemperature(text) / 100;
   } catch {
-    return Number.NaN;
+    // said under the field
   }
+  return Number.NaN;
 }
 
-const written = (value: number | null, decimals: number): string =>
-  value === null ? '' : String(Number(value.toFixed(decimals)));
+/** Decimals of a field in the house's unit: an ounce is twenty-eight grams, and wants one more. */
+const decimalsIn = (unit: string | undefined, decimals: number): number =>
+  unit === undefined || unitName(unit) === unit ? decimals : unit === '°C' ? Math.max(1, decimals) : decimals + 2;
+
+const written = (unit: string | undefined, value: number | null, decimals: number): string => {
+  if (value === null) return '';
+  const shown = Number((unit === undefined ? value : toHouse(unit, value)).toFixed(decimalsIn(unit, decimals)));
+  return unitsNow().decimal === 'comma' ? String(shown).replace('.', ',') : String(shown);
+};
+
+const bound = (unit: string | undefined, value: number, decimals: number): string =>
+  written(unit, value, decimals).replace('-', '−');
 
 /** A number with its unit, told on as soon as it is one within bounds, or when the field is left. Comma or point. */
 export function NumField({
@@ -46,13 +60,16 @@ export function NumField({
   onNone,
   late = false,
 }: Props) {
-  const [text, setText] = useState(written(value, decimals));
+  const [text, setText] = useState(written(unit, value, decimals));
   const editing = useRef(false);
   useEffect(() => {
-    if (!editing.current) setText(written(value, decimals));
-  }, [value, decimals]);
+    if (!editing.current) setText(written(unit, value, decimals));
+  }, [unit, value, decimals]);
   const number = readIn(unit, text);
-  const fine = (n: number): boolean => Number.isFinite(n) && n >= min && n <= max;
+  // a bound shown in another unit is rounded: it can be typed as it is shown
+  const slack = unit === undefined || unitName(unit) === unit ? 0 : 0.002 * (Math.abs(max) + Math.abs(min));
+  const fine = (n: number): boolean =>
+    Number.isFinite(n) && n >= min - Math.min(slack, 0.1) && n <= max + Math.min(slack, 0.1);
   const none = text.trim() === '' && onNone !== undefined;
   const tell = (written: string): void => {
     const next = readIn(unit, written);
@@ -60,8 +77,8 @@ export function NumField({
     else if (written.trim() === '') onNone?.();
   };
   const leave = (): void => {
-    if (late && text !== written(value, decimals)) tell(text);
-    if (!fine(number) && !none) setText(written(value, decimals));
+    if (late && text !== written(unit, value, decimals)) tell(text);
+    if (!fine(number) && !none) setText(written(unit, value, decimals));
   };
   return (
     <Field
@@ -73,7 +90,7 @@ export function NumField({
       error={
         fine(number) || none
           ? undefined
-          : `${String(min).replace('-', '−')} to ${max}${unit === undefined ? '' : ` ${unit}`}`
+          : `${bound(unit, min, decimals)} to ${bound(unit, max, decimals)}${unit === undefined ? '' : ` ${unitName(unit)}`}`
       }
       hint={hint}
       onFocus={(event) => {

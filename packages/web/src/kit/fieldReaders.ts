@@ -4,9 +4,11 @@ import {
   inMajor,
   type Milligrams,
   type MinorUnits,
+  parseLitres,
   parseMass,
   parseMoney,
   readDecimal,
+  toHouse,
 } from '@zabrik/core';
 import { type RefinementCtx, z } from 'zod';
 
@@ -28,6 +30,11 @@ export const aWeight = (says: string) =>
     .string()
     .transform(read<Milligrams>((text) => parseMass(text), says))
     .refine((mg) => mg > 0, says);
+
+/** Litres: more than nothing. */
+export const aVolume = (says: string) => z.string().transform(read((text) => parseLitres(text), says));
+/** The same as a field has it before somebody types. */
+export const volumeTyped = (litres: number): string => String(Number(toHouse('l', litres).toFixed(3)));
 
 /** A number over nought. */
 export const aFigure = (says: string) =>

@@ -9,7 +9,7 @@ const orNone = <T>(parse: (text: string) => T, text: string): T | undefined => {
   }
 };
 
-/** A weight with its unit, grams without: nought counts as one. */
+/** A weight with its unit, the house's small one without: nought counts as one. */
 export const massIn = (text: string): Milligrams | undefined => orNone(parseMass, text);
 
 /** A weight of something: more than nothing. */

@@ -1,4 +1,4 @@
-import type { MinutesRange, MinutesUpTo } from '@zabrik/core';
+import { formatMass, type MinutesRange, type MinutesUpTo } from '@zabrik/core';
 import { Trash2 } from 'lucide-react';
 import { Button } from '../kit/Button.tsx';
 import { NumField } from '../kit/NumField.tsx';
@@ -65,7 +65,11 @@ export function SizeFields({ bySize = [], minutes, onSizes }: SizeProps) {
             minutes={row.minutes}
             onMinutes={(next) => next !== undefined && change(i, { ...row, minutes: next })}
           />
-          <Button className="h-11" aria-label={`Not up to ${row.upToG} g`} onClick={() => leaveOut(i)}>
+          <Button
+            className="h-11"
+            aria-label={`Not up to ${formatMass(row.upToG * 1_000)}`}
+            onClick={() => leaveOut(i)}
+          >
             <Trash2 size={18} aria-hidden="true" />
           </Button>
         </div>

@@ -1,5 +1,5 @@
 import type { ScaleReading } from '@zabrik/contract';
-import { formatCount, inGrams, type PieceExpectation } from '@zabrik/core';
+import { formatCount, formatMass, inGrams, type PieceExpectation, toHouse, unitsNow } from '@zabrik/core';
 
 interface Props {
   readonly reading: ScaleReading;
@@ -27,13 +27,13 @@ const words = (reading: ScaleReading, taken: boolean): string => {
     case 'away':
       return 'no scale: type the weight';
     case 'moving':
-      return 'grams, moving';
+      return `${unitsNow().mass === 'metric' ? 'grams' : 'ounces'}, moving`;
     case 'over':
       return 'too heavy for this scale';
     case 'under':
       return 'below zero: clear the pan, set zero';
     case 'steady':
-      return taken ? 'grams, taken' : 'grams, steady';
+      return `${unitsNow().mass === 'metric' ? 'grams' : 'ounces'}, ${taken ? 'taken' : 'steady'}`;
   }
 };
 
@@ -46,7 +46,12 @@ export function Pan({ reading, expected, takenAt, large = false }: Props) {
   const low = usual === undefined ? 0 : usual.nextMg - span;
   const at = (massMg: number): number => START + SWEEP * Math.min(1, Math.max(0, (massMg - low) / (2 * span || 1)));
   const grams = inGrams(reading.netMg);
-  const shown = away ? '–' : formatCount(Math.round(grams)).replace('-', '−');
+  // the scale's own figure: whole grams, or tenths of an ounce, two of which are about its step
+  const shown = away
+    ? '–'
+    : unitsNow().mass === 'metric'
+      ? formatCount(Math.round(grams)).replace('-', '−')
+      : formatCount(toHouse('g', grams), 1).replace('-', '−');
   return (
     <div
       className="grid min-h-[92px] w-full max-md:min-h-[230px] min-w-0 flex-1 place-items-center [container-type:size]"
@@ -102,7 +107,7 @@ export function Pan({ reading, expected, takenAt, large = false }: Props) {
           <span className="mt-1 text-[max(13px,5.7cqw)] text-ink-soft">{words(reading, taken)}</span>
           <span className="h-5 text-sm text-ink-soft">
             {reading.scale !== 'bench' && `${reading.scale} scale `}
-            {reading.tareMg > 0 && !away ? `tray tared off, ${inGrams(reading.tareMg)} g` : ''}
+            {reading.tareMg > 0 && !away ? `tray tared off, ${formatMass(reading.tareMg)}` : ''}
           </span>
         </div>
       </div>

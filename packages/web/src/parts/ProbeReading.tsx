@@ -1,4 +1,4 @@
-import { formatTemperature } from '@zabrik/core';
+import { formatTemperature, unitName } from '@zabrik/core';
 import { Thermometer } from 'lucide-react';
 import { useState } from 'react';
 import { useCommand } from '../app/command.ts';
@@ -42,7 +42,7 @@ export function ProbeReading({ onTake }: { readonly onTake: (centiC: number) => 
           <input
             aria-label="Stick the simulated probe into, degrees"
             className="h-11 w-20 rounded-md border border-dashed border-ink-soft bg-white px-2"
-            placeholder="°C"
+            placeholder={unitName('°C')}
             inputMode="decimal"
             value={typed}
             onChange={(event) => setTyped(event.target.value)}

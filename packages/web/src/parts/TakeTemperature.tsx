@@ -1,3 +1,4 @@
+import { unitName } from '@zabrik/core';
 import { OneField } from '../kit/OneField.tsx';
 import { temperatureIn } from '../kit/readers.ts';
 import { ProbeReading } from './ProbeReading.tsx';
@@ -15,7 +16,7 @@ export function TakeTemperature({ label, onTake }: Props) {
       <ProbeReading onTake={(c) => onTake(c, 'probe')} />
       <OneField
         aria-label={label}
-        placeholder="typed, °C"
+        placeholder={`typed, ${unitName('°C')}`}
         inputMode="decimal"
         className="h-14 w-28!"
         again

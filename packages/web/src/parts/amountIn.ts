@@ -1,5 +1,5 @@
-import { formatMass, inKilograms, type Recipe } from '@zabrik/core';
+import { formatLitres, formatMass, inKilograms, type Recipe } from '@zabrik/core';
 
 /** So much of what comes out, as it is measured: a litre is taken as a kilogram. */
 export const amountIn = (measure: Recipe['output']['measure'], mg: number): string =>
-  measure === 'litres' ? `${inKilograms(mg).toFixed(1)} l` : formatMass(mg);
+  measure === 'litres' ? formatLitres(inKilograms(mg)) : formatMass(mg);

@@ -14,6 +14,7 @@ import { onSent, useOutbox, worksAs } from '../app/outbox.ts';
 import { houseQuery, useFlow, useMe } from '../app/queries.ts';
 import { signOut } from '../app/signOut.ts';
 import { useRoom } from '../app/title.ts';
+import { unitsAreOf, unitsKey } from '../app/units.ts';
 import { Loading } from '../kit/Notice.tsx';
 import { bar } from '../stations/bar.ts';
 import { OldReads } from './OldReads.tsx';
@@ -125,7 +126,10 @@ export function Shell() {
   useRoom(roomOf(location.pathname));
   const { data: house } = useQuery({ ...houseQuery, enabled: me != null });
   // said before anything below is drawn
-  if (house !== undefined) datesAreOf(house.timezone);
+  if (house !== undefined) {
+    datesAreOf(house.timezone);
+    unitsAreOf(house.units);
+  }
   const scales = house?.scales;
   useEffect(() => {
     if (scales !== undefined) keepToScales(scales);
@@ -270,7 +274,7 @@ export function Shell() {
       </div>
       <OldReads />
       <main id="work" inert={covered} className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
-        <Outlet />
+        <Outlet key={unitsKey()} />
       </main>
     </div>
   );

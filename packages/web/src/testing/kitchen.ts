@@ -1,5 +1,6 @@
 /** One kitchen for tests of screens: who is signed in, its house, a lot of it. */
 import type { House, Lot, Me } from '@zabrik/contract';
+import { usualUnits } from '@zabrik/core';
 
 export const me: Me = {
   person: { id: '019a0000-0000-7000-8000-00000000000a', name: 'Ines Calloway', role: 'sous-chef' },
@@ -25,6 +26,7 @@ export const house: House = {
   costs: 'shown',
   viewersSeeCosts: true,
   version: 1,
+  units: usualUnits,
   probeAt: null,
   printerAt: null,
   simulated: false,

@@ -9,6 +9,7 @@ import {
   tubPurposes,
 } from '@zabrik/catalogue';
 import { api } from '@zabrik/contract';
+import { usualUnits } from '@zabrik/core';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
 import { dayIn, placesOf, readHouse, toleranceOf } from '../../db/house.ts';
@@ -69,6 +70,7 @@ export function houseRoutes(services: Services, router: Router): void {
       energyMinorPerKwh,
       probeAt,
       printerAt,
+      units,
     } = house.settings;
     return {
       id: house.id,
@@ -85,6 +87,7 @@ export function houseRoutes(services: Services, router: Router): void {
       burners: [...(burners ?? [])],
       machines: [...(machines ?? [])],
       energyMinorPerKwh: energyMinorPerKwh ?? null,
+      units: units ?? usualUnits,
       probeAt: probeAt ?? null,
       printerAt: printerAt ?? null,
       places: placesOf(house),

@@ -1,4 +1,4 @@
-import { formatMass, pickingPace } from '@zabrik/core';
+import { formatCount, formatMass, pickingPace, toHouse, unitName } from '@zabrik/core';
 import { moneyOf, useHouse } from '../../app/queries.ts';
 import { useNow } from '../../app/useNow.ts';
 import { hoursAndMinutes } from '../../parts/restWords.ts';
@@ -26,7 +26,7 @@ export function Picking({ flow, state }: { readonly flow: BenchFlow; readonly st
   const rate = house?.labourMinorPerHour ?? null;
   // within the first minute a pace is a figure of nothing
   const early = pace.minutes < 1;
-  const perMinute = (mg: number): string => `${(mg / 1_000).toFixed(1)} g a minute`;
+  const perMinute = (mg: number): string => `${formatCount(toHouse('g', mg / 1_000), 1)} ${unitName('g')} a minute`;
   return (
     <section
       aria-label="Picking"

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import type { Lot, Way } from '@zabrik/contract';
-import { figureWords, formatMass, inGrams, parseMass, startOf } from '@zabrik/core';
+import { figureWords, formatMass, massTyped, parseMass, startOf } from '@zabrik/core';
 import { Link, useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useCommand } from '../../app/command.ts';
@@ -139,7 +139,7 @@ export default function StartOne({
                       variant="plain"
                       className="h-11"
                       disabled={scale.state !== 'steady' || scale.netMg <= 0}
-                      onClick={() => setValue('mass', String(inGrams(scale.netMg)), { shouldValidate: true })}
+                      onClick={() => setValue('mass', massTyped(scale.netMg), { shouldValidate: true })}
                     >
                       From the scale
                     </Button>

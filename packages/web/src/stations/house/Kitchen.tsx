@@ -2,7 +2,21 @@
 
 import { useQuery } from '@tanstack/react-query';
 import type { House } from '@zabrik/contract';
-import { amountText, type CostingSchool, costingSchools, inGrams, parseMass, readDecimal } from '@zabrik/core';
+import {
+  amountText,
+  type CostingSchool,
+  clocks,
+  costingSchools,
+  dateOrders,
+  decimalSigns,
+  massSystems,
+  massTyped,
+  parseMass,
+  readDecimal,
+  temperatureScales,
+  type Units,
+  volumeSystems,
+} from '@zabrik/core';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { z } from 'zod';
@@ -18,6 +32,7 @@ import { Field } from '../../kit/Field.tsx';
 import { aPriceOrNothing, read } from '../../kit/fieldReaders.ts';
 import { MoneyField } from '../../kit/MoneyField.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { optionsOf, Select } from '../../kit/Select.tsx';
 import { RecoveryCode } from '../../parts/RecoveryCode.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { ForChefs, HouseHead } from './HouseHead.tsx';
@@ -29,6 +44,23 @@ const schools: Readonly<Record<CostingSchool, string>> = {
   weight: 'By weight: a kilo of bones costs what a kilo of fillet costs',
   'by-product-credit': 'By-product credit: bones and trim cost what they are worth, the portions the rest',
 };
+
+const massNames: Readonly<Record<Units['mass'], string>> = {
+  metric: 'grams and kilograms',
+  imperial: 'ounces and pounds',
+};
+const temperatureNames: Readonly<Record<Units['temperature'], string>> = { C: '°C', F: '°F' };
+const volumeNames: Readonly<Record<Units['volume'], string>> = {
+  litres: 'litres',
+  us: 'US quarts and gallons',
+  imperial: 'imperial quarts and gallons',
+};
+const clockNames: Readonly<Record<Units['clock'], string>> = { '24': '14:30', '12': '2:30 pm' };
+const dateNames: Readonly<Record<Units['dates'], string>> = {
+  'day-first': 'Tue 24 Nov',
+  'month-first': 'Tue, Nov 24',
+};
+const decimalNames: Readonly<Record<Units['decimal'], string>> = { point: '1,250.5', comma: '1 250,5' };
 
 const percent = z
   .string()
@@ -43,6 +75,14 @@ const kitchenForm = (currency: string) =>
     energy: aPriceOrNothing(currency),
     share: percent,
     mass: z.string().transform(read((text) => parseMass(text), 'A weight, such as 10')),
+    units: z.object({
+      mass: z.enum(massSystems),
+      temperature: z.enum(temperatureScales),
+      volume: z.enum(volumeSystems),
+      clock: z.enum(clocks),
+      dates: z.enum(dateOrders),
+      decimal: z.enum(decimalSigns),
+    }),
   });
 
 const typedOf = (house: House) => {
@@ -53,7 +93,8 @@ const typedOf = (house: House) => {
     labour: amount(house.labourMinorPerHour),
     energy: amount(house.energyMinorPerKwh),
     share: String(house.tolerance.share * 100),
-    mass: String(inGrams(house.tolerance.massMg)),
+    mass: massTyped(house.tolerance.massMg),
+    units: { ...house.units },
   };
 };
 
@@ -75,6 +116,7 @@ function KitchenForm({ house, saving }: { readonly house: House; readonly saving
               labourMinorPerHour: said.labour,
               energyMinorPerKwh: said.energy,
               tolerance: { share: said.share / 100, massMg: said.mass },
+              units: said.units,
             },
             form.clear,
           ),
@@ -120,6 +162,21 @@ function KitchenForm({ house, saving }: { readonly house: House; readonly saving
           value={typed.school}
           onValue={(school) => setValue('school', school)}
         />
+        <section aria-label="Units" className="grid gap-2">
+          <h2 className="text-lg font-bold">Units</h2>
+          <p className="text-[15px] text-ink-soft">
+            How figures are shown and read, on every screen and label. A weight or a temperature with its own unit is
+            taken as it is typed. Files keep grams, litres and degrees Celsius.
+          </p>
+          <div className="grid gap-3 sm:grid-cols-3">
+            <Select label="Weights in" options={optionsOf(massNames)} {...register('units.mass')} />
+            <Select label="Temperatures in" options={optionsOf(temperatureNames)} {...register('units.temperature')} />
+            <Select label="Volumes in" options={optionsOf(volumeNames)} {...register('units.volume')} />
+            <Select label="The clock" options={optionsOf(clockNames)} {...register('units.clock')} />
+            <Select label="A date" options={optionsOf(dateNames)} {...register('units.dates')} />
+            <Select label="Decimals" options={optionsOf(decimalNames)} {...register('units.decimal')} />
+          </div>
+        </section>
       </fieldset>
       <p className="text-ink-soft">
         Prices in {house.currency}, times in {house.timezone}: said when the kitchen was set up, and in every record

@@ -1,7 +1,7 @@
 /** Test weights laid on a scale: what each is, what it showed, and what is allowed there. */
 import { useQueryClient } from '@tanstack/react-query';
 import type { House, ScaleCheckListed } from '@zabrik/contract';
-import { formatMass, inGrams, judgeScale, parseMass } from '@zabrik/core';
+import { formatMass, judgeScale, massTyped, parseMass, unitName } from '@zabrik/core';
 import { useFieldArray } from 'react-hook-form';
 import { z } from 'zod';
 import { useCommand } from '../../app/command.ts';
@@ -96,7 +96,9 @@ export function ScaleCheckForm({
               <Button
                 className="mt-[22px] h-10"
                 disabled={lies === undefined}
-                onClick={() => setValue(`points.${i}.shown`, `${inGrams(lies ?? 0)} g`, { shouldValidate: true })}
+                onClick={() =>
+                  setValue(`points.${i}.shown`, `${massTyped(lies ?? 0)} ${unitName('g')}`, { shouldValidate: true })
+                }
               >
                 From the scale
               </Button>

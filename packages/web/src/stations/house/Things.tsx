@@ -1,6 +1,6 @@
 /** What stands in the kitchen: places, pots, burners, the machine that chops. */
 import type { House } from '@zabrik/contract';
-import { placeKinds, readDecimal } from '@zabrik/core';
+import { formatLitres, placeKinds, readDecimal } from '@zabrik/core';
 import { useFieldArray } from 'react-hook-form';
 import { useKeptForm } from '../../app/keptForm.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
@@ -26,7 +26,7 @@ function ThingsForm({ house, saving }: { readonly house: House; readonly saving:
   const holds = (i: number): string | undefined => {
     const v = typed.vessels[i];
     const [across, deep] = [readDecimal(v?.acrossCm ?? ''), readDecimal(v?.deepCm ?? '')];
-    return across > 0 && deep > 0 ? `brim ${brimLitres(across, deep).toFixed(1)} l` : undefined;
+    return across > 0 && deep > 0 ? `brim ${formatLitres(brimLitres(across, deep))}` : undefined;
   };
   return (
     <form

@@ -1,6 +1,8 @@
 /** What bones and trim are worth to this house, and what the pantry costs: both a kilogram. */
+
 import { useQuery } from '@tanstack/react-query';
 import type { House } from '@zabrik/contract';
+import { aMass } from '@zabrik/core';
 import { useState } from 'react';
 import type { UseFormRegisterReturn } from 'react-hook-form';
 import { call } from '../../app/api.ts';
@@ -55,7 +57,9 @@ function Prices({ title, says, rows, currency, search, field, error }: PricesPro
               aria-invalid={error(row.id) !== undefined}
               {...field(row.id)}
             />
-            <span className="w-16 whitespace-nowrap text-[13px] text-ink-soft">{currency} a kg</span>
+            <span className="w-16 whitespace-nowrap text-[13px] text-ink-soft">
+              {currency} {aMass()}
+            </span>
           </li>
         ))}
       </ul>

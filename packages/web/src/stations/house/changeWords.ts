@@ -1,5 +1,7 @@
 /** A change of the house in words. */
+
 import { roleNames } from '@zabrik/contract/roles';
+import { formatMass } from '@zabrik/core';
 
 const names: Readonly<Record<string, string>> = {
   'set-up': 'The kitchen was set up',
@@ -16,6 +18,7 @@ const names: Readonly<Record<string, string>> = {
   machines: 'Machines',
   places: 'Places',
   scales: 'Scales',
+  units: 'Units, clock and dates',
   probeAt: 'Where the probe answers',
   printerAt: 'Where the label printer answers',
   creditMinorPerKg: 'What bones and trim are worth',
@@ -53,7 +56,7 @@ export function sideWords(what: string, value: unknown, money: (minor: number) =
   }
   if (what === 'tolerance') {
     const { share, massMg } = value as { share: number; massMg: number };
-    return `${Number((share * 100).toFixed(2))} % or ${massMg / 1_000} g`;
+    return `${Number((share * 100).toFixed(2))} % or ${formatMass(massMg)}`;
   }
   return Object.entries(value)
     .map(([key, v]) => `${key} ${typeof v === 'number' && /Minor/.test(what) ? money(v) : String(v)}`)

@@ -1,10 +1,13 @@
 /** Limits in words: their figure with its unit, and the name of their topic. */
-import type { Limit } from '@zabrik/core';
+import { formatDegrees, type Limit, unitsNow } from '@zabrik/core';
 
 const hours = (h: number): string => (h < 1 ? `${Math.round(h * 60)} min` : `${h} h`);
 const seconds = (s: number): string =>
   s === 0 ? 'at once' : s < 120 ? `${s} s` : s < 7_200 ? `${Math.round(s / 60)} min` : `${(s / 3_600).toFixed(1)} h`;
-const degrees = (C: number, F: number | undefined): string => `${C} °C${F === undefined ? '' : ` (${F} °F)`}`;
+const degrees = (C: number, F: number | undefined): string =>
+  unitsNow().temperature === 'F'
+    ? `${F === undefined ? formatDegrees(C) : `${F} °F`} (${C} °C)`
+    : `${formatDegrees(C)}${F === undefined ? '' : ` (${F} °F)`}`;
 
 /** The figure of a limit as a cook would say it; a rule without a figure in its own words. */
 export function figureWords(limit: Limit): string {
@@ -21,18 +24,18 @@ export function figureWords(limit: Limit): string {
     case 'freeze_treatment':
       return limit.value.options.map((o) => `${degrees(o.hold_C, undefined)} for ${hours(o.hold_h)}`).join(', or ');
     case 'cooling':
-      return `${limit.value.start_C === null ? '' : `from ${limit.value.start_C} °C `}${limit.value.steps.map((s) => `to ${s.to_C} °C within ${hours(s.within_min / 60)}`).join(', ')}`;
+      return `${limit.value.start_C === null ? '' : `from ${formatDegrees(limit.value.start_C)} `}${limit.value.steps.map((s) => `to ${formatDegrees(s.to_C)} within ${hours(s.within_min / 60)}`).join(', ')}`;
     case 'shelf_life':
-      return `${limit.value.max_days} days${limit.value.at_max_C === undefined ? '' : ` at most ${limit.value.at_max_C} °C`}${
+      return `${limit.value.max_days} days${limit.value.at_max_C === undefined ? '' : ` at most ${formatDegrees(limit.value.at_max_C)}`}${
         (limit.value.day_of_preparation_is ?? limit.value.day_of_opening_is) === 0
           ? ', the day itself not counted'
           : ', the day itself is day one'
       }`;
     case 'exposure':
-      return `${hours(limit.value.max_h)} above ${limit.value.above_C} °C${
+      return `${hours(limit.value.max_h)} above ${formatDegrees(limit.value.above_C)}${
         limit.value.then_max_h === undefined
           ? ''
-          : `, ${hours(limit.value.then_max_h)} once above ${limit.value.if_any_above_C} °C`
+          : `, ${hours(limit.value.then_max_h)} once above ${formatDegrees(limit.value.if_any_above_C ?? 0)}`
       }`;
     case 'time_limit':
       return `${hours(limit.value.max_h)} at most`;

@@ -2,7 +2,7 @@
 import type { House } from '@zabrik/contract';
 import { type PlaceKind, placeKinds } from '@zabrik/core';
 import { z } from 'zod';
-import { aFigure, aFigureOrNothing } from '../../kit/fieldReaders.ts';
+import { aFigure, aFigureOrNothing, aVolume, volumeTyped } from '../../kit/fieldReaders.ts';
 import { named } from './named.ts';
 
 const name = z.string().trim().min(1, 'A name').max(120);
@@ -14,7 +14,7 @@ const vessel = z
     id,
     name,
     kind: z.enum(['pot', 'pan']),
-    litres: aFigure('Litres, such as 20'),
+    litres: aVolume('How much it holds, such as 20'),
     acrossCm: aFigureOrNothing('Centimetres, or nothing'),
     deepCm: aFigureOrNothing('Centimetres, or nothing'),
   })
@@ -66,7 +66,7 @@ export const typedOf = (house: Pick<House, 'places' | 'vessels' | 'burners' | 'm
     id: v.id,
     name: v.name,
     kind: v.kind ?? 'pot',
-    litres: String(v.litres),
+    litres: volumeTyped(v.litres),
     acrossCm: v.shape?.kind === 'round' ? cm(v.shape.diameterMm) : '',
     deepCm: v.shape?.kind === 'round' ? cm(v.shape.heightMm) : '',
   })),

@@ -1,5 +1,5 @@
-/** What by-products are worth and what the pantry costs, a kilogram, as it is typed and as it is saved. */
-import { amountText } from '@zabrik/core';
+/** What by-products are worth and what the pantry costs, a kilogram or a pound as it is typed, a kilogram as it is saved. */
+import { amountText, fromPerHouseMass, perHouseMass } from '@zabrik/core';
 import { z } from 'zod';
 import { aPriceOrNothing } from '../../kit/fieldReaders.ts';
 
@@ -24,7 +24,7 @@ export const typedOf = (
   Object.fromEntries(
     rows.map(({ id }) => {
       const minor = minorPerKg[id];
-      return [id, minor === undefined ? '' : amountText(minor, currency)];
+      return [id, minor === undefined ? '' : amountText(perHouseMass(minor), currency)];
     }),
   );
 
@@ -36,6 +36,12 @@ export const savedOf = (
 ): Record<string, number> => {
   const shown = new Set(rows.map((r) => r.id));
   const kept = Object.entries(before).filter(([id]) => !shown.has(id));
-  const now = Object.entries(said).filter((entry): entry is [string, number] => entry[1] !== null);
+  const now = Object.entries(said).flatMap(([id, minor]): [string, number][] => {
+    if (minor === null) return [];
+    // what was not touched stays to the unit, though a pound is rounded on its way there and back
+    const old = before[id];
+    const same = old !== undefined && Math.round(perHouseMass(old)) === minor;
+    return [[id, same ? old : fromPerHouseMass(minor)]];
+  });
   return Object.fromEntries([...kept, ...now]);
 };

@@ -1,6 +1,6 @@
 import { cutToWeight } from '@zabrik/catalogue/portioning';
 import type { Answer } from '@zabrik/contract';
-import { allergenWords, formatMass, formatTemperature } from '@zabrik/core';
+import { allergenWords, aMass, formatMass, formatTemperature, perHouseMass } from '@zabrik/core';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -127,7 +127,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
           <dd className="figure text-lg">
             {money(lot.costMinor)}{' '}
             <span className="text-[14px] font-normal text-ink-soft">
-              {lot.massMg > 0 && `${money((lot.costMinor * 1_000_000) / lot.massMg)} a kg`}
+              {lot.massMg > 0 && `${money(perHouseMass((lot.costMinor * 1_000_000) / lot.massMg))} ${aMass()}`}
             </span>
           </dd>
         </div>

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Lot } from '@zabrik/contract';
-import { formatCount, formatMass, inGrams } from '@zabrik/core';
+import { formatMass, massTyped } from '@zabrik/core';
 import { Scale } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { call } from '../../app/api.ts';
@@ -70,11 +70,11 @@ function Line({ lot, counted, onCount }: LineProps) {
           className="h-12"
           aria-label={`${lot.code}: take the scale’s weight`}
           disabled={scale.state !== 'steady' || scale.netMg <= 0}
-          onClick={() => set({ text: String(inGrams(scale.netMg)) })}
+          onClick={() => set({ text: massTyped(scale.netMg) })}
         >
           <Scale size={18} aria-hidden="true" />
           <span className="figure w-14 text-right" aria-hidden="true">
-            {scale.state === 'away' ? '–' : formatCount(inGrams(scale.netMg))}
+            {scale.state === 'away' ? '–' : massTyped(scale.netMg)}
           </span>
         </Button>
         <Field
@@ -89,7 +89,7 @@ function Line({ lot, counted, onCount }: LineProps) {
         <Button
           className="h-12"
           aria-label={`${lot.code}: it agrees`}
-          onClick={() => set({ text: String(inGrams(lot.massMg)), reason: '' })}
+          onClick={() => set({ text: massTyped(lot.massMg), reason: '' })}
         >
           Agrees
         </Button>

@@ -1,6 +1,6 @@
 import type { Answer, Ask } from '@zabrik/contract';
 import { takeOutSinks, wasteReasons } from '@zabrik/contract/ways-out';
-import { formatMass, inGrams } from '@zabrik/core';
+import { formatMass, massTyped } from '@zabrik/core';
 import { z } from 'zod';
 import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
@@ -77,7 +77,7 @@ export function TakeOut({ lot, money }: Props) {
 function Going({ lot, money, leavingMg }: Props & { readonly leavingMg: number }) {
   const form = useKeptForm<Typed, Read>(`take-out/${lot.id}/${lot.massMg}/${leavingMg}`, takeOutForm(lot, leavingMg), {
     // all of it; once some is on its way nothing, so that a second touch takes nothing more
-    part: leavingMg === 0 ? String(inGrams(lot.massMg)) : '',
+    part: leavingMg === 0 ? massTyped(lot.massMg) : '',
     reason: 'spoiled',
   });
   const { typed, setValue } = form;

@@ -1,5 +1,13 @@
 import type { YieldSheet as Sheet } from '@zabrik/contract';
-import { type CostingSchool, costingSchools, costPerKg, formatMass, formatShare } from '@zabrik/core';
+import {
+  aMass,
+  type CostingSchool,
+  costingSchools,
+  costPerKg,
+  formatMass,
+  formatShare,
+  perHouseMass,
+} from '@zabrik/core';
 import { RangeBar } from '../../kit/RangeBar.tsx';
 import { clothOf, trayName } from '../../parts/destinations.ts';
 
@@ -107,7 +115,7 @@ export function YieldRows({ sheet, money }: { readonly sheet: Sheet; readonly mo
                     <span className="figure font-semibold">{cost === null ? '–' : money(cost)}</span>
                   )}
                   <span className="block text-[13px] whitespace-nowrap text-ink-soft">
-                    {cost !== null && cost > 0 && perKg !== undefined && `${money(perKg)} a kg`}
+                    {cost !== null && cost > 0 && perKg !== undefined && `${money(perHouseMass(perKg))} ${aMass()}`}
                   </span>
                   {cost !== null && cost > 0 && row.count > 1 && row.trays === 1 && (
                     <span className="block text-[13px] whitespace-nowrap text-ink-soft">
@@ -135,7 +143,7 @@ export function YieldRows({ sheet, money }: { readonly sheet: Sheet; readonly mo
           <td className="py-2 pr-3 text-right whitespace-nowrap">{formatShare(startShare)}</td>
           <td colSpan={2} className="py-2 pr-3 text-right font-normal text-ink-soft">
             {stageIndex === 0 ? 'invoice' : 'carried on'} {money(sheet.purchase.paidMinor)},{' '}
-            {money(sheet.purchase.minorPerKg)} a kg
+            {money(perHouseMass(sheet.purchase.minorPerKg))} {aMass()}
           </td>
           {costingSchools.map((school) => (
             <td key={school} className="figure py-2 text-right" data-testid={`total-${school}`}>

@@ -212,8 +212,7 @@ export default function AtTheStove() {
           {state.standing.length === 0 && going && (
             <p className="flex items-center gap-2 text-[14px] text-ink-soft">
               <Flame size={18} aria-hidden="true" /> It goes on with the first thing written down. Expected:{' '}
-              {inKilograms(batch.expectedMg.low).toFixed(1)} to {inKilograms(batch.expectedMg.high).toFixed(1)}{' '}
-              {batch.recipe.output.measure === 'litres' ? 'l' : 'kg'}.
+              {amountOf(batch.recipe, batch.expectedMg.low)} to {amountOf(batch.recipe, batch.expectedMg.high)}.
             </p>
           )}
         </div>

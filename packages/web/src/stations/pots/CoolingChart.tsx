@@ -1,4 +1,4 @@
-import type { CoolingSteps } from '@zabrik/core';
+import { type CoolingSteps, formatDegrees, formatTemperature } from '@zabrik/core';
 import {
   Area,
   CartesianGrid,
@@ -50,7 +50,7 @@ export function CoolingChart({ curves, band, readings = [], limit, clockFrom, la
     };
   });
   const looks = ['#14211f', '#8b9a96'];
-  const degrees = (C: number | undefined): string => (C === undefined ? '' : `${C.toFixed(1)} °C`);
+  const degrees = (C: number | undefined): string => (C === undefined ? '' : formatTemperature(Math.round(C * 100)));
   // every half hour, and whenever somebody read it
   const minutes = [
     ...new Set([
@@ -124,7 +124,7 @@ export function CoolingChart({ curves, band, readings = [], limit, clockFrom, la
               fill="#fbeceb"
               stroke="#a92f24"
               strokeWidth={2}
-              label={{ value: `${s.to_C} °C`, position: 'top', fill: '#a92f24', fontSize: 14, fontWeight: 700 }}
+              label={{ value: formatDegrees(s.to_C), position: 'top', fill: '#a92f24', fontSize: 14, fontWeight: 700 }}
             />
           ))}
           {readings.map((r) => (

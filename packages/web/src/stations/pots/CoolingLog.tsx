@@ -6,6 +6,8 @@ import {
   coolingCurve,
   coolingProgress,
   fitCooling,
+  formatDegrees,
+  formatLitres,
   formatTemperature,
   freezingProgress,
   judgeLog,
@@ -55,7 +57,7 @@ function Judged({
       <ul className="text-[15px]">
         {progress.options.map((o) => (
           <li key={`${o.holdC}${o.holdHours}`}>
-            {o.holdC} °C or colder: <strong className="figure">{o.heldHours.toFixed(1)} h</strong> shown of{' '}
+            {formatDegrees(o.holdC)} or colder: <strong className="figure">{o.heldHours.toFixed(1)} h</strong> shown of{' '}
             {o.holdHours} h
           </li>
         ))}
@@ -76,22 +78,24 @@ function Judged({
   const progress = coolingProgress(limit, log, nowMinute);
   return (
     <ul className="grid gap-1 text-[15px]">
-      {progress.start === undefined && <li>The clock starts when it comes down to {limit.value.start_C} °C.</li>}
+      {progress.start === undefined && (
+        <li>The clock starts when it comes down to {formatDegrees(limit.value.start_C ?? 0)}.</li>
+      )}
       {progress.startUnknown && (
         <li className="text-alarm">
-          The first reading was colder than {limit.value.start_C} °C already: when it passed there is not known, so
-          nothing can be shown.
+          The first reading was colder than {formatDegrees(limit.value.start_C ?? 0)} already: when it passed there is
+          not known, so nothing can be shown.
         </li>
       )}
       {progress.start !== undefined && progress.start.to > progress.start.from && (
         <li className="text-ink-soft">
-          It passed {limit.value.start_C} °C {between(progress.start)}: the clock is taken from{' '}
+          It passed {formatDegrees(limit.value.start_C ?? 0)} {between(progress.start)}: the clock is taken from{' '}
           {at(progress.start.from)}.
         </li>
       )}
       {progress.steps.map((s) => (
         <li key={s.toC} className={verdictTone(s.verdict)}>
-          <strong className="figure">{s.toC} °C</strong>{' '}
+          <strong className="figure">{formatDegrees(s.toC)}</strong>{' '}
           {s.met === undefined
             ? s.verdict === 'outside'
               ? `was due by ${at(s.dueMinute)} and is not reached: outside.`
@@ -198,7 +202,7 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
         <h3 className="text-xl font-bold">{cooling.name}</h3>
         <p className="text-ink-soft">
           {cooling.setup.count > 1 ? `${cooling.setup.count} × ` : ''}
-          {cooling.setup.litres.toFixed(1)} l in {cooling.setup.vesselName.toLowerCase()}, {medium?.name.toLowerCase()}
+          {formatLitres(cooling.setup.litres)} in {cooling.setup.vesselName.toLowerCase()}, {medium?.name.toLowerCase()}
           {cooling.lot !== null && (
             <>
               {' · '}
@@ -239,8 +243,8 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
           <Judged log={log} cooling={cooling} nowMinute={nowMinute} />
           {cooling.state === 'open' && verdict === 'open' && late !== undefined && (
             <p className="border-l-4 border-attention bg-[#fff7e0] px-2.5 py-1.5" role="status">
-              At this rate {late.toC} °C comes too late. Divide it over shallow trays, stir it in ice, or take the
-              chiller now.
+              At this rate {formatDegrees(late.toC)} comes too late. Divide it over shallow trays, stir it in ice, or
+              take the chiller now.
             </p>
           )}
           {curves !== undefined && curves.fit.readings > 0 && (

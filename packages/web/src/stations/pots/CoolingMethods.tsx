@@ -1,4 +1,4 @@
-import type { CoolingSteps } from '@zabrik/core';
+import { type CoolingSteps, formatDegrees, formatMass } from '@zabrik/core';
 import { longWords, type Method } from './coolingMethods.ts';
 
 /** Ways of cooling side by side, each with its minutes against the limit; choosing one shows its curve. */
@@ -22,7 +22,7 @@ export function CoolingMethods({
             <th className="py-1 text-right font-semibold">deep</th>
             {limit?.value.steps.map((s) => (
               <th key={s.to_C} className="py-1 pl-3 text-right font-semibold">
-                to {s.to_C} °C
+                to {formatDegrees(s.to_C)}
               </th>
             ))}
             <th className="py-1 pl-3 font-semibold">foretold</th>
@@ -44,7 +44,7 @@ export function CoolingMethods({
                     <span className="block text-[13px] text-ink-soft">
                       {m.count > 1 ? `${m.count} × ` : ''}
                       {m.vesselName}
-                      {m.iceKg !== undefined && `, ${m.iceKg.toFixed(0)} kg of ice`}
+                      {m.iceKg !== undefined && `, ${formatMass(Math.round(m.iceKg) * 1e6)} of ice`}
                     </span>
                   </button>
                 </th>

@@ -5,6 +5,7 @@ import {
   cookedSoFar,
   cookingFor,
   type Food,
+  formatDegrees,
   formatTemperature,
   type Limit,
   LONGEST_UNREAD_COOKING_MINUTES,
@@ -80,8 +81,9 @@ function ComeUp({ stove, pairs }: ComeUpProps) {
           {fromC >= core ? 'As hot as wanted' : longWords(seconds === undefined ? undefined : seconds / 60)}
         </span>{' '}
         <span className="text-ink-soft">
-          {fromC >= core ? 'by the last reading' : `in ${mediumC} °C, by thickness from the last reading`}
-          {pair !== undefined && `; then ${held(pair.asksSeconds)} at ${pair.C} °C`}. An estimate: the probe decides.
+          {fromC >= core ? 'by the last reading' : `in ${formatDegrees(mediumC)}, by thickness from the last reading`}
+          {pair !== undefined && `; then ${held(pair.asksSeconds)} at ${formatDegrees(pair.C)}`}. An estimate: the probe
+          decides.
         </span>
       </p>
     </div>
@@ -222,8 +224,8 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
             (fits
               ? ', as it should be'
               : comingUp
-                ? `, not at ${wanted.low} °C yet`
-                : `, wanted ${wanted.low} to ${wanted.high} °C`)}
+                ? `, not at ${formatDegrees(wanted.low)} yet`
+                : `, wanted ${formatDegrees(wanted.low)} to ${formatDegrees(wanted.high)}`)}
         </p>
       )}
       {cooked && counted.length < state.probes.length && (
@@ -241,14 +243,14 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
             <p className={reached.verdict === 'within' ? 'font-semibold text-calm' : ''}>
               {reached.verdict === 'within' ? 'Within the limit you selected: ' : 'So far '}
               {best.asksSeconds === 0
-                ? `${best.C} °C ${reached.verdict === 'within' ? 'reached' : 'is not reached'}.`
-                : `${held(best.heldSeconds)} at ${best.C} °C or hotter of ${held(best.asksSeconds)}.`}
+                ? `${formatDegrees(best.C)} ${reached.verdict === 'within' ? 'reached' : 'is not reached'}.`
+                : `${held(best.heldSeconds)} at ${formatDegrees(best.C)} or hotter of ${held(best.asksSeconds)}.`}
             </p>
           )}
           {target !== undefined && log.length > 0 && (
             <p>
               Worth <span className="figure">{lethality(log, target, { longestGap: 2 }).toFixed(1)} min</span> at{' '}
-              {target.refC} °C of {target.minutes}.
+              {formatDegrees(target.refC)} of {target.minutes}.
             </p>
           )}
           <p className="text-[13px] text-ink-soft">

@@ -1,5 +1,12 @@
 import { fillingBands, foodOfIngredient, foodOfPiece } from '@zabrik/catalogue/composition';
-import { bladeWatts, type FillingPart, fillingBalance, formatMass, minutesInTheCold } from '@zabrik/core';
+import {
+  bladeWatts,
+  type FillingPart,
+  fillingBalance,
+  formatDegrees,
+  formatMass,
+  minutesInTheCold,
+} from '@zabrik/core';
 import { useState } from 'react';
 import { useHouse } from '../../app/queries.ts';
 import { NumField } from '../../kit/NumField.tsx';
@@ -103,7 +110,7 @@ export function FillingFigures({ s, lots }: { readonly s: Scaling; readonly lots
                     : `${Math.floor(minutes)} min`}
             </span>{' '}
             <span className="text-[14px] text-ink-soft">
-              for {formatMass(kg * 1e6)} until {recipe.splitsAboveC} °C, where it splits, with the blade on
+              for {formatMass(kg * 1e6)} until {formatDegrees(recipe.splitsAboveC)}, where it splits, with the blade on
               {machine === undefined ? '' : ` (${machine.name}, ${machine.watts} W)`}. An estimate: the probe decides.
             </span>
           </p>

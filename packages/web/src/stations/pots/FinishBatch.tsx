@@ -1,13 +1,14 @@
 import type { Ask, House } from '@zabrik/contract';
 import {
   formatMass,
-  inGrams,
   inKilograms,
   type KeptAs,
   keptAsNames,
+  massTyped,
   type Recipe,
   readDecimal,
   startsClock,
+  unitName,
   waysKept,
 } from '@zabrik/core';
 import { z } from 'zod';
@@ -19,6 +20,7 @@ import { Button } from '../../kit/Button.tsx';
 import { Check } from '../../kit/Check.tsx';
 import { Choice } from '../../kit/Choice.tsx';
 import { Field } from '../../kit/Field.tsx';
+import { litresIn } from '../../kit/litresIn.ts';
 import { Notice } from '../../kit/Notice.tsx';
 import { massIn } from '../../kit/readers.ts';
 import { StillHere } from '../../parts/StillHere.tsx';
@@ -28,13 +30,10 @@ import type { AtStove } from './useStove.ts';
 
 /** A litre typed for what is measured by the litre is a kilogram. */
 const readOut = (text: string, litres: boolean): number | undefined => {
-  const match = litres ? /^\s*([\d.,]+)\s*(l|litres?)?\s*$/i.exec(text) : null;
-  if (match !== null) {
-    const number = readDecimal(match[1] ?? '');
-    // a bare number over 100 was meant in grams, as the scale shows it
-    if (Number.isFinite(number) && (match[2] !== undefined || number < 100)) return Math.round(number * 1e6);
-  }
-  return massIn(text);
+  const read = litres ? litresIn(text) : undefined;
+  // a bare number over 100 was meant in grams, as the scale shows it
+  const asShown = /^[\s\d.,]+$/.test(text) && readDecimal(text) >= 100;
+  return read === undefined || asShown ? massIn(text) : Math.round(read * 1e6);
 };
 
 /** A weight, or nothing typed. */
@@ -49,7 +48,7 @@ const finishForm = (litres: boolean) =>
     .object({
       output: z
         .string()
-        .refine((text) => (readOut(text, litres) ?? 0) > 0, 'Such as 6.3 l, 6300 or 6.3 kg')
+        .refine((text) => (readOut(text, litres) ?? 0) > 0, litres ? 'Such as 6.3 l, or a weight' : 'A weight')
         .transform((text) => readOut(text, litres) ?? 0),
       spent: mass(null),
       wash: z.boolean(),
@@ -100,7 +99,7 @@ export function FinishBatch({ stove, house }: { readonly stove: AtStove; readonl
   const putRight = (): void => {
     if (refused === undefined) return;
     const said = refused.body as Ask<typeof api.pots.finish>['body'];
-    const weighed = (mg: number | null | undefined): string => ((mg ?? 0) === 0 ? '' : String(inGrams(mg ?? 0)));
+    const weighed = (mg: number | null | undefined): string => ((mg ?? 0) === 0 ? '' : massTyped(mg ?? 0));
     setValue('output', litres ? `${inKilograms(said.outputMg)} l` : weighed(said.outputMg));
     setValue('spent', weighed(said.spentMg));
     setValue('wash', said.spentTo === 'wash');
@@ -235,7 +234,7 @@ export function FinishBatch({ stove, house }: { readonly stove: AtStove; readonl
         <Button
           className="h-14"
           disabled={scale.state !== 'steady' || scale.netMg <= 0}
-          onClick={() => setValue('output', `${inGrams(scale.netMg)} g`, { shouldValidate: true })}
+          onClick={() => setValue('output', `${massTyped(scale.netMg)} ${unitName('g')}`, { shouldValidate: true })}
         >
           From the scale
         </Button>

@@ -1,5 +1,14 @@
 import type { ListedRecipe } from '@zabrik/contract';
-import { allergenWords, believeYield, madeBy, type Recipe, type RecipeStep, waysOf } from '@zabrik/core';
+import {
+  allergenWords,
+  believeYield,
+  formatDegrees,
+  formatMass,
+  madeBy,
+  type Recipe,
+  type RecipeStep,
+  waysOf,
+} from '@zabrik/core';
 import { dayName } from '../../app/dates.ts';
 import { useCatalogue } from '../../app/queries.ts';
 import { StepPhoto } from '../../parts/StepPhoto.tsx';
@@ -14,12 +23,12 @@ export function StepWords({ step }: { readonly step: RecipeStep }) {
       {step.minutes !== undefined && <span className="figure"> {spreadWords(step.minutes)}</span>}
       {step.tempC !== undefined && (
         <span className="figure">
-          , {step.tempC.low} to {step.tempC.high} °C
+          , {formatDegrees(step.tempC.low)} to {formatDegrees(step.tempC.high)}
         </span>
       )}
       {step.bySize?.map((row) => (
         <span key={row.upToG} className="block text-[14px] text-ink-soft">
-          up to {row.upToG} g each: {spreadWords(row.minutes)}
+          up to {formatMass(row.upToG * 1_000)} each: {spreadWords(row.minutes)}
         </span>
       ))}
       {step.photo !== undefined && <StepPhoto photo={step.photo} of={step.text} className="mt-1" />}
@@ -148,8 +157,9 @@ export function HowMade({ listed, ways }: { readonly listed: ListedRecipe; reado
         </table>
         <p className="mt-3">
           {recipe.vessel === 'none' ? 'No vessel' : `In ${vesselWords[recipe.vessel]}`}
-          {recipe.heatC !== undefined && `, kept at ${recipe.heatC.low} to ${recipe.heatC.high} °C`}.
-          {recipe.splitsAboveC !== undefined && ` Splits above ${recipe.splitsAboveC} °C.`}
+          {recipe.heatC !== undefined &&
+            `, kept at ${formatDegrees(recipe.heatC.low)} to ${formatDegrees(recipe.heatC.high)}`}
+          .{recipe.splitsAboveC !== undefined && ` Splits above ${formatDegrees(recipe.splitsAboveC)}.`}
         </p>
         <p>
           Allergens:{' '}
@@ -172,7 +182,7 @@ export function HowMade({ listed, ways }: { readonly listed: ListedRecipe; reado
             <li key={`${k.state}${k.jurisdiction}${k.days}`}>
               {k.state}:{' '}
               <span className="figure">{k.days < 1 ? `${Math.round(k.days * 24)} h` : `${k.days} days`}</span>
-              {k.maxC !== null && ` at ${k.maxC} °C or colder`}
+              {k.maxC !== null && ` at ${formatDegrees(k.maxC)} or colder`}
               <span className="text-[14px] text-ink-soft"> · {k.jurisdiction}</span>
             </li>
           ))}

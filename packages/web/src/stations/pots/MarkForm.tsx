@@ -1,5 +1,5 @@
 import type { House } from '@zabrik/contract';
-import { inKilograms, levelOf, markOf, type Recipe, readDecimal, saltStop } from '@zabrik/core';
+import { formatLitres, inKilograms, levelOf, markOf, type Recipe, readDecimal, saltStop } from '@zabrik/core';
 import { z } from 'zod';
 import type { KeptForm } from '../../app/keptForm.ts';
 import { Button } from '../../kit/Button.tsx';
@@ -132,7 +132,7 @@ export function MarkForm({ stove, house, may, form, litresNow, onSet }: Props) {
       </div>
       {wouldStop !== undefined && (
         <p className={wouldStop > litresTarget ? 'text-alarm' : 'text-ink-soft'}>
-          {litresNow.toFixed(1)} l now: {saltMost} g a litre at {wouldStop.toFixed(2)} l, {cm(wouldStop)}.
+          {formatLitres(litresNow)} now: {saltMost} g a litre at {formatLitres(wouldStop, 2)}, {cm(wouldStop)}.
         </p>
       )}
       {shape !== undefined && litresTarget > 0 && (

@@ -1,4 +1,4 @@
-import { formatMass, formatTemperature, minutesFor, minutesOffered, movedDue } from '@zabrik/core';
+import { formatDegrees, formatMass, formatTemperature, minutesFor, minutesOffered, movedDue } from '@zabrik/core';
 import { Check } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -116,7 +116,7 @@ export function NextStep({ stove, may }: { readonly stove: AtStove; readonly may
           <p className="mt-3 text-xl">
             Keep it at{' '}
             <strong className="figure">
-              {step.tempC.low} to {step.tempC.high} °C
+              {formatDegrees(step.tempC.low)} to {formatDegrees(step.tempC.high)}
             </strong>
             .
           </p>

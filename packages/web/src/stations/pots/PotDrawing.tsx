@@ -1,4 +1,4 @@
-import { brimOf, levelOf, type VesselShape } from '@zabrik/core';
+import { brimOf, formatLitres, levelOf, type VesselShape } from '@zabrik/core';
 
 interface Props {
   readonly shape: VesselShape;
@@ -25,7 +25,7 @@ export function PotDrawing({ shape, litres, mark, fillShare = 0.75, width = 220 
   const y = (mm: number): number => top + h - Math.min(mm, shape.heightMm) * scale;
   const over = litres > brimOf(shape) * fillShare;
   const most = levelOf(shape, brimOf(shape) * fillShare);
-  const said = `${cm(level)} deep, ${litres.toFixed(1)} litres of ${brimOf(shape).toFixed(1)}${
+  const said = `${cm(level)} deep, ${formatLitres(litres)} of ${formatLitres(brimOf(shape))}${
     mark === undefined ? '' : `; ${mark.name} at ${cm(levelOf(shape, mark.litres))}`
   }${over ? '; fuller than it should be' : ''}`;
   const step = shape.heightMm > 160 ? 50 : 20;

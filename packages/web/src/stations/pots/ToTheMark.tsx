@@ -1,5 +1,14 @@
 import type { House } from '@zabrik/contract';
-import { inKilograms, levelOf, litresAt, readDecimal, type StandsAt, standsAt, type VesselShape } from '@zabrik/core';
+import {
+  formatLitres,
+  inKilograms,
+  levelOf,
+  litresAt,
+  readDecimal,
+  type StandsAt,
+  standsAt,
+  type VesselShape,
+} from '@zabrik/core';
 import { useState } from 'react';
 import { useKeptForm } from '../../app/keptForm.ts';
 import { useTick } from '../../app/timers.ts';
@@ -31,7 +40,7 @@ function AtTheMark({ stove, mark, panName, shape, now, may, onAnother }: AtProps
   return (
     <div className="grid gap-2">
       <p className="text-xl" data-testid="mark">
-        To <strong className="figure">{cm(markKg)}</strong> in the {panName}, {markKg.toFixed(2)} l
+        To <strong className="figure">{cm(markKg)}</strong> in the {panName}, {formatLitres(markKg, 2)}
       </p>
       {mark.salt !== undefined && (
         <p
@@ -39,7 +48,7 @@ function AtTheMark({ stove, mark, panName, shape, now, may, onAnother }: AtProps
           data-testid="salt-stop"
         >
           {stopKg > markKg
-            ? `Stop at ${cm(stopKg)}, ${stopKg.toFixed(2)} l: below it is saltier than ${mark.salt.mostPerLitre} g a litre. At the mark it would be ${(mark.salt.grams / markKg).toFixed(1)}.`
+            ? `Stop at ${cm(stopKg)}, ${formatLitres(stopKg, 2)}: below it is saltier than ${mark.salt.mostPerLitre} g a litre. At the mark it would be ${(mark.salt.grams / markKg).toFixed(1)}.`
             : `${(mark.salt.grams / markKg).toFixed(1)} g of salt a litre at the mark, no more than ${mark.salt.mostPerLitre}.`}
         </p>
       )}
@@ -66,7 +75,7 @@ function AtTheMark({ stove, mark, panName, shape, now, may, onAnother }: AtProps
             <>
               <span className="figure text-3xl">{Math.round(left.typical)} min</span>{' '}
               <span className="text-ink-soft">
-                left, {Math.round(left.low)} to {Math.round(left.high)}; {rate?.kgPerHour.toFixed(1)} l an hour
+                left, {Math.round(left.low)} to {Math.round(left.high)}; {formatLitres(rate?.kgPerHour ?? 0)} an hour
                 {rate?.readings === 0 ? ' by the burner alone' : `, ${rate?.readings} readings`}
               </span>
             </>

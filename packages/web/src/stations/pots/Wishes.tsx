@@ -1,5 +1,5 @@
 import type { ListedRecipe } from '@zabrik/contract';
-import { formatMass, inKilograms, type Recipe, SWELLS, stuffingFor } from '@zabrik/core';
+import { formatMass, inKilograms, type Recipe, SWELLS, stuffingFor, toHouse, unitName } from '@zabrik/core';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
@@ -36,14 +36,18 @@ export function Wishes({ recipe, s }: { readonly recipe: Recipe; readonly s: Sca
         <span className="flex items-center gap-1.5">
           <Field
             aria-label={
-              s.wish.kind === 'mass' ? (recipe.output.measure === 'litres' ? 'Litres' : 'Kilograms') : 'How many'
+              s.wish.kind === 'mass'
+                ? recipe.output.measure === 'litres'
+                  ? 'How much, by volume'
+                  : 'How much, by weight'
+                : 'How many'
             }
             className="figure w-24! text-lg"
             inputMode="decimal"
             value={s.wish.amount}
             onChange={(event) => s.setWish({ kind: s.wish.kind, amount: event.target.value })}
           />
-          {s.wish.kind === 'mass' ? (recipe.output.measure === 'litres' ? 'l' : 'kg') : ''}
+          {s.wish.kind === 'mass' ? unitName(recipe.output.measure === 'litres' ? 'l' : 'kg') : ''}
         </span>
       )}
     </div>
@@ -62,7 +66,7 @@ export function ToFill({ s }: { readonly s: Scaling }) {
           <li key={b.lotId}>
             <Button
               className="h-auto! min-h-13 max-w-full py-1 text-left leading-tight"
-              onClick={() => s.setWish({ kind: 'mass', amount: inKilograms(massMg).toFixed(3) })}
+              onClick={() => s.setWish({ kind: 'mass', amount: toHouse('kg', inKilograms(massMg)).toFixed(3) })}
             >
               <span className="min-w-0">
                 <span className="block truncate">

@@ -12,6 +12,7 @@ import {
   readDecimal,
   type ScaledRecipe,
   scaleRecipe,
+  unitName,
   type Want,
   waysOf,
   withCure,
@@ -19,6 +20,7 @@ import {
 } from '@zabrik/core';
 import { useMemo, useState } from 'react';
 import { useCatalogue } from '../../app/queries.ts';
+import { litresIn } from '../../kit/litresIn.ts';
 import { massIn } from '../../kit/readers.ts';
 import { isOffered, offerOf, type PotLot, preselected } from './offers.ts';
 
@@ -34,9 +36,9 @@ export interface Wish {
 const wantOf = (wish: Wish, recipe: Recipe): Want | undefined => {
   if (wish.kind === 'all' || wish.amount.trim() === '') return undefined;
   if (wish.kind === 'mass') {
-    const number = readDecimal(wish.amount);
-    const litres = recipe.output.measure === 'litres' && Number.isFinite(number) ? number * 1e6 : undefined;
-    const massMg = litres ?? massIn(/^\s*[\d.,]+\s*$/.test(wish.amount) ? `${wish.amount} kg` : wish.amount);
+    const read = recipe.output.measure === 'litres' ? litresIn(wish.amount) : undefined;
+    const bare = /^\s*[\d.,]+\s*$/.test(wish.amount);
+    const massMg = read === undefined ? massIn(bare ? `${wish.amount} ${unitName('kg')}` : wish.amount) : read * 1e6;
     return massMg === undefined || massMg <= 0 ? undefined : { kind: 'mass', massMg: Math.round(massMg) };
   }
   const count = Number(wish.amount);

@@ -1,5 +1,5 @@
 /** What it weighs: gross and box from the scale or typed, box by box where there are several. */
-import { formatCount, formatMass, inGrams } from '@zabrik/core';
+import { formatMass, massTyped } from '@zabrik/core';
 import { Scale } from 'lucide-react';
 import { useScale } from '../../app/live.ts';
 import { Button } from '../../kit/Button.tsx';
@@ -17,12 +17,12 @@ export function LineWeights({ line }: { readonly line: Line }) {
       variant="plain"
       className="h-14 px-3"
       disabled={scale.state !== 'steady' || scale.grossMg <= 0}
-      onClick={() => setValue(name, String(inGrams(scale.grossMg)), { shouldValidate: true })}
+      onClick={() => setValue(name, massTyped(scale.grossMg), { shouldValidate: true })}
       aria-label={`Take ${name === 'gross' ? 'gross' : 'box'} from the scale`}
     >
       <Scale size={20} aria-hidden="true" />
       <span className="figure w-16 text-right" aria-hidden="true">
-        {scale.state === 'away' ? 'no scale' : formatCount(inGrams(scale.grossMg))}
+        {scale.state === 'away' ? 'no scale' : massTyped(scale.grossMg)}
       </span>
     </Button>
   );

@@ -1,4 +1,4 @@
-import { formatMoney } from '@zabrik/core';
+import { formatMoney, formatPerMass } from '@zabrik/core';
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { dayName } from '../../app/dates.ts';
 import { ChartFrame } from '../../kit/ChartFrame.tsx';
@@ -35,7 +35,7 @@ export default function PriceChart({ points, currency }: Props) {
             domain={['auto', 'auto']}
           />
           <Tooltip
-            formatter={(v) => [`${formatMoney(Number(v), currency)} a kg`, '']}
+            formatter={(v) => [formatPerMass(Number(v), currency), '']}
             labelFormatter={(d) => dayName(String(d))}
           />
           <Line

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Answer } from '@zabrik/contract';
-import { inMajor } from '@zabrik/core';
+import { aMass, inMajor, perHouseMass, unitName } from '@zabrik/core';
 import { lazy, Suspense, useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { call } from '../../app/api.ts';
@@ -116,7 +116,9 @@ function ReadIn({ file, done }: { readonly file: PriceFile; readonly done: () =>
                 {read.rows.slice(0, 8).map((r) => (
                   <tr key={r.line} className="border-b border-line">
                     <td className="max-w-0 truncate py-1 pr-3">{r.item}</td>
-                    <td className="figure w-28 text-right whitespace-nowrap">{money(r.minorPerKg)} a kg</td>
+                    <td className="figure w-28 text-right whitespace-nowrap">
+                      {money(perHouseMass(r.minorPerKg))} {aMass()}
+                    </td>
                   </tr>
                 ))}
               </tbody>
@@ -282,10 +284,10 @@ export default function Prices() {
                 { id: 'supplier', head: 'Supplier', value: (p) => p.supplierName },
                 {
                   id: 'price',
-                  head: 'A kilogram',
+                  head: unitName('kg') === 'kg' ? 'A kilogram' : 'A pound',
                   figure: true,
                   value: (p) => inMajor(p.minorPerKg, house?.currency ?? 'GBP'),
-                  cell: (p) => <span className="figure">{money(p.minorPerKg)}</span>,
+                  cell: (p) => <span className="figure">{money(perHouseMass(p.minorPerKg))}</span>,
                 },
                 {
                   id: 'before',
@@ -293,7 +295,7 @@ export default function Prices() {
                   figure: true,
                   className: 'text-ink-soft',
                   value: (p) => (p.beforeMinor === null ? null : inMajor(p.beforeMinor, house?.currency ?? 'GBP')),
-                  cell: (p) => (p.beforeMinor === null ? '' : money(p.beforeMinor)),
+                  cell: (p) => (p.beforeMinor === null ? '' : money(perHouseMass(p.beforeMinor))),
                 },
                 {
                   id: 'change',

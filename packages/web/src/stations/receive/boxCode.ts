@@ -1,5 +1,5 @@
 /** What a scanned box says, put into the form, and in words where it cannot be read. */
-import { formatMass, type Gs1Fault, type Gs1Message, gs1Title, inGrams, parseGs1, Refusal } from '@zabrik/core';
+import { formatMass, type Gs1Fault, type Gs1Message, gs1Title, massTyped, parseGs1, Refusal } from '@zabrik/core';
 import type { DeliveryInput } from './deliveryForm.ts';
 
 export interface BoxRead {
@@ -46,7 +46,7 @@ function read(message: Gs1Message): BoxRead {
   for (const { ai, raw, date, time, until, massMg, value } of message.fields) {
     const title = gs1Title(ai) ?? `element (${ai})`;
     if (massMg !== undefined && /^3[12]0/.test(ai)) {
-      fills.invoice = String(inGrams(massMg));
+      fills.invoice = massTyped(massMg);
       says.push(`${title} ${formatMass(massMg)}`);
     } else if (['15', '16', '17', '7003'].includes(ai) && date !== undefined) {
       // where a box carries several dates, use-by is the one that counts

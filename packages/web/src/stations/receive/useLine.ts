@@ -1,7 +1,7 @@
 /** One line of a delivery while it is typed: its fields and what is known beside them, kept on the tablet, and the command it becomes. */
 import { zodResolver } from '@hookform/resolvers/zod';
 import type { DeliveryLine, Order } from '@zabrik/contract';
-import { formatMass, type InspectionAnswer, inGrams, inspectionFor, parseMass, usuallyRaised } from '@zabrik/core';
+import { formatMass, type InspectionAnswer, inspectionFor, massTyped, parseMass, usuallyRaised } from '@zabrik/core';
 import { useEffect, useRef } from 'react';
 import { useForm, useWatch } from 'react-hook-form';
 import { Refused } from '../../app/api.ts';
@@ -153,7 +153,7 @@ export function useLine({ deliveryId, order, supplierId, onLine }: LineProps, ca
     setValue('came', cameUsually(animal, l.form ?? ''));
     setValue('supplierId', ofSupplier);
     if (l.count !== null) setValue('animals', String(l.count));
-    setValue('invoice', String(inGrams(l.massMg - l.cameMg > 0 ? l.massMg - l.cameMg : l.massMg)));
+    setValue('invoice', massTyped(l.massMg - l.cameMg > 0 ? l.massMg - l.cameMg : l.massMg));
   };
   return {
     setSupplier: (id: string): void => setValue('supplierId', id, judged),
@@ -204,8 +204,8 @@ export function useLine({ deliveryId, order, supplierId, onLine }: LineProps, ca
     sumBoxes: (): void => {
       const all = netMg === undefined ? boxes : [...boxes, boxNow()];
       put({ boxes: all, addedUp: true });
-      setValue('gross', String(inGrams(all.reduce((s, b) => s + b.grossMg, 0))), judged);
-      setValue('tare', String(inGrams(all.reduce((s, b) => s + b.tareMg, 0))), judged);
+      setValue('gross', massTyped(all.reduce((s, b) => s + b.grossMg, 0)), judged);
+      setValue('tare', massTyped(all.reduce((s, b) => s + b.tareMg, 0)), judged);
     },
   };
 }

@@ -1,5 +1,5 @@
 import { usualCourses, usualMoulds } from '@zabrik/catalogue/portioning';
-import { formatMass, type Mould, type MouldSetup, planCase, planMould } from '@zabrik/core';
+import { formatLitres, formatMass, type Mould, type MouldSetup, planCase, planMould } from '@zabrik/core';
 import { useId, useState } from 'react';
 import { NumField } from '../../../kit/NumField.tsx';
 import { Select } from '../../../kit/Select.tsx';
@@ -219,7 +219,7 @@ export function MouldBoard({ board }: { readonly board: AtBoard }) {
         <MouldDrawing setup={setup} />
         <Figures
           of={[
-            [`${Math.round(plan.mouldMl)} ml`, 'to the rim'],
+            [formatLitres(plan.mouldMl / 1_000, 2), 'to the rim'],
             [
               formatMass(Math.round(plan.filledMg / 1_000) * 1_000),
               setup.moulds > 1 ? `into ${setup.moulds} moulds` : 'to fill it',
@@ -303,7 +303,7 @@ export function MouldBoard({ board }: { readonly board: AtBoard }) {
           label="Served as"
           value={setup.courseId}
           onValue={(value) => change({ courseId: value })}
-          options={setup.courses.map((c) => ({ value: c.id, name: `${c.name}, ${c.grams} g` }))}
+          options={setup.courses.map((c) => ({ value: c.id, name: `${c.name}, ${formatMass(c.grams * 1_000)}` }))}
         />
         {course !== undefined && (
           <NumField

@@ -1,5 +1,5 @@
 import { usualSizes } from '@zabrik/catalogue/portioning';
-import { type PieceTemplate, type PortionSize, type PortionsSetup, zones } from '@zabrik/core';
+import { aMass, formatMass, type PieceTemplate, type PortionSize, type PortionsSetup, zones } from '@zabrik/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useHouse } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
@@ -174,7 +174,7 @@ export function SizesTab({ setup, category, template, pieces, pieceMg, onChange 
             className="min-h-12"
             onClick={() => onChange({ ...setup, sizes: [...sizes, sizeFrom(u)] })}
           >
-            <Plus size={16} aria-hidden="true" /> {u.name}, {u.grams} g
+            <Plus size={16} aria-hidden="true" /> {u.name}, {formatMass(u.grams * 1_000)}
           </Button>
         ))}
         {sizes.length < 8 && (
@@ -186,7 +186,7 @@ export function SizesTab({ setup, category, template, pieces, pieceMg, onChange 
       <AmountField
         label="What is left is worth"
         currency={house?.currency}
-        per="a kg"
+        per={aMass()}
         max={100_000}
         minor={setup.endMinorPerKg}
         onMinor={(endMinorPerKg) => onChange({ ...setup, endMinorPerKg })}

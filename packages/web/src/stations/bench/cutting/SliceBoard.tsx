@@ -161,7 +161,7 @@ export function SliceBoard({ board }: { readonly board: AtBoard }) {
               String(plan.count * blocks),
               `slices${plan.rows > 1 ? `, ${plan.rows} rows of ${plan.perRow}` : ''}${blocks > 1 ? `, of ${blocks} blocks` : ''}`,
             ],
-            [`${(plan.sliceMg / 1_000).toFixed(1)} g`, 'each'],
+            [formatMass(plan.sliceMg), 'each'],
             [`${Math.round(plan.faceMm[0])} × ${Math.round(plan.faceMm[1])} mm`, 'as it lies'],
             [
               formatMass(Math.round((blocks * (plan.wedgesMg + plan.restMg + plan.stripMg)) / 1_000) * 1_000),

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { PlanSheet } from '@zabrik/contract';
-import { type CutPlan, formatShare } from '@zabrik/core';
+import { type CutPlan, formatMass, formatShare } from '@zabrik/core';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { Refused } from '../../../app/api.ts';
@@ -65,7 +65,9 @@ function Stage({ plan, index }: { readonly plan: CutPlan; readonly index: number
                   <span className="figure block text-[15px] font-normal">
                     {[
                       ...(step.minutes === undefined ? [] : [spreadWords(step.minutes)]),
-                      ...(step.bySize ?? []).map((row) => `up to ${row.upToG} g ${spreadWords(row.minutes)}`),
+                      ...(step.bySize ?? []).map(
+                        (row) => `up to ${formatMass(row.upToG * 1_000)} ${spreadWords(row.minutes)}`,
+                      ),
                       ...(step.measure === undefined
                         ? []
                         : [

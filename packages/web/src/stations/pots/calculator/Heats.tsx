@@ -1,5 +1,5 @@
 import { conduction, lethalityTargets } from '@zabrik/catalogue/heat';
-import { centreAt, equivalentMinutes, lethality, mixedTemperature, secondsUntilHot } from '@zabrik/core';
+import { centreAt, equivalentMinutes, formatDegrees, lethality, mixedTemperature, secondsUntilHot } from '@zabrik/core';
 import { useState } from 'react';
 import { NumField } from '../../../kit/NumField.tsx';
 import { named, optionsOf, Select } from '../../../kit/Select.tsx';
@@ -22,11 +22,11 @@ export function PanMix() {
   return (
     <Sum
       title="Hot pan, cold food"
-      answer={mixed === undefined ? '' : `${Math.round(mixed)} °C`}
+      answer={mixed === undefined ? '' : formatDegrees(Math.round(mixed))}
       says={
         <p>
           {(mixed ?? 0) < 120
-            ? 'Below 120 °C it stews before the burner brings it back: less at a time, or a heavier pan.'
+            ? 'Below ${formatDegrees(120)} it stews before the burner brings it back: less at a time, or a heavier pan.'
             : 'It stays hot enough to brown.'}
         </p>
       }
@@ -110,14 +110,14 @@ export function CoreTime() {
       says={
         <>
           <p>
-            Until the core is at {core} °C in {around[medium]} of {bathC} °C
+            Until the core is at {formatDegrees(core)} in {around[medium]} of {formatDegrees(bathC)}
             {minutes === undefined && '; it never gets hotter than what is around it'}.
           </p>
           {target !== undefined && (
             <p>
               {enough === undefined
-                ? `Not worth ${target.name} within a day: nothing is credited below ${target.refC - 10} °C.`
-                : `Worth ${target.name} after about ${longWords(enough)}; held at ${bathC} °C that takes ${longWords(equivalentMinutes(target, bathC))}.`}
+                ? `Not worth ${target.name} within a day: nothing is credited below ${formatDegrees(target.refC - 10)}.`
+                : `Worth ${target.name} after about ${longWords(enough)}; held at ${formatDegrees(bathC)} that takes ${longWords(equivalentMinutes(target, bathC))}.`}
             </p>
           )}
           <p className="text-[15px] text-ink-soft">

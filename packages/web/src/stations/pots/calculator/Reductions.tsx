@@ -4,6 +4,7 @@ import {
   concentrated,
   evaporationRate,
   facesOf,
+  formatLitres,
   levelOf,
   minutesToMark,
   saltStop,
@@ -66,13 +67,13 @@ export function Reduction({ house }: { readonly house: House | undefined }) {
       says={
         <>
           <p>
-            From {cm(from)} down to <strong>{cm(to)}</strong>; {kgPerHour.toFixed(1)} litres an hour
+            From {cm(from)} down to <strong>{cm(to)}</strong>; {formatLitres(kgPerHour)} an hour
             {left !== undefined && `, eight times in ten ${longWords(left.low)} to ${longWords(left.high)}`}.
           </p>
           {stop !== undefined && (
             <p className={stop > to ? 'text-alarm' : ''}>
               {stop > to
-                ? `Stop at ${stop.toFixed(2)} litres, ${cm(stop)}: below it is saltier than ${most} g a litre. At the mark it would be ${end.toFixed(1)}.`
+                ? `Stop at ${formatLitres(stop, 2)}, ${cm(stop)}: below it is saltier than ${most} g a litre. At the mark it would be ${end.toFixed(1)}.`
                 : `${end.toFixed(1)} g of salt a litre at the mark.`}
             </p>
           )}
@@ -125,11 +126,11 @@ export function Evaporation({ house }: { readonly house: House | undefined }) {
   return (
     <Sum
       title="Evaporation"
-      answer={`${rate(surface).toFixed(2)} l an hour`}
+      answer={`${formatLitres(rate(surface), 2)} an hour`}
       says={
         <p>
-          {(rate(surface) * hours).toFixed(1)} litres in {hours} hours; at a bare simmer the surface is a few degrees
-          colder than the middle.
+          {formatLitres(rate(surface) * hours)} in {hours} hours; at a bare simmer the surface is a few degrees colder
+          than the middle.
         </p>
       }
       chart={

@@ -3,6 +3,7 @@ import {
   boilingSalt,
   boilMinutes,
   brineShare,
+  formatLitres,
   formatMass,
   kilograms,
   SATURATED,
@@ -56,8 +57,8 @@ export function AtRest() {
       answer={formatMass(kilograms(salt))}
       says={
         <p>
-          For {food} kg of food in {water} l: given time it settles at {share} % everywhere, and cannot get saltier.
-          Water 0: a dry cure in a bag.
+          For {formatMass(food * 1e6)} of food in {formatLitres(water)}: given time it settles at {share} % everywhere,
+          and cannot get saltier. Water 0: a dry cure in a bag.
         </p>
       }
       equation="salt = w · (food + water) ÷ (1 − w)"

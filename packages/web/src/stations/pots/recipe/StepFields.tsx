@@ -1,4 +1,4 @@
-import { cookedAs, type RecipeStep, stepKinds } from '@zabrik/core';
+import { cookedAs, formatDegrees, type RecipeStep, stepKinds } from '@zabrik/core';
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Button } from '../../../kit/Button.tsx';
@@ -116,7 +116,7 @@ export function StepFields({ recipe, put, drop }: Edit) {
                   onClick={() => setOpen(open === id ? undefined : id)}
                 >
                   {step.minutes === undefined ? 'time, heat' : `${step.minutes.typical} min`}
-                  {step.tempC !== undefined && `, ${step.tempC.high} °C`}
+                  {step.tempC !== undefined && `, ${formatDegrees(step.tempC.high)}`}
                 </Button>
                 <button
                   type="button"

@@ -1,25 +1,29 @@
+import { type Units, usualUnits } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
-import type { Config } from '../config.ts';
-import { HouseTable } from '../db/models/house.ts';
-import { serverRows } from '../db/rows.ts';
-import type { Announcer } from '../live/announcer.ts';
-import { type Devices, HouseDevices, noDevices } from './devices.ts';
+import type { Config } from './config.ts';
+import { HouseTable } from './db/models/house.ts';
+import { serverRows } from './db/rows.ts';
+import { type Devices, HouseDevices, noDevices } from './devices/devices.ts';
+import type { Announcer } from './live/announcer.ts';
 
 type Said = Pick<Config, 'scales' | 'probe' | 'printer' | 'devicesHouse'>;
 
 const texts = ({ host, port }: { readonly host: string; readonly port: number }): string => `${host}:${port}`;
 
 /**
- * The devices of every house on this machine. What a house says on its own page goes first; the start command's addresses are for one house, the
+ * What a server process keeps at hand of every house on this machine: its devices, and the units it reads and writes in.
+ *
+ * Of devices, what a house says on its own page goes first; the start command's addresses are for one house, the
  * first or the one that is named, and only for what it says nothing of. Each server process keeps its own lines; a change is heard of as every other
  * change is.
  */
-export class AllDevices {
+export class HousesHere {
   readonly #db: Sequelize;
   readonly #announcer: Pick<Announcer, 'subscribe'>;
   readonly #said: Said;
   readonly #failed: (error: unknown) => void;
   readonly #houses = new Map<string, HouseDevices>();
+  readonly #units = new Map<string, Units>();
   readonly #forget: (() => void)[] = [];
   /** Where the start command's devices stand. */
   #standsIn: string | undefined;
@@ -47,9 +51,14 @@ export class AllDevices {
   }
 
   /** Those of a house that another process has set up come as soon as they are read. */
-  of(houseId: string): Devices {
+  devicesOf(houseId: string): Devices {
     if (!this.#houses.has(houseId)) this.place(houseId).catch(this.#failed);
     return this.#houses.get(houseId) ?? noDevices;
+  }
+
+  /** Those of the house that is worked for, or the usual ones where it is the server's own work. */
+  unitsOf(houseId: string | undefined): Units {
+    return (houseId === undefined ? undefined : this.#units.get(houseId)) ?? usualUnits;
   }
 
   /** A house that was made since. The start command's devices are its own where they stood nowhere. */
@@ -82,6 +91,7 @@ export class AllDevices {
     if (house === undefined) return;
     const here = houseId === this.#standsIn;
     const { settings } = house;
+    this.#units.set(houseId, settings.units ?? usualUnits);
     const { scales, probe, printer } = this.#said;
     this.#houses.get(houseId)?.standAt({
       scales: {
