@@ -26,6 +26,7 @@ export * from './stations/ledger.ts';
 export * from './stations/pots.ts';
 export * from './stations/receive.ts';
 export * from './stations/simulation.ts';
+export * from './units.ts';
 export * from './waysOut.ts';
 
 /** Every station of the API under its name. */

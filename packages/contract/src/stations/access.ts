@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import { currency, id, instant, newName, nothing, shortText, slug, timezone } from '../fields.ts';
 import { roles } from '../roles.ts';
+import { unitsSchema } from '../units.ts';
 
 const password = z.string().min(8).max(200);
 /** One that is set now (ASVS 2.1.1); who has an older one of eight letters still signs in with it. */
@@ -151,6 +152,7 @@ export const access = {
       currency,
       timezone,
       profileId: z.string().min(1).max(64),
+      units: unitsSchema.exactOptional(),
       headChef: z.strictObject({ name: newName, pin, password: newPassword }),
     }),
     answer: z.strictObject({

@@ -1,14 +1,4 @@
-import {
-  clocks,
-  costingSchools,
-  dateOrders,
-  decimalSigns,
-  massSystems,
-  placeKinds,
-  provenances,
-  temperatureScales,
-  volumeSystems,
-} from '@zabrik/core';
+import { costingSchools, placeKinds, provenances } from '@zabrik/core';
 import { z } from 'zod';
 import { deviceAddress } from '../deviceAddress.ts';
 import { endpoint } from '../endpoint.ts';
@@ -32,19 +22,9 @@ import {
 import { limitSchema } from '../limits.ts';
 import { planHeadSchema, refusedSchema, speciesSchema } from '../plan.ts';
 import { roles } from '../roles.ts';
+import { unitsSchema } from '../units.ts';
 import { pin } from './access.ts';
 import { burnerSchema, vesselSchema } from './pots.ts';
-
-export const unitsSchema = z
-  .strictObject({
-    mass: z.enum(massSystems),
-    temperature: z.enum(temperatureScales),
-    volume: z.enum(volumeSystems),
-    clock: z.enum(clocks),
-    dates: z.enum(dateOrders),
-    decimal: z.enum(decimalSigns),
-  })
-  .describe('how figures are shown and read; what is kept and sent is always in the units each field names');
 
 export const scaleSchema = z.strictObject({
   id: slug,

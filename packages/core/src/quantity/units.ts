@@ -92,11 +92,14 @@ const trimmed = (value: number, decimals: number): string => {
 /**
  * A mass as a field shows it, for typing over: a bare figure in the house's small unit.
  *
- * Keeps   to the tenth of a milligram of what a thousandth of an ounce can say: 14 mg at most.
+ * Keeps   to a hundredth of a gram, since three figures behind a point may be kilograms, or a thousandth of an ounce: 15 mg at most.
  * @example massTyped(160_000) -> "160"; in ounces "5.644"
  */
 export const massTyped = (mg: number): string =>
-  unitsNow().mass === 'metric' ? trimmed(mg / 1_000, 3) : trimmed(toHouse('g', mg / 1_000), 3);
+  unitsNow().mass === 'metric' ? trimmed(mg / 1_000, 2) : trimmed(toHouse('g', mg / 1_000), 3);
+
+const meant = (C: number, F?: number): string =>
+  trimmed(F !== undefined && unitsNow().temperature === 'F' ? F : toHouse('°C', C), 1).replace('-', '−');
 
 /**
  * A temperature that is meant, not read: no more figures than it has. `F`: what its document says in Fahrenheit, which is not always what the Celsius figure
@@ -104,5 +107,6 @@ export const massTyped = (mg: number): string =>
  *
  * @example formatDegrees(63) -> "63 °C"; "145.4 °F"; formatDegrees(57, 135) -> "57 °C"; "135 °F"
  */
-export const formatDegrees = (C: number, F?: number): string =>
-  `${trimmed(F !== undefined && unitsNow().temperature === 'F' ? F : toHouse('°C', C), 1).replace('-', '−')} ${unitName('°C')}`;
+export const formatDegrees = (C: number, F?: number): string => `${meant(C, F)} ${unitName('°C')}`;
+/** From one to another. @example formatDegreesRange(54, 75) -> "54 to 75 °C" */
+export const formatDegreesRange = (low: number, high: number): string => `${meant(low)} to ${formatDegrees(high)}`;

@@ -287,6 +287,7 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
         currency: 'GBP',
         timezone: 'Europe/London',
         profileId: 'uk',
+        units: everySetting.units,
         headChef: { name: 'x', pin: '80461', password: 'xxxxxxxxxxxx' },
       },
     }),

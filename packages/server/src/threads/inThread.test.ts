@@ -1,4 +1,4 @@
-import type { LabelContent } from '@zabrik/core';
+import { type LabelContent, unitsComeFrom, usualUnits } from '@zabrik/core';
 import { expect, it } from 'vitest';
 import { table } from '../paper/letter.ts';
 import { inThread } from './inThread.ts';
@@ -66,4 +66,17 @@ it('what a task refuses comes back as that refusal, what breaks as an error', as
     inThread('labels', { contents: [long], copies: [1], size: '57x32', american: false }),
   ).rejects.toMatchObject({ code: 'label_too_small' });
   await expect(inThread('letter', { title: 'x', content: [{ image: 'no picture' }] })).rejects.toThrow();
+});
+
+it('a label is written in the units of whoever asked for it, whatever the one before was in', async () => {
+  const asked = { contents: [content('01')], copies: [1], size: '57x32', american: false } as const;
+  // what is drawn on the page: its first stream
+  const drawn = async (): Promise<string | undefined> =>
+    /stream\r?\n([\s\S]*?)endstream/.exec(Buffer.from(await inThread('labels', asked)).toString('latin1'))?.[1];
+  const grams = await drawn();
+  unitsComeFrom(() => ({ ...usualUnits, mass: 'imperial' }));
+  const ounces = await drawn();
+  unitsComeFrom(() => usualUnits);
+  expect(ounces).not.toBe(grams);
+  expect(await drawn()).toBe(grams);
 });

@@ -1,3 +1,4 @@
+import { unitsComeFrom, usualUnits } from '@zabrik/core';
 import { afterEach, expect, it } from 'vitest';
 import { clockTime, datesAreOf, dayAndTime, dayName, dueWords, todayIn } from './dates.ts';
 
@@ -26,4 +27,13 @@ it('says days and hours of the house, wherever the tablet thinks it is', () => {
   expect(clockTime('2026-10-25T00:30:00Z')).toBe('01:30');
   expect(clockTime('2026-10-25T01:30:00Z')).toBe('01:30');
   expect(dueWords('2026-10-26', new Date('2026-10-24T23:00:00Z'))).toMatchObject({ text: 'tomorrow' });
+});
+
+it('writes hours and days as the house does', () => {
+  datesAreOf('Europe/London');
+  unitsComeFrom(() => ({ ...usualUnits, clock: '12', dates: 'month-first' }));
+  expect(dayAndTime('2026-11-24T14:30:00Z')).toBe('Tue, Nov 24, 2:30 pm');
+  expect(clockTime('2026-11-24T00:05:00Z')).toBe('12:05 am');
+  unitsComeFrom(() => usualUnits);
+  expect(dayAndTime('2026-11-24T14:30:00Z')).toBe('Tue 24 Nov, 14:30');
 });

@@ -1,5 +1,6 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, renderHook } from '@testing-library/react';
+import { unitsComeFrom, usualUnits } from '@zabrik/core';
 import type { ReactNode } from 'react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { me } from '../testing/kitchen.ts';
@@ -105,4 +106,16 @@ it('that nobody comes back for is dropped, and nothing else on the device', () =
   localStorage.setItem('zabrik-scale', 'bench');
   dropOldDrafts();
   expect(Object.keys(localStorage).sort()).toEqual(['zabrik-draft/ines/new', 'zabrik-scale']);
+});
+
+it('a figure typed in grams is not read in ounces once the house has other units, and is there again in its own', () => {
+  const first = open();
+  act(() => first.result.current.put({ mass: '2860' }));
+  first.unmount();
+  unitsComeFrom(() => ({ ...usualUnits, mass: 'imperial' }));
+  expect(open().result.current.value.mass).toBe('');
+  expect(hasDraft('ines', 'f')).toBe(false);
+  cleanup();
+  unitsComeFrom(() => usualUnits);
+  expect(open().result.current.value.mass).toBe('2860');
 });

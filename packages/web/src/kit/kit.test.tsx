@@ -1,4 +1,5 @@
 import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import { unitsComeFrom, usualUnits } from '@zabrik/core';
 import { type ComponentProps, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
@@ -79,6 +80,39 @@ describe('a number field', () => {
     fireEvent.change(screen.getByLabelText(/^Core/), { target: { value: '8 oz' } });
     expect(degrees).not.toHaveBeenCalled();
   });
+  it('in a house of pounds and Fahrenheit it shows and reads those, and tells what they are inside', () => {
+    unitsComeFrom(() => ({ ...usualUnits, mass: 'imperial', temperature: 'F', volume: 'us' }));
+    try {
+      const told = vi.fn();
+      render(<NumField label="Weighs" unit="g" value={226.796} min={5} max={5_000} onValue={told} />);
+      const box = screen.getByLabelText(/^Weighs/) as HTMLInputElement;
+      expect(box.value).toBe('8');
+      expect(screen.getByText('oz')).toBeTruthy();
+      fireEvent.change(box, { target: { value: '3' } });
+      expect(told).toHaveBeenLastCalledWith(expect.closeTo(85.0486, 3));
+      fireEvent.change(box, { target: { value: '160 g' } });
+      expect(told).toHaveBeenLastCalledWith(160);
+      // a bound is said in ounces, and what is said can be typed
+      fireEvent.change(box, { target: { value: '400' } });
+      expect(screen.getByText('0.176 to 176.37 oz')).toBeTruthy();
+      fireEvent.change(box, { target: { value: '0.176' } });
+      expect(told).toHaveBeenLastCalledWith(expect.closeTo(4.99, 2));
+      cleanup();
+      const degrees = vi.fn();
+      render(<NumField label="Core" unit="°C" value={63} min={0} max={100} onValue={degrees} />);
+      const core = screen.getByLabelText(/^Core/) as HTMLInputElement;
+      expect(core.value).toBe('145.4');
+      fireEvent.change(core, { target: { value: '165' } });
+      expect(degrees).toHaveBeenLastCalledWith(expect.closeTo(73.889, 3));
+      fireEvent.change(core, { target: { value: '63 C' } });
+      expect(degrees).toHaveBeenLastCalledWith(63);
+      fireEvent.change(core, { target: { value: '300' } });
+      expect(screen.getByText('32 to 212 °F')).toBeTruthy();
+    } finally {
+      unitsComeFrom(() => usualUnits);
+    }
+  });
+
   it('one that is told late waits until it is left', () => {
     const told = vi.fn();
     render(<NumField label="Heads" value={4} decimals={0} late onValue={told} />);

@@ -78,7 +78,7 @@ export async function setUp(
       name,
       currency,
       timezone,
-      settings: settingsAtFirst,
+      settings: body.units === undefined ? settingsAtFirst : { ...settingsAtFirst, units: body.units },
       recoveryHash: recoveryHash ?? null,
     });
     await rowsOf(db, PersonTable, mine).add({

@@ -17,7 +17,7 @@ import { SearchSelect } from '../../kit/SearchSelect.tsx';
 import { Select } from '../../kit/Select.tsx';
 import { RecoveryCode } from '../../parts/RecoveryCode.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
-import { countries, countryHere } from './countries.ts';
+import { countries, countryHere, usualUnitsOf } from './countries.ts';
 
 const form = z
   .object({
@@ -26,6 +26,7 @@ const form = z
     country: z.string().min(1, 'Where it stands'),
     timezone: z.string().min(1, 'Which clock it goes by'),
     profile: z.string(),
+    units: z.enum(['', 'metric', 'pounds']),
     headChef: z.string().trim().min(1, 'Who runs it').max(120),
     pin: z.string().regex(/^\d{4,6}$/, 'Four to six digits'),
     password: z.string().min(12, 'At least twelve letters').max(200),
@@ -41,6 +42,7 @@ const blank = {
   country: here,
   timezone: here === '' ? '' : zoneHere,
   profile: '',
+  units: '' as '' | 'metric' | 'pounds',
   headChef: '',
   pin: '',
   password: '',
@@ -68,6 +70,9 @@ const SetUpForm = ({ onIn }: { readonly onIn: () => void }) => {
     },
   });
   const usual = asked.data?.usual ?? '';
+  // as the country does, until somebody says otherwise
+  const units =
+    typed.units !== '' ? typed.units : usualUnitsOf(typed.country).mass === 'imperial' ? 'pounds' : 'metric';
   // one clock is no question
   useEffect(() => {
     if (country !== undefined && !country.timezones.includes(zone))
@@ -105,6 +110,7 @@ const SetUpForm = ({ onIn }: { readonly onIn: () => void }) => {
               currency: country?.currency ?? '',
               timezone: said.timezone,
               profileId: said.profile === '' ? usual : said.profile,
+              units: usualUnitsOf(units === 'pounds' ? 'US' : ''),
               headChef: { name: said.headChef, pin: said.pin, password: said.password },
             },
           }),
@@ -156,6 +162,15 @@ const SetUpForm = ({ onIn }: { readonly onIn: () => void }) => {
             options={profiles.map(({ id, title }) => ({ value: id, name: title }))}
             value={profile?.id ?? ''}
             onValue={(value) => setValue('profile', value)}
+          />
+          <Select
+            label="Units"
+            options={[
+              { value: 'metric', name: 'grams, °C, litres' },
+              { value: 'pounds', name: 'ounces and pounds, °F, US quarts' },
+            ]}
+            value={units}
+            onValue={(value) => setValue('units', value)}
           />
           <p className="text-[14px] text-ink-soft">
             Prices in {country?.currency ?? 'the money of the country'}. Limits can be changed at any time; local codes

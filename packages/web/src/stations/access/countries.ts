@@ -1,4 +1,5 @@
 /** Countries with the clocks they have and the money they use: what a kitchen says of itself by one word. */
+import { type Units, usualUnits } from '@zabrik/core';
 import { getCountry, getCountryForTimezone } from 'countries-and-timezones';
 import currencyOf from 'country-to-currency';
 
@@ -23,6 +24,13 @@ const readCountry = (id: string): Country | undefined => {
 export const countries: readonly Country[] = Object.keys(currencyOf)
   .flatMap((id) => readCountry(id) ?? [])
   .sort((a, b) => a.name.localeCompare(b.name));
+
+/** Where kitchens weigh in pounds, cook in Fahrenheit and write the month first. Common practice; of others the house says so itself. */
+const inPounds = new Set(['US', 'LR', 'FM', 'MH', 'PW']);
+export const usualUnitsOf = (country: string): Units =>
+  inPounds.has(country)
+    ? { mass: 'imperial', temperature: 'F', volume: 'us', clock: '12', dates: 'month-first', decimal: 'point' }
+    : usualUnits;
 
 /** The country whose clock this device shows. */
 export const countryHere = (timezone: string): string => getCountryForTimezone(timezone)?.id ?? '';

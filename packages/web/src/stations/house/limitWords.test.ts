@@ -14,7 +14,7 @@ describe('limits in words', () => {
   it.each([
     ['us.recv.tcs', 'at most 5 °C (41 °F)'],
     ['uk.hot', 'at least 63 °C'],
-    ['uk.parasite', '-20 °C for 24 h, or -35 °C for 15 h'],
+    ['uk.parasite', '−20 °C for 24 h, or −35 °C for 15 h'],
     ['us.cool.cooked', 'from 57 °C to 21 °C within 2 h, to 5 °C within 6 h'],
     ['us.date7', '7 days at most 5 °C, the day itself is day one'],
     ['us.hist.fresh', '8 h above 4.4 °C, 4 h once above 21 °C'],

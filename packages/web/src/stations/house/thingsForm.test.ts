@@ -43,5 +43,5 @@ it('a pot that is not round keeps its form, and what it is said to hold must fit
     thingsForm.safeParse({ ...typed, vessels: [{ ...pot, ...change }] }).error?.issues.map((i) => i.message);
   expect(wrong({ litres: '40' })).toEqual(['It does not hold so much: look at its size']);
   expect(wrong({ deepCm: '' })).toEqual(['Both, or neither']);
-  expect(wrong({ litres: 'many' })).toContain('Litres, such as 20');
+  expect(wrong({ litres: 'many' })).toContain('How much it holds, such as 20');
 });

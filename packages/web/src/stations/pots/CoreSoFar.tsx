@@ -6,6 +6,7 @@ import {
   cookingFor,
   type Food,
   formatDegrees,
+  formatDegreesRange,
   formatTemperature,
   type Limit,
   LONGEST_UNREAD_COOKING_MINUTES,
@@ -225,7 +226,7 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
               ? ', as it should be'
               : comingUp
                 ? `, not at ${formatDegrees(wanted.low)} yet`
-                : `, wanted ${formatDegrees(wanted.low)} to ${formatDegrees(wanted.high)}`)}
+                : `, wanted ${formatDegreesRange(wanted.low, wanted.high)}`)}
         </p>
       )}
       {cooked && counted.length < state.probes.length && (

@@ -1,5 +1,6 @@
 import type { Ask, House } from '@zabrik/contract';
 import {
+  formatLitres,
   formatMass,
   inKilograms,
   type KeptAs,
@@ -48,7 +49,10 @@ const finishForm = (litres: boolean) =>
     .object({
       output: z
         .string()
-        .refine((text) => (readOut(text, litres) ?? 0) > 0, litres ? 'Such as 6.3 l, or a weight' : 'A weight')
+        .refine(
+          (text) => (readOut(text, litres) ?? 0) > 0,
+          litres ? `Such as ${formatLitres(6.3)}, or a weight` : 'A weight',
+        )
         .transform((text) => readOut(text, litres) ?? 0),
       spent: mass(null),
       wash: z.boolean(),

@@ -3,6 +3,7 @@ import {
   allergenWords,
   believeYield,
   formatDegrees,
+  formatDegreesRange,
   formatMass,
   madeBy,
   type Recipe,
@@ -22,9 +23,7 @@ export function StepWords({ step }: { readonly step: RecipeStep }) {
       {step.text}
       {step.minutes !== undefined && <span className="figure"> {spreadWords(step.minutes)}</span>}
       {step.tempC !== undefined && (
-        <span className="figure">
-          , {formatDegrees(step.tempC.low)} to {formatDegrees(step.tempC.high)}
-        </span>
+        <span className="figure">, {formatDegreesRange(step.tempC.low, step.tempC.high)}</span>
       )}
       {step.bySize?.map((row) => (
         <span key={row.upToG} className="block text-[14px] text-ink-soft">
@@ -157,9 +156,8 @@ export function HowMade({ listed, ways }: { readonly listed: ListedRecipe; reado
         </table>
         <p className="mt-3">
           {recipe.vessel === 'none' ? 'No vessel' : `In ${vesselWords[recipe.vessel]}`}
-          {recipe.heatC !== undefined &&
-            `, kept at ${formatDegrees(recipe.heatC.low)} to ${formatDegrees(recipe.heatC.high)}`}
-          .{recipe.splitsAboveC !== undefined && ` Splits above ${formatDegrees(recipe.splitsAboveC)}.`}
+          {recipe.heatC !== undefined && `, kept at ${formatDegreesRange(recipe.heatC.low, recipe.heatC.high)}`}.
+          {recipe.splitsAboveC !== undefined && ` Splits above ${formatDegrees(recipe.splitsAboveC)}.`}
         </p>
         <p>
           Allergens:{' '}

@@ -1,4 +1,4 @@
-import { formatDegrees, formatMass, formatTemperature, minutesFor, minutesOffered, movedDue } from '@zabrik/core';
+import { formatDegreesRange, formatMass, formatTemperature, minutesFor, minutesOffered, movedDue } from '@zabrik/core';
 import { Check } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -114,11 +114,7 @@ export function NextStep({ stove, may }: { readonly stove: AtStove; readonly may
         )}
         {step.tempC !== undefined && (
           <p className="mt-3 text-xl">
-            Keep it at{' '}
-            <strong className="figure">
-              {formatDegrees(step.tempC.low)} to {formatDegrees(step.tempC.high)}
-            </strong>
-            .
+            Keep it at <strong className="figure">{formatDegreesRange(step.tempC.low, step.tempC.high)}</strong>.
           </p>
         )}
         {step.photo !== undefined && <StepPhoto key={step.photo} photo={step.photo} of={step.text} className="mt-3" />}

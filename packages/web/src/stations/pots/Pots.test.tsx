@@ -134,11 +134,11 @@ describe('a batch at the stove', () => {
     await stove(batchOf('fish-fumet', kilograms(5)));
     const done = (): HTMLButtonElement => screen.getByRole('button', { name: 'Batch done' });
     fireEvent.click(done());
-    await screen.findByText('Such as 6.3 l, 6300 or 6.3 kg');
+    await screen.findByText('Such as 6.3 l, or a weight');
     type('Strained', '4');
-    await waitFor(() => expect(screen.queryByText('Such as 6.3 l, 6300 or 6.3 kg')).toBeNull());
+    await waitFor(() => expect(screen.queryByText('Such as 6.3 l, or a weight')).toBeNull());
     type('Strained', 'a lot');
-    await screen.findByText('Such as 6.3 l, 6300 or 6.3 kg');
+    await screen.findByText('Such as 6.3 l, or a weight');
     fireEvent.click(screen.getByLabelText('Bones go to a second wash'));
     type('Strained', '4,2');
     fireEvent.click(done());

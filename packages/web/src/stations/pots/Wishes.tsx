@@ -6,11 +6,17 @@ import { Toggle } from '../../kit/Toggle.tsx';
 import { useBoned } from './potQueries.ts';
 import type { Scaling } from './useScaling.ts';
 
+const longNames: Readonly<Record<string, string>> = { l: 'Litres', qt: 'Quarts', kg: 'Kilograms', lb: 'Pounds' };
+const unitOf = (recipe: Recipe): string => (recipe.output.measure === 'litres' ? 'l' : 'kg');
+
 /** What is wanted of a recipe: how much, for what it fills, and by which school. */
 export function Wishes({ recipe, s }: { readonly recipe: Recipe; readonly s: Scaling }) {
   const kinds = [
     { id: 'all' as const, name: 'All there is' },
-    { id: 'mass' as const, name: recipe.output.measure === 'litres' ? 'So many litres' : 'So much' },
+    {
+      id: 'mass' as const,
+      name: recipe.output.measure === 'litres' ? `So many ${longNames[unitName('l')]?.toLowerCase()}` : 'So much',
+    },
     ...(recipe.gramsPerPlate === undefined ? [] : [{ id: 'plates' as const, name: 'So many plates' }]),
     ...(recipe.piece === undefined ? [] : [{ id: 'pieces' as const, name: `So many ${recipe.piece.name}` }]),
   ];
@@ -35,19 +41,13 @@ export function Wishes({ recipe, s }: { readonly recipe: Recipe; readonly s: Sca
       {s.wish.kind !== 'all' && (
         <span className="flex items-center gap-1.5">
           <Field
-            aria-label={
-              s.wish.kind === 'mass'
-                ? recipe.output.measure === 'litres'
-                  ? 'How much, by volume'
-                  : 'How much, by weight'
-                : 'How many'
-            }
+            aria-label={s.wish.kind === 'mass' ? longNames[unitName(unitOf(recipe))] : 'How many'}
             className="figure w-24! text-lg"
             inputMode="decimal"
             value={s.wish.amount}
             onChange={(event) => s.setWish({ kind: s.wish.kind, amount: event.target.value })}
           />
-          {s.wish.kind === 'mass' ? unitName(recipe.output.measure === 'litres' ? 'l' : 'kg') : ''}
+          {s.wish.kind === 'mass' ? unitName(unitOf(recipe)) : ''}
         </span>
       )}
     </div>

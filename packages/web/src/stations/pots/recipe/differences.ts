@@ -1,5 +1,5 @@
 /** What one version of a recipe says otherwise than another, in words. */
-import { formatDegrees, formatMass, perBaseWords, type Recipe, type RecipeStep } from '@zabrik/core';
+import { formatDegreesRange, formatMass, perBaseWords, type Recipe, type RecipeStep } from '@zabrik/core';
 
 export interface Difference {
   readonly what: string;
@@ -12,7 +12,7 @@ const listed = (ids: readonly string[]): string => ids.map((id) => id.replaceAll
 const stepWords = (step: RecipeStep | undefined): string =>
   step === undefined
     ? ''
-    : `${step.text}${step.minutes === undefined ? '' : ` ${step.minutes.typical} min`}${step.tempC === undefined ? '' : `, ${formatDegrees(step.tempC.low)} to ${formatDegrees(step.tempC.high)}`}${(step.bySize ?? []).map((r) => `, up to ${formatMass(r.upToG * 1_000)} ${r.minutes.typical} min`).join('')}${step.photo === undefined ? '' : ', with a photograph'}`;
+    : `${step.text}${step.minutes === undefined ? '' : ` ${step.minutes.typical} min`}${step.tempC === undefined ? '' : `, ${formatDegreesRange(step.tempC.low, step.tempC.high)}`}${(step.bySize ?? []).map((r) => `, up to ${formatMass(r.upToG * 1_000)} ${r.minutes.typical} min`).join('')}${step.photo === undefined ? '' : ', with a photograph'}`;
 
 /**
  * Shapes  result: one line for each field that differs, in the order of the recipe; none where both say the same.
