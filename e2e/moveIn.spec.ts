@@ -2,7 +2,7 @@
 import { once } from 'node:events';
 import { connect } from 'node:net';
 import { expect, type Page, test } from '@playwright/test';
-import { startSimulatedScale } from '@zabrik/devices';
+import { startSimulatedPrinter, startSimulatedScale } from '@zabrik/devices';
 import { axe, watchRequests } from './cook.ts';
 import { SET_UP_CODE } from './kitchenProcess.ts';
 
@@ -245,5 +245,69 @@ test('an empty machine to a costed yield sheet by touch; people come and leave; 
   for (const digit of '8046') await page.getByRole('button', { name: digit, exact: true }).click();
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(station(page, /^House/)).toBeVisible();
+
+  // from grams and Celsius to pounds and Fahrenheit: on every screen at once, and on another tablet
+  const other2 = await browser.newPage();
+  await other2.goto('/');
+  await pinAt(other2, /Alda Fonte/, '8046');
+  await expect(other2.getByRole('heading', { name: 'On the bench now' })).toBeVisible();
+  await other2.goto('/larder');
+  await expect(other2.getByText('392 g').first()).toBeVisible();
+  await station(page, /^House/).click();
+  const units = page.getByRole('region', { name: 'Units' });
+  for (const [label, value] of [
+    ['Weights in', 'imperial'],
+    ['Temperatures in', 'F'],
+    ['Volumes in', 'us'],
+    ['The clock', '12'],
+    ['A date', 'month-first'],
+  ] as const)
+    await units.getByLabel(label).selectOption(value);
+  await axe(page, 'units');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  // four fillets of 98 g: 13.8 oz
+  await expect(other2.getByText('13.8 oz').first()).toBeVisible();
+  await expect(other2.getByText('392 g')).toHaveCount(0);
+  // its label says so too, off a printer that was put in by its address
+  const printer = await startSimulatedPrinter({ host: '127.0.0.1', port: 0 });
+  await page.getByRole('navigation', { name: 'House' }).getByRole('link', { name: 'Devices' }).click();
+  await page.getByLabel('Where the label printer answers').fill(`127.0.0.1:${printer.port}`);
+  await page.getByRole('region', { name: 'Probe and printer' }).getByRole('button', { name: 'Try it' }).nth(1).click();
+  await expect(page.getByText('It answers.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await other2.getByRole('link', { name: /fillet/ }).first().click();
+  const lot = other2.getByLabel('Lot', { exact: true });
+  await lot.getByRole('button', { name: 'Label', exact: true }).click();
+  await lot.getByRole('button', { name: 'Print', exact: true }).click();
+  await expect(lot).toContainText('1 label printed');
+  await other2.goto('/larder/labels');
+  await expect(other2.getByRole('img', { name: /^Label/ }).first()).toContainText('13.8 oz');
+  await printer.stop();
+  // a second fish, weighed in pounds and probed in Fahrenheit: 2 lb 3 oz are 992 g, 34.2 °F are 1.2 °C
+  await station(page, /^Receive/).click();
+  await page.getByPlaceholder(/Animal/).fill('plai');
+  await page.getByRole('option', { name: /Plaice/ }).click();
+  await page.getByRole('group', { name: 'How it came' }).getByText('gutted, head on').click();
+  await page.getByRole('textbox', { name: 'Gross, with box' }).fill('2 lb 3');
+  await page.getByLabel('Invoice weight').fill('35');
+  await page.getByLabel('Invoice price, in all').fill('7,80');
+  await page.getByLabel('Supplier', { exact: true }).selectOption({ label: 'Cais Novo' });
+  await page.getByLabel('Temperature', { exact: true }).fill('34.2');
+  await page.getByRole('button', { name: 'Accept delivery' }).click();
+  await expect(page.getByTestId('new-code')).toHaveText(/^\d{4}-[A-Z]$/);
+  await expect(page.getByText('2 lb 3.0 oz').first()).toBeVisible();
+  await page.getByRole('link', { name: 'Put it on the bench' }).click();
+  await page.getByRole('button', { name: /Four fillets, skinless/ }).click();
+  await expect(page.getByTestId('balance')).toContainText('Weighed 0.0 oz');
+  await page.getByRole('group', { name: 'Piece' }).getByRole('button', { name: /^head/ }).click();
+  await typed(page, 5, 1);
+  await expect(page.getByTestId('balance')).toContainText('5.0 oz');
+  await expect(page.getByTestId('balance')).toContainText('2 lb 3.0 oz');
+  await axe(page, 'bench in pounds');
+  await station(page, /^Pots/).click();
+  await page.goto('/house/things');
+  await expect(page.getByRole('region', { name: 'Pots and pans' })).toContainText('brim 5.4 gal');
   stayedHome();
 });

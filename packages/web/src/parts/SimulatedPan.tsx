@@ -1,4 +1,5 @@
 import type { Ask } from '@zabrik/contract';
+import { unitsNow } from '@zabrik/core';
 import { useState } from 'react';
 import { useCommand } from '../app/command.ts';
 import { api } from '../app/endpoints.ts';
@@ -50,10 +51,10 @@ export function SimulatedPan({ next, busy = false }: Props) {
         </button>
       )}
       <input
-        aria-label="Load in grams"
+        aria-label={`Load in ${unitsNow().mass === 'metric' ? 'grams' : 'ounces'}`}
         className="h-11 w-24 rounded-md border border-dashed border-ink-soft bg-white px-2"
         inputMode="decimal"
-        placeholder="grams"
+        placeholder={unitsNow().mass === 'metric' ? 'grams' : 'ounces'}
         value={typed}
         onChange={(event) => setTyped(event.target.value)}
         onKeyDown={(event) => {

@@ -1,5 +1,5 @@
 import type { House } from '@zabrik/contract';
-import { formatMass } from '@zabrik/core';
+import { formatMass, unitName } from '@zabrik/core';
 import { Field } from '../../kit/Field.tsx';
 import { NumField } from '../../kit/NumField.tsx';
 import { named, Select } from '../../kit/Select.tsx';
@@ -66,8 +66,8 @@ export function BatchTable({ s, house }: { readonly s: Scaling; readonly house: 
                   <td className="py-1 pl-2">
                     {i.id !== 'water' && (
                       <Field
-                        aria-label={`${i.name} there is, grams`}
-                        placeholder="there is, g"
+                        aria-label={`${i.name} there is, ${unitName('g')}`}
+                        placeholder={`there is, ${unitName('g')}`}
                         inputMode="decimal"
                         dense
                         value={s.onHand[i.id] ?? ''}

@@ -16,6 +16,7 @@ import { Failed, Loading } from '../../kit/Notice.tsx';
 import { NumField } from '../../kit/NumField.tsx';
 import { Select } from '../../kit/Select.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
+import { unitWord } from '../../parts/amountIn.ts';
 import { ProbeReading } from '../../parts/ProbeReading.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
@@ -173,7 +174,8 @@ export default function CoolingPage() {
               />
             )}
             <NumField
-              label={kind === 'cooling' ? 'Litres' : 'Kilograms'}
+              label={unitWord(kind === 'cooling' ? 'l' : 'kg')}
+              unit={kind === 'cooling' ? 'l' : 'kg'}
               value={amount}
               min={0.1}
               max={500}

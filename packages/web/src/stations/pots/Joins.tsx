@@ -1,4 +1,4 @@
-import { formatMass, refusalOf, roleIn } from '@zabrik/core';
+import { formatMass, refusalOf, roleIn, unitName } from '@zabrik/core';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { z } from 'zod';
@@ -80,7 +80,7 @@ export function Joins({ stove }: { readonly stove: AtStove }) {
       />
       <div className="flex flex-wrap items-end gap-2">
         <Field
-          label="How much, g"
+          label={`How much, ${unitName('g')}`}
           inputMode="decimal"
           className="figure w-32"
           value={typed}

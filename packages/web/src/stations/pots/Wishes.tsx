@@ -3,11 +3,11 @@ import { formatMass, inKilograms, type Recipe, SWELLS, stuffingFor, toHouse, uni
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
+import { unitWord } from '../../parts/amountIn.ts';
 import { useBoned } from './potQueries.ts';
 import type { Scaling } from './useScaling.ts';
 
-const longNames: Readonly<Record<string, string>> = { l: 'Litres', qt: 'Quarts', kg: 'Kilograms', lb: 'Pounds' };
-const unitOf = (recipe: Recipe): string => (recipe.output.measure === 'litres' ? 'l' : 'kg');
+const unitOf = (recipe: Recipe): 'l' | 'kg' => (recipe.output.measure === 'litres' ? 'l' : 'kg');
 
 /** What is wanted of a recipe: how much, for what it fills, and by which school. */
 export function Wishes({ recipe, s }: { readonly recipe: Recipe; readonly s: Scaling }) {
@@ -15,7 +15,7 @@ export function Wishes({ recipe, s }: { readonly recipe: Recipe; readonly s: Sca
     { id: 'all' as const, name: 'All there is' },
     {
       id: 'mass' as const,
-      name: recipe.output.measure === 'litres' ? `So many ${longNames[unitName('l')]?.toLowerCase()}` : 'So much',
+      name: recipe.output.measure === 'litres' ? `So many ${unitWord('l').toLowerCase()}` : 'So much',
     },
     ...(recipe.gramsPerPlate === undefined ? [] : [{ id: 'plates' as const, name: 'So many plates' }]),
     ...(recipe.piece === undefined ? [] : [{ id: 'pieces' as const, name: `So many ${recipe.piece.name}` }]),
@@ -41,7 +41,7 @@ export function Wishes({ recipe, s }: { readonly recipe: Recipe; readonly s: Sca
       {s.wish.kind !== 'all' && (
         <span className="flex items-center gap-1.5">
           <Field
-            aria-label={s.wish.kind === 'mass' ? longNames[unitName(unitOf(recipe))] : 'How many'}
+            aria-label={s.wish.kind === 'mass' ? unitWord(unitOf(recipe)) : 'How many'}
             className="figure w-24! text-lg"
             inputMode="decimal"
             value={s.wish.amount}
