@@ -277,7 +277,10 @@ test('an empty machine to a costed yield sheet by touch; people come and leave; 
   await expect(page.getByText('It answers.')).toBeVisible();
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByText('Saved.')).toBeVisible();
-  await other2.getByRole('link', { name: /fillet/ }).first().click();
+  await other2
+    .getByRole('link', { name: /fillet/ })
+    .first()
+    .click();
   const lot = other2.getByLabel('Lot', { exact: true });
   await lot.getByRole('button', { name: 'Label', exact: true }).click();
   await lot.getByRole('button', { name: 'Print', exact: true }).click();

@@ -25,7 +25,10 @@ const CHARTS =
 
 /** What a module comes with: a part of the kit, or the station whose screens alone need it; none for what the bench needs, which comes first. */
 const OWN: readonly (readonly [name: string, test: RegExp])[] = [
-  ['table', /[\\/](?:@tanstack[\\/](?:react-table|table-core|react-store|store)|node_modules[\\/]use-sync-external-store|kit[\\/]DataTable\.tsx)/],
+  [
+    'table',
+    /[\\/](?:@tanstack[\\/](?:react-table|table-core|react-store|store)|node_modules[\\/]use-sync-external-store|kit[\\/]DataTable\.tsx)/,
+  ],
   // forms of more than a field: no one types one before the bench is there
   [
     'forms',
@@ -44,7 +47,10 @@ const OWN: readonly (readonly [name: string, test: RegExp])[] = [
   ['safety', /[\\/](?:core[\\/]src[\\/](?:safety[\\/]|trace[\\/]allergens\.ts)|contract[\\/]src[\\/]claimWords\.ts)/],
   ['plans', /[\\/]web[\\/]src[\\/]stations[\\/]bench[\\/]plans[\\/]/],
   ['cutting', /[\\/](?:core[\\/]src[\\/]portioning|web[\\/]src[\\/]stations[\\/]bench[\\/]cutting)[\\/]/],
-  ['pots', /[\\/](?:(?:core[\\/]src|web[\\/]src[\\/]stations)[\\/](?:pots|heat)[\\/](?!(?:bar|reads)\.ts)|catalogue[\\/]src[\\/]heat\.ts)/],
+  [
+    'pots',
+    /[\\/](?:(?:core[\\/]src|web[\\/]src[\\/]stations)[\\/](?:pots|heat)[\\/](?!(?:bar|reads)\.ts)|catalogue[\\/]src[\\/]heat\.ts)/,
+  ],
   ...['receive', 'larder', 'ledger', 'house', 'access'].map((name): readonly [string, RegExp] => [
     name,
     // what the bar over every screen says of a station, and what its screens open with, comes with the app: it would wait for a file of each

@@ -26,7 +26,7 @@ export function PanMix() {
       says={
         <p>
           {(mixed ?? 0) < 120
-            ? 'Below ${formatDegrees(120)} it stews before the burner brings it back: less at a time, or a heavier pan.'
+            ? `Below ${formatDegrees(120)} it stews before the burner brings it back: less at a time, or a heavier pan.`
             : 'It stays hot enough to brown.'}
         </p>
       }
