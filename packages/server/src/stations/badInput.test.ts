@@ -425,6 +425,21 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
     async () => ({ params: { lotId: uuidv7() }, body: { from: [{ lotId: uuidv7(), massMg: 5 }], confirmed: true } }),
   ],
   [
+    api.larder.takeOn,
+    async () => ({
+      body: {
+        what: { kind: 'piece', species: 'hake', category: 'white-fish-portion', name: 'x', ready: false },
+        massMg: 5,
+        pieces: 1,
+        useBy: '2026-12-03',
+        placeId: 'cold-room',
+        frozen: false,
+        costMinor: 5,
+        note: 'x',
+      },
+    }),
+  ],
+  [
     api.larder.count,
     async () => ({
       body: {

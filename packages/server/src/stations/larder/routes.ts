@@ -17,6 +17,7 @@ import { merge } from './mergeLots.ts';
 import { listOnHand, listStockTakes, listTubLots, readLot, sumGroups } from './queries.ts';
 import { takeOut } from './service.ts';
 import { split } from './splitLot.ts';
+import { takeOn } from './takeOn.ts';
 import { readTrace } from './trace.ts';
 import { readGoodsYields, trimGoods } from './trimGoods.ts';
 import { listTubs } from './tubs.ts';
@@ -95,6 +96,7 @@ export function larderRoutes(services: Services, router: Router): void {
   mountFile(services, router, api.larder.showPrinted, (actor, { params }) => showPrinted(services, actor, params.job));
   mountFile(services, router, api.larder.labelPdf, (actor, { query }) => labelPdf(services, actor, query));
   mountCommand(services, router, api.larder.takeOut, ['lots'], (command, asked) => takeOut(services, command, asked));
+  mountCommand(services, router, api.larder.takeOn, ['lots'], (command, asked) => takeOn(services, command, asked));
   mountCommand(services, router, api.larder.keep, ['lots'], (command, asked) => keep(services, command, asked));
   mountCommand(services, router, api.larder.undoKeep, ['lots'], (command, asked) => undoKeep(services, command, asked));
   mountCommand(services, router, api.larder.split, ['lots'], (command, asked) => split(services, command, asked));

@@ -1,78 +1,34 @@
-import { categoryOfForm, goodsById, inspectionById, receiptDays } from '@zabrik/catalogue';
+import { inspectionById } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import {
   addDays,
   confirmationsToPlace,
   costOfAccepted,
   inspectionFor,
-  isBoughtCooked,
   type Keeping,
   recordIsWhole,
-  usuallyRaised,
 } from '@zabrik/core';
 import { dayIn, lastDayAfter, placeNamed, readHouse, usualPlace } from '../../db/house.ts';
 import { DeliveryTable } from '../../db/models/delivery.ts';
 import { DeliveryLineTable } from '../../db/models/deliveryLine.ts';
 import { SupplierTable } from '../../db/models/supplier.ts';
 import { SupplyOrderTable } from '../../db/models/supplyOrder.ts';
-import { readSpecies } from '../../db/plans.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { Problem } from '../../http/problem.ts';
+import { boughtThing, noSuch } from '../../massledger/boughtThing.ts';
 import { confirmationWords } from '../../massledger/confirmations.ts';
 import { keptFresh, type NewLot } from '../../massledger/makeLots.ts';
 import { transform } from '../../massledger/transform.ts';
 import type { InCommand, Services } from '../../services.ts';
 import { readDelivery, readLine } from './queries.ts';
 
-const noSuch = (path: string, message: string): Problem => new Problem('invalid', message, [{ path, message }]);
-
-/** What is being received, animal or goods, as the catalogue knows it. */
-interface What {
-  readonly name: string;
-  readonly category: string | null;
-  readonly allergens: readonly string[];
-  readonly lifeDays: number;
-  readonly ready: boolean;
-  readonly inspection: string;
-  readonly raised: 'wild' | 'farmed' | null;
-  readonly kind: 'delivery' | 'goods';
-  readonly place: 'cold-room' | 'fridge' | 'freezer' | 'blast-chiller' | 'ambient' | null;
-}
-
 type Body = Asked<typeof api.receive.accept>['body'];
 
-async function whatOf(services: Services, command: InCommand, body: Body): Promise<What> {
-  if (body.goods !== null) {
-    const goods = goodsById.get(body.goods);
-    if (goods === undefined) throw noSuch('goods', 'not in the catalogue');
-    return {
-      name: goods.name,
-      category: null,
-      allergens: goods.allergens,
-      lifeDays: goods.lifeDays,
-      ready: goods.ready === true,
-      inspection: inspectionFor(undefined, '', body.came),
-      raised: null,
-      kind: 'goods',
-      place: goods.place,
-    };
-  }
-  const species = (await readSpecies(services.db, command.actor.houseId, command.transaction)).get(body.species ?? '');
-  if (species === undefined) throw noSuch('species', 'not in the catalogue');
-  const form = species.forms.find((f) => f.id === body.form && f.purchase);
-  if (form === undefined) throw noSuch('form', `${species.name} is not bought in this form`);
-  const raised = usuallyRaised(species) === null ? null : (body.details.raised ?? usuallyRaised(species));
-  return {
-    name: `${species.name}, ${form.name}`,
-    category: categoryOfForm(species.id, form.id),
-    allergens: species.allergen === 'none' ? [] : [`${species.allergen}/${species.id}`],
-    lifeDays: receiptDays(species.group) - 1,
-    ready: isBoughtCooked(species, form.id),
-    inspection: inspectionFor(species, form.id, body.came, raised),
-    raised,
-    kind: 'delivery',
-    place: null,
-  };
+/** What is being received: with what is looked at on it, and how it was raised where somebody says so. */
+async function whatOf(services: Services, command: InCommand, body: Body) {
+  const thing = await boughtThing(services, command, body);
+  const raised = thing.raised === null ? null : (body.details.raised ?? thing.raised);
+  return { ...thing, raised, inspection: inspectionFor(thing.species, body.form ?? '', body.came, raised) };
 }
 
 /** The delivery a line belongs to: opened by its first line, in the name of whoever wrote that. Errors: `delivery_closed`, `not_found`. */

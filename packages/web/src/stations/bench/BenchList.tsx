@@ -200,8 +200,9 @@ export default function BenchList() {
                       <span className="min-w-0">
                         <span className="block truncate font-head text-lg font-semibold">{l.name}</span>
                         <span className="block truncate text-[14px] text-ink-soft">
-                          {l.code} · {l.supplierName} · {l.pieces === 1 ? 'one' : `${l.pieces} of them`} · here{' '}
-                          {ageWords(l.madeAt)}
+                          {l.code}
+                          {l.supplierName !== null && ` · ${l.supplierName}`} ·{' '}
+                          {l.pieces === 1 ? 'one' : `${l.pieces} of them`} · here {ageWords(l.madeAt)}
                         </span>
                       </span>
                       <span className="max-md:order-last max-md:col-span-2">

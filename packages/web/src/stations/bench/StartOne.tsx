@@ -96,8 +96,10 @@ export default function StartOne({
         <div>
           <h2 className="text-3xl font-extrabold">{lot.name}</h2>
           <p className="text-ink-soft">
-            {lot.code} · {lot.supplierName} · {lot.pieces === 1 ? 'one' : `${lot.pieces} of them`} ·{' '}
-            {formatMass(lot.massMg)} · {moneyOf(house)(lot.costMinor)} · {dueWords(lot.useBy).text}
+            {lot.code}
+            {lot.supplierName !== null && ` · ${lot.supplierName}`} ·{' '}
+            {lot.pieces === 1 ? 'one' : `${lot.pieces} of them`} · {formatMass(lot.massMg)} ·{' '}
+            {moneyOf(house)(lot.costMinor)} · {dueWords(lot.useBy).text}
           </p>
         </div>
         <Button onClick={back}>Another lot</Button>

@@ -24,7 +24,7 @@ import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { useKeptForm } from '../../app/keptForm.ts';
-import { useHouse, useMay } from '../../app/queries.ts';
+import { useFlow, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Choice } from '../../kit/Choice.tsx';
 import { Dialog } from '../../kit/Dialog.tsx';
@@ -228,6 +228,7 @@ function KitchenPage() {
   const house = useHouse();
   const saving = useSaveHouse();
   const may = useMay('house.saveSettings');
+  const { data: flow } = useFlow();
   const suppliers = useQuery({
     queryKey: ['suppliers'],
     queryFn: () => call(api.receive.suppliers, {}),
@@ -236,7 +237,7 @@ function KitchenPage() {
   const missing =
     house.data === undefined || suppliers.data === undefined
       ? []
-      : stillToSay(house.data, suppliers.data.suppliers.length);
+      : stillToSay(house.data, suppliers.data.suppliers.length, flow?.lotsOnHand ?? 1);
   return (
     <div className="flex flex-1 flex-col">
       <HouseHead />

@@ -12,7 +12,7 @@ const said = {
 };
 
 it('says what is missing and where it is said, in the order in which it is missed', () => {
-  expect(stillToSay(said, 2)).toEqual([]);
+  expect(stillToSay(said, 2, 2)).toEqual([]);
   const bare = {
     ...said,
     vessels: [],
@@ -21,12 +21,13 @@ it('says what is missing and where it is said, in the order in which it is misse
     energyMinorPerKwh: null,
     creditMinorPerKg: {},
   };
-  expect(stillToSay(bare, 0).map((s) => s.to)).toEqual([
+  expect(stillToSay(bare, 0, 0).map((s) => s.to)).toEqual([
     '/receive',
+    '/larder/count',
     '/house/things',
     '/house',
     '/house/things',
     '/house/worth',
   ]);
-  expect(stillToSay({ ...said, energyMinorPerKwh: null }, 1)).toMatchObject([{ to: '/house' }]);
+  expect(stillToSay({ ...said, energyMinorPerKwh: null }, 1, 1)).toMatchObject([{ to: '/house' }]);
 });

@@ -8,11 +8,12 @@ export interface StillToSay {
 }
 
 /** In the order in which it is missed. Nothing of it stands in the way of weighing and cutting. */
-export function stillToSay(house: House, suppliers: number): readonly StillToSay[] {
+export function stillToSay(house: House, suppliers: number, lotsOnHand: number): readonly StillToSay[] {
   const say = (missing: boolean, what: string, why: string, to: string): StillToSay[] =>
     missing ? [{ what, why, to }] : [];
   return [
     ...say(suppliers === 0, 'Who delivers', 'a delivery says who brought it', '/receive'),
+    ...say(lotsOnHand === 0, 'What lies there already', 'a pot is made of what the larder knows of', '/larder/count'),
     ...say(house.vessels.length === 0, 'Your pots and pans', 'how full a pot is, how long it cools', '/house/things'),
     ...say(
       house.labourMinorPerHour === null,

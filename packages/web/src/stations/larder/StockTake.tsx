@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { Lot } from '@zabrik/contract';
 import { formatMass, massTyped } from '@zabrik/core';
 import { Scale } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { dayAndTime, dueWords } from '../../app/dates.ts';
@@ -21,6 +21,9 @@ import { WaitsHereOf } from '../../parts/WaitsHere.tsx';
 import { LarderHead } from './LarderHead.tsx';
 import { stockTakesQuery } from './reads.ts';
 import { type Counted, countedOf, linesOf, reasons, roundOf } from './stockTake.ts';
+
+// its form and its lists come when somebody asks for them
+const TakeOn = lazy(() => import('./TakeOn.tsx'));
 
 interface LineProps {
   readonly lot: Lot;
@@ -203,6 +206,7 @@ export default function StockTake() {
     form.clear();
     form.put({ placeId });
   };
+  const [more, setMore] = useState(false);
   const write = useCommand(api.larder.count, {
     spoken: ({ body }) => ({ says: `A stock-take of ${body.counts.length} in ${place?.name ?? 'all places'}` }),
     onDone: clear,
@@ -223,11 +227,21 @@ export default function StockTake() {
             }}
             options={named(house?.places)}
           />
+          {may && place !== undefined && (
+            <Button className="h-11" onClick={() => setMore(true)}>
+              Something on no list
+            </Button>
+          )}
           <span className="ml-auto">
             <SimulatedPan />
           </span>
         </LarderHead>
-        <WaitsHereOf ids={[api.larder.count.id]} />
+        <WaitsHereOf ids={[api.larder.count.id, api.larder.takeOn.id]} />
+        {more && place !== undefined && (
+          <Suspense fallback={null}>
+            <TakeOn key={place.id} place={place} onClose={() => setMore(false)} />
+          </Suspense>
+        )}
         <StillHere draft={form.kept} className="border-b border-line bg-sheet-soft px-4 py-2" />
         {!may ? (
           <Empty title="Counting is for the kitchen">The rounds that were written down stand beside this.</Empty>
@@ -237,7 +251,13 @@ export default function StockTake() {
           <Failed error={lots.error} again={() => void lots.refetch()} />
         ) : here.length === 0 ? (
           <Empty title="Nothing should be here">
-            If something is, it came in without being written down: receive it.
+            If something is, nobody has written it down yet: on the first day that is everything. Weigh it, say its
+            date.
+            <span className="mt-4 block">
+              <Button variant="strong" size="bench" onClick={() => setMore(true)}>
+                Take on what lies here
+              </Button>
+            </span>
           </Empty>
         ) : (
           <ul className="min-h-0 flex-1 lg:overflow-y-auto" aria-label="What should be here, earliest date first">

@@ -35,7 +35,8 @@ function Row({ b, money }: { readonly b: ClosedBreakdown; readonly money: (minor
           {b.speciesName}, {b.formName}
         </Link>
         <span className="block truncate text-[13px] text-ink-soft">
-          {b.lotCode} · {b.supplierName} · {b.by}
+          {b.lotCode}
+          {b.supplierName !== null && ` · ${b.supplierName}`} · {b.by}
         </span>
       </td>
       <td className="py-2 pr-4">

@@ -76,7 +76,8 @@ export default function YieldSheet() {
           {b.stageIndex === 0 ? `, ${b.formName}` : `: ${b.stageName.toLowerCase()}`}
         </h1>
         <p className="text-ink-soft">
-          lot {b.lotCode} · {b.supplierName} · {b.by}, {b.closedAt !== null && dayAndTime(b.closedAt)}
+          lot {b.lotCode}
+          {b.supplierName !== null && ` · ${b.supplierName}`} · {b.by}, {b.closedAt !== null && dayAndTime(b.closedAt)}
           {sheet.reopenedFrom > 0 && ` · reopened ${sheet.reopenedFrom === 1 ? 'once' : `${sheet.reopenedFrom} times`}`}
         </p>
         <div className="no-print ml-auto flex items-center gap-2">
