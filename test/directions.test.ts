@@ -79,7 +79,7 @@ describe('the server', () => {
       'access/signIn.ts',
       'demo/seed.ts',
       'demo/seedMain.ts',
-      'openServices.ts',
+      'housesHere.ts',
       'stations/access/routes.ts',
       'stations/access/setUp.ts',
     ]);

@@ -92,11 +92,12 @@ const trimmed = (value: number, decimals: number): string => {
 /**
  * A mass as a field shows it, for typing over: a bare figure in the house's small unit.
  *
- * Keeps   to a hundredth of a gram, since three figures behind a point may be kilograms, or a thousandth of an ounce: 15 mg at most.
+ * Keeps   to a thousandth of an ounce; in grams to the milligram, but below a kilogram to a hundredth, since there three figures behind a point may be
+ *         kilograms: 15 mg at most.
  * @example massTyped(160_000) -> "160"; in ounces "5.644"
  */
 export const massTyped = (mg: number): string =>
-  unitsNow().mass === 'metric' ? trimmed(mg / 1_000, 2) : trimmed(toHouse('g', mg / 1_000), 3);
+  unitsNow().mass === 'metric' ? trimmed(mg / 1_000, mg >= 1_000_000 ? 3 : 2) : trimmed(toHouse('g', mg / 1_000), 3);
 
 const meant = (C: number, F?: number): string =>
   trimmed(F !== undefined && unitsNow().temperature === 'F' ? F : toHouse('°C', C), 1).replace('-', '−');

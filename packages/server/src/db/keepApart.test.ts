@@ -110,6 +110,9 @@ async function fill(ines: Tablet, maren: Tablet, cast: TestKitchen['home']): Pro
   await must(maren, api.house.saveLimits, { body: { profileId: 'eu', changes: [], note: 'x' } });
   const { version } = await must(maren, api.house.read, {});
   await must(maren, api.house.saveSettings, { body: { version, settings: { labourMinorPerHour: 1_777 } } });
+  await must(maren, api.house.checkScale, {
+    body: { scale: 'bench', points: [{ loadMg: 500_000, shownMg: 500_000 }] },
+  });
   const plan = planById.get('squid-cleaned');
   await must(maren, api.bench.savePlan, { body: { plan: { ...plan, id: 'squid-ours' } as never, basedOn: 0 } });
   const recipe = recipeById.get('fish-mousseline');

@@ -1,10 +1,16 @@
 import { useQueryClient } from '@tanstack/react-query';
 import type { Ask } from '@zabrik/contract';
+import { useState } from 'react';
+import { useLocation } from 'react-router';
 import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { useHouse } from '../../app/queries.ts';
 
 type Settings = Ask<typeof api.house.saveSettings>['body']['settings'];
+
+/** Other units draw every screen anew: what was saved a moment ago is said on the new drawing too. */
+let drawnAnew: { readonly path: string; readonly at: number } | undefined;
+const REMEMBERED_MS = 5_000;
 
 export type SaveHouse = ReturnType<typeof useSaveHouse>;
 
@@ -12,9 +18,14 @@ export type SaveHouse = ReturnType<typeof useSaveHouse>;
 export function useSaveHouse() {
   const client = useQueryClient();
   const { data: house } = useHouse();
+  const { pathname } = useLocation();
+  const [savedBefore] = useState(() => drawnAnew?.path === pathname && Date.now() - drawnAnew.at < REMEMBERED_MS);
   const again = (): void => void client.invalidateQueries({ queryKey: ['house'] });
   const saving = useCommand(api.house.saveSettings, {
-    onDone: again,
+    onDone: () => {
+      drawnAnew = { path: pathname, at: Date.now() };
+      again();
+    },
     // somebody was first: theirs is read, and what was typed stays
     onFailed: again,
   });
@@ -25,6 +36,6 @@ export function useSaveHouse() {
     },
     pending: saving.pending,
     error: saving.error,
-    saved: saving.answer !== undefined,
+    saved: saving.answer !== undefined || (savedBefore && !saving.pending && saving.error === null),
   };
 }

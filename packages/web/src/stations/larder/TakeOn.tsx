@@ -76,7 +76,7 @@ export default function TakeOn({
       <form
         noValidate
         aria-label="What lies there"
-        className="grid max-h-[70dvh] gap-3 overflow-y-auto p-1"
+        className="grid gap-3"
         onSubmit={(event) => void handleSubmit((said) => send({ ...said, placeId: place.id, confirmed: false }))(event)}
       >
         <StillHere draft={form.kept} />
@@ -128,7 +128,7 @@ export default function TakeOn({
             {edible && <Check label="Ready to eat as it is" labelClass="min-h-11 self-end" {...register('ready')} />}
           </div>
         )}
-        <div className="grid gap-3 sm:grid-cols-[1.6fr_1fr_1.4fr]">
+        <div className="grid grid-cols-[1fr_110px] gap-3">
           <Field
             label="Weighs"
             unit="g"
@@ -146,9 +146,9 @@ export default function TakeOn({
             }
           />
           <Field label="How many" inputMode="numeric" error={errors.pieces?.message} {...register('pieces')} />
-          <DateField label="Use by" day={typed.useBy} error={errors.useBy?.message} {...register('useBy')} />
         </div>
-        <div className="grid gap-3 sm:grid-cols-[1fr_1.6fr]">
+        <div className="grid gap-3 sm:grid-cols-2">
+          <DateField label="Use by" day={typed.useBy} error={errors.useBy?.message} {...register('useBy')} />
           <MoneyField
             label="All of it cost"
             currency={house?.currency}
@@ -157,8 +157,8 @@ export default function TakeOn({
             {...register('cost')}
           />
           <Field label="Note" maxLength={500} error={errors.note?.message} {...register('note')} />
+          <Check label="It is frozen" labelClass="min-h-11 self-end" {...register('frozen')} />
         </div>
-        <Check label="It is frozen" {...register('frozen')} />
         <Confirm
           error={taking.error}
           words="Take it on all the same"
