@@ -77,10 +77,6 @@ test('pictures', async ({ page }) => {
   await page.context().setOffline(false);
   await page.getByText('all saved').waitFor();
 
-  await page.goto('/bench/plans');
-  await page.getByRole('link', { name: /Four fillets/ }).waitFor();
-  await shot(page, 'cut-plans');
-
   await page.getByRole('link', { name: /^Ledger/ }).click();
   await page.getByLabel('Animal').selectOption({ label: 'Hake' });
   await page.getByRole('row', { name: /Hake/ }).nth(1).waitFor();
@@ -135,6 +131,12 @@ test('pictures', async ({ page }) => {
   await page.getByRole('list', { name: 'People' }).getByRole('button', { name: 'Change' }).nth(1).click();
   await page.getByRole('form', { name: 'Save' }).waitFor();
   await shot(page, 'people');
+  await page.goto('/house/devices');
+  const scale = page.getByRole('region', { name: 'Scales' }).getByRole('listitem').first();
+  await scale.getByRole('button', { name: 'Check with weights' }).click();
+  await scale.getByLabel('It showed').first().fill('500');
+  await scale.getByLabel('It showed').nth(1).fill('5003');
+  await shot(page, 'devices');
 
   // cutting to weight: the ruler with its mixes and what was got, a roll
   const cut = async (kind: string, name: RegExp): Promise<void> => {

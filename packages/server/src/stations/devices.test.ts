@@ -168,3 +168,28 @@ describe('a scale that is kept', () => {
     expect(none.status).toBe(404);
   });
 });
+
+it('what the start command names stands in one house, until that house names its own', async () => {
+  const [first, second] = [await scaleThere(), await scaleThere()];
+  const other = await openTestKitchen({ scale: `bench=${first}`, probe: '127.0.0.1:9' });
+  try {
+    const ours = await other.signIn(other.personOf('Maren Ostle'));
+    const theirs = await other.signIn(other.personOf('Maren Ostle', other.other));
+    const at = async (tablet: Tablet) => {
+      const { scales, probe } = await must(tablet, api.house.devices, {});
+      return { bench: scales.find((s) => s.id === 'bench')?.address, probe };
+    };
+    expect(await at(ours)).toEqual({ bench: first, probe: '127.0.0.1:9' });
+    expect(await at(theirs)).toEqual({ bench: null, probe: null });
+    const { version } = await must(ours, api.house.read, {});
+    const bench = { id: 'bench', name: 'Bench', ...plate, address: second };
+    await must(ours, api.house.saveSettings, {
+      body: { version, settings: { scales: [bench], probeAt: '127.0.0.1:8' } },
+    });
+    await until(async () => (await at(ours)).bench === second);
+    expect(await at(ours)).toEqual({ bench: second, probe: '127.0.0.1:8' });
+    expect(await at(theirs)).toEqual({ bench: null, probe: null });
+  } finally {
+    await other.stop();
+  }
+});

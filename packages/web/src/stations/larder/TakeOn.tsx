@@ -70,7 +70,7 @@ export default function TakeOn({
   return (
     <Dialog
       title="Something that is on no list"
-      says={`It lies in ${place.name.toLowerCase()} and came before anybody wrote it down: no supplier, the date that stands on it.`}
+      says={`${place.name}. It came before anybody wrote it down: no supplier, and the date that stands on it.`}
       onClose={onClose}
     >
       <form
