@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { HouseLimit } from '@zabrik/contract';
-import { figureOf, readDecimal } from '@zabrik/core';
+import { figureOf, readDecimal, unitName } from '@zabrik/core';
 import { useMemo, useState } from 'react';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
@@ -17,7 +17,7 @@ import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { HoldAgainst } from './HoldAgainst.tsx';
 import { HouseHead } from './HouseHead.tsx';
-import { figureWords, topicName } from './limitWords.ts';
+import { figureRead, figureTyped, figureUnit, figureWords, topicName } from './limitWords.ts';
 
 interface Change {
   readonly figure: string;
@@ -66,7 +66,7 @@ function LimitRow({
         )}
         {changed !== null && (
           <p className={`text-[14px] ${changed.looser ? 'font-semibold text-alarm' : ''}`}>
-            yours; the document has {changed.published}
+            yours; the document has {figureTyped(limit, changed.published)} {unitName(figureUnit(limit))}
             {changed.looser && ': yours lets through what it does not'}. {changed.why}
           </p>
         )}
@@ -74,10 +74,10 @@ function LimitRow({
         {editing && figure !== undefined && !unsure && (
           <div className="mt-1 grid grid-cols-[92px_minmax(0,1fr)] gap-2">
             <Field
-              aria-label={`${limit.id}: your figure`}
+              aria-label={`${limit.id}: your figure, ${unitName(figureUnit(limit))}`}
               dense
               inputMode="decimal"
-              placeholder={String(figure)}
+              placeholder={figureTyped(limit, figure)}
               value={change?.figure ?? ''}
               onChange={(event) =>
                 onChange(
@@ -144,7 +144,9 @@ export default function Limits() {
   });
   const kept = (list: readonly HouseLimit[]) =>
     list.flatMap((l) =>
-      l.changed === null ? [] : [[l.limit.id, { figure: String(l.changed.figure), why: l.changed.why }] as const],
+      l.changed === null
+        ? []
+        : [[l.limit.id, { figure: figureTyped(l.limit, l.changed.figure), why: l.changed.why }] as const],
     );
   const save = useCommand(api.house.saveLimits, {
     onDone: () => form.clear(),
@@ -209,11 +211,12 @@ export default function Limits() {
                   save.send({
                     body: {
                       profileId: data.profileId,
-                      changes: Object.entries(typed.changes).map(([limitId, c]) => ({
-                        limitId,
-                        figure: readDecimal(c.figure),
-                        why: c.why.trim(),
-                      })),
+                      changes: data.limits.flatMap(({ limit }) => {
+                        const c = typed.changes[limit.id];
+                        return c === undefined
+                          ? []
+                          : [{ limitId: limit.id, figure: figureRead(limit, c.figure), why: c.why.trim() }];
+                      }),
                       note: typed.note.trim(),
                     },
                   }),

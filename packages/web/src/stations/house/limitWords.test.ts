@@ -1,8 +1,9 @@
 import { limitProfiles } from '@zabrik/catalogue';
 import type { Limit } from '@zabrik/core';
+import { unitsComeFrom, usualUnits } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
 import { askedOf, heldAgainst } from './heldAgainst.ts';
-import { figureWords, topicName } from './limitWords.ts';
+import { figureRead, figureTyped, figureUnit, figureWords, topicName } from './limitWords.ts';
 
 const limit = (id: string): Limit => {
   const found = limitProfiles.flatMap((p) => p.limits).find((l) => l.id === id);
@@ -68,5 +69,26 @@ describe('a figure held against a limit by hand', () => {
     ];
     for (const l of limitProfiles.flatMap((p) => p.limits))
       if (kinds.includes(l.kind)) expect(askedOf(l).length, l.id).toBeGreaterThan(0);
+  });
+
+  it('a figure of the house’s own is typed in its own scale, and kept in Celsius', () => {
+    const chilled = { kind: 'max_temp', value: { max_C: 5, max_F: 41 } } as unknown as Limit;
+    const days = { kind: 'shelf_life', value: { max_days: 3 } } as unknown as Limit;
+    expect([figureUnit(chilled), figureTyped(chilled, 5), figureRead(chilled, '4')]).toEqual(['°C', '5', 4]);
+    unitsComeFrom(() => ({ ...usualUnits, temperature: 'F' }));
+    try {
+      expect(figureTyped(chilled, 5)).toBe('41');
+      // 40 °F are 4.44 °C: forty degrees Celsius would let everything through
+      expect(figureRead(chilled, '40')).toBe(4.44);
+      expect(figureRead(chilled, figureTyped(chilled, 4.44))).toBe(4.44);
+      expect(figureRead(days, '2')).toBe(2);
+      expect(figureRead(chilled, 'cold')).toBeNaN();
+      expect(figureWords(chilled)).toBe('at most 41 °F (5 °C)');
+      expect(figureWords({ kind: 'max_temp', value: { max_C: 4.44 } } as unknown as Limit)).toBe(
+        'at most 40 °F (4.4 °C)',
+      );
+    } finally {
+      unitsComeFrom(() => usualUnits);
+    }
   });
 });

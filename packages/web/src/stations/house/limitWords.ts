@@ -1,13 +1,26 @@
 /** Limits in words: their figure with its unit, and the name of their topic. */
-import { formatDegrees, type Limit, unitsNow } from '@zabrik/core';
+import { formatDegrees, fromHouse, type Limit, readDecimal, toHouse, unitsNow } from '@zabrik/core';
 
 const hours = (h: number): string => (h < 1 ? `${Math.round(h * 60)} min` : `${h} h`);
 const seconds = (s: number): string =>
   s === 0 ? 'at once' : s < 120 ? `${s} s` : s < 7_200 ? `${Math.round(s / 60)} min` : `${(s / 3_600).toFixed(1)} h`;
 const degrees = (C: number, F: number | undefined): string =>
   unitsNow().temperature === 'F'
-    ? `${F === undefined ? formatDegrees(C) : `${F} °F`} (${C} °C)`
+    ? `${F === undefined ? formatDegrees(C) : `${F} °F`} (${Number(C.toFixed(1))} °C)`
     : `${formatDegrees(C)}${F === undefined ? '' : ` (${F} °F)`}`;
+
+/** What a figure of the house's own is in, where a limit has one figure. */
+export const figureUnit = (limit: Limit): string =>
+  limit.kind === 'max_temp' || limit.kind === 'min_temp' ? '°C' : limit.kind === 'shelf_life' ? 'days' : 'h';
+/** A figure as the house types it. */
+export const figureTyped = (limit: Limit, figure: number): string =>
+  String(Number(toHouse(figureUnit(limit), figure).toFixed(2)));
+/** And back: NaN for what is none. */
+export const figureRead = (limit: Limit, text: string): number => {
+  const typed = readDecimal(text);
+  // as the document's own Celsius where it was typed so; a hundredth of a degree else, as probes are kept
+  return figureUnit(limit) === '°C' ? Math.round(fromHouse('°C', typed) * 100) / 100 : typed;
+};
 
 /** The figure of a limit as a cook would say it; a rule without a figure in its own words. */
 export function figureWords(limit: Limit): string {

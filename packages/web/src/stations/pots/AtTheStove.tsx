@@ -1,5 +1,5 @@
 import type { WholeBatch } from '@zabrik/contract';
-import { formatMass, inKilograms, readDecimal, stepMinutes } from '@zabrik/core';
+import { formatMass, inKilograms, stepMinutes, unitName } from '@zabrik/core';
 import { Flame, Undo2 } from 'lucide-react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCommand } from '../../app/command.ts';
@@ -9,8 +9,10 @@ import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { minutesWords } from '../../app/timers.ts';
 import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
+import { litresIn } from '../../kit/litresIn.ts';
 import { Failed, Loading } from '../../kit/Notice.tsx';
 import { OneField, someWords } from '../../kit/OneField.tsx';
+import { unitWord } from '../../parts/amountIn.ts';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
 import { CoreSoFar } from './CoreSoFar.tsx';
@@ -58,8 +60,8 @@ function StepList({ stove, going }: { readonly stove: AtStove; readonly going: b
 
 /** Water that a pot may be topped up with; undefined for what is none. */
 const litresOf = (text: string): number | undefined => {
-  const litres = readDecimal(text);
-  return litres > 0 && litres < 200 ? litres : undefined;
+  const litres = litresIn(text);
+  return litres !== undefined && litres < 200 ? litres : undefined;
 };
 
 /** A note, and what went in besides: a top-up of water, an addition. */
@@ -74,8 +76,8 @@ function Notes({ stove }: { readonly stove: AtStove }) {
           </Button>
         ))}
         <OneField
-          aria-label="Topped up with water, litres"
-          placeholder="water, l"
+          aria-label={`Topped up with water, ${unitWord('l').toLowerCase()}`}
+          placeholder={`water, ${unitName('l')}`}
           inputMode="decimal"
           className="w-24!"
           again
@@ -83,7 +85,7 @@ function Notes({ stove }: { readonly stove: AtStove }) {
           onSend={(litres, text) =>
             stove.record(
               { kind: 'add', ingredientId: 'water', name: 'water', massMg: Math.round(litres * 1e6) },
-              `Topped up with ${text} litres`,
+              `Topped up with ${text} ${unitWord('l').toLowerCase()}`,
             )
           }
           send="Top up"

@@ -1,12 +1,16 @@
 import type { House } from '@zabrik/contract';
-import { formatLitres, inKilograms, levelOf, markOf, type Recipe, readDecimal, saltStop } from '@zabrik/core';
+import { formatLitres, inKilograms, levelOf, markOf, type Recipe, readDecimal, saltStop, toHouse } from '@zabrik/core';
 import { z } from 'zod';
 import type { KeptForm } from '../../app/keptForm.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
-import { aFigure, aFigureOrNothing } from '../../kit/fieldReaders.ts';
+import { aFigureOrNothing, aVolume } from '../../kit/fieldReaders.ts';
+import { litresIn } from '../../kit/litresIn.ts';
 import { named, Select } from '../../kit/Select.tsx';
+import { unitWord } from '../../parts/amountIn.ts';
 import type { AtStove } from './useStove.ts';
+
+const litresWord = (): string => unitWord('l').toLowerCase();
 
 /** A figure typed beside the stove; what it is stands above it, also once something is typed. */
 export const figure = (label: string, caption: string) =>
@@ -17,7 +21,7 @@ export const markForm = z
   .object({
     pan: z.string().min(1, 'Which pan it stands in'),
     burner: z.string().min(1, 'Which burner it stands on'),
-    target: aFigure('Such as 2.5'),
+    target: aVolume('Such as 2.5'),
     salt: orNothing,
     most: orNothing,
   })
@@ -46,7 +50,7 @@ export function MarkForm({ stove, house, may, form, litresNow, onSet }: Props) {
   const { errors } = form.formState;
   const pan = pans.find((v) => v.id === typed.pan);
   const shape = pan?.shape;
-  const litresTarget = readDecimal(typed.target);
+  const litresTarget = litresIn(typed.target) ?? Number.NaN;
   const saltNow = readDecimal(typed.salt);
   const saltMost = readDecimal(typed.most);
   const wouldStop = saltNow > 0 && saltMost > 0 ? saltStop(litresNow, saltNow, saltMost) : undefined;
@@ -66,7 +70,7 @@ export function MarkForm({ stove, house, may, form, litresNow, onSet }: Props) {
                 ? {}
                 : { salt: { grams: litresNow * read.salt, mostPerLitre: read.most } }),
             },
-            `Mark at ${typed.target} litres`,
+            `Mark at ${typed.target} ${litresWord()}`,
           );
           form.clear();
           onSet();
@@ -99,7 +103,10 @@ export function MarkForm({ stove, house, may, form, litresNow, onSet }: Props) {
             onClick={() =>
               setValue(
                 'target',
-                inKilograms(markOf(batch.recipe as Recipe, batch, batch.expectedMg.mean, m.factor)).toFixed(2),
+                toHouse(
+                  'l',
+                  inKilograms(markOf(batch.recipe as Recipe, batch, batch.expectedMg.mean, m.factor)),
+                ).toFixed(2),
                 { shouldValidate: true },
               )
             }
@@ -110,7 +117,7 @@ export function MarkForm({ stove, house, may, form, litresNow, onSet }: Props) {
       </div>
       <div className="grid grid-cols-[1fr_auto] items-end gap-2">
         <Field
-          {...figure('Down to, litres', 'down to, litres')}
+          {...figure(`Down to, ${litresWord()}`, `down to, ${litresWord()}`)}
           error={errors.target?.message}
           {...register('target')}
         />

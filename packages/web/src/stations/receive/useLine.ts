@@ -210,6 +210,9 @@ export function useLine({ deliveryId, order, supplierId, onLine }: LineProps, ca
   };
 }
 
+/** The same but for what a thousandth of an ounce rounds away. */
+const near = (aMg: number, bMg: number): boolean => Math.abs(aMg - bMg) <= 20;
+
 /** Whether gross and tare in the form are those of all boxes together. */
 function boxesMatch(
   typed: DeliveryInput,
@@ -218,8 +221,14 @@ function boxesMatch(
   if (boxes.length === 0) return false;
   try {
     return (
-      parseMass(typed.gross) === boxes.reduce((s, b) => s + b.grossMg, 0) &&
-      (typed.tare.trim() === '' ? 0 : parseMass(typed.tare)) === boxes.reduce((s, b) => s + b.tareMg, 0)
+      near(
+        parseMass(typed.gross),
+        boxes.reduce((s, b) => s + b.grossMg, 0),
+      ) &&
+      near(
+        typed.tare.trim() === '' ? 0 : parseMass(typed.tare),
+        boxes.reduce((s, b) => s + b.tareMg, 0),
+      )
     );
   } catch {
     return false;
