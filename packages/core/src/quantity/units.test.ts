@@ -10,6 +10,7 @@ import {
   formatDegrees,
   formatDegreesRange,
   fromHouse,
+  massFigure,
   massTyped,
   toHouse,
   type Units,
@@ -99,6 +100,14 @@ describe('a mass in pounds and ounces', () => {
     inUnits(american);
     expect(massTyped(226_796)).toBe('8');
     expect(massTyped(160_000)).toBe('5.644');
+  });
+
+  it('the figure a scale shows has its thousands apart, and no unit', () => {
+    expect(massFigure(grams(1_372))).toBe('1,372');
+    expect(massFigure(-400)).toBe('0');
+    expect(massFigure(grams(-3))).toBe('−3');
+    inUnits(american);
+    expect(massFigure(grams(1_372))).toBe('48.4');
   });
 
   it('a price a kilogram is one a pound, and back', () => {

@@ -99,6 +99,17 @@ const trimmed = (value: number, decimals: number): string => {
 export const massTyped = (mg: number): string =>
   unitsNow().mass === 'metric' ? trimmed(mg / 1_000, mg >= 1_000_000 ? 3 : 2) : trimmed(toHouse('g', mg / 1_000), 3);
 
+/**
+ * The bare figure that a scale shows: whole grams, or tenths of an ounce, which are about its step.
+ *
+ * @example massFigure(1_372_000) -> "1,372"; in ounces "48.4"
+ */
+export const massFigure = (mg: number): string =>
+  (unitsNow().mass === 'metric'
+    ? formatCount(Math.round(mg / 1_000))
+    : formatCount(toHouse('g', mg / 1_000), 1)
+  ).replace('-', '−');
+
 const meant = (C: number, F?: number): string =>
   trimmed(F !== undefined && unitsNow().temperature === 'F' ? F : toHouse('°C', C), 1).replace('-', '−');
 

@@ -1,5 +1,5 @@
 import type { ScaleReading } from '@zabrik/contract';
-import { formatCount, formatMass, inGrams, type PieceExpectation, toHouse, unitsNow } from '@zabrik/core';
+import { formatMass, massFigure, type PieceExpectation, unitsNow } from '@zabrik/core';
 
 interface Props {
   readonly reading: ScaleReading;
@@ -45,13 +45,7 @@ export function Pan({ reading, expected, takenAt, large = false }: Props) {
   const span = usual === undefined ? 0 : Math.max(usual.high95Mg - usual.low95Mg, usual.nextMg * 0.2);
   const low = usual === undefined ? 0 : usual.nextMg - span;
   const at = (massMg: number): number => START + SWEEP * Math.min(1, Math.max(0, (massMg - low) / (2 * span || 1)));
-  const grams = inGrams(reading.netMg);
-  // the scale's own figure: whole grams, or tenths of an ounce, two of which are about its step
-  const shown = away
-    ? '–'
-    : unitsNow().mass === 'metric'
-      ? formatCount(Math.round(grams)).replace('-', '−')
-      : formatCount(toHouse('g', grams), 1).replace('-', '−');
+  const shown = away ? '–' : massFigure(reading.netMg);
   return (
     <div
       className="grid min-h-[92px] w-full max-md:min-h-[230px] min-w-0 flex-1 place-items-center [container-type:size]"

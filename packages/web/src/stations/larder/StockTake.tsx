@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Lot } from '@zabrik/contract';
-import { formatMass, massTyped } from '@zabrik/core';
+import { formatMass, massFigure, massTyped } from '@zabrik/core';
 import { Scale } from 'lucide-react';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { call } from '../../app/api.ts';
@@ -77,7 +77,7 @@ function Line({ lot, counted, onCount }: LineProps) {
         >
           <Scale size={18} aria-hidden="true" />
           <span className="figure w-14 text-right" aria-hidden="true">
-            {scale.state === 'away' ? '–' : massTyped(scale.netMg)}
+            {scale.state === 'away' ? '–' : massFigure(scale.netMg)}
           </span>
         </Button>
         <Field

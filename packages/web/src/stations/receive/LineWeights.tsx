@@ -1,5 +1,5 @@
 /** What it weighs: gross and box from the scale or typed, box by box where there are several. */
-import { formatMass, massTyped } from '@zabrik/core';
+import { formatMass, massFigure, massTyped } from '@zabrik/core';
 import { Scale } from 'lucide-react';
 import { useScale } from '../../app/live.ts';
 import { Button } from '../../kit/Button.tsx';
@@ -22,7 +22,7 @@ export function LineWeights({ line }: { readonly line: Line }) {
     >
       <Scale size={20} aria-hidden="true" />
       <span className="figure w-16 text-right" aria-hidden="true">
-        {scale.state === 'away' ? 'no scale' : massTyped(scale.grossMg)}
+        {scale.state === 'away' ? 'no scale' : massFigure(scale.grossMg)}
       </span>
     </Button>
   );
