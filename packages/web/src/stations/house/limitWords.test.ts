@@ -1,6 +1,6 @@
 import { limitProfiles } from '@zabrik/catalogue';
 import type { Limit } from '@zabrik/core';
-import { unitsComeFrom, usualUnits } from '@zabrik/core';
+import { unitsComeFrom, usualUnits, withFigure } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
 import { askedOf, heldAgainst } from './heldAgainst.ts';
 import { figureRead, figureTyped, figureUnit, figureWords, topicName } from './limitWords.ts';
@@ -72,8 +72,8 @@ describe('a figure held against a limit by hand', () => {
   });
 
   it('a figure of the house’s own is typed in its own scale, and kept in Celsius', () => {
-    const chilled = { kind: 'max_temp', value: { max_C: 5, max_F: 41 } } as unknown as Limit;
-    const days = { kind: 'shelf_life', value: { max_days: 3 } } as unknown as Limit;
+    const chilled = limit('us.recv.tcs');
+    const days = limit('us.date7');
     expect([figureUnit(chilled), figureTyped(chilled, 5), figureRead(chilled, '4')]).toEqual(['°C', '5', 4]);
     unitsComeFrom(() => ({ ...usualUnits, temperature: 'F' }));
     try {
@@ -84,9 +84,7 @@ describe('a figure held against a limit by hand', () => {
       expect(figureRead(days, '2')).toBe(2);
       expect(figureRead(chilled, 'cold')).toBeNaN();
       expect(figureWords(chilled)).toBe('at most 41 °F (5 °C)');
-      expect(figureWords({ kind: 'max_temp', value: { max_C: 4.44 } } as unknown as Limit)).toBe(
-        'at most 40 °F (4.4 °C)',
-      );
+      expect(figureWords(withFigure(chilled, 4.44))).toBe('at most 40 °F (4.4 °C)');
     } finally {
       unitsComeFrom(() => usualUnits);
     }

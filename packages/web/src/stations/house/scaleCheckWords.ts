@@ -6,7 +6,7 @@ import { dayName } from '../../app/dates.ts';
 const signed = (errorMg: number): string => `${errorMg > 0 ? '+' : ''}${formatMass(errorMg)}`;
 
 export const pointWords = ({ errorMg, allowedMg, verdict }: JudgedPoint): string =>
-  `${errorMg === 0 ? 'no error shown' : `${signed(errorMg)}`}, ${formatMass(allowedMg)} allowed: ${
+  `${errorMg === 0 ? 'no error shown' : signed(errorMg)}, ${formatMass(allowedMg)} allowed: ${
     verdict === 'within' ? 'within' : verdict === 'outside' ? 'outside' : 'not sure, the step is too coarse to tell'
   }`;
 
