@@ -34,6 +34,8 @@ const OWN: readonly (readonly [name: string, test: RegExp])[] = [
     'forms',
     /[\\/](?:node_modules[\\/](?:react-hook-form|@hookform|zod)|web[\\/]src[\\/](?:app[\\/]keptForm|kit[\\/]fieldReaders)\.ts)/,
   ],
+  // lists that go on as one scrolls: the bench has none
+  ['lists', /[\\/](?:query-core[\\/]build[\\/]modern[\\/]infiniteQueryObserver|react-query[\\/]build[\\/]modern[\\/]useInfiniteQuery|web[\\/]src[\\/]parts[\\/]useRows)\.[jt]s/],
   ['csv', /[\\/]node_modules[\\/]papaparse[\\/]/],
   [
     'kit',
@@ -44,14 +46,17 @@ const OWN: readonly (readonly [name: string, test: RegExp])[] = [
     'over',
     /[\\/](?:node_modules[\\/](?:@floating-ui|aria-hidden|tslib|cmdk|react-remove-scroll|react-style-singleton|use-(?:callback-ref|sidecar))|react-(?:dialog|popover|popper|arrow|dismissable-layer|focus-(?:guards|scope)|portal|use-(?:escape-keydown|size|rect))[\\/]|kit[\\/](?:Dialog|Popover|SearchSelect)\.tsx)/,
   ],
+  // what is found, ordered and read from price lists: no animal is cut with it
+  ['find', /[\\/]core[\\/]src[\\/]trace[\\/](?:lotCode|searchWords)\.ts/],
+  ['receive', /[\\/]core[\\/]src[\\/]receiving[\\/]/],
   ['safety', /[\\/](?:core[\\/]src[\\/](?:safety[\\/]|trace[\\/]allergens\.ts)|contract[\\/]src[\\/]claimWords\.ts)/],
   ['plans', /[\\/]web[\\/]src[\\/]stations[\\/]bench[\\/]plans[\\/]/],
   ['cutting', /[\\/](?:core[\\/]src[\\/]portioning|web[\\/]src[\\/]stations[\\/]bench[\\/]cutting)[\\/]/],
   [
     'pots',
-    /[\\/](?:(?:core[\\/]src|web[\\/]src[\\/]stations)[\\/](?:pots|heat)[\\/](?!(?:bar|reads)\.ts)|catalogue[\\/]src[\\/]heat\.ts)/,
+    /[\\/](?:(?:core[\\/]src|web[\\/]src[\\/]stations)[\\/](?:pots|heat)[\\/](?!(?:bar|reads|ownTimes)\.ts)|catalogue[\\/]src[\\/]heat\.ts)/,
   ],
-  ...['receive', 'larder', 'ledger', 'house', 'access'].map((name): readonly [string, RegExp] => [
+  ...['receive', 'larder', 'ledger', 'house', 'find', 'access'].map((name): readonly [string, RegExp] => [
     name,
     // what the bar over every screen says of a station, and what its screens open with, comes with the app: it would wait for a file of each
     new RegExp(`[\\\\/]web[\\\\/]src[\\\\/]stations[\\\\/]${name}[\\\\/](?!(?:bar|reads)\\.ts)`),

@@ -1,6 +1,7 @@
 import { access } from './stations/access.ts';
 import { bench } from './stations/bench.ts';
 import { cutting } from './stations/cutting.ts';
+import { find } from './stations/find.ts';
 import { house } from './stations/house.ts';
 import { jobs } from './stations/jobs.ts';
 import { larder } from './stations/larder.ts';
@@ -19,6 +20,7 @@ export * from './roles.ts';
 export * from './stations/access.ts';
 export * from './stations/bench.ts';
 export * from './stations/cutting.ts';
+export * from './stations/find.ts';
 export * from './stations/house.ts';
 export * from './stations/jobs.ts';
 export * from './stations/larder.ts';
@@ -30,4 +32,4 @@ export * from './units.ts';
 export * from './waysOut.ts';
 
 /** Every station of the API under its name. */
-export const api = { access, house, receive, bench, cutting, larder, pots, ledger, jobs, simulation } as const;
+export const api = { access, house, receive, bench, cutting, larder, pots, ledger, find, jobs, simulation } as const;

@@ -18,6 +18,7 @@ export const routes = {
   },
   house: {
     read: { id: 'house.read', method: 'get', path: '/house', command: false },
+    pantry: { id: 'house.pantry', method: 'get', path: '/pantry', command: false },
     flow: { id: 'house.flow', method: 'get', path: '/flow', command: false },
     catalogue: { id: 'house.catalogue', method: 'get', path: '/catalogue', command: false },
     limits: { id: 'house.limits', method: 'get', path: '/limits', command: false },
@@ -40,6 +41,7 @@ export const routes = {
   receive: {
     suppliers: { id: 'receive.suppliers', method: 'get', path: '/suppliers', command: false },
     addSupplier: { id: 'receive.addSupplier', method: 'post', path: '/suppliers', command: true },
+    saveSupplier: { id: 'receive.saveSupplier', method: 'post', path: '/suppliers/:supplierId', command: true },
     list: { id: 'receive.list', method: 'get', path: '/deliveries', command: false },
     read: { id: 'receive.read', method: 'get', path: '/deliveries/:deliveryId', command: false },
     accept: { id: 'receive.accept', method: 'post', path: '/deliveries', command: 'may-wait' },
@@ -137,6 +139,9 @@ export const routes = {
     exportEpcis: { id: 'ledger.exportEpcis', method: 'get', path: '/ledger/movements.jsonld', command: false },
     reverse: { id: 'ledger.reverse', method: 'post', path: '/movements/:movementId/reverse', command: true },
   },
+  find: {
+    search: { id: 'find.search', method: 'get', path: '/find', command: false },
+  },
   jobs: {
     list: { id: 'jobs.list', method: 'get', path: '/jobs', command: false },
     ask: { id: 'jobs.ask', method: 'post', path: '/jobs', command: true },
@@ -165,6 +170,7 @@ export const allowed = {
   'access.recover': 'open',
   'access.newRecoveryCode': 'head-chef',
   'house.read': 'everyone',
+  'house.pantry': 'everyone',
   'house.flow': 'everyone',
   'house.catalogue': 'everyone',
   'house.limits': 'everyone',
@@ -185,6 +191,7 @@ export const allowed = {
   'house.seeCaution': 'bench',
   'receive.suppliers': 'everyone',
   'receive.addSupplier': 'chefs',
+  'receive.saveSupplier': 'chefs',
   'receive.list': 'everyone',
   'receive.read': 'everyone',
   'receive.accept': 'bench',
@@ -271,6 +278,7 @@ export const allowed = {
   'ledger.exportCsv': 'chefs',
   'ledger.exportEpcis': 'chefs',
   'ledger.reverse': 'chefs',
+  'find.search': 'everyone',
   'jobs.list': 'chefs',
   'jobs.ask': 'chefs',
   'jobs.callOff': 'chefs',

@@ -3,6 +3,7 @@ import { z } from 'zod';
 /** What the server-sent event stream at /api/v1/live carries. */
 export const topics = [
   'deliveries',
+  'suppliers',
   'breakdowns',
   'cuttings',
   'lots',

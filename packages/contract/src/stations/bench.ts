@@ -207,7 +207,7 @@ export const waitingSchema = z.strictObject({
   stageId: z.string(),
   stageName: z.string(),
   lots: z.array(
-    z.strictObject({ lotId: id, code: z.string(), name: z.string(), pieces: z.int(), massMg, freeMg: massMg }),
+    z.strictObject({ lotId: id, code: z.string(), name: z.string(), massMg, freeMg: massMg, freePieces: z.int() }),
   ),
   animals: z.int(),
   madeAt: instant,

@@ -5,6 +5,7 @@ import { endpoint } from '../endpoint.ts';
 import {
   amountMinor,
   cursor,
+  day,
   destination,
   id,
   instant,
@@ -55,6 +56,9 @@ export const placeSchema = z.strictObject({
   holds: z.enum(['raw', 'ready', 'any']).describe('raw and ready-to-eat stand apart'),
 });
 
+/** From which line of a supplier's price lists the price of an ingredient is read. */
+const pantryFrom = z.record(z.string().max(64), z.strictObject({ supplierId: id, item: z.string().min(1).max(120) }));
+
 export const houseSchema = z.strictObject({
   id,
   slug,
@@ -67,6 +71,7 @@ export const houseSchema = z.strictObject({
   creditMinorPerKg: z.record(z.string(), amountMinor),
   /** Price of bought-in ingredients, minor units per kilogram. */
   pantryMinorPerKg: z.record(z.string(), amountMinor),
+  pantryFrom,
   labourMinorPerHour: amountMinor.nullable().describe('what an hour at the bench costs'),
   vessels: z.array(vesselSchema),
   burners: z.array(burnerSchema),
@@ -214,6 +219,7 @@ const settingsSchema = z.strictObject({
   printerAt: deviceAddress.nullable(),
   creditMinorPerKg: z.record(z.string().max(64), amountMinor),
   pantryMinorPerKg: z.record(z.string().max(64), amountMinor),
+  pantryFrom,
 });
 /** What of a house can be changed on its screens. */
 export type HouseSetting = keyof z.output<typeof settingsSchema>;
@@ -227,6 +233,27 @@ export const house = {
     may: 'everyone',
     summary: 'The house’s own settings',
     answer: houseSchema,
+  }),
+  pantry: endpoint({
+    id: 'house.pantry',
+    method: 'get',
+    path: '/pantry',
+    command: false,
+    may: 'everyone',
+    summary:
+      'What each ingredient costs today: by the supplier’s list it is read from, else as the house typed it; what has no price is left out',
+    answer: z.strictObject({
+      prices: z.array(
+        z.strictObject({
+          id: z.string(),
+          minorPerKg: amountMinor,
+          list: z
+            .strictObject({ supplierName: z.string(), item: z.string(), unit: z.string(), validFrom: day })
+            .nullable()
+            .describe('the line of a price list it is read from'),
+        }),
+      ),
+    }),
   }),
   flow: endpoint({
     id: 'house.flow',

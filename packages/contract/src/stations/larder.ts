@@ -37,6 +37,8 @@ export const lotSchema = z.strictObject({
   destination: destination.nullable().describe('null: a delivery nobody has cut yet'),
   pieces: z.int().describe('how many pieces or animals it still is'),
   massMg: z.int().min(0),
+  freeMg: z.int().min(0).describe('what of it nobody has put on a bench or promised to a pot'),
+  freePieces: z.int().min(0).describe('how many pieces that is'),
   madeMg: massMg,
   costMinor: amountMinor,
   useBy: day.nullable(),
@@ -231,7 +233,7 @@ export const larder = {
       cuttable: z
         .literal('yes')
         .optional()
-        .describe('only what a cut plan can start from: deliveries, and pieces that stand for a form'),
+        .describe('only what a cut plan can start from and is free: deliveries, and pieces that stand for a form'),
       toWeight: z
         .enum(['cut', 'mould'])
         .optional()
@@ -248,7 +250,6 @@ export const larder = {
     summary: 'One lot with its parents, what it became, and every entry on it',
     params: z.strictObject({ lotId: id }),
     answer: lotSchema.extend({
-      freeMg: z.int().describe('what nobody has put on a bench or promised to a pot'),
       events: z.array(lotEventSchema),
       readings: z.array(z.strictObject({ centiC: temperatureCentiC, at: instant, by: z.string() })),
       cautions: z.array(z.string()).describe('usual cautions that matter for this lot, by their id'),

@@ -64,6 +64,9 @@ export const batchSchema = z.strictObject({
   limiting: z.string(),
   short: z.array(z.strictObject({ id: z.string(), name: z.string(), massMg })),
   vesselId: slug.nullable(),
+  unpriced: z
+    .array(z.string())
+    .describe('what it took of the pantry at no price, because nobody has said one: it costs more than it shows'),
   outputMg: massMg.nullable(),
   outputLot: z.strictObject({ id, code: z.string(), name: z.string(), costMinor: amountMinor }).nullable(),
   movementId: id.nullable(),

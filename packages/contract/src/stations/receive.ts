@@ -18,6 +18,7 @@ import {
   signedMinor,
   slug,
   temperatureCentiC,
+  version,
 } from '../fields.ts';
 import { judgedSchema } from './larder.ts';
 
@@ -276,6 +277,47 @@ const priceItem = z
   .max(120)
   .regex(/^[^=+\-@]/, 'a cell that a spreadsheet would run');
 
+const weekdays = z.array(z.int().min(1).max(7)).max(7);
+const clock = z.string().regex(/^(?:[01]\d|2[0-3]):[0-5]\d$/);
+
+/** What is agreed with a supplier. Days of the week from Monday, 1; none: any day. */
+export const supplierTermsSchema = z.strictObject({
+  contact: shortText.nullable(),
+  phone: z.string().trim().min(3).max(40).nullable(),
+  email: z.email().max(120).nullable(),
+  account: shortText.nullable().describe('our number with them'),
+  orderDays: weekdays,
+  cutOff: clock.nullable().describe('until when an order can be given on such a day, by the house’s clock'),
+  deliveryDays: weekdays,
+  leadDays: z.int().min(0).max(14).describe('days at least from order to delivery'),
+  minimumMinor: amountMinor.nullable().describe('what an order must come to'),
+  carriageMinor: amountMinor.nullable().describe('what bringing it costs'),
+  carriageFreeMinor: amountMinor.nullable().describe('from what an order comes to it costs nothing to bring'),
+  items: z
+    .array(
+      z.strictObject({
+        species: slug.nullable(),
+        form: slug.nullable(),
+        goods: slug.nullable(),
+        theirCode: z.string().trim().min(1).max(40).nullable(),
+        theirName: shortText.nullable(),
+        packMg: massMg.nullable().describe('what they pack it by'),
+      }),
+    )
+    .max(300)
+    .describe('what is bought of them, and what they call it'),
+  note: note.nullable(),
+});
+export type SupplierTerms = z.output<typeof supplierTermsSchema>;
+
+export const supplierSchema = z.strictObject({
+  id,
+  name: shortText,
+  version,
+  retired: z.boolean().describe('bought from no more'),
+  terms: supplierTermsSchema,
+});
+
 export const receive = {
   suppliers: endpoint({
     id: 'receive.suppliers',
@@ -284,7 +326,7 @@ export const receive = {
     command: false,
     may: 'everyone',
     summary: 'Who delivers to this house',
-    answer: z.strictObject({ suppliers: z.array(z.strictObject({ id, name: shortText })) }),
+    answer: z.strictObject({ suppliers: z.array(supplierSchema) }),
   }),
   addSupplier: endpoint({
     id: 'receive.addSupplier',
@@ -295,6 +337,17 @@ export const receive = {
     summary: 'A new supplier',
     body: z.strictObject({ name: newName }),
     answer: z.strictObject({ id, name: shortText }),
+  }),
+  saveSupplier: endpoint({
+    id: 'receive.saveSupplier',
+    method: 'post',
+    path: '/suppliers/:supplierId',
+    command: true,
+    may: 'chefs',
+    summary: 'Another name or other terms of a supplier; bought from no more, or again',
+    params: z.strictObject({ supplierId: id }),
+    body: z.strictObject({ version, name: newName, retired: z.boolean(), terms: supplierTermsSchema }),
+    answer: supplierSchema,
   }),
   list: endpoint({
     id: 'receive.list',

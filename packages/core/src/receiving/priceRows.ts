@@ -43,19 +43,44 @@ const gramsOf: Readonly<Record<string, number>> = {
   kilo: 1_000,
   kilogram: 1_000,
   g: 1,
-  '100g': 100,
   lb: GRAMS_PER_POUND,
   pound: GRAMS_PER_POUND,
   oz: GRAMS_PER_POUND / 16,
   stone: GRAMS_PER_POUND * 14,
 };
-const unitGrams = (unit: string): number | undefined =>
-  gramsOf[
-    unit
-      .toLowerCase()
-      .replace(/^(per|a|an|\/|£\/|\$\/|€\/)\s*/, '')
-      .replace(/[\s.]/g, '')
-  ];
+/** Volumes, in the grams of as much water: what a litre of oil or cream weighs less, a list of prices does not say. */
+const gramsAsWater: Readonly<Record<string, number>> = {
+  l: 1_000,
+  lt: 1_000,
+  ltr: 1_000,
+  litre: 1_000,
+  liter: 1_000,
+  cl: 10,
+  ml: 1,
+  pint: 568.261_25,
+  gallon: 4_546.09,
+};
+const PACK = /^(?:(\d{1,4})\s*[x×*]\s*)?(\d{1,6}(?:\.\d{1,3}|,\d{1,2})?)?\s*([a-z]+)$/;
+const WRAPPED = /^(?:bags?|box|boxes|case|cases|tubs?|tins?|bottles?|packs?|tray|sack|drum|carton)\s*(?:of\s*)?/;
+
+/**
+ * How many grams a price of a list is for: a unit, so many of a unit, or a pack of several. A pint and a gallon are imperial.
+ *
+ * @example "kg" -> 1000; "5 kg" -> 5000; "case 6 x 75cl" -> 4500; "each" -> undefined
+ */
+export function unitGrams(unit: string): number | undefined {
+  const said = unit
+    .toLowerCase()
+    .trim()
+    .replace(/^(?:per|an?|\/|£\/|\$\/|€\/)\s*(?=[a-z\d])/, '')
+    .replace(WRAPPED, '')
+    .replace(/(?<=[a-z])[.\s]+$/, '');
+  const [, times = '1', amount = '1', name = ''] = PACK.exec(said) ?? [];
+  const grams =
+    gramsOf[name] ?? gramsOf[name.replace(/s$/, '')] ?? gramsAsWater[name] ?? gramsAsWater[name.replace(/s$/, '')];
+  const many = Number(times) * Number(amount.replace(',', '.'));
+  return grams === undefined || many <= 0 ? undefined : grams * many;
+}
 
 const names: Readonly<Record<PriceColumn, RegExp>> = {
   item: /^(item|product|name|description|article|species|what|goods)\b/i,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { Refusal } from '../refusal.ts';
-import { lotCode, parseLotCode } from './lotCode.ts';
+import { codeTyped, lotCode, parseLotCode } from './lotCode.ts';
 
 const reads = (text: string): boolean => {
   try {
@@ -43,5 +43,31 @@ describe('a lot’s code', () => {
 
   it('refuses what is no code', () => {
     for (const text of ['', '417', 'ABCD', '0417-', '0417-?', '0417-AA']) expect(reads(text)).toBe(false);
+  });
+});
+
+describe('a code as somebody types or scans it', () => {
+  it.each([
+    ['417', '0417-'],
+    ['0417', '0417-'],
+    ['417f', '0417-F'],
+    [' 0417 F ', '0417-F'],
+    ['0417-', '0417-'],
+    // the square of a label, with and without what a scanner puts before it
+    ['100417-F', '0417-F'],
+    [']d2100417-F', '0417-F'],
+    ['(10)0417-F', '0417-F'],
+    ['0', '0000-'],
+  ])('%s is %s', (typed, code) => expect(codeTyped(typed)).toBe(code));
+
+  it.each(['hake', '4 hake', '', '-F', '0417-FF', '12345678901234'])('%s is none', (typed) =>
+    expect(codeTyped(typed)).toBeUndefined(),
+  );
+
+  it('a lot of six digits that begins with 10 is told from one announced by it', () => {
+    const six = lotCode(100_417);
+    expect(codeTyped(six)).toBe(six);
+    expect(codeTyped(`]d210${six}`)).toBe(six);
+    expect(codeTyped(`10${lotCode(9_999)}`)).toBe(lotCode(9_999));
   });
 });

@@ -34,3 +34,23 @@ export function parseLotCode(text: string): { readonly serial: number; readonly 
   if (digits === undefined || match?.[2] !== checkLetter(digits)) throw new Refusal('not_a_lot_code', { text });
   return { serial: Number(digits), code: lotCode(Number(digits)) };
 }
+
+const fits = (digits: string, letter: string): boolean => letter === checkLetter(digits.padStart(4, '0'));
+
+/**
+ * What somebody typed, spoke or scanned, as the beginning of a lot's code: with or without its letter, its hyphen or its leading noughts, or as the
+ * square of a label says it (GS1 element 10, batch or lot). Undefined where it is no code. A letter that does not fit is not judged: see `parseLotCode`.
+ *
+ * @example "927" -> "0927-"; "417f" -> "0417-F"; "]d2100417-F" -> "0417-F"; "hake 4" -> undefined
+ */
+export function codeTyped(text: string): string | undefined {
+  const match = /^(\](?:d2|Q3|C1|e0))?(?:\(10\))?(\d{1,11})[\s-]*([A-Z]?)$/i.exec(text.trim());
+  if (match === null) return undefined;
+  const [scanner, typed = '', letter = ''] = [match[1], match[2], match[3]?.toUpperCase()];
+  // a lot of six digits may begin with the 10 that announces a code: the letter says which it is
+  const announced = /^10\d{4,9}$/.test(typed) && letter !== '' && (scanner !== undefined || !fits(typed, letter));
+  const digits = (
+    announced && (scanner !== undefined || fits(typed.slice(2), letter)) ? typed.slice(2) : typed
+  ).replace(/^0+(?=\d)/, '');
+  return `${digits.padStart(4, '0')}-${letter}`;
+}

@@ -13,6 +13,8 @@ export interface HouseSettings {
   readonly scales: readonly [HouseScale, ...HouseScale[]];
   readonly creditMinorPerKg: Readonly<Record<string, number>>;
   readonly pantryMinorPerKg: Readonly<Record<string, number>>;
+  /** From which line of a supplier's price lists an ingredient's price is read; left out, from none. */
+  readonly pantryFrom?: Readonly<Record<string, { readonly supplierId: string; readonly item: string }>>;
   /** What an hour at the bench costs; left out until the house says so. */
   readonly labourMinorPerHour?: number;
   readonly vessels: readonly {

@@ -33,6 +33,8 @@ import { lotGenealogy } from './migrations/0029-lot-genealogy.ts';
 import { timeInAtOnce } from './migrations/0030-time-in-at-once.ts';
 import { aHouseMovesIn } from './migrations/0031-a-house-moves-in.ts';
 import { devicesOfTheHouse } from './migrations/0032-devices-of-the-house.ts';
+import { piecesReserved } from './migrations/0033-pieces-reserved.ts';
+import { whatSuppliersSay } from './migrations/0034-what-suppliers-say.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -68,6 +70,8 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   timeInAtOnce,
   aHouseMovesIn,
   devicesOfTheHouse,
+  piecesReserved,
+  whatSuppliersSay,
 ];
 
 const ONE_MIGRATOR = 7_261_180_942;

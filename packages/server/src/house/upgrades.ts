@@ -147,6 +147,23 @@ const steps: readonly Step[] = [
     to: '0032-devices-of-the-house',
     change: (tables) => ({ ...tables, scale_check: [] }),
   },
+  {
+    from: '0032-devices-of-the-house',
+    to: '0033-pieces-reserved',
+    change: (tables) => ({
+      ...tables,
+      reservation: (tables['reservation'] ?? []).map((r) => ({ ...r, pieces: null })),
+    }),
+  },
+  {
+    from: '0033-pieces-reserved',
+    to: '0034-what-suppliers-say',
+    change: (tables) => ({
+      ...tables,
+      supplier: (tables['supplier'] ?? []).map((s) => ({ ...s, terms: {}, version: 1, retired_at: null })),
+      batch: (tables['batch'] ?? []).map((b) => ({ ...b, unpriced: [] })),
+    }),
+  },
 ];
 
 /** The rows of a file in the shape wanted; undefined where no way leads there. */

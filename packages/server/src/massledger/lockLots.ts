@@ -42,9 +42,16 @@ export interface HeldLot {
   readonly madeMg: number;
   readonly massMg: number;
   readonly costMinor: number;
-  /** What nobody has put on the bench or promised to a pot. */
+  /** What nobody has put on the bench or promised to a pot, and how many pieces of it that is. */
   readonly freeMg: number;
+  readonly freePieces: number;
 }
+
+/** What of a lot is free, beside its row `b` of lot_balance: something is left while there is mass, and nothing when there is none. */
+export const FREE_MG = 'greatest(0, b.mass_mg - b.reserved_mg)';
+export const FREE_PIECES =
+  'case when b.mass_mg > b.reserved_mg then greatest(1, b.pieces - b.reserved_pieces) else 0 end';
+export const FREE = `${FREE_MG} as "freeMg", ${FREE_PIECES} as "freePieces"`;
 
 /**
  * Locks lots for a command and reads what they hold. Locked in id order, so that two commands never wait for each other in a ring.
@@ -71,7 +78,7 @@ export async function lockLots(
             l.destination, l.batch_id as "batchId", l.goods, l.tub_recipe as "tubRecipe", l.note, l.made_at as "madeAt", l.place_id as "placeId", l.ready, l.state,
             l.frozen_on as "frozenOn", l.thawed_on as "thawedOn", l.opened_on as "openedOn", l.days_left as "daysLeft", l.date_basis as "dateBasis", l.date_limit as "dateLimit", l.date_max_c::float8 as "dateMaxC", l.raised,
             l.reserved_for as "reservedFor", l.held, l.labels, l.made_mg as "madeMg", b.mass_mg as "massMg", b.cost_minor as "costMinor",
-            b.mass_mg - b.reserved_mg as "freeMg"
+            ${FREE}
      from lot l join lot_balance b on b.lot_id = l.id
      where l.house_id = $1 and b.house_id = $1 and l.id = any($2::uuid[])`,
     [houseId, [...lotIds]],

@@ -18,8 +18,16 @@ export const dayName = (iso: string): string => written(iso, dayAs());
 export const clockTime = (iso: string): string => written(iso, unitsNow().clock === '24' ? 'HH:mm' : 'h:mm aaa');
 /** The day it is in the house: "2026-11-24". */
 export const todayIn = (now: Date = new Date()): string => format(now, 'yyyy-MM-dd', inHouse());
+/** An hour of the house's clock, "14:30" as it is kept, as it is read here: "14:30", or "2:30 pm". */
+export const clockTimeOf = (time: string): string =>
+  format(parseISO(`2000-01-01T${time}`), unitsNow().clock === '24' ? 'HH:mm' : 'h:mm aaa');
+/** The hour it is in the house, "14:30". */
+export const timeIn = (now: Date = new Date()): string => format(now, 'HH:mm', inHouse());
 /** "Tue 24 Nov, 14:30" */
 export const dayAndTime = (iso: string): string => `${dayName(iso)}, ${clockTime(iso)}`;
+
+/** The days of a week from Monday, 1, to Sunday, 7. */
+export const weekdays = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 
 /** How urgent a use-by date is, in words. */
 export function dueWords(

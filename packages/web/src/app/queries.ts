@@ -64,3 +64,7 @@ export const moneyOf =
   (house: House | undefined) =>
   (minor: number): string =>
     house === undefined ? '' : house.costs === 'hidden' ? 'not shown' : formatMoney(minor, house.currency);
+
+/** What ingredients cost today, and from which supplier's list that is read. */
+export const pantryQuery = { queryKey: ['house', 'pantry'], queryFn: () => call(api.house.pantry, {}) } as const;
+export const usePantry = () => useQuery(pantryQuery);

@@ -3,7 +3,9 @@ import { useEffect } from 'react';
 
 let room: string | undefined;
 let open: string | undefined;
+let heard: ((open: string, room: string | undefined) => void) | undefined;
 const write = (): void => {
+  if (open !== undefined) heard?.(open, room);
   document.title = [open, room, 'Zabrik'].filter((part) => part !== undefined).join(' · ');
 };
 
@@ -25,4 +27,13 @@ export function useOpen(what: string | undefined): void {
       write();
     };
   }, [what]);
+}
+
+/** Tells of what is opened, from what is open now on. */
+export function onOpened(listener: NonNullable<typeof heard>): () => void {
+  heard = listener;
+  write();
+  return () => {
+    heard = undefined;
+  };
 }

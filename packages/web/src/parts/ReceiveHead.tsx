@@ -4,6 +4,7 @@ import { useMay } from '../app/queries.ts';
 const rooms = [
   { to: '/receive', name: 'Deliveries' },
   { to: '/receive/prices', name: 'Prices' },
+  { to: '/receive/suppliers', name: 'Suppliers' },
 ] as const;
 
 /** The head of every receiving screen. */

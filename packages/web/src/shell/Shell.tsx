@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { mayDo } from '@zabrik/contract/roles';
-import { useCallback, useEffect, useRef } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { takeAnswer } from '../app/afterSending.ts';
 import { call, Refused, SIGNED_OUT, SOMEONE_ELSE } from '../app/api.ts';
@@ -15,6 +15,7 @@ import { houseQuery, useFlow, useMe } from '../app/queries.ts';
 import { signOut } from '../app/signOut.ts';
 import { useRoom } from '../app/title.ts';
 import { unitsAreOf, unitsKey } from '../app/units.ts';
+import { BarButton } from '../kit/BarButton.tsx';
 import { Loading } from '../kit/Notice.tsx';
 import { bar } from '../stations/bar.ts';
 import { OldReads } from './OldReads.tsx';
@@ -28,8 +29,12 @@ const { Screen: Cover, load: loadCover } = screen(
   <div className="fixed inset-0 z-40 bg-ground" role="status" aria-label="Still you?" />,
 );
 
+/** Finds anything; its script comes when the screen that was wanted stands, or when it is asked for. */
+const { Screen: Finder } = screen(() => import('../stations/find/Finder.tsx'), <BarButton>Find</BarButton>);
+
 /** The stations that work, in the order of work, each with the one figure that matters there now. */
-function FlowBar({ leave }: { readonly leave: () => void }) {
+function FlowBar({ leave, settled }: { readonly leave: () => void; readonly settled: boolean }) {
+  const [wanted, setWanted] = useState(false);
   const { data: me } = useMe();
   const { data: flow } = useFlow();
   const connected = useConnected();
@@ -105,13 +110,8 @@ function FlowBar({ leave }: { readonly leave: () => void }) {
             {me?.person.name}
           </Link>
         </div>
-        <button
-          type="button"
-          className="ml-auto min-h-10 rounded-md border border-white/40 px-3 whitespace-nowrap text-[14px] hover:bg-white/10"
-          onClick={leave}
-        >
-          Sign out
-        </button>
+        {settled || wanted ? <Finder wanted={wanted} /> : <BarButton onClick={() => setWanted(true)}>Find</BarButton>}
+        <BarButton onClick={leave}>Sign out</BarButton>
       </div>
     </header>
   );
@@ -137,6 +137,7 @@ export function Shell() {
   const client = useQueryClient();
   const navigate = useNavigate();
   const covered = useCovered();
+  const [settled, setSettled] = useState(false);
   const personId = me?.person.id;
   const role = me?.person.role;
   // whoever comes next begins at the beginning
@@ -227,7 +228,7 @@ export function Shell() {
         void Promise.allSettled([
           loadCover(),
           import('../stations/essentials.ts').then(({ readEssentials }) => readEssentials(client)),
-        ]),
+        ]).then(() => setSettled(true)),
       ESSENTIALS_AFTER_MS,
     );
     return () => clearTimeout(later);
@@ -266,7 +267,7 @@ export function Shell() {
         To the work
       </a>
       <div inert={covered}>
-        <FlowBar leave={() => void leave()} />
+        <FlowBar leave={() => void leave()} settled={settled} />
       </div>
       {/* what rings is seen whoever stands there */}
       <div inert={covered} className={covered ? 'fixed inset-x-0 top-0 z-50' : ''}>

@@ -1,6 +1,8 @@
 /** One kitchen for tests of screens: who is signed in, its house, a lot of it. */
-import type { House, Lot, Me } from '@zabrik/contract';
+import type { Answer, api, House, Lot, Me } from '@zabrik/contract';
 import { usualUnits } from '@zabrik/core';
+
+type Supplier = Answer<typeof api.receive.saveSupplier>;
 
 export const me: Me = {
   person: { id: '019a0000-0000-7000-8000-00000000000a', name: 'Ines Calloway', role: 'sous-chef' },
@@ -15,6 +17,7 @@ export const house: House = {
   scales: [{ id: 'bench', name: 'Bench scale', accuracyClass: 'III', intervalMg: 1_000, maxMg: 15_000_000 }],
   creditMinorPerKg: {},
   pantryMinorPerKg: {},
+  pantryFrom: {},
   labourMinorPerHour: 1_638,
   vessels: [],
   burners: [],
@@ -44,6 +47,8 @@ export const lotOf = (n: number, o: Partial<Lot> = {}): Lot => ({
   destination: 'portion',
   pieces: 1,
   massMg: 160_000,
+  freeMg: o.massMg ?? 160_000,
+  freePieces: o.pieces ?? 1,
   madeMg: 160_000,
   costMinor: 300,
   useBy: '2026-11-27',
@@ -73,4 +78,28 @@ export const lotOf = (n: number, o: Partial<Lot> = {}): Lot => ({
   potKind: '',
   labels: 0,
   ...o,
+});
+
+/** A supplier of whom nothing is said but what is given. */
+export const supplierOf = (id: string, name: string, terms: Partial<Supplier['terms']> = {}): Supplier => ({
+  id,
+  name,
+  version: 1,
+  retired: false,
+  terms: {
+    contact: null,
+    phone: null,
+    email: null,
+    account: null,
+    orderDays: [],
+    cutOff: null,
+    deliveryDays: [],
+    leadDays: 1,
+    minimumMinor: null,
+    carriageMinor: null,
+    carriageFreeMinor: null,
+    items: [],
+    note: null,
+    ...terms,
+  },
 });

@@ -50,6 +50,7 @@ export function batchOf(
     id: BATCH,
     state: 'on',
     pieceMg: null,
+    unpriced: [],
     recipeId,
     version: recipe.version,
     title: recipe.title,

@@ -1,5 +1,5 @@
 import type { Batch } from '@zabrik/contract';
-import { big, filled, json, key, orNull, table, text, uuid, when, whole } from '../table.ts';
+import { big, filled, json, key, orNull, table, text, texts, uuid, when, whole } from '../table.ts';
 
 /** One making of a recipe. */
 export const BatchTable = table(
@@ -27,6 +27,8 @@ export const BatchTable = table(
     startedAt: orNull(when),
     foods: filled(json<Batch['foods']>()),
     recipeVersion: text(),
+    /** Names of what the pantry gave at no price, because nobody has said one. */
+    unpriced: filled(texts),
   },
   { inFile: { order: 'planned_at, id' } },
 );

@@ -10,6 +10,7 @@ export const LotBalanceTable = table(
     costMinor: big,
     pieces: filled(whole),
     reservedMg: filled(big),
+    reservedPieces: filled(whole),
   },
   { notInFile: 'follows from the postings, and is held against them when a file is read' },
 );

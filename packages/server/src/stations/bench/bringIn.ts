@@ -66,7 +66,7 @@ export async function bringIn({ db }: Services, command: InCommand, row: Row, bo
     );
   if (lot.state === 'frozen') throw new Problem('cannot_keep', `Lot ${lot.code} is frozen. Thaw it first.`);
   if (body.massMg > lot.freeMg)
-    throw new Problem('not_enough', `Lot ${lot.code} has ${formatMass(Math.max(0, lot.freeMg))} left that is free.`);
+    throw new Problem('not_enough', `Lot ${lot.code} has ${formatMass(lot.freeMg)} left that is free.`);
   const under = { lotId: lot.id, massMg: body.massMg };
   const position = Math.max(0, ...taken.map((i) => i.position)) + 1;
   await inputs.add({ breakdownId: row.id, position, brought: true, ...under });

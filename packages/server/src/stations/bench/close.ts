@@ -24,6 +24,7 @@ import { limitsOf, readLimitChoice, shelfLifeOf } from '../../db/limits.ts';
 import { BreakdownTable } from '../../db/models/breakdown.ts';
 import { BreakdownPieceTable } from '../../db/models/breakdownPiece.ts';
 import { LotEventTable } from '../../db/models/lotEvent.ts';
+import { readPantry } from '../../db/pantry.ts';
 import { readSpecies } from '../../db/plans.ts';
 import { rowsOf } from '../../db/rows.ts';
 import type { NewRowOf } from '../../db/table.ts';
@@ -31,7 +32,7 @@ import { readPlanVersion } from '../../db/versions.ts';
 import { Problem } from '../../http/problem.ts';
 import { costOfPart, lockLots } from '../../massledger/lockLots.ts';
 import type { NewLot } from '../../massledger/makeLots.ts';
-import { release } from '../../massledger/reserve.ts';
+import { promisedPieces, release } from '../../massledger/reserve.ts';
 import { type SinkLine, transform } from '../../massledger/transform.ts';
 import type { InCommand, Services } from '../../services.ts';
 import { mustBeWeighed } from './bringIn.ts';
@@ -112,15 +113,23 @@ export async function closeStage(
     actor.houseId,
     inputs.map((i) => i.lotId),
   );
+  const promised = await promisedPieces(db, command, breakdown.id);
   const came = held.map((lot, i) => {
     const massMg = inputs[i]?.massMg ?? 0;
-    return { lot, massMg, costMinor: costOfPart(lot, massMg), brought: inputs[i]?.brought === true };
+    return {
+      lot,
+      massMg,
+      costMinor: costOfPart(lot, massMg),
+      pieces: promised.get(lot.id) ?? null,
+      brought: inputs[i]?.brought === true,
+    };
   });
   const sources = came.filter((c) => !c.brought);
   // what was brought: out of its lot at what it cost, or bought in at the house's price
+  const prices = await readPantry(db, house, at, command);
   const broughtAt = brought.map((b) => {
     const own = came.find(({ lot }) => lot.id === b.lotId);
-    const perKg = house.settings.pantryMinorPerKg[idOf(b.name)] ?? 0;
+    const perKg = prices.get(idOf(b.name))?.minorPerKg ?? 0;
     return { ...b, lot: own?.lot, costMinor: own?.costMinor ?? Math.round((b.massMg * perKg) / 1e6) };
   });
   const startMinor = sources.reduce((sum, source) => sum + source.costMinor, 0);

@@ -31,6 +31,7 @@ import {
 } from '../../db/breakdownHead.ts';
 import { select } from '../../db/select.ts';
 import type { Place } from '../../http/page.ts';
+import { FREE } from '../../massledger/lockLots.ts';
 
 export async function listOpenBreakdowns(
   db: Sequelize,
@@ -137,9 +138,9 @@ interface WaitingRow {
   readonly lotId: string;
   readonly code: string;
   readonly name: string;
-  readonly pieces: number;
   readonly massMg: number;
   readonly freeMg: number;
+  readonly freePieces: number;
   readonly useBy: string | null;
   readonly madeAt: Date;
   readonly nextStage: string;
@@ -156,11 +157,11 @@ export async function listWaiting(db: Sequelize, houseId: string): Promise<Waiti
   const rows = await select<WaitingRow>(
     db,
     `select * from (
-       select l.id as "lotId", l.code, l.name, l.pieces, v.mass_mg as "massMg", l.use_by as "useBy", l.made_at as "madeAt", l.next_stage as "nextStage",
-              l.piece_id as "pieceId", b.id as "breakdownId", b.root_id as "rootId", pv.plan, b.species, b.animals,
-              v.mass_mg - v.reserved_mg as "freeMg"
-       from lot l join lot_balance v on v.lot_id = l.id and v.house_id = $1 and v.mass_mg > 0
-         join breakdown b on b.id = l.breakdown_id and b.house_id = $1 join plan_version pv on pv.house_id = b.house_id and pv.id = b.plan_version
+       select l.id as "lotId", l.code, l.name, b.mass_mg as "massMg", l.use_by as "useBy", l.made_at as "madeAt", l.next_stage as "nextStage",
+              l.piece_id as "pieceId", o.id as "breakdownId", o.root_id as "rootId", pv.plan, o.species, o.animals,
+              ${FREE}
+       from lot l join lot_balance b on b.lot_id = l.id and b.house_id = $1 and b.mass_mg > 0
+         join breakdown o on o.id = l.breakdown_id and o.house_id = $1 join plan_version pv on pv.house_id = o.house_id and pv.id = o.plan_version
        where l.house_id = $1 and l.next_stage is not null) waiting
      where "freeMg" > 0 order by "madeAt", code limit 500`,
     [houseId],
@@ -182,13 +183,13 @@ export async function listWaiting(db: Sequelize, houseId: string): Promise<Waiti
         speciesName: speciesName(first.species),
         stageId: stage.id,
         stageName: stage.name,
-        lots: lots.map(({ lotId, code, name, pieces, massMg, freeMg }) => ({
+        lots: lots.map(({ lotId, code, name, massMg, freeMg, freePieces }) => ({
           lotId,
           code,
           name,
-          pieces,
           massMg,
           freeMg,
+          freePieces,
         })),
         animals: Math.max(...lots.map((l) => l.animals)),
         madeAt: first.madeAt.toISOString(),

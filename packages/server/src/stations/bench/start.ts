@@ -74,10 +74,12 @@ const readParents = async (
 interface Taken {
   readonly lot: HeldLot;
   readonly massMg: number;
+  /** How many of the lot that is, where they were counted. */
+  readonly pieces: number | null;
 }
 
 /** How much of each lot comes to the bench. Errors  `lot_gone`, `on_hold`, `cannot_keep` (frozen), `not_enough`, naming the lot. */
-const takeFrom = (lot: HeldLot, wantedMg: number | null): Taken => {
+const takeFrom = (lot: HeldLot, wantedMg: number | null, pieces: number | null): Taken => {
   if (lot.massMg === 0) throw new Problem('lot_gone', `Lot ${lot.code} is used up.`);
   mustBeFree([lot]);
   if (lot.state === 'frozen') throw new Problem('cannot_keep', `Lot ${lot.code} is frozen. Thaw it first.`);
@@ -85,9 +87,14 @@ const takeFrom = (lot: HeldLot, wantedMg: number | null): Taken => {
   if (massMg > lot.freeMg || massMg <= 0)
     throw new Problem(
       'not_enough',
-      `Lot ${lot.code} has ${formatMass(Math.max(0, lot.freeMg))} left that is not on a bench already.`,
+      `Lot ${lot.code} has ${formatMass(lot.freeMg)} left that is not on a bench already.`,
     );
-  return { lot, massMg };
+  if (pieces !== null && pieces > lot.freePieces)
+    throw new Problem(
+      'not_enough',
+      `${lot.freePieces} of lot ${lot.code} can be cut, not ${pieces}. Are there more, count the lot in the larder first.`,
+    );
+  return { lot, massMg, pieces };
 };
 
 interface Opening {
@@ -161,11 +168,15 @@ async function open(services: Services, command: InCommand, opening: Opening): P
     startShare,
     way: opening.way,
   });
-  const under = taken.map((t) => ({ lotId: t.lot.id, massMg: t.massMg }));
   await rowsOf(db, BreakdownInputTable, command).addAll(
-    under.map((u, position) => ({ breakdownId: id, position, ...u })),
+    taken.map(({ lot, massMg }, position) => ({ breakdownId: id, position, lotId: lot.id, massMg })),
   );
-  await reserve(db, command, { kind: 'breakdown', id }, under);
+  await reserve(
+    db,
+    command,
+    { kind: 'breakdown', id },
+    taken.map(({ lot, massMg, pieces }) => ({ lotId: lot.id, massMg, pieces })),
+  );
   return readBreakdown(db, actor.houseId, id, transaction);
 }
 
@@ -193,7 +204,7 @@ export async function startBreakdown(
     form: lot.form,
     animals: body.animals,
     way: body.way ?? usualWay(plan, body.animals),
-    taken: [takeFrom(lot, body.massMg)],
+    taken: [takeFrom(lot, body.massMg, body.animals)],
     confirmed: body.confirmed,
   });
 }
@@ -244,7 +255,7 @@ export async function goOn(
       'needs_confirmation',
       `${stage.name} is made of all that goes on to it, and not all is here: ${missing.join(', ')}. Cut those first, or go on without them.`,
     );
-  const [takenFirst, ...takenRest] = lots.map((lot) => takeFrom(lot, wanted.get(lot.id) ?? null));
+  const [takenFirst, ...takenRest] = lots.map((lot) => takeFrom(lot, wanted.get(lot.id) ?? null, null));
   if (takenFirst === undefined) throw new Problem('not_found');
   const taken = [takenFirst, ...takenRest] as const;
   const animals = Math.max(

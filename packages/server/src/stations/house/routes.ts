@@ -15,6 +15,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { dayIn, placesOf, readHouse, toleranceOf } from '../../db/house.ts';
 import { readLimitChoice } from '../../db/limits.ts';
 import { HouseTable } from '../../db/models/house.ts';
+import { readPantry } from '../../db/pantry.ts';
 import { listPlans, readSpecies } from '../../db/plans.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { select, selectOne } from '../../db/select.ts';
@@ -63,6 +64,7 @@ export function houseRoutes(services: Services, router: Router): void {
       scales,
       creditMinorPerKg,
       pantryMinorPerKg,
+      pantryFrom,
       vessels,
       burners,
       machines,
@@ -82,6 +84,7 @@ export function houseRoutes(services: Services, router: Router): void {
       scales,
       creditMinorPerKg,
       pantryMinorPerKg,
+      pantryFrom: pantryFrom ?? {},
       labourMinorPerHour: labourMinorPerHour ?? null,
       vessels: [...vessels],
       burners: [...(burners ?? [])],
@@ -100,6 +103,10 @@ export function houseRoutes(services: Services, router: Router): void {
     };
   });
 
+  mountRead(services, router, api.house.pantry, async (actor) => {
+    const prices = await readPantry(services.db, await readHouse(services.db, actor), services.clock(), {});
+    return { prices: [...prices].map(([id, price]) => ({ id, ...price })) };
+  });
   mountRead(services, router, api.house.flow, async (actor) => {
     const house = await readHouse(services.db, actor);
     const now = services.clock();

@@ -9,8 +9,20 @@ export const mustHave = (lot: HeldLot, massMg: number): void => {
   if (massMg <= 0 || massMg > lot.freeMg)
     throw new Problem(
       'not_enough',
-      `Lot ${lot.code} has ${formatMass(Math.max(0, lot.freeMg))} left that is not on a bench or in a planned pot.`,
+      `Lot ${lot.code} has ${formatMass(lot.freeMg)} left that is not on a bench or in a planned pot.`,
     );
+};
+
+/** So many pieces of it are free, where they were counted. Errors: `not_enough` with how many there are. */
+export const mustHavePieces = (lot: HeldLot, pieces: number | null): void => {
+  if (pieces === null || pieces <= lot.freePieces) return;
+  const free = `${lot.freePieces} ${lot.freePieces === 1 ? 'piece' : 'pieces'}`;
+  throw new Problem(
+    'not_enough',
+    lot.freePieces === lot.pieces
+      ? `Lot ${lot.code} is ${free}.`
+      : `Lot ${lot.code} has ${free} left that ${lot.freePieces === 1 ? 'is' : 'are'} not on a bench or in a planned pot.`,
+  );
 };
 
 /** A lot that waits for the next stage of its plan is counted in animals there: parted or mixed it would be counted wrong. Errors: `not_alike`. */

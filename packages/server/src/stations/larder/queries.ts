@@ -7,6 +7,7 @@ import { listCoolingsOf } from '../../db/coolings.ts';
 import { select, selectOne } from '../../db/select.ts';
 import type { GroupPlace } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
+import { FREE } from '../../massledger/lockLots.ts';
 import { eventWords } from './words.ts';
 
 interface Row extends Omit<Lot, 'madeAt' | 'potKind'> {
@@ -14,7 +15,7 @@ interface Row extends Omit<Lot, 'madeAt' | 'potKind'> {
 }
 
 const LOT = `
-select l.id, l.code, l.kind, l.name, l.species, l.form, l.category, l.destination, b.pieces, b.mass_mg as "massMg", l.made_mg as "madeMg",
+select l.id, l.code, l.kind, l.name, l.species, l.form, l.category, l.destination, b.pieces, b.mass_mg as "massMg", ${FREE}, l.made_mg as "madeMg",
        b.cost_minor as "costMinor", l.use_by as "useBy", l.made_at as "madeAt", s.name as "supplierName", l.breakdown_id as "breakdownId", l.piece_id as "pieceId", l.allergens, l.note, l.next_stage as "nextStage",
        l.place_id as "placeId", l.state, l.ready, l.frozen_on as "frozenOn", l.thawed_on as "thawedOn", l.opened_on as "openedOn",
        l.date_basis as "dateBasis", l.date_limit as "dateLimit", l.date_max_c::float8 as "dateMaxC", l.raised, l.reserved_for as "reservedFor", l.held, l.goods, l.tub_recipe as "tubRecipe", l.labels,
@@ -49,7 +50,7 @@ type Answered = Asked<typeof api.larder.list>['query'];
 
 const FILTER = `and b.mass_mg > 0
   and ($2::text is null or l.name ilike '%' || $2 || '%' or l.code ilike $2 || '%' or s.name ilike '%' || $2 || '%' or l.reserved_for ilike '%' || $2 || '%')
-  and ($3::text is null or l.destination = $3) and ($4::text is null or l.kind = $4) and (not $5::boolean or l.form is not null)
+  and ($3::text is null or l.destination = $3) and ($4::text is null or l.kind = $4) and (not $5::boolean or (l.form is not null and b.mass_mg > b.reserved_mg))
   and ($6::text is null or l.place_id = $6) and ($7::text is null or l.category = $7) and ($8::text is null or l.state = $8)
   and ($9::text is null or case $9 when 'past' then l.use_by < $10::date when 'today' then l.use_by = $10::date
        else l.use_by between $10::date and $10::date + 2 end)
@@ -189,8 +190,6 @@ const logTold = ({ id, kind, state, verdict, limit, readings, startedAt, outcome
   ];
 };
 
-const FREE = `select mass_mg - reserved_mg as "freeMg" from lot_balance where lot_id = $1`;
-
 export const readEventsOf = (db: Sequelize, lotId: string): Promise<EventRow[]> =>
   select<EventRow>(
     db,
@@ -214,7 +213,7 @@ export async function readLot(
 ) {
   const row = await selectOne<Row>(db, `${LOT} ${FROM} and l.id = $2`, [houseId, lotId]);
   if (row === undefined) throw new Problem('not_found');
-  const [parents, children, entries, free, events, coolings] = await Promise.all([
+  const [parents, children, entries, events, coolings] = await Promise.all([
     select<LinkRow>(db, related('child_id', 'parent_id'), [lotId, houseId]),
     select<LinkRow>(db, related('parent_id', 'child_id'), [lotId, houseId]),
     select<EntryRow>(
@@ -225,7 +224,6 @@ export async function readLot(
        where p.lot_id = $1 and p.house_id = $2 group by m.house_id, m.at, m.id, w.name order by m.at, m.id`,
       [lotId, houseId],
     ),
-    selectOne<{ freeMg: number }>(db, FREE, [lotId]),
     readEventsOf(db, lotId),
     listCoolingsOf(db, houseId, lotId, now),
   ]);
@@ -234,7 +232,6 @@ export async function readLot(
     parents,
     children,
     entries: entries.map((e) => ({ ...e, at: e.at.toISOString() })),
-    freeMg: Math.max(0, free?.freeMg ?? 0),
     readings: readingsOf(events),
     logs: coolings.flatMap(logTold),
     events: events.map(({ after, at, ...e }) => ({

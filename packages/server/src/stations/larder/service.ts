@@ -4,6 +4,7 @@ import { Problem } from '../../http/problem.ts';
 import { costOfPart, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import { writeMovement } from '../../massledger/writeMovement.ts';
 import type { InCommand, Services } from '../../services.ts';
+import { mustHavePieces } from './lotsOfLots.ts';
 
 /** Takes mass out of a lot: to the guests, to the staff, or to the bin with a reason. Its cost goes with it. */
 export async function takeOut(
@@ -19,12 +20,14 @@ export async function takeOut(
   if (body.massMg > lot.freeMg)
     throw new Problem(
       'not_enough',
-      `Lot ${lot.code} has ${formatMass(Math.max(0, lot.freeMg))} left that is not on a bench or in a planned pot.`,
+      `Lot ${lot.code} has ${formatMass(lot.freeMg)} left that is not on a bench or in a planned pot.`,
     );
-  if (body.pieces !== null && body.pieces > lot.pieces)
-    throw new Problem('not_enough', `Lot ${lot.code} is ${lot.pieces} ${lot.pieces === 1 ? 'piece' : 'pieces'}.`);
-  if (body.pieces !== null && body.pieces === lot.pieces && body.massMg < lot.massMg)
-    throw new Problem('not_enough', `All ${lot.pieces} pieces of lot ${lot.code} weigh ${formatMass(lot.massMg)}.`);
+  mustHavePieces(lot, body.pieces);
+  if (body.pieces !== null && body.pieces === lot.freePieces && body.massMg < lot.freeMg)
+    throw new Problem(
+      'not_enough',
+      `${lot.freePieces === lot.pieces ? 'All' : 'The'} ${lot.freePieces} pieces of lot ${lot.code} weigh ${formatMass(lot.freeMg)}.`,
+    );
   const costMinor = costOfPart(lot, body.massMg);
   const movementId = command.newId();
   await writeMovement(services.db, command, {

@@ -6,7 +6,7 @@ import { costOfPart, type HeldLot, keepingOf, lockLots, mustBeFree } from '../..
 import type { NewLot } from '../../massledger/makeLots.ts';
 import { transform } from '../../massledger/transform.ts';
 import type { InCommand, Services } from '../../services.ts';
-import { mustHave, mustNotWait } from './lotsOfLots.ts';
+import { mustHave, mustHavePieces, mustNotWait } from './lotsOfLots.ts';
 
 /** Parts a lot. What is taken keeps its dates, its allergens and its way back. */
 export async function splitLot(
@@ -26,6 +26,7 @@ export async function splitLot(
       'not_enough',
       `Lot ${lot.code} is ${lot.pieces} ${lot.pieces === 1 ? 'piece' : 'pieces'}: fewer can be parted from it.`,
     );
+  if (trim === undefined) mustHavePieces(lot, pieces);
   const lotId = command.newId();
   const costMinor = costOfPart(lot, massMg);
   const part: NewLot = {

@@ -25,6 +25,7 @@ import { dayIn, hourRates, readHouse, usualPlace } from '../../db/house.ts';
 import { BatchTable } from '../../db/models/batch.ts';
 import { CoolingTable } from '../../db/models/cooling.ts';
 import type { HouseRow } from '../../db/models/house.ts';
+import { readPantry } from '../../db/pantry.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { Problem } from '../../http/problem.ts';
 import { costOfPart, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
@@ -105,13 +106,16 @@ async function whatWentIn(
   });
   mustBeFree(inputs.map((i) => i.lot));
   // bought-in ingredients come out of the larder, oldest date first; what is not there is the pantry's
+  const prices = await readPantry(services.db, house, command.at, command);
   const fromLarder = takeGoods(lots.slice(used.length), ingredientOf, ingredients);
   const pantry = ingredients.map((ingredient) => {
     const there = fromLarder.reduce((sum, g) => sum + (g.ingredient === ingredient.id ? g.massMg : 0), 0);
     const massMg = ingredient.massMg - there;
-    return { ...ingredient, massMg, costMinor: priceOf(massMg, house.settings.pantryMinorPerKg[ingredient.id] ?? 0) };
+    return { ...ingredient, massMg, costMinor: priceOf(massMg, prices.get(ingredient.id)?.minorPerKg ?? 0) };
   });
-  return { wanted, ingredients, inputs, fromLarder, pantry };
+  const nameOf = (id: string): string => batch.recipe.ingredients.find((i) => i.id === id)?.name ?? id;
+  const unpriced = pantry.filter((i) => i.massMg > 0 && !prices.has(i.id)).map((i) => nameOf(i.id));
+  return { wanted, ingredients, inputs, fromLarder, pantry, unpriced };
 }
 
 /** Spent bones for a second wash, and fat skimmed off: what every pot may give beside what it is for. */
@@ -169,7 +173,7 @@ export async function finishBatch(
   const house = await readHouse(db, { houseId: actor.houseId, transaction });
   const events = ((await readBatchEvents(db, [batch.id], transaction)).get(batch.id) ?? []) as readonly BatchEvent[];
   const stove = readBatch(batch.recipe.steps, events);
-  const { wanted, ingredients, inputs, fromLarder, pantry } = await whatWentIn(
+  const { wanted, ingredients, inputs, fromLarder, pantry, unpriced } = await whatWentIn(
     services,
     command,
     house,
@@ -341,7 +345,7 @@ export async function finishBatch(
   });
   await rowsOf(db, BatchTable, command).change(
     { id: batch.id },
-    { state: 'done', outputMg: body.outputMg, outputLotId: lotId, movementId, doneAt: at },
+    { state: 'done', outputMg: body.outputMg, outputLotId: lotId, movementId, doneAt: at, unpriced },
   );
   // a log that was begun in its cooling step is this lot's from now on
   await rowsOf(db, CoolingTable, command).change({ batchId: batch.id }, { lotId });

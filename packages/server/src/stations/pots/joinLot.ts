@@ -86,10 +86,7 @@ export async function joinLot(
       `${lot.name} is raw, and what is in it was cooked through in step ${cooked + 1}. Take that step back and cook it through again with it, or make it apart.`,
     );
   if (lot.freeMg < massMg)
-    throw new Problem(
-      'not_enough',
-      `${formatMass(Math.max(0, lot.freeMg))} of ${lot.name} is free, not ${formatMass(massMg)}.`,
-    );
+    throw new Problem('not_enough', `${formatMass(lot.freeMg)} of ${lot.name} is free, not ${formatMass(massMg)}.`);
   const known = batch.inputs.find((i) => i.lotId === lotId);
   const as = known?.as ?? roleIn(recipe, offer) ?? 'base';
   const inputs = [

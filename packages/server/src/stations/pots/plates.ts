@@ -10,6 +10,7 @@ import { listRecipes } from '../../db/recipes.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { select, selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
+import { FREE_MG, FREE_PIECES } from '../../massledger/lockLots.ts';
 import type { Actor, InCommand, Services } from '../../services.ts';
 
 interface PlateRow {
@@ -38,11 +39,10 @@ const servable = (db: Sequelize, houseId: string, today: string, transaction?: T
     db,
     `select l.category, l.species, l.goods, l.allergens, r.recipe_id as "recipeId",
             l.id = r.output_lot_id or not exists (select 1 from posting o where o.house_id = $1 and o.movement_id = r.movement_id and o.lot_id = l.id) as main,
-            (v.mass_mg - v.reserved_mg)::float8 as "massMg",
-            round(v.pieces * (v.mass_mg - v.reserved_mg)::numeric / v.mass_mg)::float8 as pieces,
-            round(v.cost_minor * (v.mass_mg - v.reserved_mg)::numeric / v.mass_mg)::float8 as "costMinor"
-     from lot_balance v join lot l on l.id = v.lot_id left join batch r on r.house_id = l.house_id and r.id = l.batch_id
-     where v.house_id = $1 and l.house_id = $1 and v.mass_mg > v.reserved_mg and l.held is null and l.state <> 'frozen' and l.next_stage is null
+            ${FREE_MG}::float8 as "massMg", ${FREE_PIECES}::float8 as pieces,
+            round(b.cost_minor * (b.mass_mg - b.reserved_mg)::numeric / b.mass_mg)::float8 as "costMinor"
+     from lot_balance b join lot l on l.id = b.lot_id left join batch r on r.house_id = l.house_id and r.id = l.batch_id
+     where b.house_id = $1 and l.house_id = $1 and b.mass_mg > b.reserved_mg and l.held is null and l.state <> 'frozen' and l.next_stage is null
        and l.kind in ('piece', 'batch', 'goods') and (l.use_by is null or l.use_by >= $2::date)`,
     [houseId, today],
     transaction,

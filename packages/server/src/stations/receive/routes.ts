@@ -1,35 +1,26 @@
 import { api } from '@zabrik/contract';
 import type { Router } from 'express';
 import { dayIn, readHouse } from '../../db/house.ts';
-import { SupplierTable } from '../../db/models/supplier.ts';
-import { rowsOf } from '../../db/rows.ts';
 import { readProbe } from '../../devices/askDevice.ts';
 import { mountCommand, mountFile, mountPrepared, mountRead } from '../../http/mount.ts';
 import { pageOf, readCursor } from '../../http/page.ts';
-import { Problem } from '../../http/problem.ts';
 import type { Services } from '../../services.ts';
 import { callOffOrder, placeOrder } from './orders.ts';
 import { addPhotograph, listPhotographs, redrawOfLine, showPhotograph } from './photographs.ts';
 import { listPriceLists, listPrices, readPriceHistory, takePrices, undoPrices } from './prices.ts';
 import { listDeliveries, listOpenOrders, readDelivery } from './queries.ts';
 import { acceptDelivery, closeDelivery } from './service.ts';
+import { addSupplier, listSuppliers, saveSupplier } from './suppliers.ts';
 
 export function receiveRoutes(services: Services, router: Router): void {
   const { db } = services;
-  mountRead(services, router, api.receive.suppliers, async (actor) => {
-    const suppliers = await rowsOf(db, SupplierTable, actor).all({}, { order: ['name'] });
-    return { suppliers: suppliers.map(({ id, name }) => ({ id, name })) };
-  });
-  mountCommand(services, router, api.receive.addSupplier, ['deliveries'], async (command, { body: { name } }) => {
-    const suppliers = rowsOf(db, SupplierTable, command);
-    if ((await suppliers.one({ name })) !== undefined)
-      throw new Problem('invalid', 'There is a supplier of that name already.', [
-        { path: 'name', message: 'is there already' },
-      ]);
-    const id = command.newId();
-    await suppliers.add({ id, name });
-    return { id, name };
-  });
+  mountRead(services, router, api.receive.suppliers, async (actor) => ({ suppliers: await listSuppliers(db, actor) }));
+  mountCommand(services, router, api.receive.addSupplier, ['suppliers'], (command, asked) =>
+    addSupplier(services, command, asked),
+  );
+  mountCommand(services, router, api.receive.saveSupplier, ['suppliers'], (command, asked) =>
+    saveSupplier(services, command, asked),
+  );
   mountRead(services, router, api.receive.list, async (actor, { query }) => {
     const found = await listDeliveries(db, await readHouse(db, actor), query.limit, readCursor(query.cursor));
     const { rows, next } = pageOf(found, query.limit, (d) => ({ at: d.at, id: d.id }));
@@ -77,10 +68,10 @@ export function receiveRoutes(services: Services, router: Router): void {
   mountRead(services, router, api.receive.priceLists, async (actor) => ({
     lists: await listPriceLists(db, actor.houseId),
   }));
-  mountCommand(services, router, api.receive.sendPrices, ['prices'], (command, asked) =>
+  mountCommand(services, router, api.receive.sendPrices, ['prices', 'house'], (command, asked) =>
     takePrices(services, command, asked),
   );
-  mountCommand(services, router, api.receive.undoPrices, ['prices'], (command, asked) =>
+  mountCommand(services, router, api.receive.undoPrices, ['prices', 'house'], (command, asked) =>
     undoPrices(services, command, asked),
   );
   mountRead(services, router, api.receive.prices, async (actor, { query }) => {

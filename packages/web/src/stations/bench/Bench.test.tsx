@@ -507,11 +507,21 @@ describe('what is not as the plan has it', () => {
         id: ID.replace(/1$/, '2'),
         code: '1050-L',
         name: 'Pork belly, smoked',
-        massMg: 200_000,
+        // 300 g of it belong to another piece already
+        massMg: 500_000,
+        freeMg: 200_000,
         held: null,
         state: 'chilled',
       },
-      { id: ID.replace(/1$/, '3'), code: '1051-M', name: 'Pork belly', massMg: 900_000, held: null, state: 'frozen' },
+      {
+        id: ID.replace(/1$/, '3'),
+        code: '1051-M',
+        name: 'Pork belly',
+        massMg: 900_000,
+        freeMg: 900_000,
+        held: null,
+        state: 'frozen',
+      },
     ];
     await open({ planId: 'tail-two-loins', startG: 1_000 });
     fireEvent.click(pieceButton(/^loins/));

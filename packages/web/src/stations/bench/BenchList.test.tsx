@@ -85,3 +85,48 @@ it('an address kept from before, of a lot that is cut since, says that it is', a
   expect(screen.getByText(/The lot you asked for is not here to be cut any more/)).toBeTruthy();
   expect(screen.getByRole('button', { name: /Bass, whole/ })).toBeTruthy();
 });
+
+it('of two with one on a bench already, the other is offered: by itself, at its own weight and cost', async () => {
+  const sent: unknown[] = [];
+  const two = lotOf(3, {
+    name: 'Hake, gutted',
+    species: 'hake',
+    form: 'gutted',
+    pieces: 2,
+    massMg: 5_740_000,
+    costMinor: 5_740,
+    freeMg: 2_880_000,
+    freePieces: 1,
+  });
+  await open(`/bench?lot=${two.id}`, [two], () => new Promise(() => undefined));
+  const real = fetch;
+  vi.stubGlobal('fetch', (url: string, init?: RequestInit) => {
+    if (init?.method === 'POST') sent.push(JSON.parse(String(init.body)));
+    return real(url, init);
+  });
+  await screen.findByRole('heading', { name: 'Hake, gutted' });
+  expect(screen.getByText(/one · 2,880 g · .*28\.80/)).toBeTruthy();
+  expect(screen.queryByText(/How much of it/)).toBeNull();
+  fireEvent.click(screen.getAllByRole('button', { name: /steps first/ })[0] as HTMLElement);
+  await vi.waitFor(() => expect(sent).toMatchObject([{ lotId: two.id, animals: 1, massMg: null }]));
+});
+
+it('somebody takes one of two while some are asked for: what is left is the last one, and no weight is wanted of it', async () => {
+  const two = lotOf(3, { name: 'Hake, gutted', species: 'hake', form: 'gutted', pieces: 2, massMg: 5_740_000 });
+  const client = await open(`/bench?lot=${two.id}`, [two]);
+  fireEvent.click(await screen.findByRole('button', { name: 'Some' }));
+  fireEvent.change(screen.getByLabelText('How many'), { target: { value: '3' } });
+  fireEvent.change(screen.getByLabelText(/Weight at the start/), { target: { value: '2860' } });
+  fireEvent.click(screen.getAllByRole('button', { name: /steps first/ })[0] as HTMLElement);
+  expect(await screen.findByText('There are 2')).toBeTruthy();
+  client.setQueryData(['lots', 'whole'], {
+    lots: [{ ...two, freeMg: 2_880_000, freePieces: 1 }],
+    next: null,
+    total: 1,
+  });
+  await vi.waitFor(() => expect(screen.queryByLabelText('How many')).toBeNull());
+  expect(screen.getByText(/one · 2,880 g/)).toBeTruthy();
+  expect(screen.getAllByRole<HTMLButtonElement>('button', { name: /steps first/ }).every((b) => !b.disabled)).toBe(
+    true,
+  );
+});

@@ -143,7 +143,7 @@ export default function BenchList() {
   if (listed !== undefined && listed !== seen) setSeen(listed);
   const lot = listed ?? (seen?.id === chosen ? seen : undefined);
   useEffect(() => void startOne().catch(() => undefined), []);
-  const heaviest = Math.max(grams(1), ...(lots.data?.lots.map((l) => l.massMg) ?? []));
+  const heaviest = Math.max(grams(1), ...(lots.data?.lots.map((l) => l.freeMg) ?? []));
   return (
     <div className="grid flex-1 content-start lg:grid-cols-[400px_1fr] lg:content-stretch">
       <aside className="border-r border-line bg-sheet-soft p-5" aria-label="On the bench now">
@@ -202,14 +202,14 @@ export default function BenchList() {
                         <span className="block truncate text-[14px] text-ink-soft">
                           {l.code}
                           {l.supplierName !== null && ` · ${l.supplierName}`} ·{' '}
-                          {l.pieces === 1 ? 'one' : `${l.pieces} of them`} · here {ageWords(l.madeAt)}
+                          {l.freePieces === 1 ? 'one' : `${l.freePieces} of them`} · here {ageWords(l.madeAt)}
                         </span>
                       </span>
                       <span className="max-md:order-last max-md:col-span-2">
                         <MiniRibbon
-                          totalMg={l.massMg}
+                          totalMg={l.freeMg}
                           scaleMg={heaviest}
-                          parts={[{ id: l.id, name: l.name, destination: 'whole', massMg: l.massMg }]}
+                          parts={[{ id: l.id, name: l.name, destination: 'whole', massMg: l.freeMg }]}
                         />
                         <span
                           className={`mt-1 block text-[14px] ${due.tone === 'late' || due.tone === 'now' ? 'font-semibold text-alarm' : 'text-ink-soft'}`}
@@ -217,7 +217,7 @@ export default function BenchList() {
                           use by {l.useBy === null ? 'no date' : `${dayName(l.useBy)}, ${due.text}`}
                         </span>
                       </span>
-                      <span className="figure text-right text-xl">{formatMass(l.massMg)}</span>
+                      <span className="figure text-right text-xl">{formatMass(l.freeMg)}</span>
                     </button>
                   </li>
                 );

@@ -44,7 +44,7 @@ function faultsOf(said: Typed): readonly string[] {
   const massMg = said.panMg ?? weightIn(said.mass);
   if (name === '') return ['Say what is joined to it.'];
   if (massMg === undefined) return [`Say how much ${name} it is: 40 g, 1.5 oz.`];
-  if (lot !== null && massMg > lot.massMg) return [`Lot ${lot.code} has ${formatMass(lot.massMg)} left.`];
+  if (lot !== null && massMg > lot.freeMg) return [`Lot ${lot.code} has ${formatMass(lot.freeMg)} left.`];
   if (lot === null && !boughtIn) return [`Say which of these lots ${name} is of, or that it is bought in.`];
   if (lot === null && allergens === null) return [`Say the allergens of ${name}, or that it has none.`];
   return [];
@@ -61,7 +61,7 @@ function useFound(state: BenchState, text: string) {
   });
   const here = new Set([...state.breakdown.inputs, ...state.brought].map((l) => l.lotId));
   return search.length > 1
-    ? (data?.lots ?? []).filter((l) => l.massMg > 0 && l.held === null && l.state !== 'frozen' && !here.has(l.id))
+    ? (data?.lots ?? []).filter((l) => l.freeMg > 0 && l.held === null && l.state !== 'frozen' && !here.has(l.id))
     : [];
 }
 
@@ -137,7 +137,7 @@ export function JoinTo({ flow, state }: Props) {
             <Toggle key={l.id} on={false} className="text-left leading-tight" onPress={() => put({ lot: l })}>
               <span className="block truncate">{l.name}</span>
               <span className="block text-[13px] font-normal">
-                {l.code}, {formatMass(l.massMg)} there
+                {l.code}, {formatMass(l.freeMg)} there
               </span>
             </Toggle>
           ))}

@@ -23,21 +23,23 @@ const ways: readonly { readonly id: Way; readonly name: string; readonly says: s
   { id: 'by-animal', name: 'Animal by animal', says: 'one after the other, so that they can be compared' },
 ];
 
-/** All of a lot, or some of it: so many, which weigh so much. */
+/** All that is free of a lot, or some of it: so many, which weigh so much. */
 const startForm = (lot: Lot) =>
   z
     .object({ all: z.boolean(), mass: z.string(), animals: z.string(), way: z.custom<Way | ''>() })
     .transform(({ all, mass, animals, way }, context) => {
       const said = { way: way === '' ? null : way };
-      if (all) return { animals: lot.pieces, massMg: null, ...said };
+      // of the last one nobody is asked how much
+      if (all || lot.freePieces === 1) return { animals: lot.freePieces, massMg: null, ...said };
       const says = (path: 'mass' | 'animals', message: string): never => {
         context.addIssue({ code: 'custom', path: [path], message });
         return z.NEVER;
       };
       if (!/^[1-9]\d{0,2}$/.test(animals)) return says('animals', 'A whole number');
+      if (Number(animals) > lot.freePieces) return says('animals', `There are ${lot.freePieces}`);
       try {
         const massMg = parseMass(mass);
-        if (massMg > lot.massMg) return says('mass', `The lot has ${formatMass(lot.massMg)}`);
+        if (massMg > lot.freeMg) return says('mass', `There are ${formatMass(lot.freeMg)}`);
         return { animals: Number(animals), massMg, ...said };
       } catch (thrown) {
         return says('mass', figureWords(thrown, 'A weight, such as 2860'));
@@ -61,13 +63,14 @@ export default function StartOne({
   const navigate = useNavigate();
   const client = useQueryClient();
   const form = useKeptForm(`start/${lot.id}`, startForm(lot), {
-    all: lot.pieces === 1,
+    all: lot.freePieces === 1,
     mass: '',
     animals: '1',
     way: '' as Way | '',
   });
   const { register, setValue, handleSubmit, formState, typed } = form;
-  const { all, animals, way } = typed;
+  const { animals, way } = typed;
+  const all = typed.all || lot.freePieces === 1;
   const start = useCommand(api.bench.start, {
     onDone: (breakdown) => {
       form.clear();
@@ -87,7 +90,8 @@ export default function StartOne({
     );
     return [{ plan, stages: plan.stages.slice(from), each: from > 0 ? 'for all of one animal' : 'an animal' }];
   });
-  const { mass: massError, animals: animalsError } = formState.errors;
+  // of all of it nothing is asked, so nothing of it is wrong
+  const { mass: massError, animals: animalsError } = all ? {} : formState.errors;
   // said under the field once there is something to be wrong
   const weighed = all || typed.mass.trim() !== '';
   return (
@@ -98,8 +102,8 @@ export default function StartOne({
           <p className="text-ink-soft">
             {lot.code}
             {lot.supplierName !== null && ` · ${lot.supplierName}`} ·{' '}
-            {lot.pieces === 1 ? 'one' : `${lot.pieces} of them`} · {formatMass(lot.massMg)} ·{' '}
-            {moneyOf(house)(lot.costMinor)} · {dueWords(lot.useBy).text}
+            {lot.freePieces === 1 ? 'one' : `${lot.freePieces} of them`} · {formatMass(lot.freeMg)} ·{' '}
+            {moneyOf(house)((lot.costMinor * lot.freeMg) / Math.max(1, lot.massMg))} · {dueWords(lot.useBy).text}
           </p>
         </div>
         <Button onClick={back}>Another lot</Button>
@@ -110,12 +114,12 @@ export default function StartOne({
         </Notice>
       )}
       <StillHere draft={form.kept} />
-      {lot.pieces > 1 && (
+      {lot.freePieces > 1 && (
         <fieldset className="border-0 p-0">
           <legend className="mb-2 text-[15px] font-semibold">How much of it?</legend>
           <div className="flex flex-wrap items-end gap-3">
             <Toggle on={all} size="bench" onPress={() => setValue('all', true)}>
-              All {lot.pieces}, {formatMass(lot.massMg)}
+              All {lot.freePieces}, {formatMass(lot.freeMg)}
             </Toggle>
             <Toggle on={!all} size="bench" onPress={() => setValue('all', false)}>
               Some
@@ -152,7 +156,7 @@ export default function StartOne({
           </div>
         </fieldset>
       )}
-      {(all ? lot.pieces : Number(animals)) > 1 && (
+      {(all ? lot.freePieces : Number(animals)) > 1 && (
         <fieldset className="border-0 p-0">
           <legend className="mb-2 text-[15px] font-semibold">How are they weighed?</legend>
           <div className="flex flex-wrap gap-3">

@@ -2,13 +2,15 @@
 
 import { useQuery } from '@tanstack/react-query';
 import type { House } from '@zabrik/contract';
-import { aMass } from '@zabrik/core';
-import { useState } from 'react';
+import { aMass, perHouseMass } from '@zabrik/core';
+import { type ReactNode, useState } from 'react';
 import type { UseFormRegisterReturn } from 'react-hook-form';
 import { call } from '../../app/api.ts';
+import { dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useKeptForm } from '../../app/keptForm.ts';
-import { useCatalogue, useHouse, useMay } from '../../app/queries.ts';
+import { moneyOf, useCatalogue, useHouse, useMay, usePantry } from '../../app/queries.ts';
+import { Dialog } from '../../kit/Dialog.tsx';
 import { MoneyField } from '../../kit/MoneyField.tsx';
 import { Failed, Loading } from '../../kit/Notice.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
@@ -26,9 +28,11 @@ interface PricesProps {
   readonly search: string;
   readonly field: (id: string) => UseFormRegisterReturn;
   readonly error: (id: string) => string | undefined;
+  /** What is read from a supplier's list instead, and the way there; undefined where no list is asked. */
+  readonly list?: (row: Row) => ReactNode;
 }
 
-function Prices({ title, says, rows, currency, search, field, error }: PricesProps) {
+function Prices({ title, says, rows, currency, search, field, error, list }: PricesProps) {
   const wanted = search.trim().toLowerCase();
   const hides = (row: Row): boolean => !`${row.name} ${row.group}`.toLowerCase().includes(wanted);
   return (
@@ -49,6 +53,7 @@ function Prices({ title, says, rows, currency, search, field, error }: PricesPro
               {row.name}
               <span className="block text-[13px] text-ink-soft">{error(row.id) ?? row.group}</span>
             </label>
+            {list?.(row)}
             <MoneyField
               id={`worth-${row.id}`}
               dense
@@ -81,9 +86,20 @@ function WorthForm({ house, saving, credits, pantry }: FormProps) {
   const form = useKeptForm('worth', worthForm(currency), {
     credit: typedOf(credits, house.creditMinorPerKg, currency),
     pantry: typedOf(pantry, house.pantryMinorPerKg, currency),
+    from: house.pantryFrom,
   });
-  const { register, handleSubmit, formState, kept } = form;
+  const { register, handleSubmit, setValue, formState, kept, typed } = form;
   const { errors } = formState;
+  const { from } = typed;
+  const prices = usePantry();
+  const [asking, setAsking] = useState<Row | undefined>();
+  const money = moneyOf(house);
+  const unpriced = pantry.filter((row) => from[row.id] === undefined && typed.pantry[row.id]?.trim() === '');
+  const fromList = (id: string, line: { supplierId: string; item: string } | undefined): void => {
+    const { [id]: _, ...others } = from;
+    setValue('from', line === undefined ? others : { ...others, [id]: line }, { shouldDirty: true });
+    setAsking(undefined);
+  };
   return (
     <form
       aria-label="Worth"
@@ -94,6 +110,7 @@ function WorthForm({ house, saving, credits, pantry }: FormProps) {
             {
               creditMinorPerKg: savedOf(credits, house.creditMinorPerKg, read.credit),
               pantryMinorPerKg: savedOf(pantry, house.pantryMinorPerKg, read.pantry),
+              pantryFrom: read.from,
             },
             form.clear,
           ),
@@ -120,16 +137,116 @@ function WorthForm({ house, saving, credits, pantry }: FormProps) {
         />
         <Prices
           title="Pantry"
-          says="What recipes take beside your own lots. Empty: it is counted as nothing."
+          says={`What recipes take beside your own lots. ${
+            unpriced.length === 0
+              ? 'Each has a price.'
+              : `${unpriced.length} of ${pantry.length} have no price: what is made with them costs more than it shows, and says so.`
+          }`}
           rows={pantry}
           currency={currency}
           search={search}
           field={(id) => register(`pantry.${id}`)}
           error={(id) => errors.pantry?.[id]?.message}
+          list={(row) => {
+            const line = from[row.id];
+            const now = prices.data?.prices.find((p) => p.id === row.id);
+            const priced = now?.list != null && now.list.item.toLowerCase() === line?.item.toLowerCase();
+            return (
+              <span className="flex min-w-0 max-w-[46%] items-center gap-2 text-[13px]">
+                {line !== undefined && (
+                  <span className="min-w-0 leading-tight">
+                    <span className="block truncate">{line.item}</span>
+                    <span className={`block ${priced ? 'text-ink-soft' : 'text-alarm'}`}>
+                      {priced
+                        ? `${money(perHouseMass(now.minorPerKg))} ${aMass()}, list of ${dayName(now.list?.validFrom ?? '')}`
+                        : house.pantryFrom[row.id]?.item === line.item
+                          ? 'on no list that counts: the price typed here'
+                          : 'from its next saving on'}
+                    </span>
+                  </span>
+                )}
+                <button
+                  type="button"
+                  className="min-h-11 shrink-0 px-1 underline"
+                  aria-label={line === undefined ? `${row.name}: from a price list` : `${row.name}: not from the list`}
+                  onClick={() => (line === undefined ? setAsking(row) : fromList(row.id, undefined))}
+                >
+                  {line === undefined ? 'from a list' : 'not so'}
+                </button>
+              </span>
+            );
+          }}
         />
       </fieldset>
       <SaveFoot saving={saving} />
+      {asking !== undefined && (
+        <FromList
+          row={asking}
+          money={money}
+          onLine={(line) => fromList(asking.id, line)}
+          close={() => setAsking(undefined)}
+        />
+      )}
     </form>
+  );
+}
+
+/** A line of a supplier's lists, from which the price of an ingredient is read from now on. */
+function FromList({
+  row,
+  money,
+  onLine,
+  close,
+}: {
+  readonly row: Row;
+  readonly money: (minor: number) => string;
+  readonly onLine: (line: { supplierId: string; item: string }) => void;
+  readonly close: () => void;
+}) {
+  // the longest word of it finds most: "butter, unsalted" stands on lists as "Unsalted butter 250 g"
+  const [search, setSearch] = useState(
+    () =>
+      row.name
+        .split(/[^\p{L}]+/u)
+        .sort((a, b) => b.length - a.length)[0]
+        ?.toLowerCase() ?? '',
+  );
+  const found = useQuery({
+    queryKey: ['prices', 'matching', search.trim()],
+    queryFn: () => call(api.receive.prices, { query: { search: search.trim(), limit: 50 } }),
+    placeholderData: (before) => before,
+  });
+  return (
+    <Dialog
+      title={`${row.name}, from a price list`}
+      says="Chosen once, its price follows each new list of that supplier. What is sold by the litre counts a litre as a kilogram."
+      onClose={close}
+    >
+      <SearchBox label="Search the lists" placeholder="butter" value={search} onValue={setSearch} />
+      {found.isLoadingError && <Failed error={found.error} again={() => void found.refetch()} />}
+      <ul className="mt-2 h-[40vh] overflow-y-auto" aria-label="Lines of price lists">
+        {found.data?.prices.length === 0 && <li className="py-2 text-ink-soft">No list has such a line.</li>}
+        {found.data?.prices.map((p) => (
+          <li key={`${p.supplierId} ${p.item}`}>
+            <button
+              type="button"
+              className="flex min-h-14 w-full items-center justify-between gap-3 border-b border-line px-2 text-left hover:bg-white"
+              onClick={() => onLine({ supplierId: p.supplierId, item: p.item })}
+            >
+              <span className="min-w-0 leading-tight">
+                <span className="block truncate font-semibold">{p.item}</span>
+                <span className="block text-[13px] text-ink-soft">
+                  {p.supplierName}, sold by {p.unit}
+                </span>
+              </span>
+              <span className="figure whitespace-nowrap">
+                {money(perHouseMass(p.minorPerKg))} {aMass()}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Dialog>
   );
 }
 

@@ -2,6 +2,7 @@
 
 import { roleNames } from '@zabrik/contract/roles';
 import { formatMass } from '@zabrik/core';
+import { weekdays } from '../../app/dates.ts';
 
 const names: Readonly<Record<string, string>> = {
   'set-up': 'The kitchen was set up',
@@ -23,6 +24,27 @@ const names: Readonly<Record<string, string>> = {
   printerAt: 'Where the label printer answers',
   creditMinorPerKg: 'What bones and trim are worth',
   pantryMinorPerKg: 'What the pantry costs',
+  pantryFrom: 'From which list a price is read',
+  supplier: 'Supplier',
+};
+
+/** What is agreed with a supplier, by its name in the records. */
+const termNames: Readonly<Record<string, string>> = {
+  name: 'called',
+  retired: 'bought from no more',
+  contact: 'ask for',
+  phone: 'telephone',
+  email: 'e-mail',
+  account: 'our number',
+  orderDays: 'orders taken',
+  cutOff: 'by',
+  deliveryDays: 'brought',
+  leadDays: 'days between',
+  minimumMinor: 'at least',
+  carriageMinor: 'carriage',
+  carriageFreeMinor: 'free from',
+  items: 'things:',
+  note: 'note:',
 };
 
 /** What was changed, and of whom. */
@@ -58,6 +80,20 @@ export function sideWords(what: string, value: unknown, money: (minor: number) =
     const { share, massMg } = value as { share: number; massMg: number };
     return `${Number((share * 100).toFixed(2))} % or ${formatMass(massMg)}`;
   }
+  if (what === 'supplier')
+    return Object.entries(value)
+      .flatMap(([key, v]) =>
+        v === null || v === false || (Array.isArray(v) && v.length === 0)
+          ? []
+          : [
+              `${termNames[key] ?? key} ${Array.isArray(v) ? v.map((d) => weekdays[Number(d) - 1]).join(' ') : /Minor$/.test(key) ? money(Number(v)) : String(v)}`,
+            ],
+      )
+      .join(', ');
+  if (what === 'pantryFrom')
+    return Object.entries(value as Readonly<Record<string, { readonly item: string }>>)
+      .map(([id, { item }]) => `${id}: ${item}`)
+      .join(', ');
   return Object.entries(value)
     .map(([key, v]) => `${key} ${typeof v === 'number' && /Minor/.test(what) ? money(v) : String(v)}`)
     .join(', ');

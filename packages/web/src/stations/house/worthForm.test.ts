@@ -9,8 +9,8 @@ const rows = [
 it('nothing is no price, nought is one, and a price that is not shown stays', () => {
   const before = { frame: 60, gone: 5 };
   expect(typedOf(rows, before, 'GBP')).toEqual({ frame: '0.60', head: '' });
-  const read = worthForm('GBP').parse({ credit: { frame: '', head: '0' }, pantry: { cream: '4,80' } });
+  const read = worthForm('GBP').parse({ credit: { frame: '', head: '0' }, pantry: { cream: '4,80' }, from: {} });
   expect(savedOf(rows, before, read.credit)).toEqual({ gone: 5, head: 0 });
   expect(savedOf([], {}, read.pantry)).toEqual({ cream: 480 });
-  expect(worthForm('JPY').safeParse({ credit: { frame: '1.5' }, pantry: {} }).success).toBe(false);
+  expect(worthForm('JPY').safeParse({ credit: { frame: '1.5' }, pantry: {}, from: {} }).success).toBe(false);
 });

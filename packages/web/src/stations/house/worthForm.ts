@@ -12,7 +12,11 @@ export interface Row {
 /** Nothing typed is no price; nought is one. */
 export const worthForm = (currency: string) => {
   const price = aPriceOrNothing(currency);
-  return z.object({ credit: z.record(z.string(), price), pantry: z.record(z.string(), price) });
+  return z.object({
+    credit: z.record(z.string(), price),
+    pantry: z.record(z.string(), price),
+    from: z.record(z.string(), z.strictObject({ supplierId: z.string(), item: z.string() })),
+  });
 };
 
 /** A field for each row, with its price where there is one. */

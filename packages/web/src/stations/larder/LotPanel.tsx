@@ -120,6 +120,11 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
           <dd className="figure text-lg">
             {formatMass(lot.massMg)}{' '}
             <span className="text-[14px] font-normal text-ink-soft">of {formatMass(lot.madeMg)}</span>
+            {lot.freeMg < lot.massMg && (
+              <span className="block text-[14px] font-normal text-ink-soft">
+                {formatMass(lot.massMg - lot.freeMg)} of it on a bench or promised to a pot
+              </span>
+            )}
           </dd>
         </div>
         <div>
@@ -168,7 +173,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
       <p className="text-[13px] text-ink-soft">
         Dates are the house’s usual ones, limits those you selected. Your own plan and local code decide.
       </p>
-      {lot.massMg > 0 && lot.destination === null && lot.state !== 'frozen' && (
+      {lot.freeMg > 0 && lot.destination === null && lot.state !== 'frozen' && (
         <Link
           to={`/bench?lot=${lot.id}`}
           className="flex min-h-12 items-center justify-center rounded-plate bg-ink font-head font-semibold text-white"
@@ -185,7 +190,7 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
         </Link>
       )}
       {mayKeep && <LotActions lot={lot} />}
-      {lot.massMg > 0 && may && <TakeOut lot={lot} money={money} />}
+      {lot.freeMg > 0 && may && <TakeOut lot={lot} money={money} />}
       <Link
         to={`/larder/${lot.id}/trace`}
         className="flex min-h-11 items-center justify-center rounded-plate border-[1.5px] border-ink bg-white font-head font-semibold"

@@ -40,12 +40,12 @@ const leaves = (w: Waiting): number =>
 
 /** What of it goes, or why that cannot be, in words. */
 function taken(text: string, lot: LotRead, leavingMg: number): { massMg: number; pieces: number | null } | string {
-  const onHandMg = Math.max(0, lot.massMg - leavingMg);
+  const onHandMg = Math.max(0, lot.freeMg - leavingMg);
   const part = readPart(text, lot);
   if (typeof part === 'string') return part;
   if (part.massMg === null) return 'How much of it goes: a weight, such as 160 or 1.2 kg';
   if (part.massMg > onHandMg)
-    return `The lot has ${formatMass(lot.massMg)}, of which ${formatMass(leavingMg)} waits to leave it`;
+    return `The lot has ${formatMass(lot.freeMg)}, of which ${formatMass(leavingMg)} waits to leave it`;
   return { massMg: part.massMg, pieces: part.pieces };
 }
 
@@ -71,13 +71,13 @@ interface Props {
 export function TakeOut({ lot, money }: Props) {
   // what waits here to leave it is no longer there to be taken
   const leavingMg = useWaitingAbout(lot.id).reduce((sum, w) => sum + leaves(w), 0);
-  return <Going key={`${lot.massMg}/${leavingMg}`} lot={lot} money={money} leavingMg={leavingMg} />;
+  return <Going key={`${lot.freeMg}/${leavingMg}`} lot={lot} money={money} leavingMg={leavingMg} />;
 }
 
 function Going({ lot, money, leavingMg }: Props & { readonly leavingMg: number }) {
-  const form = useKeptForm<Typed, Read>(`take-out/${lot.id}/${lot.massMg}/${leavingMg}`, takeOutForm(lot, leavingMg), {
+  const form = useKeptForm<Typed, Read>(`take-out/${lot.id}/${lot.freeMg}/${leavingMg}`, takeOutForm(lot, leavingMg), {
     // all of it; once some is on its way nothing, so that a second touch takes nothing more
-    part: leavingMg === 0 ? massTyped(lot.massMg) : '',
+    part: leavingMg === 0 ? massTyped(lot.freeMg) : '',
     reason: 'spoiled',
   });
   const { typed, setValue } = form;

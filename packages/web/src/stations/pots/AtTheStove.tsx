@@ -175,6 +175,11 @@ export default function AtTheStove() {
                     {money(Math.round(batch.outputLot.costMinor / inKilograms(batch.outputMg ?? 1)))} a{' '}
                     {batch.recipe.output.measure === 'litres' ? 'litre' : 'kilo'}.
                   </span>{' '}
+                  {batch.unpriced.length > 0 && (
+                    <span className="font-semibold text-alarm">
+                      It costs more: nobody has said what {batch.unpriced.join(', ')} cost.{' '}
+                    </span>
+                  )}
                   <Link className="font-semibold underline" to={`/larder/${batch.outputLot.id}`}>
                     {batch.outputLot.code} in the larder
                   </Link>{' '}

@@ -1,5 +1,6 @@
 import type { House } from '@zabrik/contract';
 import { formatMass, unitName } from '@zabrik/core';
+import { usePantry } from '../../app/queries.ts';
 import { Field } from '../../kit/Field.tsx';
 import { NumField } from '../../kit/NumField.tsx';
 import { named, Select } from '../../kit/Select.tsx';
@@ -10,7 +11,12 @@ import type { Scaling } from './useScaling.ts';
 /** What goes in and what comes out of it, as it scales now; each share can be set, and what there is of it. */
 export function BatchTable({ s, house }: { readonly s: Scaling; readonly house: House | undefined }) {
   const { recipe, scaled } = s;
+  const pantry = usePantry();
   if (scaled === undefined) return null;
+  const priced = new Set(pantry.data?.prices.map((p) => p.id));
+  const unpriced = pantry.isSuccess
+    ? scaled.ingredients.filter((i) => i.massMg > i.fromLotsMg && !priced.has(i.id)).map((i) => i.name)
+    : [];
   const raw = scaled.baseMg / 1e6;
   return (
     <>
@@ -124,6 +130,12 @@ export function BatchTable({ s, house }: { readonly s: Scaling; readonly house: 
           Short of {formatMass(x.massMg)} {x.name}.
         </p>
       ))}
+      {unpriced.length > 0 && (
+        <p className="text-[15px] text-ink-soft">
+          Nobody has said what these cost: {unpriced.join(', ')}. What the larder does not give of them is counted as
+          nothing.
+        </p>
+      )}
       {scaled.capped.map((c) => (
         <p key={c.category} className="text-[15px] text-ink-soft">
           {formatMass(c.heldBackMg)} held back. {c.reason}.

@@ -28,10 +28,10 @@ export function Joins({ stove }: { readonly stove: AtStove }) {
   const form = useKeptForm(`joins/${batch.id}`, joinForm, { lotId: '', mass: '' });
   const { lotId, mass: text } = form.typed;
   const may = (lots.data?.lots ?? [])
-    .filter((lot) => lot.massMg > 0 && refusalOf(batch.recipe, offerOf(lot)) === undefined)
+    .filter((lot) => lot.freeMg > 0 && refusalOf(batch.recipe, offerOf(lot)) === undefined)
     .sort((a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code));
   const lot = may.find((l) => l.id === lotId);
-  const typed = text !== '' || lot === undefined ? text : String(Math.round(lot.massMg / 1_000));
+  const typed = text !== '' || lot === undefined ? text : String(Math.round(lot.freeMg / 1_000));
   const massMg = weightIn(typed);
   const roleOf = (l: PotLot): string => {
     const role = roleIn(batch.recipe, offerOf(l));
@@ -39,7 +39,7 @@ export function Joins({ stove }: { readonly stove: AtStove }) {
       ? batch.recipe.baseName
       : (batch.recipe.ingredients.find((i) => i.id === role)?.name ?? role);
   };
-  const tooMuch = lot !== undefined && massMg !== undefined && massMg > lot.massMg;
+  const tooMuch = lot !== undefined && massMg !== undefined && massMg > lot.freeMg;
   if (!open)
     return (
       <Button className="mt-2" onClick={() => setOpen(true)}>
@@ -75,7 +75,7 @@ export function Joins({ stove }: { readonly stove: AtStove }) {
         }}
         options={may.map((l) => ({
           value: l.id,
-          name: `${l.code} ${l.name}, ${formatMass(l.massMg)}, ${dueWords(l.useBy).text}, as ${roleOf(l)}`,
+          name: `${l.code} ${l.name}, ${formatMass(l.freeMg)}, ${dueWords(l.useBy).text}, as ${roleOf(l)}`,
         }))}
       />
       <div className="flex flex-wrap items-end gap-2">

@@ -37,8 +37,8 @@ function LotRow({ lot, s, may }: { readonly lot: PotLot; readonly s: Scaling; re
           </span>
         </span>
         <span className="figure text-right">
-          {formatMass(lot.massMg)}
-          {on && taken < lot.massMg && (
+          {formatMass(lot.freeMg)}
+          {on && taken < lot.freeMg && (
             <span className="block text-[13px] font-normal text-ink-soft">takes {formatMass(taken)}</span>
           )}
         </span>

@@ -116,7 +116,8 @@ function Batches() {
                 </span>
                 {batch.outputLot !== null && (
                   <Link className="underline" to={`/larder/${batch.outputLot.id}`}>
-                    {batch.outputLot.code} · {money(batch.outputLot.costMinor)}
+                    {batch.outputLot.code} · {batch.unpriced.length > 0 && 'at least '}
+                    {money(batch.outputLot.costMinor)}
                   </Link>
                 )}
               </span>

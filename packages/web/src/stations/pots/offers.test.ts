@@ -4,7 +4,7 @@ import { grams, kilograms } from '@zabrik/core';
 import { describe, expect, it } from 'vitest';
 import { massIn } from '../../kit/readers.ts';
 import { amountIn } from '../../parts/amountIn.ts';
-import { byKind, goesByItself, isOffered, oneTouches, preselected, readyFor } from './offers.ts';
+import { byKind, goesByItself, isOffered, offerOf, oneTouches, preselected, readyFor } from './offers.ts';
 
 const recipe = (id: string) => {
   const found = recipeById.get(id);
@@ -22,6 +22,8 @@ const lot = (o: Partial<Lot>): Lot =>
     category: 'white-fish-frame',
     destination: 'stock',
     massMg: kilograms(1),
+    freeMg: o.massMg ?? kilograms(1),
+    freePieces: 1,
     useBy: far,
     ready: false,
     recipeId: null,
@@ -46,6 +48,12 @@ describe('what goes in a pot without being asked for', () => {
   it('is added up as what lies ready', () => {
     const lots = [lot({}), lot({ id: 'm', massMg: grams(250) }), lot({ id: 'n', category: 'oily-fish-frame' })];
     expect(readyFor(fumet, lots, allSpecies)).toBe(grams(1_250));
+    // what is on a bench of it, or promised to another pot, does not
+    expect(readyFor(fumet, [lot({ freeMg: grams(400) })], allSpecies)).toBe(grams(400));
+    expect(offerOf(lot({ freeMg: grams(400), pieces: 5, freePieces: 2 }))).toMatchObject({
+      massMg: grams(400),
+      pieces: 2,
+    });
   });
 });
 

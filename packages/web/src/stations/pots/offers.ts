@@ -13,8 +13,8 @@ export const offerOf = (lot: PotLot): OfferedLot => ({
   category: lot.potKind,
   ...(lot.recipeId === null ? {} : { recipeId: lot.recipeId }),
   ...(lot.goods === null ? {} : { goods: lot.goods }),
-  massMg: lot.massMg,
-  pieces: lot.pieces,
+  massMg: lot.freeMg,
+  pieces: lot.freePieces,
   pastDate: dueWords(lot.useBy).tone === 'late',
   ready: lot.ready,
   ...(lot.contents === undefined ? {} : { kinds: lot.contents }),
@@ -52,7 +52,7 @@ export function preselected(recipe: Recipe, lots: readonly PotLot[], species: re
   const weighs = new Map<string, number>();
   for (const lot of may) {
     const company = companyOf(lot, species);
-    if (company !== '') weighs.set(company, (weighs.get(company) ?? 0) + lot.massMg);
+    if (company !== '') weighs.set(company, (weighs.get(company) ?? 0) + lot.freeMg);
   }
   const [most] = [...weighs].sort((a, b) => b[1] - a[1]);
   return new Set(
@@ -68,7 +68,7 @@ export function preselected(recipe: Recipe, lots: readonly PotLot[], species: re
 /** What lies ready for a recipe, milligrams. */
 export function readyFor(recipe: Recipe, lots: readonly PotLot[], species: readonly Species[]): number {
   const ready = preselected(recipe, lots, species);
-  return lots.reduce((sum, lot) => sum + (ready.has(lot.id) ? lot.massMg : 0), 0);
+  return lots.reduce((sum, lot) => sum + (ready.has(lot.id) ? lot.freeMg : 0), 0);
 }
 
 export interface OneTouch {

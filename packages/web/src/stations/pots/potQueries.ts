@@ -41,7 +41,9 @@ export const lotsForPotsQuery = {
     ]);
     const lots: readonly PotLot[] = [...tubs, ...found.flatMap((f) => f.lots)];
     return {
-      lots: lots.filter((lot) => lot.held === null && (lot.kind !== 'delivery' || lot.potKind !== '')),
+      lots: lots.filter(
+        (lot) => lot.held === null && lot.freeMg > 0 && (lot.kind !== 'delivery' || lot.potKind !== ''),
+      ),
       all: found.every((f) => f.all),
     };
   },

@@ -5,7 +5,7 @@ import type { DeliveryLine, Order } from '@zabrik/contract';
 import { grams } from '@zabrik/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { startOutbox, worksAs } from '../../app/outbox.ts';
-import { me } from '../../testing/kitchen.ts';
+import { me, supplierOf } from '../../testing/kitchen.ts';
 import { open as openScreen } from '../../testing/open.tsx';
 import type { LineBody } from './deliveryForm.ts';
 import { LineForm } from './LineForm.tsx';
@@ -45,7 +45,7 @@ const open = (
     />,
     {
       catalogue: { species: [hake], goods: [cream], plans: [], inspection: [], cautions: [] },
-      suppliers: { suppliers: [{ id: SUPPLIER, name: 'Bram Quay Fish' }] },
+      suppliers: { suppliers: [supplierOf(SUPPLIER, 'Bram Quay Fish')] },
     },
   );
 const type = (label: string, value: string): void =>

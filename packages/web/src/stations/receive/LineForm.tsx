@@ -74,6 +74,11 @@ export function LineForm(props: LineProps) {
   if (catalogue.isLoadingError) return <Failed error={catalogue.error} again={() => void catalogue.refetch()} />;
   if (suppliers.isLoadingError) return <Failed error={suppliers.error} again={() => void suppliers.refetch()} />;
   return (
-    <KnownLine {...props} catalogue={catalogue.data} suppliers={suppliers.data.suppliers} currency={house.currency} />
+    <KnownLine
+      {...props}
+      catalogue={catalogue.data}
+      suppliers={suppliers.data.suppliers.filter((x) => !x.retired)}
+      currency={house.currency}
+    />
   );
 }

@@ -1,6 +1,7 @@
 import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { grams } from '@zabrik/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { house, supplierOf } from '../../testing/kitchen.ts';
 import { open as openScreen } from '../../testing/open.tsx';
 import { NewOrder } from './NewOrder.tsx';
 
@@ -12,9 +13,10 @@ let posted: {
 let online = true;
 const done = vi.fn();
 
-const open = () =>
+const open = (terms: Parameters<typeof supplierOf>[2] = {}) =>
   openScreen(<NewOrder done={done} />, {
-    suppliers: { suppliers: [{ id: SUPPLIER, name: 'Bram Quay Fish' }] },
+    house,
+    suppliers: { suppliers: [supplierOf(SUPPLIER, 'Bram Quay Fish', terms)] },
     catalogue: {
       species: [
         {
@@ -134,7 +136,7 @@ describe('writing an order down', () => {
     first.unmount();
     const later = openScreen(<NewOrder done={done} />, { catalogue: { species: [], goods: [] } });
     expect(screen.getByLabelText<HTMLSelectElement>('Of which supplier').options).toHaveLength(1);
-    later.client.setQueryData(['suppliers'], { suppliers: [{ id: SUPPLIER, name: 'Bram Quay Fish' }] });
+    later.client.setQueryData(['suppliers'], { suppliers: [supplierOf(SUPPLIER, 'Bram Quay Fish')] });
     await waitFor(() =>
       expect(screen.getByLabelText<HTMLSelectElement>('Of which supplier').selectedOptions[0]?.textContent).toBe(
         'Bram Quay Fish',
@@ -156,5 +158,52 @@ describe('writing an order down', () => {
     fireEvent.click(button('Write the order down'));
     await waitFor(() => expect(posted).toHaveLength(1));
     expect(posted[0]?.key).toBe(kept[0]?.key);
+  });
+
+  it('knows when the supplier brings it: the day by itself, until when it is ordered, and what cannot come', async () => {
+    // a Monday, nine o'clock in the house
+    vi.useFakeTimers({ shouldAdvanceTime: true, now: new Date('2026-11-30T09:00:00Z') });
+    open({
+      orderDays: [1, 3, 5],
+      cutOff: '16:00',
+      deliveryDays: [2, 3, 4, 5, 6],
+      minimumMinor: 6_000,
+      carriageMinor: 800,
+      carriageFreeMinor: 12_000,
+      items: [
+        { species: 'hake', form: 'gutted', goods: null, theirCode: 'HK2', theirName: null, packMg: grams(5_000) },
+      ],
+    });
+    // what is agreed with them stands first
+    type('Of which supplier', SUPPLIER);
+    expect([...screen.getByLabelText<HTMLSelectElement>('What').options].map((o) => o.textContent)).toEqual([
+      'what',
+      'Hake, gutted',
+      'Double cream',
+    ]);
+    expect(screen.getByLabelText<HTMLInputElement>('Expected on').value).toBe('2026-12-01');
+    expect(screen.getByText('To be ordered today by 16:00.')).toBeTruthy();
+    expect(
+      screen.getByText(
+        'Of Bram Quay Fish an order comes to £60.00 at least; bringing it costs £8.00, nothing from £120.00.',
+      ),
+    ).toBeTruthy();
+    type('What', 'hake/gutted');
+    type('How much', '12 kg');
+    expect(screen.getByText(/They pack it by 5,000 g: 3 packs, 3,000 g more than that/)).toBeTruthy();
+    type('Expected on', '2026-12-07');
+    expect(
+      await screen.findByText(
+        'They bring nothing on Mondays. The next that comes is ordered today by 16:00, for Tue 1 Dec.',
+      ),
+    ).toBeTruthy();
+    vi.setSystemTime(new Date('2026-11-30T16:01:00Z'));
+    type('Expected on', '2026-12-01');
+    expect(
+      await screen.findByText(
+        'Too late for Tue 1 Dec: it had to be ordered today by 16:00. The next that comes is ordered Wed 2 Dec by 16:00, for Thu 3 Dec.',
+      ),
+    ).toBeTruthy();
+    vi.useRealTimers();
   });
 });

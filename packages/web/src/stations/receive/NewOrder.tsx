@@ -1,12 +1,12 @@
 import type { Ask } from '@zabrik/contract';
-import { addDays, formatMass } from '@zabrik/core';
+import { addDays, formatMass, nextTurn } from '@zabrik/core';
 import { useFieldArray } from 'react-hook-form';
 import { z } from 'zod';
 import { useCommand } from '../../app/command.ts';
-import { todayIn } from '../../app/dates.ts';
+import { timeIn, todayIn } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useKeptForm } from '../../app/keptForm.ts';
-import { useCatalogue } from '../../app/queries.ts';
+import { moneyOf, useCatalogue, useHouse } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { DateField } from '../../kit/DateField.tsx';
 import { Field } from '../../kit/Field.tsx';
@@ -14,6 +14,8 @@ import { Notice } from '../../kit/Notice.tsx';
 import { weightIn } from '../../kit/readers.ts';
 import { named, Select } from '../../kit/Select.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
+import { boughtItems, itemId } from './boughtItems.ts';
+import { hasRounds, moneyWords, packsWords, wantedWords } from './supplierWords.ts';
 import { useSuppliers } from './useSuppliers.ts';
 
 type OrderLine = Ask<typeof api.receive.order>['body']['lines'][number];
@@ -44,6 +46,7 @@ type Typed = z.input<typeof orderForm>;
 export function NewOrder({ done }: { readonly done: () => void }) {
   const { data: catalogue } = useCatalogue();
   const suppliers = useSuppliers();
+  const money = moneyOf(useHouse().data);
   const form = useKeptForm<Typed, z.output<typeof orderForm>>(NEW_ORDER, orderForm, {
     supplierId: '',
     dueOn: addDays(todayIn(), 1),
@@ -62,12 +65,19 @@ export function NewOrder({ done }: { readonly done: () => void }) {
       done();
     },
   });
-  const items = [
-    ...(catalogue?.species ?? []).flatMap((s) =>
-      s.forms.filter((f) => f.purchase).map((f) => ({ value: `${s.id}/${f.id}`, name: `${s.name}, ${f.name}` })),
-    ),
-    ...(catalogue?.goods ?? []).map((g) => ({ value: `goods/${g.id}`, name: g.name })),
-  ].sort((a, b) => a.name.localeCompare(b.name));
+  const supplier = suppliers.data?.suppliers.find((x) => x.id === form.typed.supplierId);
+  // what is agreed with them stands first
+  const theirs = new Set(supplier?.terms.items.map(itemId));
+  const items = boughtItems(catalogue).sort((a, b) => Number(theirs.has(b.value)) - Number(theirs.has(a.value)));
+  const now = { day: todayIn(), time: timeIn() };
+  const wanted = supplier === undefined ? undefined : wantedWords(supplier.terms, dueOn, now);
+  const pack = supplier?.terms.items.find((x) => itemId(x) === what)?.packMg ?? null;
+  // the day it comes by itself, until somebody says another
+  const chosen = (id: string): void => {
+    const terms = suppliers.data?.suppliers.find((x) => x.id === id)?.terms;
+    setValue('supplierId', id, { shouldValidate: formState.isSubmitted });
+    if (terms !== undefined && hasRounds(terms)) setValue('dueOn', nextTurn(terms, now.day, now.time).comesOn);
+  };
   const massMg = weightIn(mass);
   const add = (): void => {
     const [first = '', second = ''] = what.split('/');
@@ -85,8 +95,7 @@ export function NewOrder({ done }: { readonly done: () => void }) {
     setValue('what', '', { shouldValidate: formState.isSubmitted });
   };
   const { errors } = formState;
-  const nameOf = (l: OrderLine): string =>
-    items.find((i) => i.value === (l.goods === null ? `${l.species}/${l.form}` : `goods/${l.goods}`))?.name ?? '';
+  const nameOf = (l: OrderLine): string => items.find((i) => i.value === itemId(l))?.name ?? '';
   return (
     <form
       className="mb-3 grid gap-2 rounded-plate border-[1.5px] border-ink bg-white p-3"
@@ -97,11 +106,22 @@ export function NewOrder({ done }: { readonly done: () => void }) {
       <Select
         label="Of which supplier"
         none="who brings it"
-        options={named(suppliers.data?.suppliers)}
+        options={named(suppliers.data?.suppliers.filter((x) => !x.retired))}
         error={errors.supplierId?.message}
-        {...register('supplierId')}
+        value={form.typed.supplierId}
+        onValue={chosen}
       />
       <DateField label="Expected on" day={dueOn} error={errors.dueOn?.message} {...register('dueOn')} />
+      {wanted !== undefined && (
+        <p role="status" className={`text-[14px] ${wanted.fits ? 'text-ink-soft' : 'font-semibold text-alarm'}`}>
+          {wanted.says}
+        </p>
+      )}
+      {supplier !== undefined && moneyWords(supplier.terms, money) !== '' && (
+        <p className="text-[14px] text-ink-soft">
+          Of {supplier.name} {moneyWords(supplier.terms, money)}.
+        </p>
+      )}
       <ul className="text-[15px]">
         {lines.fields.map((l, i) => (
           <li key={l.id} className="flex items-center justify-between gap-2">
@@ -129,6 +149,12 @@ export function NewOrder({ done }: { readonly done: () => void }) {
           Add
         </Button>
       </div>
+      {pack !== null && (
+        <p className="text-[14px] text-ink-soft">
+          They pack it by {formatMass(pack)}
+          {massMg !== undefined && `: ${packsWords(massMg, pack)}`}.
+        </p>
+      )}
       {errors.what?.message !== undefined && (
         <p role="alert" className="text-[14px] text-alarm">
           {errors.what.message}

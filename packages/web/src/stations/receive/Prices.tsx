@@ -90,7 +90,7 @@ function ReadIn({ file, done }: { readonly file: PriceFile; readonly done: () =>
           value={supplierId}
           onValue={setSupplierId}
           none="whose list?"
-          options={named(suppliers.data?.suppliers)}
+          options={named(suppliers.data?.suppliers.filter((x) => !x.retired))}
         />
         <DateField
           label="Counts from"

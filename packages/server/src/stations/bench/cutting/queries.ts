@@ -5,6 +5,7 @@ import type { Sequelize, Transaction } from 'sequelize';
 import { readCuttingEvents } from '../../../db/cuttingEvents.ts';
 import { select, selectOne } from '../../../db/select.ts';
 import { Problem } from '../../../http/problem.ts';
+import { FREE } from '../../../massledger/lockLots.ts';
 
 interface Row {
   readonly id: string;
@@ -96,8 +97,8 @@ interface RestingRow {
   readonly species: string | null;
   readonly category: string | null;
   readonly pieceId: string | null;
-  readonly pieces: number;
-  readonly massMg: number;
+  readonly freeMg: number;
+  readonly freePieces: number;
   readonly useBy: string | null;
   readonly madeAt: Date;
   readonly rest: { readonly minHours: number; readonly maxHours: number } | null;
@@ -107,10 +108,10 @@ interface RestingRow {
 export async function listResting(db: Sequelize, houseId: string) {
   const rows = await select<RestingRow>(
     db,
-    `select c.id as "cuttingId", l.id as "lotId", l.code, l.name, l.species, l.category, l.piece_id as "pieceId", b.pieces, b.mass_mg as "massMg", l.use_by as "useBy", l.made_at as "madeAt",
+    `select c.id as "cuttingId", l.id as "lotId", l.code, l.name, l.species, l.category, l.piece_id as "pieceId", ${FREE}, l.use_by as "useBy", l.made_at as "madeAt",
             (select e.body #> '{setup,rest}' from cutting_event e where e.cutting_id = c.id and e.body ->> 'kind' = 'setup' order by e.seq desc limit 1) as rest
      from cutting c join posting p on p.movement_id = c.movement_id and p.mass_mg > 0
-     join lot l on l.id = p.lot_id and l.piece_id = 'roll' join lot_balance b on b.lot_id = l.id and b.mass_mg > 0
+     join lot l on l.id = p.lot_id and l.piece_id = 'roll' join lot_balance b on b.lot_id = l.id and b.mass_mg > b.reserved_mg
      where c.house_id = $1 and c.state = 'closed' and c.kind = 'roll'
        and not exists (select 1 from cutting_input i join cutting o on o.id = i.cutting_id and o.state = 'open' where i.lot_id = l.id)
      order by l.made_at limit 100`,

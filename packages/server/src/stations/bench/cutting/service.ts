@@ -53,7 +53,7 @@ export async function startCutting(
     if (massMg <= 0 || massMg > lot.freeMg)
       throw new Problem(
         'not_enough',
-        `Lot ${lot.code} has ${formatMass(Math.max(0, lot.freeMg))} left that is not on a bench or promised to a pot.`,
+        `Lot ${lot.code} has ${formatMass(lot.freeMg)} left that is not on a bench or promised to a pot.`,
       );
     return { lot, massMg };
   });

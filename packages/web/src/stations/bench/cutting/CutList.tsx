@@ -46,7 +46,7 @@ function LotToCut({ lot: l, may, picked, onPress }: RowProps) {
         <span className="min-w-0">
           <span className="block truncate font-head text-lg font-semibold">{l.name}</span>
           <span className="block truncate text-[14px] text-ink-soft">
-            {l.code} · {l.pieces === 1 ? 'one piece' : `${l.pieces} pieces`}
+            {l.code} · {l.freePieces === 1 ? 'one piece' : `${l.freePieces} pieces`}
             {l.supplierName !== null && ` · ${l.supplierName}`}
           </span>
         </span>
@@ -55,7 +55,7 @@ function LotToCut({ lot: l, may, picked, onPress }: RowProps) {
         >
           {l.useBy === null ? 'no date' : `${dayName(l.useBy)}, ${due.text}`}
         </span>
-        <span className="figure text-right text-xl">{formatMass(l.massMg)}</span>
+        <span className="figure text-right text-xl">{formatMass(l.freeMg)}</span>
       </button>
     </li>
   );
@@ -149,7 +149,7 @@ export default function CutList() {
           <div className="mb-4 flex flex-wrap items-center gap-3 rounded-plate border-[1.5px] border-ink bg-white p-3">
             <p className="min-w-0 flex-1">
               {chosen.map((l) => `${l.name} ${l.code}`).join(', ')}:{' '}
-              <strong className="figure">{formatMass(chosen.reduce((sum, l) => sum + l.massMg, 0))}</strong>
+              <strong className="figure">{formatMass(chosen.reduce((sum, l) => sum + l.freeMg, 0))}</strong>
             </p>
             <Button size="bench" variant="strong" onClick={() => begin(wanted, chosen)}>
               {beginWords[wanted]}

@@ -47,7 +47,7 @@ function RollAtRest({ roll: r, begin }: { readonly roll: Listed['resting'][numbe
     <li className="rounded-plate border-[1.5px] border-line-strong bg-white p-3">
       <span className="flex items-baseline justify-between gap-3">
         <span className="truncate font-head text-lg font-semibold">{r.name}</span>
-        <span className="figure text-lg whitespace-nowrap">{formatMass(r.massMg)}</span>
+        <span className="figure text-lg whitespace-nowrap">{formatMass(r.freeMg)}</span>
       </span>
       <span className="mt-1 flex items-center justify-between gap-3">
         <span className={`text-[14px] leading-tight ${late ? 'font-semibold text-alarm' : ''}`}>

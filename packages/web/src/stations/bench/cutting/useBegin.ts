@@ -11,7 +11,7 @@ import { useMe } from '../../../app/queries.ts';
 import { cuttingKey } from './useCutting.ts';
 
 /** As much of a lot as it takes to lay it on the board. */
-type ToCut = Pick<Lot, 'id' | 'code' | 'name' | 'species' | 'category' | 'pieceId' | 'pieces' | 'massMg' | 'useBy'>;
+type ToCut = Pick<Lot, 'id' | 'code' | 'name' | 'species' | 'category' | 'pieceId' | 'freePieces' | 'freeMg' | 'useBy'>;
 
 interface Begun {
   readonly kind: CuttingKind;
@@ -38,13 +38,13 @@ export function useBegin() {
       species: lots.every((l) => l.species === lots[0]?.species) ? (lots[0]?.species ?? null) : null,
       category: lots[0]?.category ?? null,
       pieceId: lots.every((l) => l.pieceId === lots[0]?.pieceId) ? (lots[0]?.pieceId ?? null) : null,
-      pieces: lots.reduce((sum, l) => sum + l.pieces, 0),
-      startMg: lots.reduce((sum, l) => sum + l.massMg, 0),
+      pieces: lots.reduce((sum, l) => sum + l.freePieces, 0),
+      startMg: lots.reduce((sum, l) => sum + l.freeMg, 0),
       weighedMg: 0,
       by: me?.person.name ?? '',
       startedAt: at,
       closedAt: null,
-      inputs: lots.map((l) => ({ lotId: l.id, code: l.code, name: l.name, massMg: l.massMg, pieceMg: [] })),
+      inputs: lots.map((l) => ({ lotId: l.id, code: l.code, name: l.name, massMg: l.freeMg, pieceMg: [] })),
       startMinor: 0,
       movementId: null,
       events: [],

@@ -1,11 +1,11 @@
 import { type FieldPath, type FieldPathValue, type FieldValues, type UseFormReturn, useWatch } from 'react-hook-form';
 import { Field } from '../../../kit/Field.tsx';
 import { PieceSteps } from '../PieceSteps.tsx';
-import { readPart } from './part.ts';
+import { type Of, readPart } from './part.ts';
 
 interface Props<In extends FieldValues, Out> {
   readonly label: string;
-  readonly lot: { readonly massMg: number; readonly pieces: number };
+  readonly lot: Of;
   readonly form: UseFormReturn<In, undefined, Out>;
   readonly name: FieldPath<In>;
   readonly placeholder?: string;
@@ -32,10 +32,10 @@ export function PartField<In extends FieldValues, Out>({
         error={getFieldState(name, formState).error?.message}
         {...register(name)}
       />
-      {lot.pieces > 1 && (
+      {lot.freePieces > 1 && (
         <div className="mt-1.5">
           <PieceSteps
-            of={lot.pieces}
+            of={lot.freePieces}
             pieces={pieces ?? undefined}
             onPieces={(text) => setValue(name, text as FieldPathValue<In, typeof name>, { shouldValidate: true })}
             label={label}

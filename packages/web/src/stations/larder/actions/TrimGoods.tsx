@@ -60,7 +60,7 @@ export function TrimGoods({ lot, goods }: Props) {
   });
   const { part, ready, kept } = form.typed;
   const read = readPart(part, lot);
-  const workedMg = typeof read === 'string' ? undefined : (read.massMg ?? lot.massMg);
+  const workedMg = typeof read === 'string' ? undefined : (read.massMg ?? lot.freeMg);
   const [readyMg, keptMg] = [massOr(ready), massOr(kept)];
   const sum =
     workedMg === undefined || readyMg === undefined || readyMg === 0 || keptMg === undefined
@@ -91,7 +91,7 @@ export function TrimGoods({ lot, goods }: Props) {
         })(event)
       }
     >
-      <PartField label="On the board" lot={{ ...lot, pieces: 1 }} form={form} name="part" />
+      <PartField label="On the board" lot={{ ...lot, freePieces: 1 }} form={form} name="part" />
       <Field
         label={herb ? 'Leaves, ready' : 'Ready'}
         unit="g"
