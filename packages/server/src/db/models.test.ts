@@ -111,7 +111,7 @@ describe('rows', () => {
     const id = uuidv7();
     const row = { id, name: 'Tern & Daughters', houseId: other().houseId };
     await rowsOf(db, SupplierTable, home()).add(row);
-    expect(await rowsOf(db, SupplierTable, home()).one({ id })).toEqual({ ...row, houseId: home().houseId });
+    expect(await rowsOf(db, SupplierTable, home()).one({ id })).toMatchObject({ ...row, houseId: home().houseId });
   });
 
   it('are found by value, by one of several and by nothing, in the order asked, as many as asked', async () => {

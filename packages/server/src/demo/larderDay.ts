@@ -2,13 +2,16 @@
 import { acceptBody, api } from '@zabrik/contract';
 import { grams } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
+import { readHouse } from '../db/house.ts';
 import { saveLimits } from '../stations/house/limits.ts';
+import { saveSettings } from '../stations/house/settings.ts';
 import { count } from '../stations/larder/countLots.ts';
 import { startTub } from '../stations/larder/fillTub.ts';
 import { keep } from '../stations/larder/keep.ts';
 import { placeOrder } from '../stations/receive/orders.ts';
 import { takePrices } from '../stations/receive/prices.ts';
 import { acceptDelivery, closeDelivery } from '../stations/receive/service.ts';
+import { addSupplier, listSuppliers, saveSupplier } from '../stations/receive/suppliers.ts';
 import type { Replay } from './replay.ts';
 import * as scenario from './scenario.ts';
 
@@ -223,4 +226,46 @@ export async function stockTheLarder(
         },
       }),
     );
+
+  // what is agreed with whom, and a dry store whose list the pantry is read from
+  const store = await replay.do('Maren Ostle', ago(40 * 24), api.receive.addSupplier.id, (command) =>
+    addSupplier(services, command, { ...none, body: { name: scenario.dryStore.name } }),
+  );
+  for (const [name, terms] of Object.entries(scenario.terms))
+    await replay.do('Maren Ostle', ago(39 * 24), api.receive.saveSupplier.id, async (command) => {
+      const now = (await listSuppliers(services.db, command)).find((s) => s.name === name);
+      if (now === undefined) throw new Error(`nobody is called ${name}`);
+      return saveSupplier(services, command, {
+        ...none,
+        params: { supplierId: now.id },
+        body: { version: now.version, name, retired: false, terms: { ...now.terms, ...terms } },
+      });
+    });
+  await replay.do('Maren Ostle', ago(3), api.receive.sendPrices.id, (command) =>
+    takePrices(services, command, {
+      ...none,
+      body: {
+        listId: uuidv7(),
+        supplierId: store.id,
+        file: 'gannet-street.csv',
+        validFrom: day(-7),
+        last: true,
+        rows: scenario.dryStore.prices.map(([item, minorPerKg, unit], i) => ({ line: i + 2, item, minorPerKg, unit })),
+      },
+    }),
+  );
+  await replay.do('Maren Ostle', ago(2), api.house.saveSettings.id, async (command) => {
+    const { version } = await readHouse(services.db, command);
+    return saveSettings(services, command, {
+      ...none,
+      body: {
+        version,
+        settings: {
+          pantryFrom: Object.fromEntries(
+            Object.entries(scenario.dryStore.read).map(([id, item]) => [id, { supplierId: store.id, item }]),
+          ),
+        },
+      },
+    });
+  });
 }

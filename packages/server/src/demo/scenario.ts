@@ -1,4 +1,5 @@
 /** The demo's invented house: names, people, suppliers and prices made up for it. Nothing here is data about the world. */
+import type { SupplierTerms } from '@zabrik/contract';
 import type { HouseSettings } from '../db/houseSettings.ts';
 
 export const house = { slug: 'netloft', name: 'The Netloft, Port Marrow', currency: 'GBP' } as const;
@@ -327,3 +328,78 @@ export const quayPrices: readonly (readonly [item: string, minorPerKg: number])[
   ['Haddock, gutted', 890],
   ['Brown crab, live, cock', 640],
 ];
+
+/** What is agreed with the suppliers, all of it invented; telephone numbers of the range kept for drama. */
+export const terms: Readonly<Record<string, Partial<SupplierTerms>>> = {
+  'Bram Quay Fish': {
+    contact: 'Orla, the morning desk',
+    phone: '01632 960117',
+    email: 'orders@bramquay.example',
+    account: 'NL-204',
+    orderDays: [1, 2, 3, 4, 5],
+    cutOff: '16:00',
+    deliveryDays: [2, 3, 4, 5, 6],
+    leadDays: 1,
+    minimumMinor: 8_000,
+    carriageMinor: 900,
+    carriageFreeMinor: 15_000,
+    items: [
+      { species: 'hake', form: 'gutted', goods: null, theirCode: 'HK2', theirName: 'Hake 2-3 kg', packMg: null },
+      { species: 'plaice', form: 'gutted', goods: null, theirCode: 'PL1', theirName: null, packMg: null },
+      { species: 'mussel', form: 'live', goods: null, theirCode: 'MU5', theirName: 'Rope mussels', packMg: 5_000_000 },
+    ],
+  },
+  'Outer Skerry Boats': {
+    phone: '01632 960284',
+    deliveryDays: [3, 6],
+    leadDays: 2,
+    note: 'Lands when the weather lets them',
+  },
+  'Hollin Farm Poultry': {
+    contact: 'Ned',
+    phone: '01632 960355',
+    orderDays: [1, 4],
+    cutOff: '12:00',
+    deliveryDays: [3, 6],
+    leadDays: 2,
+    minimumMinor: 5_000,
+  },
+  'Marrowfell Game and Meat': {
+    email: 'yard@marrowfell.example',
+    orderDays: [1, 3],
+    cutOff: '18:30',
+    deliveryDays: [2, 5],
+    leadDays: 1,
+  },
+  'Gannet Street Stores': {
+    email: 'desk@gannetstreet.example',
+    orderDays: [2, 5],
+    cutOff: '17:00',
+    deliveryDays: [3, 6],
+    leadDays: 1,
+    minimumMinor: 12_000,
+    carriageMinor: 1_200,
+    carriageFreeMinor: 25_000,
+  },
+};
+
+/** A dry store's list, by the pack, and which ingredients are read from it. */
+export const dryStore = {
+  name: 'Gannet Street Stores',
+  prices: [
+    ['Butter, unsalted', 735, '10 x 250 g'],
+    ['Double cream', 410, '2 l'],
+    ['Plain flour', 92, 'bag 16 kg'],
+    ['Red wine, cooking', 390, 'box 10 l'],
+    ['Brandy', 1_980, 'bottle 70 cl'],
+    ['Sea salt, fine', 74, '25 kg'],
+  ] as const,
+  read: {
+    butter: 'Butter, unsalted',
+    cream: 'Double cream',
+    flour: 'Plain flour',
+    'red-wine': 'Red wine, cooking',
+    brandy: 'Brandy',
+    salt: 'Sea salt, fine',
+  },
+} as const;

@@ -184,7 +184,12 @@ describe('a house of a version before', () => {
         expect(found).toEqual({ cameWithout: {}, others: [] });
         return { ...then, plan: kept('plan_version', plan_version)?.['plan'] };
       }
-      if (recipe_version !== undefined) return { ...rest, use: kept('recipe_version', recipe_version)?.['recipe'] };
+      if (recipe_version !== undefined) {
+        // nobody said yet what had no price
+        const { unpriced, ...then } = rest;
+        expect(unpriced).toEqual([]);
+        return { ...then, use: kept('recipe_version', recipe_version)?.['recipe'] };
+      }
       if (table.startsWith('breakdown_')) {
         // nor that something was joined to a piece
         const { brought, brought_mg, ...then } = row;
@@ -195,6 +200,12 @@ describe('a house of a version before', () => {
         // nor that somebody had left, or what an hour of theirs costs
         const { left_at, hourly_minor, version, ...then } = row;
         expect([left_at, hourly_minor, version]).toEqual([null, null, 1]);
+        return then;
+      }
+      if (table === 'supplier') {
+        // nor what was agreed with a supplier
+        const { terms, version, retired_at, ...then } = row;
+        expect([terms, version, retired_at]).toEqual([{}, 1, null]);
         return then;
       }
       if (table === 'cooling') {

@@ -18,7 +18,7 @@ export function ReceiveHead() {
           <NavLink
             key={to}
             to={to}
-            end
+            end={to === '/receive'}
             className={({ isActive }) =>
               `flex min-h-11 items-center border-b-[3px] px-3 font-head text-[17px] font-semibold ${
                 isActive ? 'border-ink' : 'border-transparent text-ink-soft hover:border-line-strong'

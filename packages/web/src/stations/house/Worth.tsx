@@ -171,7 +171,7 @@ function WorthForm({ house, saving, credits, pantry }: FormProps) {
                   aria-label={line === undefined ? `${row.name}: from a price list` : `${row.name}: not from the list`}
                   onClick={() => (line === undefined ? setAsking(row) : fromList(row.id, undefined))}
                 >
-                  {line === undefined ? 'from a list' : 'not so'}
+                  {line === undefined ? 'from a list' : 'off the list'}
                 </button>
               </span>
             );

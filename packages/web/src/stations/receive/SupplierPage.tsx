@@ -86,7 +86,7 @@ function Terms({ supplier, house }: TermsProps) {
       onSubmit={(event) => void handleSubmit((read) => send(read, supplier.retired))(event)}
     >
       <StillHere draft={form.kept} />
-      <fieldset disabled={!may} className="grid gap-6 border-0 p-0">
+      <fieldset disabled={!may} className="grid max-w-6xl gap-6 border-0 p-0">
         <div className="grid gap-3 md:grid-cols-2 lg:grid-cols-3">
           <Field label="Name" error={errors.name?.message} {...register('name')} />
           <Field label="Whom to ask for" error={errors.contact?.message} {...register('contact')} />
@@ -100,7 +100,7 @@ function Terms({ supplier, house }: TermsProps) {
           <div className="grid grid-cols-2 gap-3">
             <Field
               label="Ordered by"
-              type="time"
+              placeholder="16:00"
               hint="Empty: until the day ends"
               error={errors.cutOff?.message}
               {...register('cutOff')}
@@ -223,7 +223,7 @@ export default function SupplierPage() {
   return (
     <div className="flex flex-1 flex-col">
       <ReceiveHead />
-      <div className="grid max-w-6xl gap-4 p-5">
+      <div className="grid gap-4 p-5">
         {suppliers.isLoadingError ? (
           <Failed error={suppliers.error} again={() => void suppliers.refetch()} />
         ) : suppliers.isPending || house === undefined ? (

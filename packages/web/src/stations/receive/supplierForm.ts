@@ -1,6 +1,7 @@
 /** The form of a supplier's terms: what is typed, and what it means. */
 import { amountText, massTyped } from '@zabrik/core';
 import { z } from 'zod';
+import { clockTimeOf } from '../../app/dates.ts';
 import { aPriceOrNothing } from '../../kit/fieldReaders.ts';
 import { weightIn } from '../../kit/readers.ts';
 import { itemId } from './boughtItems.ts';
@@ -40,10 +41,13 @@ export const supplierForm = (currency: string) =>
         .transform((text) => (text === '' ? null : text)),
       account: textOrNothing(120),
       orderDays: z.array(z.int()),
-      cutOff: z
-        .string()
-        .regex(/^(?:|(?:[01]\d|2[0-3]):[0-5]\d)$/, 'A time of the day')
-        .transform((text) => (text === '' ? null : text)),
+      cutOff: z.string().transform((text, context) => {
+        if (text.trim() === '') return null;
+        const time = timeTyped(text);
+        if (time !== undefined) return time;
+        context.addIssue({ code: 'custom', message: 'A time of the day, such as 16:00 or 4 pm' });
+        return z.NEVER;
+      }),
       deliveryDays: z.array(z.int()),
       lead: z
         .string()
@@ -79,6 +83,20 @@ export const supplierForm = (currency: string) =>
 export type SupplierTyped = z.input<ReturnType<typeof supplierForm>>;
 export type SupplierRead = z.output<ReturnType<typeof supplierForm>>;
 
+/**
+ * A time of the day as somebody types it, as it is kept: HH:MM.
+ *
+ * @example "16:00", "16.00", "1600", "4 pm" -> "16:00"; "9" -> "09:00"; "25:00" -> undefined
+ */
+export function timeTyped(text: string): string | undefined {
+  const [, hours = '', minutes = '00', half] =
+    /^(\d{1,2})(?:[:.h ]?([0-5]\d))?\s*(am|pm|a\.m\.|p\.m\.)?$/.exec(text.trim().toLowerCase()) ?? [];
+  const typed = Number(hours);
+  if (hours === '' || (half === undefined ? typed > 23 : typed < 1 || typed > 12)) return undefined;
+  const hour = half === undefined ? typed : (typed % 12) + (half.startsWith('p') ? 12 : 0);
+  return `${String(hour).padStart(2, '0')}:${minutes}`;
+}
+
 /** A supplier as the form shows it. */
 export function supplierTyped({ name, terms }: Supplier, currency: string): SupplierTyped {
   const amount = (minor: number | null): string => (minor === null ? '' : amountText(minor, currency));
@@ -89,7 +107,7 @@ export function supplierTyped({ name, terms }: Supplier, currency: string): Supp
     email: terms.email ?? '',
     account: terms.account ?? '',
     orderDays: [...terms.orderDays],
-    cutOff: terms.cutOff ?? '',
+    cutOff: terms.cutOff === null ? '' : clockTimeOf(terms.cutOff),
     deliveryDays: [...terms.deliveryDays],
     lead: String(terms.leadDays),
     minimum: amount(terms.minimumMinor),
