@@ -15,6 +15,7 @@ export default defineConfig({
         scale: '../devices/src/scaleMain.ts',
         houseFile: 'src/house/houseFileMain.ts',
         backup: 'src/backup/backupMain.ts',
+        doctor: 'src/doctor/doctorMain.ts',
         thread: 'src/threads/thread.ts',
       },
       output: { entryFileNames: '[name].js' },

@@ -74,6 +74,9 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   whatSuppliersSay,
 ];
 
+/** What the records have had when they are of this version, in order. */
+export const migrationNames: readonly string[] = migrations.map((m) => m.name);
+
 const ONE_MIGRATOR = 7_261_180_942;
 
 /**
