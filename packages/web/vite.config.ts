@@ -35,7 +35,10 @@ const OWN: readonly (readonly [name: string, test: RegExp])[] = [
     /[\\/](?:node_modules[\\/](?:react-hook-form|@hookform|zod)|web[\\/]src[\\/](?:app[\\/]keptForm|kit[\\/]fieldReaders)\.ts)/,
   ],
   // lists that go on as one scrolls: the bench has none
-  ['lists', /[\\/](?:query-core[\\/]build[\\/]modern[\\/]infiniteQueryObserver|react-query[\\/]build[\\/]modern[\\/]useInfiniteQuery|web[\\/]src[\\/]parts[\\/]useRows)\.[jt]s/],
+  [
+    'lists',
+    /[\\/](?:query-core[\\/]build[\\/]modern[\\/]infiniteQueryObserver|react-query[\\/]build[\\/]modern[\\/]useInfiniteQuery|web[\\/]src[\\/]parts[\\/]useRows)\.[jt]s/,
+  ],
   ['csv', /[\\/]node_modules[\\/]papaparse[\\/]/],
   [
     'kit',
