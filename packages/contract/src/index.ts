@@ -6,6 +6,7 @@ import { house } from './stations/house.ts';
 import { jobs } from './stations/jobs.ts';
 import { larder } from './stations/larder.ts';
 import { ledger } from './stations/ledger.ts';
+import { paper } from './stations/paper.ts';
 import { pots } from './stations/pots.ts';
 import { receive } from './stations/receive.ts';
 import { simulation } from './stations/simulation.ts';
@@ -25,6 +26,7 @@ export * from './stations/house.ts';
 export * from './stations/jobs.ts';
 export * from './stations/larder.ts';
 export * from './stations/ledger.ts';
+export * from './stations/paper.ts';
 export * from './stations/pots.ts';
 export * from './stations/receive.ts';
 export * from './stations/simulation.ts';
@@ -32,4 +34,17 @@ export * from './units.ts';
 export * from './waysOut.ts';
 
 /** Every station of the API under its name. */
-export const api = { access, house, receive, bench, cutting, larder, pots, ledger, find, jobs, simulation } as const;
+export const api = {
+  access,
+  house,
+  receive,
+  bench,
+  cutting,
+  larder,
+  pots,
+  ledger,
+  find,
+  paper,
+  jobs,
+  simulation,
+} as const;

@@ -142,6 +142,14 @@ export const routes = {
   find: {
     search: { id: 'find.search', method: 'get', path: '/find', command: false },
   },
+  paper: {
+    larder: { id: 'paper.larder', method: 'get', path: '/paper/larder.pdf', command: false },
+    stockTake: { id: 'paper.stockTake', method: 'get', path: '/paper/stock-take.pdf', command: false },
+    cuttingList: { id: 'paper.cuttingList', method: 'get', path: '/paper/cutting-list.pdf', command: false },
+    prices: { id: 'paper.prices', method: 'get', path: '/paper/prices.pdf', command: false },
+    delivery: { id: 'paper.delivery', method: 'get', path: '/paper/deliveries/:deliveryId/delivery.pdf', command: false },
+    batch: { id: 'paper.batch', method: 'get', path: '/paper/batches/:batchId/card.pdf', command: false },
+  },
   jobs: {
     list: { id: 'jobs.list', method: 'get', path: '/jobs', command: false },
     ask: { id: 'jobs.ask', method: 'post', path: '/jobs', command: true },
@@ -279,6 +287,12 @@ export const allowed = {
   'ledger.exportEpcis': 'chefs',
   'ledger.reverse': 'chefs',
   'find.search': 'everyone',
+  'paper.larder': 'everyone',
+  'paper.stockTake': 'everyone',
+  'paper.cuttingList': 'everyone',
+  'paper.prices': 'everyone',
+  'paper.delivery': 'everyone',
+  'paper.batch': 'everyone',
   'jobs.list': 'chefs',
   'jobs.ask': 'chefs',
   'jobs.callOff': 'chefs',

@@ -210,6 +210,27 @@ export const labelContentSchema = z.strictObject({
 export const MOST_LABELS = 500;
 export const labelSizes = ['57x32', '62x40', '100x50', 'a4-24', 'a4-65'] as const;
 
+/** Which lots, and in which order. */
+export const lotFilter = z.strictObject({
+  search: z.string().max(80).optional(),
+  destination: destination.optional(),
+  kind: z.enum(lotKinds).optional(),
+  place: slug.optional(),
+  category: slug.optional(),
+  state: z.enum(lotStates).optional(),
+  due: z.enum(['past', 'today', 'soon']).optional().describe('past its date, last day today, or within two days'),
+  held: z.literal('yes').optional(),
+  group: z.enum(lotGroups).optional().describe('in this order first; within it earliest date first'),
+  cuttable: z
+    .literal('yes')
+    .optional()
+    .describe('only what a cut plan can start from and is free: deliveries, and pieces that stand for a form'),
+  toWeight: z
+    .enum(['cut', 'mould'])
+    .optional()
+    .describe('only what can be cut to weight or filled into moulds now: not frozen, not held, not spoken for'),
+});
+
 export const larder = {
   list: endpoint({
     id: 'larder.list',
@@ -218,27 +239,7 @@ export const larder = {
     command: false,
     may: 'everyone',
     summary: 'What is on hand, earliest date first',
-    query: z.strictObject({
-      cursor,
-      limit,
-      search: z.string().max(80).optional(),
-      destination: destination.optional(),
-      kind: z.enum(lotKinds).optional(),
-      place: slug.optional(),
-      category: slug.optional(),
-      state: z.enum(lotStates).optional(),
-      due: z.enum(['past', 'today', 'soon']).optional().describe('past its date, last day today, or within two days'),
-      held: z.literal('yes').optional(),
-      group: z.enum(lotGroups).optional().describe('in this order first; within it earliest date first'),
-      cuttable: z
-        .literal('yes')
-        .optional()
-        .describe('only what a cut plan can start from and is free: deliveries, and pieces that stand for a form'),
-      toWeight: z
-        .enum(['cut', 'mould'])
-        .optional()
-        .describe('only what can be cut to weight or filled into moulds now: not frozen, not held, not spoken for'),
-    }),
+    query: lotFilter.extend({ cursor, limit }),
     answer: z.strictObject({ lots: z.array(lotSchema), next: z.string().nullable(), total: z.int() }),
   }),
   read: endpoint({

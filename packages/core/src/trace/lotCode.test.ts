@@ -50,24 +50,26 @@ describe('a code as somebody types or scans it', () => {
   it.each([
     ['417', '0417-'],
     ['0417', '0417-'],
-    ['417f', '0417-F'],
-    [' 0417 F ', '0417-F'],
+    ['417l', '0417-L'],
+    [' 0417 L ', '0417-L'],
     ['0417-', '0417-'],
     // the square of a label, with and without what a scanner puts before it
-    ['100417-F', '0417-F'],
-    [']d2100417-F', '0417-F'],
-    ['(10)0417-F', '0417-F'],
+    ['910417-L', '0417-L'],
+    [']d2910417-L', '0417-L'],
+    ['(91)0417-L', '0417-L'],
     ['0', '0000-'],
   ])('%s is %s', (typed, code) => expect(codeTyped(typed)).toBe(code));
 
-  it.each(['hake', '4 hake', '', '-F', '0417-FF', '12345678901234'])('%s is none', (typed) =>
+  it.each(['hake', '4 hake', '', '-F', '0417-LF', '12345678901234'])('%s is none', (typed) =>
     expect(codeTyped(typed)).toBeUndefined(),
   );
 
-  it('a lot of six digits that begins with 10 is told from one announced by it', () => {
-    const six = lotCode(100_417);
-    expect(codeTyped(six)).toBe(six);
-    expect(codeTyped(`]d210${six}`)).toBe(six);
-    expect(codeTyped(`10${lotCode(9_999)}`)).toBe(lotCode(9_999));
+  it('of figures that begin with 91 the letter says whether that announces a code; six of them always do', () => {
+    expect(codeTyped(`91${lotCode(9_999)}`)).toBe(lotCode(9_999));
+    expect(codeTyped(`91${lotCode(12_345)}`)).toBe(lotCode(12_345));
+    expect(codeTyped(lotCode(9_112_345))).toBe(lotCode(9_112_345));
+    expect(codeTyped(`]d291${lotCode(9_112_345)}`)).toBe(lotCode(9_112_345));
+    // both letters are the same: no house has made so many lots
+    expect(codeTyped(lotCode(910_418))).toBe(lotCode(418));
   });
 });

@@ -15,7 +15,7 @@ const checkLetter = (digits: string): string => {
  * Keeps   any one digit misheard, and any two neighbours swapped, gives another letter (the modulus is prime and the weights
  *         differ; tried out in the test for every number to 9,999).
  * Errors  RangeError for what is no whole number from nought.
- * @example lotCode(417) -> "0417-F"
+ * @example lotCode(417) -> "0417-L"
  */
 export function lotCode(serial: number): string {
   if (!Number.isSafeInteger(serial) || serial < 0) throw new RangeError(`${serial} is no running number`);
@@ -39,18 +39,17 @@ const fits = (digits: string, letter: string): boolean => letter === checkLetter
 
 /**
  * What somebody typed, spoke or scanned, as the beginning of a lot's code: with or without its letter, its hyphen or its leading noughts, or as the
- * square of a label says it (GS1 element 10, batch or lot). Undefined where it is no code. A letter that does not fit is not judged: see `parseLotCode`.
+ * square of a label says it (GS1 element 91, a house's own). Undefined where it is no code. A letter that does not fit is not judged: see `parseLotCode`.
  *
- * @example "927" -> "0927-"; "417f" -> "0417-F"; "]d2100417-F" -> "0417-F"; "hake 4" -> undefined
+ * @example "927" -> "0927-"; "417l" -> "0417-L"; "]d2910417-L" -> "0417-L"; "hake 4" -> undefined
  */
 export function codeTyped(text: string): string | undefined {
-  const match = /^(\](?:d2|Q3|C1|e0))?(?:\(10\))?(\d{1,11})[\s-]*([A-Z]?)$/i.exec(text.trim());
+  const match = /^(\](?:d2|Q3|C1|e0))?(?:\(91\))?(\d{1,11})[\s-]*([A-Z]?)$/i.exec(text.trim());
   if (match === null) return undefined;
   const [scanner, typed = '', letter = ''] = [match[1], match[2], match[3]?.toUpperCase()];
-  // a lot of six digits may begin with the 10 that announces a code: the letter says which it is
-  const announced = /^10\d{4,9}$/.test(typed) && letter !== '' && (scanner !== undefined || !fits(typed, letter));
-  const digits = (
-    announced && (scanner !== undefined || fits(typed.slice(2), letter)) ? typed.slice(2) : typed
-  ).replace(/^0+(?=\d)/, '');
+  // 91 announces a code where what follows it is one; a house has to make nine hundred thousand lots before one of its own begins so
+  const rest = /^91\d{4,9}$/.test(typed) && letter !== '' ? typed.slice(2) : undefined;
+  const announced = rest !== undefined && (scanner !== undefined || fits(rest, letter));
+  const digits = (announced ? rest : typed).replace(/^0+(?=\d)/, '');
   return `${digits.padStart(4, '0')}-${letter}`;
 }

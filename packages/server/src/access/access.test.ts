@@ -3,6 +3,7 @@ import { allEndpoints, openApiDocument } from '@zabrik/contract/openapi';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { select } from '../db/select.ts';
+import { nothingSaid } from '../stations/receive/suppliers.ts';
 import { openTestKitchen, PIN, pathOf, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
 import { closedHake, must, smallestPng, startHake, takeBody } from '../testing/work.ts';
 
@@ -237,6 +238,7 @@ describe('who else may not come in', () => {
       'cutting.close': { leftMg: 0, unbalancedReason: 'no' },
       'cutting.cancel': {},
       'receive.close': {},
+      'receive.saveSupplier': { version: 1, name: 'x', retired: false, terms: nothingSaid },
       'receive.photograph': { base64: 'AAAAAAAAAAAAAAAAAAAAAAAA' },
       'receive.callOff': {},
       'receive.undoPrices': {},
@@ -335,6 +337,7 @@ describe('who else may not come in', () => {
           listId,
           eventId: reserved.eventId,
           photographId: photograph.id,
+          supplierId,
           recipeId: 'only-ours',
           coolingId: cooling.id,
           personId: kitchen.personOf('Ines Calloway'),

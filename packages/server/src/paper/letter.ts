@@ -37,6 +37,8 @@ export const words = (text: string): { text: string; font: string }[] =>
 export interface Column {
   readonly head: string;
   readonly figures?: boolean;
+  /** As wide as its words, or so many points; left out, its share of what is left. */
+  readonly width?: 'auto' | number;
 }
 
 /** A table whose head stands on every page it goes on to. No row is broken over two. */
@@ -46,7 +48,7 @@ export const table = (columns: readonly Column[], rows: readonly (readonly strin
   table: {
     headerRows: 1,
     dontBreakRows: true,
-    widths: columns.map(({ figures }) => (figures === true ? 'auto' : '*')),
+    widths: columns.map(({ figures, width }) => width ?? (figures === true ? 'auto' : '*')),
     body: [
       columns.map(({ head, figures }) => ({
         text: words(head),
@@ -68,17 +70,43 @@ export const table = (columns: readonly Column[], rows: readonly (readonly strin
 export interface Letter {
   readonly title: string;
   readonly content: readonly Content[];
+  /** Of a sheet that hangs on a wall, on every page: whose it is, and when it was printed. A letter has none. */
+  readonly head?: readonly [left: string, right: string];
 }
 
 /** A PDF on A4, with page numbers where there is more than one. Of many pages it takes a while: `inThread('letter', ...)`. */
-export function onA4({ title, content }: Letter): Promise<Uint8Array> {
+export function onA4({ title, content, head }: Letter): Promise<Uint8Array> {
   const document: TDocumentDefinitions = {
     info: { title, creator: 'Zabrik', producer: 'Zabrik' },
     pageSize: 'A4',
-    pageMargins: [64, 64, 64, 64],
-    defaultStyle: { font: 'Western', fontSize: 11, lineHeight: 1.25, color: '#14211F' },
+    pageMargins: head === undefined ? [64, 64, 64, 64] : [36, 52, 36, 44],
+    defaultStyle: {
+      font: 'Western',
+      fontSize: head === undefined ? 11 : 10,
+      lineHeight: head === undefined ? 1.25 : 1.1,
+      color: head === undefined ? '#14211F' : '#000000',
+    },
+    ...(head === undefined
+      ? {}
+      : {
+          header: {
+            margin: [36, 24, 36, 0],
+            fontSize: 9,
+            columns: [
+              { text: words(head[0]), bold: true },
+              { text: words(head[1]), alignment: 'right' as const },
+            ],
+          },
+        }),
     footer: (page, of) =>
-      of > 1 ? { text: `${page} of ${of}`, alignment: 'right', fontSize: 9, margin: [64, 24, 64, 0] } : '',
+      of > 1 || head !== undefined
+        ? {
+            text: `${page} of ${of}`,
+            alignment: 'right',
+            fontSize: 9,
+            margin: head === undefined ? [64, 24, 64, 0] : [36, 14, 36, 0],
+          }
+        : '',
     content: [{ text: words(title), bold: true, fontSize: 16, margin: [0, 0, 0, 16] }, ...content],
   };
   return pdfmake.createPdf(document).getBuffer();

@@ -8,7 +8,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { selectOne } from '../db/select.ts';
 import { changed, type Path } from '../testing/bodies.ts';
 import { openTestKitchen, pathOf, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { deliveryBody, received, startHake, takeBody } from '../testing/work.ts';
+import { deliveryBody, must, received, startHake, takeBody } from '../testing/work.ts';
+import { nothingSaid } from './receive/suppliers.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -300,6 +301,30 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
   ],
   [api.access.known, async () => ({ body: { keys: [uuidv7()] } })],
   [api.receive.addSupplier, async () => ({ body: { name: `Quay ${uuidv7()}` } })],
+  [
+    api.receive.saveSupplier,
+    async () => {
+      const name = `Quay ${uuidv7()}`;
+      const { id } = await must(maren, api.receive.addSupplier, { body: { name } });
+      const item = {
+        species: 'hake',
+        form: 'gutted',
+        goods: null,
+        theirCode: 'H',
+        theirName: 'Hake',
+        packMg: grams(5),
+      };
+      return {
+        params: { supplierId: id },
+        body: {
+          version: 1,
+          name,
+          retired: false,
+          terms: { ...nothingSaid, orderDays: [1], cutOff: '16:00', items: [item] },
+        },
+      };
+    },
+  ],
   [
     api.receive.photograph,
     async () => ({

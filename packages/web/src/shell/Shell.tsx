@@ -18,6 +18,7 @@ import { unitsAreOf, unitsKey } from '../app/units.ts';
 import { BarButton } from '../kit/BarButton.tsx';
 import { Loading } from '../kit/Notice.tsx';
 import { bar } from '../stations/bar.ts';
+import { screens } from '../stations/screens.ts';
 import { OldReads } from './OldReads.tsx';
 import { roomOf } from './rooms.ts';
 import { screen } from './screen.tsx';
@@ -110,7 +111,11 @@ function FlowBar({ leave, settled }: { readonly leave: () => void; readonly sett
             {me?.person.name}
           </Link>
         </div>
-        {settled || wanted ? <Finder wanted={wanted} /> : <BarButton onClick={() => setWanted(true)}>Find</BarButton>}
+        {settled || wanted ? (
+          <Finder wanted={wanted} screens={screens} />
+        ) : (
+          <BarButton onClick={() => setWanted(true)}>Find</BarButton>
+        )}
         <BarButton onClick={leave}>Sign out</BarButton>
       </div>
     </header>

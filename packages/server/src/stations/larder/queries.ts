@@ -48,6 +48,31 @@ export type LotGroup = NonNullable<Answered['group']>;
 type StockTake = Answer<typeof api.larder.stockTakes>['stockTakes'][number];
 type Answered = Asked<typeof api.larder.list>['query'];
 
+/** Which lots are asked for by a request. */
+export const filterOf = ({
+  held,
+  cuttable,
+  search,
+  destination,
+  kind,
+  place,
+  category,
+  state,
+  due,
+  toWeight,
+}: Omit<Answered, 'cursor' | 'limit' | 'group'>): LotFilter => ({
+  search,
+  destination,
+  kind,
+  place,
+  category,
+  state,
+  due,
+  held: held === 'yes',
+  cuttable: cuttable === 'yes',
+  toWeight,
+});
+
 const FILTER = `and b.mass_mg > 0
   and ($2::text is null or l.name ilike '%' || $2 || '%' or l.code ilike $2 || '%' or s.name ilike '%' || $2 || '%' or l.reserved_for ilike '%' || $2 || '%')
   and ($3::text is null or l.destination = $3) and ($4::text is null or l.kind = $4) and (not $5::boolean or (l.form is not null and b.mass_mg > b.reserved_mg))

@@ -14,7 +14,7 @@ import { fill, startTub } from './fillTub.ts';
 import { keep, undoKeep } from './keep.ts';
 import { labelPdf, listPrinted, notePrinted, printSheets, showPrinted } from './labels.ts';
 import { merge } from './mergeLots.ts';
-import { listOnHand, listStockTakes, listTubLots, readLot, sumGroups } from './queries.ts';
+import { filterOf, listOnHand, listStockTakes, listTubLots, readLot, sumGroups } from './queries.ts';
 import { takeOut } from './service.ts';
 import { split } from './splitLot.ts';
 import { takeOn } from './takeOn.ts';
@@ -25,23 +25,12 @@ import { listTubs } from './tubs.ts';
 export function larderRoutes(services: Services, router: Router): void {
   const { db } = services;
   mountRead(services, router, api.larder.list, async (actor, { query }) => {
-    const { cursor, limit, group, cuttable, held, toWeight, ...filter } = query;
+    const { cursor, limit, group, ...filter } = query;
     const house = await readHouse(db, actor);
     const found = await listOnHand(
       db,
       actor.houseId,
-      {
-        search: filter.search,
-        destination: filter.destination,
-        kind: filter.kind,
-        place: filter.place,
-        category: filter.category,
-        state: filter.state,
-        due: filter.due,
-        held: held === 'yes',
-        cuttable: cuttable === 'yes',
-        toWeight,
-      },
+      filterOf(filter),
       group,
       dayIn(house.timezone, services.clock()),
       limit,

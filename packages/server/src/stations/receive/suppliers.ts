@@ -10,7 +10,8 @@ import type { InCommand, Services } from '../../services.ts';
 
 type Supplier = Answer<typeof api.receive.saveSupplier>;
 
-const nothingSaid: SupplierTerms = {
+/** Of whom nobody has said anything. */
+export const nothingSaid: SupplierTerms = {
   contact: null,
   phone: null,
   email: null,

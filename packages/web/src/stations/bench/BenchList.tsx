@@ -7,6 +7,7 @@ import { ageWords, clockTime, dayAndTime, dayName, dueWords } from '../../app/da
 import { useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { PaperLink } from '../../kit/PaperLink.tsx';
 import { Confirm } from '../../parts/Confirm.tsx';
 import { useGoOn, waitingQuery } from '../../parts/GoOn.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
@@ -178,7 +179,10 @@ export default function BenchList() {
           </Empty>
         ) : (
           <section aria-label="To be cut">
-            <h2 className="mb-3 text-xl font-bold">To be cut, earliest date first</h2>
+            <div className="mb-3 flex flex-wrap items-center justify-between gap-3">
+              <h2 className="text-xl font-bold">To be cut, earliest date first</h2>
+              <PaperLink to="/paper/cutting-list.pdf" />
+            </div>
             {chosen !== null && may && (
               <div className="mb-3">
                 <Notice tone="attention">

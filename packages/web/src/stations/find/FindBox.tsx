@@ -6,8 +6,8 @@ import { call } from '../../app/api.ts';
 import { dayAndTime } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useMe } from '../../app/queries.ts';
+import type { ScreenAt } from '../../app/screenAt.ts';
 import { Dialog } from '../../kit/Dialog.tsx';
-import { screens } from '../screens.ts';
 import { findKept, findPlaces, groupOrder, type Line, lineOf } from './findHere.ts';
 import { recentOf } from './recent.ts';
 
@@ -47,12 +47,14 @@ function FoundLine({ line, go }: { readonly line: Line; readonly go: (to: string
 
 interface Props {
   readonly first: string;
+  /** All there are: what a screen is called, and where it stands. */
+  readonly screens: readonly ScreenAt[];
   readonly go: (to: string) => void;
   readonly close: () => void;
 }
 
 /** Anything by a few letters of its name, or by its code: what the server has, or without it what this tablet has read. */
-export default function FindBox({ first, go, close }: Props) {
+export default function FindBox({ first, screens, go, close }: Props) {
   const [text, setText] = useState(first);
   const client = useQueryClient();
   const { data: me } = useMe();

@@ -5,7 +5,7 @@ import { lotOf, me } from '../../testing/kitchen.ts';
 import { open as openScreen } from '../../testing/open.tsx';
 import Finder from './Finder.tsx';
 
-const hake = lotOf(1, { code: '0417-F', name: 'Hake fillet' });
+const hake = lotOf(1, { code: '0417-L', name: 'Hake fillet' });
 let asked: string[] = [];
 let online = true;
 const pressed = vi.fn();
@@ -14,7 +14,7 @@ const Here = () => <output>{useLocation().pathname}</output>;
 const open = (wanted = false) =>
   openScreen(
     <>
-      <Finder wanted={wanted} />
+      <Finder wanted={wanted} screens={[]} />
       <input aria-label="A field" />
       <Here />
     </>,
@@ -43,7 +43,7 @@ beforeEach(() => {
       at: null,
       open: true,
     };
-    return Promise.resolve(Response.json({ found: /hake|0417-F/.test(q) ? [lot] : [] }));
+    return Promise.resolve(Response.json({ found: /hake|0417-L/.test(q) ? [lot] : [] }));
   });
 });
 afterEach(() => {
@@ -74,9 +74,9 @@ it('a slash in a field is a slash', () => {
 
 it('a scanned label opens its lot, and no key of it reaches the screen', async () => {
   open();
-  scan(']d2100417-F');
+  scan(']d2910417-L');
   expect(await screen.findByText(`/larder/${hake.id}`)).toBeTruthy();
-  expect(asked).toEqual(['0417-F']);
+  expect(asked).toEqual(['0417-L']);
   expect(pressed).not.toHaveBeenCalled();
   // what a hand types afterwards does
   fireEvent.keyDown(document.body, { key: '4' });

@@ -4,6 +4,7 @@ import { useLocation, useNavigate } from 'react-router';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import { useMe } from '../../app/queries.ts';
+import type { ScreenAt } from '../../app/screenAt.ts';
 import { onOpened } from '../../app/title.ts';
 import { BarButton } from '../../kit/BarButton.tsx';
 import FindBox from './FindBox.tsx';
@@ -17,11 +18,17 @@ const PAUSE_MS = 300;
 const inField = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.closest('input, textarea, select, [contenteditable="true"]') !== null;
 
+interface Props {
+  /** Asked for before its script was here. */
+  readonly wanted: boolean;
+  readonly screens: readonly ScreenAt[];
+}
+
 /**
  * The button that finds anything, and what listens for it anywhere: the key /, and a scanner that reads one of our labels. A scanner's keys
  * are kept from the screen: at the bench each would be a tray.
  */
-export default function Finder({ wanted }: { readonly wanted: boolean }) {
+export default function Finder({ wanted, screens }: Props) {
   const [asked, setAsked] = useState<string | undefined>(wanted ? '' : undefined);
   const { data: me } = useMe();
   const { pathname } = useLocation();
@@ -74,6 +81,7 @@ export default function Finder({ wanted }: { readonly wanted: boolean }) {
       {asked !== undefined && (
         <FindBox
           first={asked}
+          screens={screens}
           go={(to) => {
             setAsked(undefined);
             void navigate(to);

@@ -8,7 +8,7 @@ import { settings } from './settings.ts';
 const client = new QueryClient();
 client.setQueryData(['lots', 'list'], {
   lots: [
-    lotOf(1, { code: '0417-F', name: 'Hake fillet', supplierName: 'Bram Quay Fish' }),
+    lotOf(1, { code: '0417-L', name: 'Hake fillet', supplierName: 'Bram Quay Fish' }),
     lotOf(2, { code: '0418-J', name: 'Hake frame', supplierName: null }),
   ],
 });
@@ -25,7 +25,7 @@ client.setQueryData(['scale'], 5);
 const names = (text: string): string[] => findKept(client, text).map((l) => `${l.group}: ${l.name}`);
 
 it('without the server a lot is found by its code with and without its letter, and by words of it and its supplier', () => {
-  for (const text of ['417', '0417-f', '0417F']) expect(names(text), text).toEqual(['Lots: Hake fillet']);
+  for (const text of ['417', '0417-l', '0417L']) expect(names(text), text).toEqual(['Lots: Hake fillet']);
   expect(names('fillet quay')).toEqual(['Lots: Hake fillet']);
   expect(names('hake').sort()).toEqual(['Lots: Hake fillet', 'Lots: Hake frame']);
   expect(names('bram')).toEqual(expect.arrayContaining(['Suppliers: Bram Quay Fish', 'Lots: Hake fillet']));
@@ -35,7 +35,7 @@ it('without the server a lot is found by its code with and without its letter, a
 });
 
 it('where each leads: work under way to its bench, what is closed to its sheet', () => {
-  const found = { id: 'b', name: 'Hake', code: '0417-F', massMg: 1, of: 'Ines', at: null };
+  const found = { id: 'b', name: 'Hake', code: '0417-L', massMg: 1, of: 'Ines', at: null };
   expect(lineOf({ ...found, kind: 'breakdown', open: true }).to).toBe('/bench/b');
   expect(lineOf({ ...found, kind: 'breakdown', open: false })).toMatchObject({
     to: '/ledger/b',

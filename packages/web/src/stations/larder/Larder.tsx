@@ -8,6 +8,7 @@ import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
 import { lotQuery, moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { PaperLink } from '../../kit/PaperLink.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
 import { named, Select } from '../../kit/Select.tsx';
 import { clothOf, trays } from '../../parts/destinations.ts';
@@ -32,6 +33,12 @@ const withHeads = (lots: readonly Lot[], by: Grouping): Item[] =>
     const item: Item = { kind: 'lot', lot };
     return before !== undefined && groupKey(by, before) === key ? [item] : [{ kind: 'head', key }, item];
   });
+
+/** What the screen shows, asked for on paper. */
+const paperQuery = (filter: Readonly<Record<string, string | undefined>>): string =>
+  new URLSearchParams(
+    Object.entries(filter).flatMap(([name, value]): [string, string][] => (value === undefined ? [] : [[name, value]])),
+  ).toString();
 
 export default function Larder() {
   const { lotId } = useParams();
@@ -119,6 +126,7 @@ export default function Larder() {
             onValue={setSearch}
             className="ml-auto w-64"
           />
+          <PaperLink to={`/paper/larder.pdf?${paperQuery(filter)}`} />
         </LarderHead>
         <div className="flex flex-wrap items-center gap-2 border-b border-line px-4 py-2">
           <Select

@@ -13,6 +13,7 @@ import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { PaperLink } from '../../kit/PaperLink.tsx';
 import { named, Select } from '../../kit/Select.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
 import { SimulatedPan } from '../../parts/SimulatedPan.tsx';
@@ -231,6 +232,9 @@ export default function StockTake() {
             <Button className="h-11" onClick={() => setMore(true)}>
               Something on no list
             </Button>
+          )}
+          {place !== undefined && (
+            <PaperLink to={`/paper/stock-take.pdf?place=${place.id}`}>Sheet to count by</PaperLink>
           )}
           <span className="ml-auto">
             <SimulatedPan />

@@ -8,6 +8,7 @@ import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Failed, Loading } from '../../kit/Notice.tsx';
 import { clothOf, trayName } from '../../parts/destinations.ts';
+import { PrintHead } from '../../parts/PrintHead.tsx';
 import { Ribbon } from '../../parts/Ribbon.tsx';
 import { traceQuery } from './reads.ts';
 import { outName, type TraceRow, viewOf } from './traceWords.ts';
@@ -130,6 +131,7 @@ export default function Trace() {
   const { root, up, down, waysOut, now } = view;
   return (
     <article className="flex-1 bg-sheet px-5 py-3" aria-label={`Trace of ${root.name}`}>
+      <PrintHead />
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <h1 className="text-2xl font-bold">
           <span className="figure">{root.code}</span> {root.name}

@@ -10,6 +10,7 @@ import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { OneField, someWords } from '../../kit/OneField.tsx';
+import { PrintHead } from '../../parts/PrintHead.tsx';
 import { Ribbon } from '../../parts/Ribbon.tsx';
 import { eventWords } from './benchEventWords.ts';
 import { sheetQuery } from './reads.ts';
@@ -70,6 +71,7 @@ export default function YieldSheet() {
   ];
   return (
     <article className="flex-1 bg-sheet px-5 pt-3 pb-8">
+      <PrintHead />
       <header className="mb-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <h1 className="text-[24px] leading-8 font-bold">
           {b.speciesName}

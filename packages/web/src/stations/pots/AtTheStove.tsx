@@ -12,6 +12,7 @@ import { Button } from '../../kit/Button.tsx';
 import { litresIn } from '../../kit/litresIn.ts';
 import { Failed, Loading } from '../../kit/Notice.tsx';
 import { OneField, someWords } from '../../kit/OneField.tsx';
+import { PaperLink } from '../../kit/PaperLink.tsx';
 import { unitWord } from '../../parts/amountIn.ts';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
@@ -160,6 +161,7 @@ export default function AtTheStove() {
                 Undo
               </Button>
             )}
+            <PaperLink to={`/paper/batches/${batch.id}/card.pdf`}>Card</PaperLink>
           </div>
           {going ? (
             <NextStep stove={stove} may={may} />

@@ -11,6 +11,7 @@ import { moneyOf, useCatalogue, useHouse, useMay } from '../../app/queries.ts';
 import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { PaperLink } from '../../kit/PaperLink.tsx';
 import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
 import { TakePhoto } from '../../parts/TakePhoto.tsx';
@@ -201,6 +202,7 @@ export default function DeliveryPage() {
                 {data.closedAt === null ? ' · still open' : ` · closed ${dayAndTime(data.closedAt)}`}
               </p>
             </div>
+            <PaperLink to={`/paper/deliveries/${deliveryId}/delivery.pdf`} />
             {may && data.closedAt === null && (
               <Button
                 variant="strong"
@@ -252,14 +254,7 @@ export default function DeliveryPage() {
                   {copied ? 'Copied' : 'Copy the text'}
                 </Button>
                 <Button onClick={() => print()}>Print</Button>
-                <a
-                  href={`/api/v1/deliveries/${deliveryId}/claim.pdf`}
-                  target="_blank"
-                  rel="noreferrer"
-                  className="inline-flex min-h-10 items-center rounded-plate border-[1.5px] border-line-strong bg-white px-4 font-head text-[15px] font-semibold"
-                >
-                  As PDF
-                </a>
+                <PaperLink to={`/deliveries/${deliveryId}/claim.pdf`}>As PDF</PaperLink>
               </div>
             </>
           )}

@@ -12,6 +12,7 @@ import { Button } from '../../kit/Button.tsx';
 import { DataTable } from '../../kit/DataTable.tsx';
 import { DateField } from '../../kit/DateField.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
+import { PaperLink } from '../../kit/PaperLink.tsx';
 import { ProgressBar } from '../../kit/ProgressBar.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
 import { named, Select } from '../../kit/Select.tsx';
@@ -220,6 +221,7 @@ export default function Prices() {
               onValue={setSearch}
               className="w-72"
             />
+            <PaperLink to="/paper/prices.pdf" />
             <p className="text-ink-soft" role="status">
               {prices.data !== undefined && moreWords(prices.data.prices.length, prices.data.total)}
             </p>

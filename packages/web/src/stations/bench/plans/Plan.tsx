@@ -15,6 +15,7 @@ import { Failed, Loading, Notice } from '../../../kit/Notice.tsx';
 import { OneField, someWords } from '../../../kit/OneField.tsx';
 import { BodyMap } from '../../../parts/BodyMap.tsx';
 import { clothOf, trayName } from '../../../parts/destinations.ts';
+import { PrintHead } from '../../../parts/PrintHead.tsx';
 import { StepPhoto } from '../../../parts/StepPhoto.tsx';
 import { StillHere } from '../../../parts/StillHere.tsx';
 import { spreadWords } from '../../../parts/spreadWords.ts';
@@ -209,6 +210,7 @@ function Sheet({ sheet }: { readonly sheet: PlanSheet }) {
     );
   return (
     <article className="flex-1 bg-sheet p-5">
+      <PrintHead />
       <header className="mb-5 flex flex-wrap items-center gap-3">
         <div className="mr-auto">
           <h1 className="text-2xl font-bold">{plan.title}</h1>

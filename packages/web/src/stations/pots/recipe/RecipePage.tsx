@@ -9,6 +9,7 @@ import { useMay } from '../../../app/queries.ts';
 import { useOpen } from '../../../app/title.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Failed, Loading } from '../../../kit/Notice.tsx';
+import { PrintHead } from '../../../parts/PrintHead.tsx';
 import { HowMade } from '../HowMade.tsx';
 import { PotsHead } from '../PotsHead.tsx';
 import { useRecipes } from '../potQueries.ts';
@@ -133,6 +134,7 @@ export default function RecipePage() {
     <div className="flex flex-1 flex-col">
       <PotsHead />
       <div className="grid gap-6 p-5">
+        <PrintHead />
         <div className="flex flex-wrap items-center gap-3">
           <h2 className="text-2xl font-bold">{draft.title}</h2>
           {listed !== undefined && (
