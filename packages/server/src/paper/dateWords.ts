@@ -3,17 +3,22 @@ import { unitsNow } from '@zabrik/core';
 
 const locale = (): string => (unitsNow().dates === 'month-first' ? 'en-US' : 'en-GB');
 
-/** "Tue 1 Dec 2026", or "Tue, Dec 1, 2026". */
-export const dayOnPaper = (day: string): string =>
+const written = (day: string, year: boolean): string =>
   new Intl.DateTimeFormat(locale(), {
     weekday: 'short',
     day: 'numeric',
     month: 'short',
-    year: 'numeric',
+    ...(year ? { year: 'numeric' } : {}),
     timeZone: 'UTC',
   })
     .format(new Date(`${day}T00:00:00Z`))
     .replace(/^(\w+), (?=\d)/, '$1 ');
+
+/** "Tue 1 Dec 2026", or "Tue, Dec 1, 2026". */
+export const dayOnPaper = (day: string): string => written(day, true);
+
+/** The same without its year, where the sheet says which: "Tue 1 Dec". */
+export const shortDayOnPaper = (day: string): string => written(day, false);
 
 /** The day and the hour: "Tue 1 Dec 2026, 14:30". */
 export const timeOnPaper = (at: Date, timezone: string): string => {

@@ -75,7 +75,7 @@ describe('the larder', () => {
     if (lot === undefined) throw new Error('not on hand');
     const words = (useBy: string | null): string =>
       textsOf(larderSheet([{ ...lot, useBy }], '2026-12-01', undefined, '')).join('|');
-    expect(words('2026-11-30')).toContain('Mon 30 Nov 2026, PAST');
+    expect(words('2026-11-30')).toContain('Mon 30 Nov\nPAST');
     expect(words('2026-12-01')).toContain('LAST DAY');
     expect(words('2026-12-02')).not.toMatch(/PAST|LAST/);
     expect(words(null)).toMatch(/no date.*/);
@@ -98,7 +98,7 @@ it('a stock-take sheet has each lot under its place with room to write', async (
   const lots = (await onHand()).slice(0, 5);
   const texts = textsOf(stockTakeSheet(lots, '2026-12-01', () => 'Cold room'));
   expect(texts).toContain('Cold room: 5 lots');
-  expect(texts.filter((t) => t === '\n____________').length).toBe(5);
+  expect(texts.filter((t) => t === '\n__________').length).toBe(5);
   expect((await pdf(ines, '/paper/stock-take.pdf?place=cold-room')).status).toBe(200);
 });
 

@@ -5,7 +5,7 @@ import { formatDegrees, formatDegreesRange, formatMass, formatMoney, formatPerMa
 import type { Content } from 'pdfmake/interfaces';
 import { placesOf } from '../../db/house.ts';
 import type { HouseRow } from '../../db/models/house.ts';
-import { dayOnPaper } from '../../paper/dateWords.ts';
+import { dayOnPaper, shortDayOnPaper } from '../../paper/dateWords.ts';
 import { type Column, table, words } from '../../paper/letter.ts';
 import type { BatchRow } from '../pots/queries.ts';
 
@@ -15,7 +15,9 @@ const nothing = (text: string): Content => ({ text: words(text), italics: false,
 
 /** How far a use-by is, in words that stand out on paper. */
 const dueOnPaper = (useBy: string | null, today: string): string =>
-  useBy === null ? 'no date' : `${dayOnPaper(useBy)}${useBy < today ? ', PAST' : useBy === today ? ', LAST DAY' : ''}`;
+  useBy === null
+    ? 'no date'
+    : `${shortDayOnPaper(useBy)}${useBy < today ? '\nPAST' : useBy === today ? '\nLAST DAY' : ''}`;
 
 const stateOf = (lot: Lot): string =>
   [
@@ -38,7 +40,7 @@ const pieces = (lot: Lot): string => (lot.pieces > 1 ? String(lot.pieces) : '');
 const lotColumns: readonly Column[] = [
   { head: 'Code', width: 52 },
   { head: 'What' },
-  { head: 'Use by', width: 112 },
+  { head: 'Use by', width: 64 },
   { head: 'Pieces', figures: true },
   { head: 'Weight', figures: true },
 ];
@@ -89,18 +91,18 @@ export function stockTakeSheet(lots: readonly Lot[], today: string, placeOf: (lo
         [
           { head: 'Code', width: 52 },
           { head: 'What' },
-          { head: 'Use by', width: 104 },
+          { head: 'Use by', width: 64 },
           { head: 'Should be', figures: true },
-          { head: 'Counted', width: 76 },
-          { head: 'Why it differs', width: 92 },
+          { head: 'Counted', width: 70 },
+          { head: 'Why it differs', width: 80 },
         ],
         some.map((l) => [
           l.code,
-          l.name,
+          l.pieces > 1 ? `${l.name}\n${l.pieces} pieces` : l.name,
           dueOnPaper(l.useBy, today),
-          `${formatMass(l.massMg)}${l.pieces > 1 ? `\n${l.pieces} pieces` : ''}`,
+          formatMass(l.massMg),
+          '\n__________',
           '\n____________',
-          '\n______________',
         ]),
       ),
       line('On no list: ______________________________________________________________________'),
@@ -146,7 +148,7 @@ export function cuttingSheet(
     waiting.length === 0
       ? nothing('Nothing waits.')
       : table(
-          [{ head: 'What' }, { head: 'Lots' }, { head: 'Use by', width: 112 }, { head: 'Weight', figures: true }],
+          [{ head: 'What' }, { head: 'Lots' }, { head: 'Use by', width: 64 }, { head: 'Weight', figures: true }],
           waiting.map((w) => [w.what, w.codes, dueOnPaper(w.useBy, today), formatMass(w.massMg)]),
         ),
     heading('To be cut, earliest date first'),
@@ -156,7 +158,7 @@ export function cuttingSheet(
           [
             { head: 'Code', width: 52 },
             { head: 'What' },
-            { head: 'Use by', width: 112 },
+            { head: 'Use by', width: 64 },
             { head: 'How many', figures: true },
             { head: 'Weight', figures: true },
             { head: 'Into what', width: 96 },
