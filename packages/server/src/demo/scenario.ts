@@ -346,7 +346,7 @@ export const terms: Readonly<Record<string, Partial<SupplierTerms>>> = {
     items: [
       { species: 'hake', form: 'gutted', goods: null, theirCode: 'HK2', theirName: 'Hake 2-3 kg', packMg: null },
       { species: 'plaice', form: 'gutted', goods: null, theirCode: 'PL1', theirName: null, packMg: null },
-      { species: 'mussel', form: 'live', goods: null, theirCode: 'MU5', theirName: 'Rope mussels', packMg: 5_000_000 },
+      { species: 'mussel', form: 'whole', goods: null, theirCode: 'MU5', theirName: 'Rope mussels', packMg: 5_000_000 },
     ],
   },
   'Outer Skerry Boats': {

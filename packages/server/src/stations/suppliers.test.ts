@@ -69,6 +69,8 @@ it('another supplier’s name is refused, and so is a thing that is two things o
   for (const odd of [
     nothing,
     { ...nothing, species: 'hake' },
+    { ...nothing, species: 'hake', form: 'shelled' },
+    { ...nothing, goods: 'gold' },
     { ...nothing, species: 'hake', form: 'gutted', goods: 'onion' },
   ])
     expect(await save({ items: [odd] })).toMatchObject({ status: 400, body: { field: 'terms.items.0' } });

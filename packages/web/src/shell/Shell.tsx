@@ -45,14 +45,14 @@ function FlowBar({ leave, settled }: { readonly leave: () => void; readonly sett
   const refused = outbox.length - waiting - lost;
   const keeping = outbox.some((w) => w.refused === undefined && w.onDisk === false);
   return (
-    <header className="no-print flex h-[52px] items-stretch bg-flow text-white">
+    <header className="no-print flex min-h-[52px] flex-wrap items-stretch bg-flow text-white">
       <NavLink
         to="/bench"
         className="flex items-center px-4 font-head text-[21px] font-extrabold tracking-tight [font-stretch:125%]"
       >
         zabrik
       </NavLink>
-      <nav aria-label="Stations" className="flex min-w-0 items-stretch overflow-x-auto">
+      <nav aria-label="Stations" className="flex min-w-0 items-stretch overflow-x-auto max-sm:order-last max-sm:w-full">
         {bar
           .filter(({ may }) => may === undefined || (me != null && mayDo(me.person.role, may)))
           .map(({ to, name, figure }) => (
@@ -60,7 +60,7 @@ function FlowBar({ leave, settled }: { readonly leave: () => void; readonly sett
               key={to}
               to={to}
               className={({ isActive }) =>
-                `flex min-w-[84px] flex-col justify-center px-4 leading-tight lg:min-w-[104px] lg:px-5 ${
+                `flex min-h-11 shrink-0 flex-col justify-center px-3 leading-tight max-sm:flex-1 max-sm:px-1 max-sm:text-center lg:min-w-[104px] lg:px-5 ${
                   isActive
                     ? 'bg-sheet text-ink [clip-path:polygon(0_0,calc(100%-12px)_0,100%_50%,calc(100%-12px)_100%,0_100%,12px_50%)]'
                     : 'hover:bg-white/10'
@@ -70,7 +70,9 @@ function FlowBar({ leave, settled }: { readonly leave: () => void; readonly sett
               {({ isActive }) => (
                 <>
                   <span className="font-head text-[15px] font-semibold">{name}</span>
-                  <span className={`text-[13px] whitespace-nowrap ${isActive ? 'text-ink-soft' : 'text-flow-soft'}`}>
+                  <span
+                    className={`text-[13px] whitespace-nowrap max-lg:hidden ${isActive ? 'text-ink-soft' : 'text-flow-soft'}`}
+                  >
                     {flow === undefined ? ' ' : figure(flow)}
                   </span>
                 </>

@@ -1,8 +1,11 @@
 /** Whom a house buys from, and what is agreed with them. */
+
+import { goodsById } from '@zabrik/catalogue';
 import type { Answer, Asked, api, SupplierTerms } from '@zabrik/contract';
 import type { Sequelize } from 'sequelize';
 import { SettingChangeTable } from '../../db/models/settingChange.ts';
 import { SupplierTable } from '../../db/models/supplier.ts';
+import { readSpecies } from '../../db/plans.ts';
 import { type HouseScope, rowsOf } from '../../db/rows.ts';
 import type { RowOf } from '../../db/table.ts';
 import { Problem } from '../../http/problem.ts';
@@ -75,10 +78,15 @@ export async function saveSupplier(
   if (row === undefined) throw new Problem('not_found');
   if (row.version !== body.version) throw new Problem('changed_since');
   await mustBeNew(db, command, body.name, row.id);
-  const odd = body.terms.items.findIndex((i) => (i.goods === null) === (i.species === null || i.form === null));
+  const animals = await readSpecies(db, command.houseId, command.transaction);
+  const isBought = ({ species, form, goods }: SupplierTerms['items'][number]): boolean =>
+    goods === null
+      ? animals.get(species ?? '')?.forms.some((f) => f.id === form) === true
+      : species === null && form === null && goodsById.has(goods);
+  const odd = body.terms.items.findIndex((i) => !isBought(i));
   if (odd >= 0)
     throw new Problem('invalid', undefined, [
-      { path: `terms.items.${odd}`, message: 'an animal and its form, or one of the goods' },
+      { path: `terms.items.${odd}`, message: 'an animal of this house and one of its forms, or one of the goods' },
     ]);
   const before = supplierOf(row);
   const to = {

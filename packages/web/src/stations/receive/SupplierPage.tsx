@@ -170,7 +170,7 @@ function Terms({ supplier, house }: TermsProps) {
                   {...register(`items.${i}.pack`)}
                 />
                 <Button
-                  className="mt-[27px] size-11 px-0!"
+                  className="size-11 px-0! md:mt-[27px]"
                   aria-label={`Without ${choices.find((c) => c.value === typed.items[i]?.what)?.name ?? 'the new one'}`}
                   onClick={() => items.remove(i)}
                 >
