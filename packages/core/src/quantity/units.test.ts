@@ -6,6 +6,7 @@ import { formatMoney, formatPerMass, fromPerHouseMass, parseMoney, perHouseMass 
 import { readDecimal } from './number.ts';
 import { celsius, fahrenheit, formatTemperature, parseTemperature } from './temperature.ts';
 import {
+  figureTyped,
   formatCount,
   formatDegrees,
   formatDegreesRange,
@@ -208,4 +209,22 @@ describe('a decimal comma', () => {
     expect(readDecimal('1,250')).toBeNaN();
     expect(parseMoney('1.250', 'BHD')).toBe(1_250);
   });
+});
+
+it.each([
+  {},
+  american,
+  { decimal: 'comma' as const },
+  { ...american, decimal: 'comma' as const },
+  { volume: 'imperial' as const },
+])('a figure put into a field for typing over is read there as what it was, in %j', (units) => {
+  inUnits(units);
+  fc.assert(
+    fc.property(fc.integer({ min: -300, max: 2_500 }), fc.integer({ min: 1, max: 90_000 }), (tenths, ml) => {
+      expect(parseTemperature(figureTyped('°C', tenths / 10, 2)) / 100).toBeCloseTo(tenths / 10, 1);
+      expect(parseLitres(figureTyped('l', ml / 1_000, 3)) * 1_000).toBeCloseTo(ml, -1);
+    }),
+  );
+  // what stands on a probe at the door: a degree is a degree in whatever the house reads
+  expect(Math.abs(parseTemperature(figureTyped('°C', 1.2, 1)) - 120)).toBeLessThanOrEqual(5);
 });

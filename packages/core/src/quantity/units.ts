@@ -90,6 +90,14 @@ const trimmed = (value: number, decimals: number): string => {
 };
 
 /**
+ * A figure of the inside as a field that asks for this unit shows it, for typing over: bare, in the house's unit and with its decimal sign.
+ *
+ * @example figureTyped('°C', 1.2, 1) -> "1.2"; in °F "34.2"
+ */
+export const figureTyped = (unit: FieldUnit, value: number, decimals: number): string =>
+  trimmed(toHouse(unit, value), decimals);
+
+/**
  * A mass as a field shows it, for typing over: a bare figure in the house's small unit.
  *
  * Keeps   to a thousandth of an ounce; in grams to the milligram, but below a kilogram to a hundredth, since there three figures behind a point may be

@@ -60,56 +60,60 @@ export function DataTable<R extends RowData>({ rows, columns, rowId, whole = tru
   };
   return (
     <div>
-      <table className="w-full border-collapse text-left text-[15px]">
-        {caption !== undefined && <caption className="caption-bottom py-3 text-left text-ink-soft">{caption}</caption>}
-        <thead className="text-[14px] text-ink-soft">
-          {table.getHeaderGroups().map((group) => (
-            <tr key={group.id} className="border-b border-line-strong">
-              {group.headers.map(({ id, column }) => {
-                const sorted = column.getIsSorted();
-                const head = byId.get(id)?.head;
-                const Mark = sorted === 'asc' ? ArrowUp : sorted === 'desc' ? ArrowDown : ChevronsUpDown;
-                return (
-                  <th
-                    key={id}
-                    scope="col"
-                    aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : undefined}
-                    className={`py-1 pr-3 font-semibold ${look(id)}`}
-                  >
-                    {column.getCanSort() ? (
-                      <button
-                        type="button"
-                        className={`inline-flex min-h-10 items-center gap-1 hover:text-ink ${byId.get(id)?.figure === true ? 'flex-row-reverse' : ''} ${sorted === false ? '' : 'text-ink'}`}
-                        onClick={column.getToggleSortingHandler()}
-                      >
-                        {head}
-                        <Mark
-                          size={14}
-                          aria-hidden="true"
-                          className={`no-print ${sorted === false ? 'opacity-50' : ''}`}
-                        />
-                      </button>
-                    ) : (
-                      head
-                    )}
-                  </th>
-                );
-              })}
-            </tr>
-          ))}
-        </thead>
-        <tbody>
-          {table.getRowModel().rows.map((row) => (
-            <tr key={row.id} className="border-b border-line">
-              {columns.map((c) => (
-                <td key={c.id} className={`py-1.5 pr-3 ${look(c.id)}`}>
-                  {c.cell === undefined ? c.value(row.original) : c.cell(row.original)}
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <div className="overflow-x-auto print:overflow-visible">
+        <table className="w-full border-collapse text-left text-[15px]">
+          {caption !== undefined && (
+            <caption className="caption-bottom py-3 text-left text-ink-soft">{caption}</caption>
+          )}
+          <thead className="text-[14px] text-ink-soft">
+            {table.getHeaderGroups().map((group) => (
+              <tr key={group.id} className="border-b border-line-strong">
+                {group.headers.map(({ id, column }) => {
+                  const sorted = column.getIsSorted();
+                  const head = byId.get(id)?.head;
+                  const Mark = sorted === 'asc' ? ArrowUp : sorted === 'desc' ? ArrowDown : ChevronsUpDown;
+                  return (
+                    <th
+                      key={id}
+                      scope="col"
+                      aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : undefined}
+                      className={`py-1 pr-3 font-semibold ${look(id)}`}
+                    >
+                      {column.getCanSort() ? (
+                        <button
+                          type="button"
+                          className={`inline-flex min-h-10 items-center gap-1 hover:text-ink ${byId.get(id)?.figure === true ? 'flex-row-reverse' : ''} ${sorted === false ? '' : 'text-ink'}`}
+                          onClick={column.getToggleSortingHandler()}
+                        >
+                          {head}
+                          <Mark
+                            size={14}
+                            aria-hidden="true"
+                            className={`no-print ${sorted === false ? 'opacity-50' : ''}`}
+                          />
+                        </button>
+                      ) : (
+                        head
+                      )}
+                    </th>
+                  );
+                })}
+              </tr>
+            ))}
+          </thead>
+          <tbody>
+            {table.getRowModel().rows.map((row) => (
+              <tr key={row.id} className="border-b border-line">
+                {columns.map((c) => (
+                  <td key={c.id} className={`py-1.5 pr-3 ${look(c.id)}`}>
+                    {c.cell === undefined ? c.value(row.original) : c.cell(row.original)}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       {file !== undefined && rows.length > 0 && (
         <Button
           className="no-print mt-3"

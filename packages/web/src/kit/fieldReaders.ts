@@ -1,5 +1,6 @@
 /** The fields of a form, read by Zod: what a figure is, and in which words it is said that it is none. */
 import {
+  figureTyped,
   figureWords,
   inMajor,
   type Milligrams,
@@ -8,7 +9,6 @@ import {
   parseMass,
   parseMoney,
   readDecimal,
-  toHouse,
 } from '@zabrik/core';
 import { type RefinementCtx, z } from 'zod';
 
@@ -34,7 +34,7 @@ export const aWeight = (says: string) =>
 /** Litres: more than nothing. */
 export const aVolume = (says: string) => z.string().transform(read((text) => parseLitres(text), says));
 /** The same as a field has it before somebody types. */
-export const volumeTyped = (litres: number): string => String(Number(toHouse('l', litres).toFixed(3)));
+export const volumeTyped = (litres: number): string => figureTyped('l', litres, 3);
 
 /** A number over nought. */
 export const aFigure = (says: string) =>

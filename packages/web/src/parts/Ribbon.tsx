@@ -102,7 +102,7 @@ export function Ribbon({ totalMg, parts, openName, bracket, onPick }: Props) {
             }}
           />
           <figcaption
-            className="absolute top-1.5 text-[13px] whitespace-nowrap text-calm"
+            className="absolute top-1.5 text-[13px] whitespace-nowrap text-calm max-sm:right-auto! max-sm:left-0!"
             style={
               bracket.fromShare > 0.5
                 ? { right: percent(1 - Math.min(1, bracket.toShare)) }

@@ -82,7 +82,7 @@ export default function YieldSheet() {
           {b.supplierName !== null && ` · ${b.supplierName}`} · {b.by}, {b.closedAt !== null && dayAndTime(b.closedAt)}
           {sheet.reopenedFrom > 0 && ` · reopened ${sheet.reopenedFrom === 1 ? 'once' : `${sheet.reopenedFrom} times`}`}
         </p>
-        <div className="no-print ml-auto flex items-center gap-2">
+        <div className="no-print ml-auto flex flex-wrap items-center gap-2">
           {main?.lotCode != null && (
             <Link
               to={`/bench/cut?q=${main.lotCode}`}
@@ -133,9 +133,10 @@ export default function YieldSheet() {
           <Notice tone="attention">Closed out of balance: {sheet.note}</Notice>
         </div>
       )}
-      <div className="overflow-x-auto print:overflow-visible">
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: wider than a phone, and what scrolls must be reached by keys */}
+      <section aria-label="Pieces" className="overflow-x-auto print:overflow-visible" tabIndex={0}>
         <YieldRows sheet={sheet} money={money} />
-      </div>
+      </section>
       <p className="mt-2 text-[14px] text-ink-soft">
         Cost factor of the main cut:{' '}
         {costingSchools

@@ -1,4 +1,4 @@
-import { formatMass, refusalOf, roleIn, unitName } from '@zabrik/core';
+import { formatMass, massTyped, refusalOf, roleIn, unitName } from '@zabrik/core';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { z } from 'zod';
@@ -31,7 +31,7 @@ export function Joins({ stove }: { readonly stove: AtStove }) {
     .filter((lot) => lot.freeMg > 0 && refusalOf(batch.recipe, offerOf(lot)) === undefined)
     .sort((a, b) => (a.useBy ?? '9999').localeCompare(b.useBy ?? '9999') || a.code.localeCompare(b.code));
   const lot = may.find((l) => l.id === lotId);
-  const typed = text !== '' || lot === undefined ? text : String(Math.round(lot.freeMg / 1_000));
+  const typed = text !== '' || lot === undefined ? text : massTyped(lot.freeMg);
   const massMg = weightIn(typed);
   const roleOf = (l: PotLot): string => {
     const role = roleIn(batch.recipe, offerOf(l));

@@ -1,5 +1,14 @@
 import type { House } from '@zabrik/contract';
-import { formatLitres, inKilograms, levelOf, markOf, type Recipe, readDecimal, saltStop, toHouse } from '@zabrik/core';
+import {
+  figureTyped,
+  formatLitres,
+  inKilograms,
+  levelOf,
+  markOf,
+  type Recipe,
+  readDecimal,
+  saltStop,
+} from '@zabrik/core';
 import { z } from 'zod';
 import type { KeptForm } from '../../app/keptForm.ts';
 import { Button } from '../../kit/Button.tsx';
@@ -103,10 +112,11 @@ export function MarkForm({ stove, house, may, form, litresNow, onSet }: Props) {
             onClick={() =>
               setValue(
                 'target',
-                toHouse(
+                figureTyped(
                   'l',
                   inKilograms(markOf(batch.recipe as Recipe, batch, batch.expectedMg.mean, m.factor)),
-                ).toFixed(2),
+                  2,
+                ),
                 { shouldValidate: true },
               )
             }

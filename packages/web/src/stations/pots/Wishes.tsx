@@ -1,5 +1,5 @@
 import type { ListedRecipe } from '@zabrik/contract';
-import { formatMass, inKilograms, type Recipe, SWELLS, stuffingFor, toHouse, unitName } from '@zabrik/core';
+import { figureTyped, formatMass, inKilograms, type Recipe, SWELLS, stuffingFor, unitName } from '@zabrik/core';
 import { Button } from '../../kit/Button.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
@@ -66,7 +66,7 @@ export function ToFill({ s }: { readonly s: Scaling }) {
           <li key={b.lotId}>
             <Button
               className="h-auto! min-h-13 max-w-full py-1 text-left leading-tight"
-              onClick={() => s.setWish({ kind: 'mass', amount: toHouse('kg', inKilograms(massMg)).toFixed(3) })}
+              onClick={() => s.setWish({ kind: 'mass', amount: figureTyped('kg', inKilograms(massMg), 3) })}
             >
               <span className="min-w-0">
                 <span className="block truncate">

@@ -63,6 +63,18 @@ describe('a lot joins a pot that is on', () => {
     touch(/^Undo/);
     await waitFor(() => expect(screen.queryByText(/60 g Bass frame 7 joined/)).toBeNull());
   });
+  it('in a kitchen of ounces all of it is so many ounces', async () => {
+    // the same core the screen stands on: each test begins with modules of its own
+    const { unitsComeFrom, usualUnits } = await import('@zabrik/core');
+    unitsComeFrom(() => ({ ...usualUnits, mass: 'imperial' }));
+    await stove(batchOf('fish-fumet', kilograms(5)), { lots: [bass] });
+    touch('Something joins it');
+    await pick('What joins it', /Bass frame 7, 3\.5 oz/);
+    expect((screen.getByLabelText('How much, oz') as HTMLInputElement).value).toBe('3.527');
+    touch('It joins');
+    expect(await said('join')).toMatchObject({ massMg: expect.closeTo(grams(100), -4) });
+    unitsComeFrom(() => usualUnits);
+  });
   it('is not offered to who only looks', async () => {
     await stove(batchOf('fish-fumet', kilograms(5)), { lots: [bass], role: 'viewer' });
     expect(screen.queryByRole('button', { name: 'Something joins it' })).toBeNull();

@@ -2,7 +2,7 @@
 import 'fake-indexeddb/auto';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { DeliveryLine, Order } from '@zabrik/contract';
-import { grams } from '@zabrik/core';
+import { grams, unitsComeFrom, usualUnits } from '@zabrik/core';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { startOutbox, worksAs } from '../../app/outbox.ts';
 import { me, supplierOf } from '../../testing/kitchen.ts';
@@ -103,6 +103,26 @@ describe('a line of a delivery', () => {
     });
     expect(screen.getByLabelText<HTMLInputElement>('Gross, with box').value).toBe('');
     expect(screen.getByLabelText<HTMLSelectElement>('Supplier').value).toBe(SUPPLIER);
+  });
+
+  it('takes what the probe shows in the units of the house: 1.2 °C are 34.2 °F, never 1.2', async () => {
+    unitsComeFrom(() => ({ ...usualUnits, temperature: 'F' }));
+    const real = fetch;
+    vi.stubGlobal('fetch', (url: string, init?: RequestInit) =>
+      url.endsWith('/probe')
+        ? Promise.resolve(Response.json({ state: 'steady', centiC: 120, errorCentiC: 0 }))
+        : real(url, init),
+    );
+    open();
+    await asWeighed();
+    const take = screen.getByRole<HTMLButtonElement>('button', { name: 'Take the temperature from the probe' });
+    await waitFor(() => expect(take.disabled).toBe(false));
+    fireEvent.click(take);
+    expect(screen.getByLabelText<HTMLInputElement>('Temperature').value).toBe('34.2');
+    press('Accept delivery');
+    await waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]?.temperatureCentiC).toBe(122);
+    unitsComeFrom(() => usualUnits);
   });
 
   it('says all that is missing at once, and sends nothing', async () => {

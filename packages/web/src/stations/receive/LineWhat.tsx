@@ -1,6 +1,6 @@
 /** What came: the line of the order, the animal or the goods, how it came, the code on its box and its temperature. */
 import type { Order } from '@zabrik/contract';
-import { type CameAs, formatMass } from '@zabrik/core';
+import { type CameAs, figureTyped, formatMass } from '@zabrik/core';
 import type { Catalogue } from '../../app/queries.ts';
 import { Choice } from '../../kit/Choice.tsx';
 import { Field } from '../../kit/Field.tsx';
@@ -100,7 +100,7 @@ export function LineWhat({ line, catalogue }: { readonly line: Line; readonly ca
             id={line.papers === 'game' ? 'game.source' : line.classId === 'live-shellfish' ? 'molluscs' : 'receiving'}
           />
         </div>
-        <div className="mt-3 grid grid-cols-[120px_minmax(0,1fr)] items-end gap-3">
+        <div className="mt-3 grid items-end gap-3 sm:grid-cols-[120px_minmax(0,1fr)]">
           <Field
             label="Temperature"
             unit="°C"
@@ -109,7 +109,7 @@ export function LineWhat({ line, catalogue }: { readonly line: Line; readonly ca
             {...register('temperature')}
           />
           <ProbeReading
-            onTake={(centiC) => setValue('temperature', (centiC / 100).toFixed(1), { shouldValidate: true })}
+            onTake={(centiC) => setValue('temperature', figureTyped('°C', centiC / 100, 1), { shouldValidate: true })}
           />
         </div>
       </div>

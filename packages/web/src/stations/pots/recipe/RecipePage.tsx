@@ -133,7 +133,7 @@ export default function RecipePage() {
   return (
     <div className="flex flex-1 flex-col">
       <PotsHead />
-      <div className="grid gap-6 p-5">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-6 p-5">
         <PrintHead />
         <div className="flex flex-wrap items-center gap-3">
           <h2 className="text-2xl font-bold">{draft.title}</h2>
