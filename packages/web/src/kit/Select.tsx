@@ -58,7 +58,7 @@ export function Select<V extends string>({
       // options that come after the value: it is set again where it is registered, or nothing would seem chosen
       key={options === undefined || options.length === 0 ? 'none yet' : 'there'}
       id={id}
-      className={`${inputLook} font-normal ${big ? 'h-14' : dense ? 'h-10 py-1' : 'h-11'} ${fit ? 'w-auto!' : ''} ${label === undefined ? className : ''}`}
+      className={`${inputLook} font-normal ${big ? 'h-14' : dense ? 'h-10 py-1' : 'h-11'} ${fit ? 'w-auto! max-w-full' : ''} ${label === undefined ? className : ''}`}
       aria-invalid={error !== undefined}
       aria-describedby={error === undefined ? undefined : `${id}-error`}
       onChange={(event) => {
@@ -77,7 +77,7 @@ export function Select<V extends string>({
   );
   if (label === undefined) return select;
   return (
-    <div className={`${beside ? 'flex items-center gap-2' : ''} ${className}`}>
+    <div className={`min-w-0 ${beside ? 'flex items-center gap-2' : ''} ${className}`}>
       <label
         htmlFor={id}
         className={

@@ -33,9 +33,16 @@ const { Screen: Cover, load: loadCover } = screen(
 /** Finds anything; its script comes when the screen that was wanted stands, or when it is asked for. */
 const { Screen: Finder } = screen(() => import('../stations/find/Finder.tsx'), <BarButton>Find</BarButton>);
 
+const FINDER_AFTER_MS = 2_500;
+
 /** The stations that work, in the order of work, each with the one figure that matters there now. */
-function FlowBar({ leave, settled }: { readonly leave: () => void; readonly settled: boolean }) {
+function FlowBar({ leave }: { readonly leave: () => void }) {
   const [wanted, setWanted] = useState(false);
+  const [settled, setSettled] = useState(false);
+  useEffect(() => {
+    const later = setTimeout(() => setSettled(true), FINDER_AFTER_MS);
+    return () => clearTimeout(later);
+  }, []);
   const { data: me } = useMe();
   const { data: flow } = useFlow();
   const connected = useConnected();
@@ -144,7 +151,6 @@ export function Shell() {
   const client = useQueryClient();
   const navigate = useNavigate();
   const covered = useCovered();
-  const [settled, setSettled] = useState(false);
   const personId = me?.person.id;
   const role = me?.person.role;
   // whoever comes next begins at the beginning
@@ -235,7 +241,7 @@ export function Shell() {
         void Promise.allSettled([
           loadCover(),
           import('../stations/essentials.ts').then(({ readEssentials }) => readEssentials(client)),
-        ]).then(() => setSettled(true)),
+        ]),
       ESSENTIALS_AFTER_MS,
     );
     return () => clearTimeout(later);
@@ -274,7 +280,7 @@ export function Shell() {
         To the work
       </a>
       <div inert={covered}>
-        <FlowBar leave={() => void leave()} settled={settled} />
+        <FlowBar leave={() => void leave()} />
       </div>
       {/* what rings is seen whoever stands there */}
       <div inert={covered} className={covered ? 'fixed inset-x-0 top-0 z-50' : ''}>

@@ -76,9 +76,23 @@ export default function FindBox({ first, screens, go, close }: Props) {
           ...findPlaces(screens, me.person.role, asked),
         ];
   const recent = me == null || asked !== '' ? [] : recentOf(me.person.id);
+  const heaps = groupOrder.flatMap((heading) => {
+    const here = lines.filter((l) => l.group === heading);
+    return here.length === 0 ? [] : [{ heading, here }];
+  });
+  // Enter takes the first unless somebody has gone on to another that is still there, however often the lines have changed meanwhile
+  const keys = asked === '' ? recent.map((r) => r.to) : heaps.flatMap(({ here }) => here.map((l) => l.key));
+  const [picked, setPicked] = useState('');
   return (
     <Dialog title="Find" onClose={close}>
-      <Command label="Find" shouldFilter={false} loop className="grid gap-2">
+      <Command
+        label="Find"
+        shouldFilter={false}
+        loop
+        value={keys.includes(picked) ? picked : (keys[0] ?? '')}
+        onValueChange={setPicked}
+        className="grid gap-2"
+      >
         <Command.Input
           autoFocus
           value={text}
@@ -118,20 +132,17 @@ export default function FindBox({ first, screens, go, close }: Props) {
                 : `Nothing is called ${asked}.`}
             </p>
           )}
-          {groupOrder.map((heading) => {
-            const here = lines.filter((l) => l.group === heading);
-            return here.length === 0 ? null : (
-              <Command.Group
-                key={heading}
-                heading={heading}
-                className="[&>[cmdk-group-heading]]:px-3 [&>[cmdk-group-heading]]:pt-2 [&>[cmdk-group-heading]]:text-[13px] [&>[cmdk-group-heading]]:text-ink-soft"
-              >
-                {here.map((l) => (
-                  <FoundLine key={l.key} line={l} go={go} />
-                ))}
-              </Command.Group>
-            );
-          })}
+          {heaps.map(({ heading, here }) => (
+            <Command.Group
+              key={heading}
+              heading={heading}
+              className="[&>[cmdk-group-heading]]:px-3 [&>[cmdk-group-heading]]:pt-2 [&>[cmdk-group-heading]]:text-[13px] [&>[cmdk-group-heading]]:text-ink-soft"
+            >
+              {here.map((l) => (
+                <FoundLine key={l.key} line={l} go={go} />
+              ))}
+            </Command.Group>
+          ))}
         </Command.List>
       </Command>
     </Dialog>

@@ -134,7 +134,7 @@ export default function Plans() {
       {found.length === 0 ? (
         <Empty title="No such plan">Another word may find it. A plan can be made by copying one that is near.</Empty>
       ) : (
-        <ul className="grid grid-cols-3 gap-3 max-[1100px]:grid-cols-2">
+        <ul className="grid grid-cols-3 gap-3 max-[1100px]:grid-cols-2 max-sm:grid-cols-[minmax(0,1fr)]">
           {found.map((plan) => (
             <li key={plan.id}>
               <PlanCard plan={plan} names={names} />

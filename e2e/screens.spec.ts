@@ -1,0 +1,262 @@
+/** What goes through all stations: every screen at three widths and in a machine's own colours, finding, buying, paper. */
+import { expect, type Page, test } from '@playwright/test';
+import { axe, signInByTouch, watchRequests } from './cook.ts';
+
+const read = async (page: Page, path: string): Promise<Record<string, unknown[]>> =>
+  (await (await page.request.get(`/api/v1${path}`)).json()) as Record<string, unknown[]>;
+const firstId = async (page: Page, path: string, list: string): Promise<string> => {
+  const [first] = (await read(page, path))[list] as readonly { readonly id: string }[];
+  if (first === undefined) throw new Error(`${path} gave none`);
+  return first.id;
+};
+
+test('every screen at three widths: nothing for axe to find, no wider than the page, and what is saved stands over it', async ({
+  page,
+}) => {
+  await signInByTouch(page, 'Maren Ostle');
+  const [lot, breakdown, closed, delivery, supplier] = [
+    await firstId(page, '/lots?limit=1', 'lots'),
+    await firstId(page, '/breakdowns', 'breakdowns'),
+    await firstId(page, '/ledger/breakdowns?limit=1', 'breakdowns'),
+    await firstId(page, '/deliveries?limit=1', 'deliveries'),
+    await firstId(page, '/suppliers', 'suppliers'),
+  ];
+  const screens: readonly (readonly [path: string, stands: string | RegExp])[] = [
+    ['/bench', 'On the bench now'],
+    [`/bench/${breakdown}`, /Weighed/],
+    ['/bench/plans', 'Cut plans'],
+    ['/bench/plans/round-fish-two-fillets', 'Save as file'],
+    ['/bench/cut', /under the knife|rolls/i],
+    ['/larder', /lots on hand/],
+    [`/larder/${lot}`, 'On hand'],
+    [`/larder/${lot}/trace`, /^Trace of/],
+    ['/larder/tubs', 'Tubs'],
+    ['/larder/count', 'Which place'],
+    ['/larder/labels', /Labels|printer/i],
+    ['/pots', 'So many litres'],
+    ['/pots/recipes/fish-fumet', 'As JSON'],
+    ['/pots/stove', 'Done'],
+    ['/pots/cooling', /log/i],
+    ['/pots/plates', /Plates|plate/],
+    ['/pots/calculator', /salt/i],
+    ['/receive', 'Expected'],
+    ['/receive/prices', /Brill/],
+    ['/receive/suppliers', 'New supplier'],
+    [`/receive/suppliers/${supplier}`, 'What is bought of them'],
+    [`/receive/${delivery}`, /received by/],
+    ['/ledger', 'What is listed'],
+    [`/ledger/${closed}`, 'All breakdowns'],
+    ['/house', 'Name of the kitchen'],
+    ['/house/people', 'Maren Ostle'],
+    ['/house/things', 'Pots and pans'],
+    ['/house/devices', 'Probe and printer'],
+    ['/house/worth', 'Pantry'],
+    ['/house/changes', /Supplier|From which list/],
+    ['/limits', 'The usual cautions'],
+    ['/server', 'Backups'],
+    ['/waiting', 'Kept on this tablet'],
+  ];
+  const widths = [1280, 800, 390];
+  for (const [path, stands] of screens) {
+    await page.setViewportSize({ width: 1280, height: 800 });
+    await page.goto(path);
+    await expect(
+      page
+        .locator('#work')
+        .getByText(stands)
+        .or(page.locator('#work').getByRole('region', { name: stands }))
+        .or(page.locator('#work').getByLabel(stands))
+        .first(),
+    ).toBeAttached();
+    for (const width of widths) {
+      await page.setViewportSize({ width, height: 800 });
+      await axe(page, `${path} at ${width}`);
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+      expect(over, `${path} at ${width} is wider than the page by`).toBeLessThanOrEqual(1);
+      await expect(page.getByTestId('saved')).toBeInViewport();
+    }
+    for (const name of ['Receive', 'Bench', 'Larder', 'Pots', 'Ledger', 'House'])
+      await expect(
+        page.getByRole('navigation', { name: 'Stations' }).getByText(name, { exact: true }),
+      ).toBeInViewport();
+  }
+});
+
+test('in a machine’s own colours what is open, on and chosen is seen', async ({ page }) => {
+  await page.emulateMedia({ forcedColors: 'active' });
+  await signInByTouch(page, 'Maren Ostle');
+  await page.goto(`/receive/suppliers/${await firstId(page, '/suppliers', 'suppliers')}`);
+  const ground = (name: string, role: 'link' | 'button'): Promise<string> =>
+    page
+      .getByRole(role, { name })
+      .first()
+      .evaluate((el) => getComputedStyle(el).backgroundColor);
+  await expect(page.getByRole('button', { name: 'Mon' }).first()).toBeVisible();
+  const stations = page.getByRole('navigation', { name: 'Stations' });
+  const groundOf = (name: string): Promise<string> =>
+    stations.getByRole('link', { name }).evaluate((el) => getComputedStyle(el).backgroundColor);
+  expect(await groundOf('Receive')).not.toBe(await groundOf('Bench'));
+  expect(await ground('Suppliers', 'link')).not.toBe(await ground('Prices', 'link'));
+  // orders are taken on Mondays and not on Sundays
+  expect(await ground('Mon', 'button')).not.toBe(await ground('Sun', 'button'));
+});
+
+test('found from anywhere by a few letters, by a label that is scanned, by what was opened last; without the server by what the tablet has read', async ({
+  page,
+}) => {
+  const stayedHome = watchRequests(page);
+  await signInByTouch(page, 'Ines Calloway');
+  await page.getByRole('button', { name: 'Find' }).click();
+  const box = page.getByRole('dialog', { name: 'Find' });
+  await box.getByPlaceholder('A name, or the code on a label').fill('turbot');
+  await expect(box.getByRole('option').first()).toBeVisible();
+  await axe(page, 'find');
+  await box.getByPlaceholder('A name, or the code on a label').fill('zz nothing');
+  await expect(box.getByText('Nothing is called zz nothing.')).toBeVisible();
+  // the house is the chefs' business
+  await box.getByPlaceholder('A name, or the code on a label').fill('currency pounds');
+  await expect(box.getByText(/Nothing is called/)).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  const [lot] = (await read(page, '/lots?limit=1'))['lots'] as readonly {
+    readonly id: string;
+    readonly code: string;
+  }[];
+  // a scanner that says what it read: no key of it is a tray
+  await page.goto(`/bench/${await firstId(page, '/breakdowns', 'breakdowns')}`);
+  await expect(page.getByRole('button', { name: 'Find' })).toHaveAttribute('aria-keyshortcuts', '/');
+  const weighed = await page.getByTestId('balance').textContent();
+  await page.keyboard.type(`]d291${lot?.code}`);
+  await expect(page.getByTestId('balance')).toHaveText(weighed ?? '');
+  await page.keyboard.press('Enter');
+  await page.waitForURL(`**/larder/${lot?.id}`);
+  await expect(page.getByText('On hand').first()).toBeVisible();
+
+  await page.goto('/pots');
+  await expect(page.getByRole('button', { name: 'Find' })).toHaveAttribute('aria-keyshortcuts', '/');
+  await page.keyboard.press('/');
+  await expect(box.getByRole('option').first()).toContainText(lot?.code ?? '');
+  await page.route('**/api/v1/find**', (route) => route.abort());
+  await box.getByPlaceholder('A name, or the code on a label').fill(lot?.code ?? '');
+  await expect(box.getByText(/The server cannot be reached/)).toBeVisible();
+  await expect(box.getByRole('option').first()).toContainText(lot?.code ?? '');
+  await page.keyboard.press('Enter');
+  await page.waitForURL(`**/larder/${lot?.id}`);
+  stayedHome();
+});
+
+test('a supplier’s terms: said once, kept over a reload, and an order knows its day; a price follows the supplier’s list; what is bought of is on paper', async ({
+  page,
+  browser,
+}) => {
+  await signInByTouch(page, 'Maren Ostle');
+  await page.getByRole('link', { name: /^Receive/ }).click();
+  await page.getByRole('link', { name: 'Suppliers' }).click();
+  await page.getByLabel('New supplier').fill('Holm Dairy');
+  await page.getByLabel('New supplier').press('Enter');
+  await page.getByRole('link', { name: /Holm Dairy/ }).click();
+  await page.getByLabel('Whom to ask for').fill('Sunniva');
+  const taken = page.getByRole('group', { name: 'Orders are taken' });
+  for (const day of ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'])
+    await taken.getByRole('button', { name: day }).click();
+  await page.getByLabel('Ordered by').fill('half past four');
+  await expect(page.getByText('A time of the day, such as 16:00 or 4 pm')).toBeVisible();
+  await page.getByLabel('Ordered by').fill('23:59');
+  await page.reload();
+  await expect(page.getByLabel('Whom to ask for')).toHaveValue('Sunniva');
+  await expect(taken.getByRole('button', { name: 'Sun' })).toHaveAttribute('aria-pressed', 'true');
+  await page.getByLabel('Order at least').fill('60');
+  await page.getByRole('button', { name: 'Another thing' }).click();
+  await page.getByLabel('What', { exact: true }).selectOption({ label: 'Double cream' });
+  await page.getByLabel('A pack').fill('2 kg');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText(/order today by 23:59, comes/)).toBeVisible();
+  await expect(page.getByText(/an order comes to £60.00 at least/)).toBeVisible();
+
+  // another tablet had it open: it is told, and what was typed there stays
+  const other = await (await browser.newContext()).newPage();
+  await signInByTouch(other, 'Tobin Arkwell');
+  await other.goto(page.url());
+  await other.getByLabel('Whom to ask for').fill('Sunniva or Per');
+  await page.getByLabel('Telephone').fill('01632 960411');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByLabel('Telephone')).toHaveValue('01632 960411');
+  await expect(other.getByLabel('Whom to ask for')).toHaveValue('Sunniva or Per');
+
+  await page.goto('/receive');
+  await page.getByRole('button', { name: 'write an order down' }).click();
+  await page.getByLabel('Of which supplier').selectOption({ label: 'Holm Dairy' });
+  await expect(page.getByText('To be ordered today by 23:59.')).toBeVisible();
+  await page.getByLabel('What', { exact: true }).selectOption({ label: 'Double cream' });
+  await page.getByLabel('How much').fill('5 kg');
+  await expect(page.getByText(/They pack it by 2,000 g: 3 packs, 1,000 g more than that/)).toBeVisible();
+
+  // the pantry's butter from another supplier's list
+  await page.goto('/house/worth');
+  const pantry = page.getByRole('region', { name: 'Pantry' });
+  await pantry
+    .getByRole('button', { name: /^shallots?.*from a price list/ })
+    .first()
+    .click();
+  await page.getByRole('dialog').getByLabel('Search the lists').fill('flour');
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /Plain flour/ })
+    .click();
+  await expect(pantry.getByText('from its next saving on')).toBeVisible();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await expect(pantry.getByText('£0.92 a kg, list of', { exact: false }).nth(1)).toBeVisible();
+
+  // each list whole, as a file that can be printed
+  for (const [at, name] of [
+    ['/larder', 'Print'],
+    ['/larder/count', 'Sheet to count by'],
+    ['/bench', 'Print'],
+    ['/receive/prices', 'Print'],
+  ] as const) {
+    await page.goto(at);
+    if (at === '/larder/count') await page.getByLabel('Which place is counted').selectOption({ label: 'Cold room' });
+    const href = await page.getByRole('link', { name, exact: true }).getAttribute('href');
+    const sheet = await page.request.get(href ?? '');
+    expect([sheet.status(), sheet.headers()['content-type']], at).toEqual([200, 'application/pdf']);
+  }
+});
+
+test('of two on a lot with one on the bench the other is offered by itself, to two tablets, and the last only once', async ({
+  page,
+  browser,
+}) => {
+  await signInByTouch(page, 'Ines Calloway');
+  const list = page.getByRole('region', { name: 'To be cut' });
+  const duck = list.getByRole('button', { name: /Guinea fowl/ }).filter({ hasText: '2 of them' });
+  await duck.first().click();
+  await page.getByRole('button', { name: 'Some', exact: true }).click();
+  await page.getByLabel('How many').fill('1');
+  await page.getByLabel('Weight at the start').fill('1300');
+  const code =
+    /\d{4}-[A-Z]/.exec((await page.getByRole('region', { name: /^Start Guinea/ }).textContent()) ?? '')?.[0] ?? '';
+  await page
+    .getByRole('button', { name: /steps first/ })
+    .first()
+    .click();
+  await expect(page.getByTestId('balance')).toContainText('Weighed 0 g');
+  await page.goto('/bench');
+  const rest = list.getByRole('button', { name: new RegExp(code) });
+  await expect(rest).toContainText('one');
+  const other = await (await browser.newContext()).newPage();
+  await signInByTouch(other, 'Jory Pellam');
+  await other
+    .getByRole('region', { name: 'To be cut' })
+    .getByRole('button', { name: new RegExp(code) })
+    .click();
+  await expect(other.getByText('How much of it?')).toHaveCount(0);
+  await rest.click();
+  await page
+    .getByRole('button', { name: /steps first/ })
+    .first()
+    .click();
+  await expect(page.getByTestId('balance')).toContainText('Weighed 0 g');
+  await expect(other.getByText(/is not here to be cut any more/)).toBeVisible();
+  await expect(other.getByRole('button', { name: /steps first/ }).first()).toBeDisabled();
+});
