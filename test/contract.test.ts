@@ -30,6 +30,19 @@ describe('the contract', () => {
     }
   });
 
+  it('names its shapes, each written out once, and points at no other', () => {
+    const names = Object.keys(openApiDocument.components?.schemas ?? {});
+    expect(names).toEqual(
+      expect.arrayContaining(['Lot', 'Breakdown', 'Delivery', 'Recipe', 'CutPlan', 'Problem', 'Supplier']),
+    );
+    const text = JSON.stringify(openApiDocument);
+    const asked = new Set([...text.matchAll(/"\$ref":"#\/components\/schemas\/([^"]+)"/g)].map((m) => m[1]));
+    expect([...asked].filter((n) => !names.includes(n ?? ''))).toEqual([]);
+    expect(names.filter((n) => !asked.has(n))).toEqual([]);
+    // it was 671 kB with every shape written out wherever it comes
+    expect(text.length).toBeLessThan(480_000);
+  });
+
   it('documents parameters, the key of a command, the body, the answer and the refusal', () => {
     for (const e of allEndpoints) {
       const o = operation(e);

@@ -1,8 +1,23 @@
+import { z } from 'zod';
 import { createDocument, type ZodOpenApiPathsObject } from 'zod-openapi';
 import type { Endpoint } from './endpoint.ts';
-import { api } from './index.ts';
+import * as contract from './index.ts';
 import { problemSchema, problems } from './problems.ts';
 import { groups } from './roles.ts';
+
+const { api } = contract;
+
+/**
+ * Every shape that has a name here has it in the document as well, once, instead of being written out wherever it comes: `lotSchema` is `Lot`. The schemas
+ * are told their names where they stand, so that the app's own code need not know of the document.
+ */
+const named = new Map<z.ZodType, string>();
+for (const [name, schema] of Object.entries(contract))
+  if (name.endsWith('Schema') && schema instanceof z.ZodType && !named.has(schema)) {
+    const id = `${name.charAt(0).toUpperCase()}${name.slice(1, -'Schema'.length)}`;
+    named.set(schema, id);
+    z.globalRegistry.add(schema, { ...z.globalRegistry.get(schema), id });
+  }
 
 export const allEndpoints: readonly Endpoint[] = Object.values(api).flatMap((station) =>
   Object.values(station as Record<string, Endpoint>),

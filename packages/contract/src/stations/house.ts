@@ -195,7 +195,7 @@ export const personSchema = z.strictObject({
 export type HousePerson = z.output<typeof personSchema>;
 
 const ofPerson = z.strictObject({ personId: id });
-const settingsSchema = z.strictObject({
+export const settingsSchema = z.strictObject({
   name: newName,
   school: z.enum(costingSchools),
   labourMinorPerHour: amountMinor.nullable(),

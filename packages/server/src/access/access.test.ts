@@ -1,3 +1,4 @@
+import { get } from 'node:http';
 import { allowed, api, type Endpoint, type EndpointId, idleMinutes, permissions, roles } from '@zabrik/contract';
 import { allEndpoints, openApiDocument } from '@zabrik/contract/openapi';
 import { v7 as uuidv7 } from 'uuid';
@@ -385,6 +386,27 @@ describe('who else may not come in', () => {
         (await theirs.raw('post', pathOf(e, {}), body, { 'idempotency-key': uuidv7() })).status,
       );
     expect((await theirs.ask(api.larder.list, { query: {} })).body).toEqual(before.body);
+  });
+
+  it('tells a program by a tag that nothing is new, and a page never', async () => {
+    const ines = await kitchen.signIn(kitchen.personOf('Ines Calloway'));
+    // not by fetch: that asks for nothing kept as soon as a tag is given
+    const asked = (headers: Record<string, string>): Promise<{ status: number; tag: string | undefined }> =>
+      new Promise((resolve, reject) => {
+        get(`${kitchen.base}/api/v1/suppliers`, { headers: { cookie: ines.cookie, ...headers } }, (reply) => {
+          reply.resume();
+          resolve({ status: reply.statusCode ?? 0, tag: reply.headers.etag });
+        }).once('error', reject);
+      });
+    const { tag = '' } = await asked({});
+    expect(tag).toMatch(/^"[\w-]{27}"$/);
+    expect((await asked({ 'if-none-match': tag })).status).toBe(304);
+    const maren = await kitchen.signIn(kitchen.personOf('Maren Ostle'));
+    await must(maren, api.receive.addSupplier, { body: { name: 'Tagged Quay' } });
+    const anew = await asked({ 'if-none-match': tag });
+    expect(anew.status).toBe(200);
+    expect(anew.tag).not.toBe(tag);
+    expect(await asked({ 'sec-fetch-site': 'same-origin' })).toEqual({ status: 200, tag: undefined });
   });
 
   it('sets a strict content security policy and hides what it is made of', async () => {

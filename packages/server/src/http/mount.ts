@@ -136,9 +136,16 @@ export function mountRead<E extends Endpoint>(
     const answer = await forHouse(actor.houseId, async () =>
       shownTo(services.db, actor, e.id, await handle(actor, { ...asked(e, request), request })),
     );
+    if (isProgram(request)) response.setHeader('etag', tagOf(answer));
     send(e, response, answer);
   });
 }
+
+/** Others' programs ask again and again: told by a tag what they have already, they get 304. A page has its events, and is not made to wait for a sum. */
+const isProgram = (request: Request): boolean =>
+  request.method === 'GET' && request.header('sec-fetch-site') === undefined;
+const tagOf = (answer: unknown): string =>
+  `"${createHash('sha256').update(JSON.stringify(answer)).digest('base64url').slice(0, 27)}"`;
 
 const waitedOf = (request: Request): string | undefined => request.header(WAITED_HEADER);
 
