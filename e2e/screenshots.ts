@@ -119,18 +119,20 @@ test('pictures', async ({ page }) => {
   await page.goto('/pots/cooling');
   await page.getByRole('article').first().waitFor();
   await shot(page, 'cooling');
-  await page.goto('/pots/recipes/fish-fumet');
-  await page.getByRole('heading', { name: 'Steps' }).waitFor();
-  await page.getByRole('button', { name: 'Time and heat of step 3' }).click();
-  await page.getByRole('heading', { name: /^To a kilo of/ }).evaluate((h) => {
-    h.scrollIntoView();
-    scrollBy(0, -60);
-  });
-  await shot(page, 'recipe-editor');
   await page.goto('/house/people');
   await page.getByRole('list', { name: 'People' }).getByRole('button', { name: 'Change' }).nth(1).click();
   await page.getByRole('form', { name: 'Save' }).waitFor();
   await shot(page, 'people');
+  await page.goto('/receive/suppliers');
+  await page.getByRole('link', { name: /Bram Quay/ }).click();
+  await page.getByRole('form', { name: 'Terms' }).waitFor();
+  await shot(page, 'supplier');
+  await page.goto('/bench');
+  await page.getByRole('button', { name: 'Find', exact: true }).click();
+  await page.getByPlaceholder('A name, or the code on a label').fill('hake bram');
+  await page.getByRole('option').nth(3).waitFor();
+  await shot(page, 'find');
+  await page.keyboard.press('Escape');
   await page.goto('/house/devices');
   const scale = page.getByRole('region', { name: 'Scales' }).getByRole('listitem').first();
   await scale.getByRole('button', { name: 'Check with weights' }).click();
@@ -157,75 +159,6 @@ test('pictures', async ({ page }) => {
     await page.waitForTimeout(800);
   }
   await shot(page, 'ruler');
-});
-
-test('what is put together, and what is served', async ({ page }) => {
-  test.setTimeout(300_000);
-  process.chdir(import.meta.dirname);
-  await page.goto('/');
-  await signInByTouch(page, 'Maren Ostle');
-  const lots = async (search: string): Promise<string[]> =>
-    (await lotsOf(page, `search=${encodeURIComponent(search)}`)).map((l) => l.id);
-  const plan = async (recipeId: string, lotIds: readonly string[], massG: number): Promise<string> =>
-    String(
-      (
-        await asked(page, '/batches', {
-          recipeId,
-          lotIds,
-          vesselId: null,
-          onHandMg: {},
-          want: { kind: 'mass', massMg: massG * 1_000 },
-        })
-      )['id'],
-    );
-  const trim = [...(await lots('Hake belly edge')), ...(await lots('Plaice scraped'))];
-  const farce = await plan('steaming-farce', trim, 400);
-  const made = await asked(page, `/batches/${farce}/finish`, { outputMg: 390_000, spentMg: 0, note: null });
-  const farceLot = String((made['outputLot'] as { id: string }).id);
-  const mould = await plan('moulded-farce', [farceLot, ...(await lots('Plaice fillets'))], 600);
-  for (const step of [0, 1, 2])
-    await asked(page, `/batches/${mould}/events`, {
-      at: new Date().toISOString(),
-      body: { kind: 'step', step, skipped: false },
-    });
-  await page.goto(`/pots/stove/${mould}`);
-  await page.getByRole('link', { name: 'Begin its cooling log now' }).waitFor();
-  await shot(page, 'mould');
-  const plate = (id: string, title: string, components: readonly unknown[]): Promise<unknown> =>
-    asked(page, '/plates', { plate: { id, version: 1, title, components }, from: 0, retired: false });
-  const of = (kind: string, what: Record<string, unknown>) => ({ kind, ...what });
-  await plate('hake-carrot', 'Hake, carrot, cream', [
-    {
-      name: 'hake',
-      of: of('pieces', { category: 'white-fish-portion', species: 'hake' }),
-      count: 1,
-      grams: 160,
-    },
-    { name: 'strips of carrot', of: of('goods', { goods: 'carrot' }), count: 4, grams: 4 },
-    { name: 'cream', of: of('goods', { goods: 'cream' }), count: null, grams: 45 },
-  ]);
-  await plate('guinea-fowl', 'Guinea fowl, brown sauce', [
-    {
-      name: 'breast',
-      of: of('pieces', { category: 'poultry-portion', species: 'guinea-fowl' }),
-      count: 1,
-      grams: 220,
-    },
-    { name: 'brown sauce', of: of('batch', { recipeId: 'brown-chicken-stock' }), count: null, grams: 60 },
-    { name: 'leeks', of: of('goods', { goods: 'leek' }), count: null, grams: 90 },
-  ]);
-  await plate('roe-deer', 'Roe deer, game stock', [
-    {
-      name: 'loin of roe deer',
-      of: of('pieces', { category: 'venison-portion', species: null }),
-      count: 2,
-      grams: 90,
-    },
-    { name: 'celery', of: of('goods', { goods: 'celery' }), count: 3, grams: 12 },
-  ]);
-  await page.goto('/pots/plates');
-  await page.getByRole('article').nth(2).waitFor();
-  await shot(page, 'plates');
 });
 
 const day = (n: number): string => new Date(Date.now() + n * 86_400_000).toISOString().slice(0, 10);
