@@ -3,7 +3,7 @@ import { api, type SupplierTerms } from '@zabrik/contract';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { must } from '../testing/work.ts';
+import { hakeLots, must } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -165,4 +165,37 @@ it('the price of an ingredient is read from the list it is matched with, from th
   const aller = await must(maren, api.receive.addSupplier, { body: { name: 'Aller Dairy' } });
   await list(aller.id, '2026-12-01', [['Butter, unsalted', 5]]);
   expect(await price('butter')).not.toMatchObject({ minorPerKg: 5 });
+});
+
+it('what a batch took at no price is named, and what is known to cost nothing is not', async () => {
+  const { frame } = await hakeLots(kitchen, ines);
+  const { version } = await must(maren, api.house.read, {});
+  await must(maren, api.house.saveSettings, {
+    body: { version, settings: { pantryMinorPerKg: { water: 0, 'white-wine': 420 }, pantryFrom: {} } },
+  });
+  const planned = await must(ines, api.pots.plan, {
+    body: { recipeId: 'fish-fumet', lotIds: [frame], vesselId: null, onHandMg: {} },
+  });
+  expect(planned.unpriced).toEqual([]);
+  const done = await must(ines, api.pots.finish, {
+    params: { batchId: planned.id },
+    body: { outputMg: 300_000, spentMg: 0, note: null },
+  });
+  const { recipe } = (await must(ines, api.pots.recipes, {})).recipes.find((r) => r.recipe.id === 'fish-fumet') ?? {};
+  const taken = planned.ingredients.filter((i) => i.massMg > i.fromLotsMg).map((i) => i.id);
+  const nameOf = (id: string): string => recipe?.ingredients.find((i) => i.id === id)?.name ?? id;
+  expect(done.unpriced.sort()).toEqual(
+    taken
+      .filter((id) => !['water', 'white-wine'].includes(id))
+      .map(nameOf)
+      .sort(),
+  );
+  expect(done.unpriced.length).toBeGreaterThan(0);
+  // put back, it is a plan again and nothing is said of what it will take
+  await must(maren, api.ledger.reverse, {
+    params: { movementId: done.movementId ?? '' },
+    body: { reason: 'too thin' },
+  });
+  const { batches } = await must(ines, api.pots.list, { query: {} });
+  expect(batches.find((b) => b.id === planned.id)?.unpriced).toEqual([]);
 });

@@ -50,11 +50,13 @@ interface Props {
   /** All there are: what a screen is called, and where it stands. */
   readonly screens: readonly ScreenAt[];
   readonly go: (to: string) => void;
+  /** The keys of the screen are asked for instead. */
+  readonly keys: () => void;
   readonly close: () => void;
 }
 
 /** Anything by a few letters of its name, or by its code: what the server has, or without it what this tablet has read. */
-export default function FindBox({ first, screens, go, close }: Props) {
+export default function FindBox({ first, screens, go, keys, close }: Props) {
   const [text, setText] = useState(first);
   const client = useQueryClient();
   const { data: me } = useMe();
@@ -81,7 +83,7 @@ export default function FindBox({ first, screens, go, close }: Props) {
     return here.length === 0 ? [] : [{ heading, here }];
   });
   // Enter takes the first unless somebody has gone on to another that is still there, however often the lines have changed meanwhile
-  const keys = asked === '' ? recent.map((r) => r.to) : heaps.flatMap(({ here }) => here.map((l) => l.key));
+  const there = asked === '' ? recent.map((r) => r.to) : heaps.flatMap(({ here }) => here.map((l) => l.key));
   const [picked, setPicked] = useState('');
   return (
     <Dialog title="Find" onClose={close}>
@@ -89,7 +91,7 @@ export default function FindBox({ first, screens, go, close }: Props) {
         label="Find"
         shouldFilter={false}
         loop
-        value={keys.includes(picked) ? picked : (keys[0] ?? '')}
+        value={there.includes(picked) ? picked : (there[0] ?? '')}
         onValueChange={setPicked}
         className="grid gap-2"
       >
@@ -145,6 +147,9 @@ export default function FindBox({ first, screens, go, close }: Props) {
           ))}
         </Command.List>
       </Command>
+      <button type="button" className="mt-2 min-h-11 text-[15px] underline" onClick={keys}>
+        Keys of this screen
+      </button>
     </Dialog>
   );
 }

@@ -1,6 +1,7 @@
 import { act, cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { useLocation } from 'react-router';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import { Button } from '../../kit/Button.tsx';
 import { lotOf, me } from '../../testing/kitchen.ts';
 import { open as openScreen } from '../../testing/open.tsx';
 import Finder from './Finder.tsx';
@@ -15,6 +16,13 @@ const open = (wanted = false) =>
   openScreen(
     <>
       <Finder wanted={wanted} screens={[]} />
+      <div id="work">
+        <Button hotkey="c">Close stage</Button>
+        <Button hotkey="u" disabled>
+          Undo
+        </Button>
+        <Button hotkey="1" aria-label="Portions" />
+      </div>
       <input aria-label="A field" />
       <Here />
     </>,
@@ -122,4 +130,20 @@ it('what was opened last stands there before anything is typed', async () => {
     'Frames 0401-BLarder',
     'Hake 0402-CLarder',
   ]);
+});
+
+it('the keys of the screen stand on ?, as the screen says them now, and a touch away', async () => {
+  open();
+  fireEvent.keyDown(document.body, { key: '?' });
+  const here = await screen.findByRole('region', { name: 'On this screen' });
+  expect([...here.querySelectorAll('dt')].map((d) => d.textContent)).toEqual(['c', '1']);
+  expect([...here.querySelectorAll('dd')].map((d) => d.textContent)).toEqual(['Close stage', 'Portions']);
+  expect(screen.getByRole('region', { name: 'Everywhere' }).textContent).toContain('Find anything');
+  // with something over the page it is a letter like others
+  fireEvent.keyDown(document.body, { key: '/' });
+  expect(screen.queryByPlaceholderText(/A name/)).toBeNull();
+  fireEvent.click(screen.getByRole('button', { name: 'Close' }));
+  fireEvent.click(await screen.findByRole('button', { name: 'Find' }));
+  fireEvent.click(await screen.findByRole('button', { name: 'Keys of this screen' }));
+  expect(await screen.findByRole('region', { name: 'On this screen' })).toBeTruthy();
 });

@@ -8,6 +8,7 @@ import type { ScreenAt } from '../../app/screenAt.ts';
 import { onOpened } from '../../app/title.ts';
 import { BarButton } from '../../kit/BarButton.tsx';
 import FindBox from './FindBox.tsx';
+import KeysBox from './KeysBox.tsx';
 import { opened } from './recent.ts';
 
 /** A scanner that says what kind of code it read begins with this, then types faster than a hand, and ends with Enter. */
@@ -25,11 +26,12 @@ interface Props {
 }
 
 /**
- * The button that finds anything, and what listens for it anywhere: the key /, and a scanner that reads one of our labels. A scanner's keys
+ * The button that finds anything, and what listens for it anywhere: the key /, the key ? for all keys, and a scanner that reads one of our labels. A scanner's keys
  * are kept from the screen: at the bench each would be a tray.
  */
 export default function Finder({ wanted, screens }: Props) {
   const [asked, setAsked] = useState<string | undefined>(wanted ? '' : undefined);
+  const [keys, setKeys] = useState(false);
   const { data: me } = useMe();
   const { pathname } = useLocation();
   const navigate = useNavigate();
@@ -65,7 +67,9 @@ export default function Finder({ wanted, screens }: Props) {
         scan = undefined;
         // without the server the box says what the tablet knows of it
         lookUp(text).catch(() => setAsked(text.replace(/^\][A-Za-z]\d/, '')));
-      } else if (event.key === '/' && document.querySelector('[role="dialog"]') === null) setAsked('');
+      } else if (document.querySelector('[role="dialog"]') !== null) return;
+      else if (event.key === '/') setAsked('');
+      else if (event.key === '?') setKeys(true);
       else return;
       event.preventDefault();
       event.stopImmediatePropagation();
@@ -78,6 +82,7 @@ export default function Finder({ wanted, screens }: Props) {
       <BarButton aria-keyshortcuts="/" onClick={() => setAsked('')}>
         Find
       </BarButton>
+      {keys && <KeysBox close={() => setKeys(false)} />}
       {asked !== undefined && (
         <FindBox
           first={asked}
@@ -85,6 +90,10 @@ export default function Finder({ wanted, screens }: Props) {
           go={(to) => {
             setAsked(undefined);
             void navigate(to);
+          }}
+          keys={() => {
+            setAsked(undefined);
+            setKeys(true);
           }}
           close={() => setAsked(undefined)}
         />
