@@ -1,5 +1,6 @@
 import { type Destination, type Keeping, type LotState, minor } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
+import { FREE } from '../db/freeOfLot.ts';
 import { select } from '../db/select.ts';
 import { Problem } from '../http/problem.ts';
 
@@ -46,12 +47,6 @@ export interface HeldLot {
   readonly freeMg: number;
   readonly freePieces: number;
 }
-
-/** What of a lot is free, beside its row `b` of lot_balance: something is left while there is mass, and nothing when there is none. */
-export const FREE_MG = 'greatest(0, b.mass_mg - b.reserved_mg)';
-export const FREE_PIECES =
-  'case when b.mass_mg > b.reserved_mg then greatest(1, b.pieces - b.reserved_pieces) else 0 end';
-export const FREE = `${FREE_MG} as "freeMg", ${FREE_PIECES} as "freePieces"`;
 
 /**
  * Locks lots for a command and reads what they hold. Locked in id order, so that two commands never wait for each other in a ring.

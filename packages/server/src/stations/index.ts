@@ -8,7 +8,6 @@ import { house } from './house/index.ts';
 import { jobs } from './jobs/index.ts';
 import { larder } from './larder/index.ts';
 import { ledger } from './ledger/index.ts';
-import { paper } from './paper/index.ts';
 import { pots } from './pots/index.ts';
 import { receive } from './receive/index.ts';
 import { simulation } from './simulation/index.ts';
@@ -23,7 +22,6 @@ export const stations: readonly Station[] = [
   pots,
   ledger,
   find,
-  paper,
   jobs,
   simulation,
 ];

@@ -4,12 +4,16 @@ import { grams } from '@zabrik/core';
 import { PDFDocument } from 'pdf-lib';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { anyLot, listOnHand } from '../db/lotsOnHand.ts';
 import { timeOnPaper } from '../paper/dateWords.ts';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
 import { deliveryBody, hakeLots, must, received, startHake } from '../testing/work.ts';
-import { filterOf, listOnHand } from './larder/queries.ts';
-import { batchSheet, cuttingSheet, deliverySheet, larderSheet, priceSheet, stockTakeSheet } from './paper/sheets.ts';
+
+import { cuttingSheet } from './bench/sheets.ts';
+import { larderSheet, stockTakeSheet } from './larder/sheets.ts';
 import { readBatchRow } from './pots/queries.ts';
+import { batchSheet } from './pots/sheets.ts';
+import { deliverySheet, priceSheet } from './receive/sheets.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -39,7 +43,6 @@ const textsOf = (content: unknown): string[] => {
   return [...(text === undefined ? [] : textsOf(text)), ...(table === undefined ? [] : textsOf(table.body))];
 };
 
-const anyLot = filterOf({} as Parameters<typeof filterOf>[0]);
 const onHand = async () =>
   (await listOnHand(kitchen.services.db, houseId, anyLot, 'place', '2026-12-01', 5_000, undefined)).lots;
 const pdf = async (tablet: Tablet, path: string) => {

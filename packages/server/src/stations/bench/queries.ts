@@ -29,9 +29,9 @@ import {
   stageOf,
   unitsOf,
 } from '../../db/breakdownHead.ts';
+import { FREE } from '../../db/freeOfLot.ts';
 import { select } from '../../db/select.ts';
 import type { Place } from '../../http/page.ts';
-import { FREE } from '../../massledger/lockLots.ts';
 
 export async function listOpenBreakdowns(
   db: Sequelize,

@@ -1,10 +1,13 @@
 import { api } from '@zabrik/contract';
 import type { Router } from 'express';
 import { readHead } from '../../db/breakdownHead.ts';
-import { mountCommand, mountRead } from '../../http/mount.ts';
+import { dayIn, readHouse } from '../../db/house.ts';
+import { anyLot, listOnHand } from '../../db/lotsOnHand.ts';
+import { mountCommand, mountFile, mountRead } from '../../http/mount.ts';
 import { pageOf, readCursor } from '../../http/page.ts';
 import { Problem } from '../../http/problem.ts';
 import { reverseEntry } from '../../massledger/reverse.ts';
+import { MOST_ON_A_SHEET, sheetOf } from '../../paper/sheet.ts';
 import type { Services } from '../../services.ts';
 import { cancelBreakdown, closeStage } from './close.ts';
 import { recordEvent } from './event.ts';
@@ -74,5 +77,37 @@ export function benchRoutes(services: Services, router: Router): void {
     const { done, why } = await scale.command(body.command);
     if (!done) throw new Problem('scale_away', SCALE_REFUSALS[why]);
     return { done: true } as const;
+  });
+  mountFile(services, router, api.paper.cuttingList, async (actor) => {
+    const { cuttingSheet } = await import('./sheets.ts');
+    const day = dayIn((await readHouse(services.db, actor)).timezone, services.clock());
+    const [open, waiting, { lots }] = await Promise.all([
+      listOpenBreakdowns(services.db, actor.houseId, 500, undefined),
+      listWaiting(services.db, actor.houseId),
+      listOnHand(services.db, actor.houseId, { ...anyLot, cuttable: true }, undefined, day, MOST_ON_A_SHEET, undefined),
+    ]);
+    return sheetOf(
+      services,
+      actor,
+      'cutting-list',
+      'Cutting list',
+      cuttingSheet(
+        open.map((b) => ({
+          what: `${b.speciesName}, ${b.formName}`,
+          code: b.lotCode,
+          plan: b.stageCount > 1 ? `${b.planTitle}: ${b.stageName}` : b.planTitle,
+          who: b.holder,
+          massMg: b.startMg,
+        })),
+        waiting.map((w) => ({
+          what: `${w.speciesName}: ${w.stageName}`,
+          codes: w.lots.map((l) => l.code).join(', '),
+          massMg: w.lots.reduce((sum, l) => sum + l.freeMg, 0),
+          useBy: w.useBy,
+        })),
+        lots,
+        day,
+      ),
+    );
   });
 }

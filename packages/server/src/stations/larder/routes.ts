@@ -4,9 +4,11 @@ import type { Router } from 'express';
 import { foodOfLot } from '../../db/foods.ts';
 import { dayIn, placesOf, readHouse } from '../../db/house.ts';
 import { judgedWords, limitsOf, readLimitChoice } from '../../db/limits.ts';
+import { anyLot, filterOf, listOnHand } from '../../db/lotsOnHand.ts';
 import { readSpecies } from '../../db/plans.ts';
 import { mountCommand, mountFile, mountPrepared, mountRead } from '../../http/mount.ts';
 import { groupCursorOf, readGroupCursor } from '../../http/page.ts';
+import { MOST_ON_A_SHEET, sheetOf } from '../../paper/sheet.ts';
 import type { Services } from '../../services.ts';
 import { cautionsOf, tagWords } from './cautions.ts';
 import { count } from './countLots.ts';
@@ -14,13 +16,15 @@ import { fill, startTub } from './fillTub.ts';
 import { keep, undoKeep } from './keep.ts';
 import { labelPdf, listPrinted, notePrinted, printSheets, showPrinted } from './labels.ts';
 import { merge } from './mergeLots.ts';
-import { filterOf, listOnHand, listStockTakes, listTubLots, readLot, sumGroups } from './queries.ts';
+import { listStockTakes, listTubLots, readLot, sumGroups } from './queries.ts';
 import { takeOut } from './service.ts';
 import { split } from './splitLot.ts';
 import { takeOn } from './takeOn.ts';
 import { readTrace } from './trace.ts';
 import { readGoodsYields, trimGoods } from './trimGoods.ts';
 import { listTubs } from './tubs.ts';
+
+const dueWords = { past: 'past their date', today: 'last day today', soon: 'within two days' } as const;
 
 export function larderRoutes(services: Services, router: Router): void {
   const { db } = services;
@@ -105,4 +109,52 @@ export function larderRoutes(services: Services, router: Router): void {
     (actor, asked, commandId) => printSheets(services, actor, asked, commandId),
     (command, asked, printed) => notePrinted(services, command, asked, printed),
   );
+  mountFile(services, router, api.paper.larder, async (actor, { query: { group, ...filter } }) => {
+    const { larderSheet, placeIn } = await import('./sheets.ts');
+    const house = await readHouse(db, actor);
+    const day = dayIn((await readHouse(db, actor)).timezone, services.clock());
+    const { lots } = await listOnHand(db, actor.houseId, filterOf(filter), group, day, MOST_ON_A_SHEET, undefined);
+    const animals = await readSpecies(db, actor.houseId);
+    const groupOf =
+      group === 'place'
+        ? placeIn(house)
+        : group === 'species'
+          ? (l: (typeof lots)[number]) => animals.get(l.species ?? '')?.name ?? 'no animal'
+          : group === 'supplier'
+            ? (l: (typeof lots)[number]) => l.supplierName ?? 'of our own'
+            : group === 'destination'
+              ? (l: (typeof lots)[number]) => l.destination ?? (l.kind === 'delivery' ? 'whole' : l.kind)
+              : undefined;
+    const asked = [
+      filter.search === undefined ? '' : `“${filter.search}”`,
+      filter.place === undefined ? '' : placeIn(house)({ placeId: filter.place }),
+      filter.destination ?? '',
+      filter.kind ?? '',
+      filter.state ?? '',
+      filter.due === undefined ? '' : dueWords[filter.due],
+      filter.held === undefined ? '' : 'on hold',
+    ].filter((t) => t !== '');
+    return sheetOf(
+      services,
+      actor,
+      'larder',
+      'On hand',
+      larderSheet(lots, day, groupOf, asked.length === 0 ? '' : `Only ${asked.join(', ')}`),
+    );
+  });
+  mountFile(services, router, api.paper.stockTake, async (actor, { query: { place } }) => {
+    const { stockTakeSheet, placeIn } = await import('./sheets.ts');
+    const house = await readHouse(db, actor);
+    const day = dayIn((await readHouse(db, actor)).timezone, services.clock());
+    const { lots } = await listOnHand(
+      db,
+      actor.houseId,
+      { ...anyLot, place },
+      'place',
+      day,
+      MOST_ON_A_SHEET,
+      undefined,
+    );
+    return sheetOf(services, actor, 'stock-take', 'Stock-take', stockTakeSheet(lots, day, placeIn(house)));
+  });
 }

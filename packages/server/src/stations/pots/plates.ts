@@ -3,6 +3,7 @@ import { categoryById, goodsById } from '@zabrik/catalogue';
 import type { Answer, Asked, api, ListedPlate } from '@zabrik/contract';
 import { carryAllergens, type Plate, type PlateComponent, plateFigures, type ServableLot } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
+import { FREE_MG, FREE_PIECES } from '../../db/freeOfLot.ts';
 import { dayIn, readHouse } from '../../db/house.ts';
 import { HousePlateTable } from '../../db/models/housePlate.ts';
 import { readSpecies } from '../../db/plans.ts';
@@ -10,7 +11,6 @@ import { listRecipes } from '../../db/recipes.ts';
 import { rowsOf } from '../../db/rows.ts';
 import { select, selectOne } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
-import { FREE_MG, FREE_PIECES } from '../../massledger/lockLots.ts';
 import type { Actor, InCommand, Services } from '../../services.ts';
 
 interface PlateRow {

@@ -2,15 +2,18 @@ import { api } from '@zabrik/contract';
 import type { Router } from 'express';
 import { listBenchTimers } from '../../db/benchTimers.ts';
 import { listCoolings } from '../../db/coolings.ts';
-import { mountCommand, mountPrepared, mountRead } from '../../http/mount.ts';
+import { readHouse } from '../../db/house.ts';
+import { keepsCosts } from '../../http/hideCosts.ts';
+import { mountCommand, mountFile, mountPrepared, mountRead } from '../../http/mount.ts';
 import { readGroupCursor } from '../../http/page.ts';
+import { sheetOf } from '../../paper/sheet.ts';
 import { keepPhotograph, redraw } from '../../photographs/redraw.ts';
 import type { Services } from '../../services.ts';
 import { listBoned } from './boned.ts';
 import { closeCooling, recordCooling, startCooling } from './coolings.ts';
 import { finishBatch } from './finishBatch.ts';
 import { listPlates, savePlate } from './plates.ts';
-import { listBatches, listTimers, readWholeBatch } from './queries.ts';
+import { listBatches, listTimers, readBatchRow, readWholeBatch } from './queries.ts';
 import { readRecipes, readRecipeVersions, saveRecipe } from './recipes.ts';
 import { cancelBatch, planBatch, recordAtStove } from './service.ts';
 
@@ -73,4 +76,16 @@ export function potsRoutes(services: Services, router: Router): void {
   mountCommand(services, router, api.pots.closeCooling, ['coolings', 'lots'], (command, asked) =>
     closeCooling(services, command, asked),
   );
+  mountFile(services, router, api.paper.batch, async (actor, { params }) => {
+    const { batchSheet } = await import('./sheets.ts');
+    const house = await readHouse(services.db, actor);
+    const batch = await readBatchRow(services.db, actor.houseId, params.batchId);
+    return sheetOf(
+      services,
+      actor,
+      'batch',
+      batch.recipe.title,
+      batchSheet(batch, house.currency, !(await keepsCosts(services.db, actor))),
+    );
+  });
 }

@@ -2,8 +2,12 @@ import { api } from '@zabrik/contract';
 import type { Router } from 'express';
 import { dayIn, readHouse } from '../../db/house.ts';
 import { readProbe } from '../../devices/askDevice.ts';
+import { keepsCosts } from '../../http/hideCosts.ts';
 import { mountCommand, mountFile, mountPrepared, mountRead } from '../../http/mount.ts';
 import { pageOf, readCursor } from '../../http/page.ts';
+import { Problem } from '../../http/problem.ts';
+import { timeOnPaper } from '../../paper/dateWords.ts';
+import { MOST_ON_A_SHEET, sheetOf } from '../../paper/sheet.ts';
 import type { Services } from '../../services.ts';
 import { callOffOrder, placeOrder } from './orders.ts';
 import { addPhotograph, listPhotographs, redrawOfLine, showPhotograph } from './photographs.ts';
@@ -82,4 +86,29 @@ export function receiveRoutes(services: Services, router: Router): void {
     points: await readPriceHistory(db, actor.houseId, query.item, query.supplierId),
   }));
   mountRead(services, router, api.receive.probe, (actor) => readProbe(services.devicesOf(actor.houseId).probe));
+  mountFile(services, router, api.paper.prices, async (actor, { query }) => {
+    if (await keepsCosts(db, actor)) throw new Problem('not_your_role', 'This house keeps prices to those who cook.');
+    const { priceSheet } = await import('./sheets.ts');
+    const house = await readHouse(db, actor);
+    const asked = { search: undefined, supplierId: query.supplierId, limit: MOST_ON_A_SHEET };
+    const { prices } = await listPrices(
+      db,
+      actor.houseId,
+      dayIn((await readHouse(db, actor)).timezone, services.clock()),
+      asked,
+    );
+    return sheetOf(services, actor, 'prices', 'Prices', priceSheet(prices, house.currency));
+  });
+  mountFile(services, router, api.paper.delivery, async (actor, { params }) => {
+    const { deliverySheet } = await import('./sheets.ts');
+    const house = await readHouse(db, actor);
+    const delivery = await readDelivery(db, house, params.deliveryId);
+    return sheetOf(
+      services,
+      actor,
+      'delivery',
+      `${delivery.supplierName}, ${timeOnPaper(new Date(delivery.at), house.timezone)}`,
+      deliverySheet(delivery, house.currency, !(await keepsCosts(db, actor))),
+    );
+  });
 }

@@ -3,9 +3,9 @@ import type { CutRecord, CuttingEvent, CuttingKind, CuttingSetup } from '@zabrik
 import { readCutting } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { readCuttingEvents } from '../../../db/cuttingEvents.ts';
+import { FREE } from '../../../db/freeOfLot.ts';
 import { select, selectOne } from '../../../db/select.ts';
 import { Problem } from '../../../http/problem.ts';
-import { FREE } from '../../../massledger/lockLots.ts';
 
 interface Row {
   readonly id: string;
