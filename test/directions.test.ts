@@ -82,6 +82,7 @@ describe('the server', () => {
       'housesHere.ts',
       'stations/access/routes.ts',
       'stations/access/setUp.ts',
+      'stations/pots/routes.ts',
     ]);
   });
 

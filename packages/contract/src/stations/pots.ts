@@ -334,6 +334,19 @@ export const pots = {
       ),
     }),
   }),
+  bells: endpoint({
+    id: 'pots.bells',
+    method: 'get',
+    path: '/houses/:slug/bells',
+    command: false,
+    may: 'open',
+    summary: 'What rings in a house, for a tablet at which nobody is signed in: what is due when, and no more',
+    params: z.strictObject({ slug }),
+    answer: z.strictObject({
+      at: instant.describe('the server’s clock'),
+      bells: z.array(z.strictObject({ id, label: z.string(), title: z.string(), dueAt: instant })),
+    }),
+  }),
   plan: endpoint({
     id: 'pots.plan',
     method: 'post',

@@ -275,6 +275,17 @@ describe('a batch at the stove', () => {
     const timer = await say(batch.id, { kind: 'timer', step: 3, label: 'simmer', dueAt: due });
     const { timers } = await must(maren, api.pots.timers, {});
     expect(timers.find((t) => t.id === timer.id)).toMatchObject({ batchId: batch.id, dueAt: due, label: 'simmer' });
+    // it rings at a tablet where nobody is signed in, in its own house alone, and says no more than what is due
+    const nobody = kitchen.tablet('');
+    const { bells } = await must(nobody, api.pots.bells, { params: { slug: 'home' } });
+    expect(bells.find((b) => b.id === timer.id)).toEqual({
+      id: timer.id,
+      label: 'simmer',
+      title: 'Fumet',
+      dueAt: due,
+    });
+    expect((await must(nobody, api.pots.bells, { params: { slug: 'other' } })).bells).toEqual([]);
+    expect(await nobody.ask(api.pots.bells, { params: { slug: 'nowhere' } })).toMatchObject({ status: 404 });
     const step = await say(batch.id, { kind: 'step', step: 3, skipped: false });
     expect((await must(maren, api.pots.timers, {})).timers.some((t) => t.id === timer.id)).toBe(false);
     await say(batch.id, { kind: 'back', eventId: step.id });

@@ -1,32 +1,10 @@
 import { Bell } from 'lucide-react';
-import { useEffect } from 'react';
 import { Link } from 'react-router';
 import { api } from '../app/endpoints.ts';
 import { keep, useOutbox } from '../app/outbox.ts';
 import { useMay } from '../app/queries.ts';
+import { useRinging } from '../app/ring.ts';
 import { countWords, useTick, useTimers } from '../app/timers.ts';
-
-/** Two short tones; a browser that has not been touched yet stays silent, the bar still stands. */
-function ring(): void {
-  const Sound = globalThis.AudioContext as typeof AudioContext | undefined;
-  if (Sound === undefined) return;
-  const sound = new Sound();
-  if (sound.state === 'suspended') {
-    void sound.close();
-    return;
-  }
-  for (const [i, hz] of [880, 660].entries()) {
-    const tone = sound.createOscillator();
-    const loud = sound.createGain();
-    tone.frequency.value = hz;
-    loud.gain.setValueAtTime(0.25, sound.currentTime + i * 0.22);
-    loud.gain.exponentialRampToValueAtTime(0.001, sound.currentTime + i * 0.22 + 0.2);
-    tone.connect(loud).connect(sound.destination);
-    tone.start(sound.currentTime + i * 0.22);
-    tone.stop(sound.currentTime + i * 0.22 + 0.2);
-  }
-  setTimeout(() => void sound.close(), 800);
-}
 
 interface Said {
   readonly kind?: string;
@@ -51,12 +29,7 @@ export function TimerBell() {
   const now = useTick(running.length > 0) + (timers.data?.aheadMs ?? 0);
   const over = running.filter((t) => Date.parse(t.dueAt) <= now);
   const ringing = over.length > 0;
-  useEffect(() => {
-    if (!ringing) return;
-    ring();
-    const again = setInterval(ring, 3_000);
-    return () => clearInterval(again);
-  }, [ringing]);
+  useRinging(ringing);
   if (!ringing) return null;
   return (
     <div role="alert" className="no-print grid gap-px bg-ink" data-testid="ringing">

@@ -3,9 +3,13 @@ import type { Router } from 'express';
 import { listBenchTimers } from '../../db/benchTimers.ts';
 import { listCoolings } from '../../db/coolings.ts';
 import { readHouse } from '../../db/house.ts';
+import { forHouse } from '../../db/houseScope.ts';
+import { HouseTable } from '../../db/models/house.ts';
+import { serverRows } from '../../db/rows.ts';
 import { keepsCosts } from '../../http/hideCosts.ts';
-import { mountCommand, mountFile, mountPrepared, mountRead } from '../../http/mount.ts';
+import { mountCommand, mountFile, mountOpen, mountPrepared, mountRead } from '../../http/mount.ts';
 import { readGroupCursor } from '../../http/page.ts';
+import { Problem } from '../../http/problem.ts';
 import { sheetOf } from '../../paper/sheet.ts';
 import { keepPhotograph, redraw } from '../../photographs/redraw.ts';
 import type { Services } from '../../services.ts';
@@ -28,13 +32,20 @@ export function potsRoutes(services: Services, router: Router): void {
   mountRead(services, router, api.pots.read, (actor, { params }) =>
     readWholeBatch(services.db, actor.houseId, params.batchId),
   );
-  mountRead(services, router, api.pots.timers, async (actor) => ({
+  const timersOf = async (houseId: string) => ({
     at: services.clock().toISOString(),
-    timers: [
-      ...(await listTimers(services.db, actor.houseId)),
-      ...(await listBenchTimers(services.db, actor.houseId)),
-    ].sort((a, b) => a.dueAt.localeCompare(b.dueAt)),
-  }));
+    timers: [...(await listTimers(services.db, houseId)), ...(await listBenchTimers(services.db, houseId))].sort(
+      (a, b) => a.dueAt.localeCompare(b.dueAt),
+    ),
+  });
+  mountRead(services, router, api.pots.timers, (actor) => timersOf(actor.houseId));
+  // a pot does not wait until somebody signs in
+  mountOpen(router, api.pots.bells, async ({ params }) => {
+    const house = await serverRows(services.db, HouseTable).one({ slug: params.slug });
+    if (house === undefined) throw new Problem('not_found', 'There is no house by that name on this machine.');
+    const { at, timers } = await forHouse(house.id, () => timersOf(house.id));
+    return { at, bells: timers.map(({ id, label, title, dueAt }) => ({ id, label, title, dueAt })) };
+  });
   mountRead(services, router, api.pots.boned, async (actor) => ({
     boned: await listBoned(services.db, actor.houseId),
   }));

@@ -9,6 +9,7 @@ import { useOutbox } from '../../app/outbox.ts';
 import { useRoom } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Empty, Failed, Loading } from '../../kit/Notice.tsx';
+import { DoorBells } from './DoorBells.tsx';
 import { Pad, type Person } from './Pad.tsx';
 
 // rare: who signs in every morning does not wait for its form
@@ -156,6 +157,7 @@ export default function SignIn() {
   const house = slug ?? only;
   return (
     <main className="flex min-h-dvh flex-col">
+      {house !== undefined && <DoorBells slug={house} />}
       {houses.isPending ? (
         <Loading />
       ) : houses.isError ? (
