@@ -8,16 +8,13 @@ import { groups } from './roles.ts';
 const { api } = contract;
 
 /**
- * Every shape that has a name here has it in the document as well, once, instead of being written out wherever it comes: `lotSchema` is `Lot`. The schemas
- * are told their names where they stand, so that the app's own code need not know of the document.
+ * Every shape that has a name here has it in the document as well, once, instead of being written out wherever it comes: `lotSchema` is `Lot`. Named for
+ * this document alone: what else is made of the schemas has its shapes in one piece.
  */
-const named = new Map<z.ZodType, string>();
+const named: Record<string, z.ZodType> = {};
 for (const [name, schema] of Object.entries(contract))
-  if (name.endsWith('Schema') && schema instanceof z.ZodType && !named.has(schema)) {
-    const id = `${name.charAt(0).toUpperCase()}${name.slice(1, -'Schema'.length)}`;
-    named.set(schema, id);
-    z.globalRegistry.add(schema, { ...z.globalRegistry.get(schema), id });
-  }
+  if (name.endsWith('Schema') && schema instanceof z.ZodType && !Object.values(named).includes(schema))
+    named[`${name.charAt(0).toUpperCase()}${name.slice(1, -'Schema'.length)}`] = schema;
 
 export const allEndpoints: readonly Endpoint[] = Object.values(api).flatMap((station) =>
   Object.values(station as Record<string, Endpoint>),
@@ -91,6 +88,6 @@ export const openApiDocument: ReturnType<typeof createDocument> = createDocument
   },
   servers: [{ url: '/' }],
   security: [{ session: [] }],
-  components: { securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'zabrik' } } },
+  components: { schemas: named, securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'zabrik' } } },
   paths: pathsOf(allEndpoints),
 });
