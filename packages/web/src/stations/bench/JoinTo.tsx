@@ -99,7 +99,7 @@ export function JoinTo({ flow, state }: Props) {
   };
   return (
     <section aria-label="Joined to a piece" className="grid gap-2">
-      <h3 className="text-[15px] font-semibold">Join something to {shortName(piece.name)}</h3>
+      <h2 className="text-[15px] font-semibold">Join something to {shortName(piece.name)}</h2>
       {state.brought.map((b) => {
         const to = state.stage.pieces.find((p) => p.id === b.pieceId);
         return (

@@ -106,7 +106,7 @@ export function NotAsPlanned({ flow, state }: Props) {
   };
   return (
     <section aria-label="Not as the plan has it" className="grid gap-2">
-      <h3 className="text-[15px] font-semibold">Not as the plan has it</h3>
+      <h2 className="text-[15px] font-semibold">Not as the plan has it</h2>
       {piece !== undefined && left > 0 && state.stage.pieces.length > 1 && (
         <div className="flex flex-wrap gap-2">
           <Button size="bench" onClick={() => say(piece.id, away + left, `It came without ${shortName(piece.name)}`)}>

@@ -136,7 +136,7 @@ export function Tools({
       {may && <NotAsPlanned flow={flow} state={state} />}
       {may && <JoinTo flow={flow} state={state} />}
       <section aria-label="Note to a tray" className="grid gap-2">
-        <h3 className="text-[15px] font-semibold">Note to a tray</h3>
+        <h2 className="text-[15px] font-semibold">Note to a tray</h2>
         <div className="grid grid-cols-[110px_minmax(0,1fr)] gap-2">
           <Select aria-label="Tray" className="h-12" value={tray} onValue={setTray} options={named(trays)} />
           <Field
@@ -156,7 +156,7 @@ export function Tools({
         </Button>
       </section>
       <section aria-label="Hand over" className="grid gap-2">
-        <h3 className="text-[15px] font-semibold">In hand with {state.breakdown.holder}</h3>
+        <h2 className="text-[15px] font-semibold">In hand with {state.breakdown.holder}</h2>
         <div className="flex flex-wrap gap-2">
           {people.data?.people
             .filter((p) => p.name !== state.breakdown.holder)
@@ -174,7 +174,7 @@ export function Tools({
         </div>
       </section>
       <section aria-label="Keys" className="border-t border-line pt-2">
-        <h3 className="mb-1 text-[15px] font-semibold">Keys, for a pedal or a number pad</h3>
+        <h2 className="mb-1 text-[15px] font-semibold">Keys, for a pedal or a number pad</h2>
         <dl className="grid grid-cols-[64px_1fr] gap-x-3 text-[14px]">
           {keys.map(([key, does]) => (
             <div key={key} className="contents">

@@ -40,6 +40,7 @@ export function PlanEditor({ draft, onChange, species, categories, saving, refus
         onSave();
       }}
     >
+      <h1 className="sr-only">Change {draft.title}</h1>
       <div className="mb-5 grid items-end gap-4 md:grid-cols-[1fr_220px_140px]">
         <Field
           label="Cut plan"
