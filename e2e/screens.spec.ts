@@ -170,6 +170,7 @@ test('a supplier’s terms: said once, kept over a reload, and an order knows it
   await page.getByLabel('What', { exact: true }).selectOption({ label: 'Double cream' });
   await page.getByLabel('A pack').fill('2 kg');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
   await expect(page.getByText(/order today by 23:59, comes/)).toBeVisible();
   await expect(page.getByText(/an order comes to £60.00 at least/)).toBeVisible();
 
@@ -182,6 +183,7 @@ test('a supplier’s terms: said once, kept over a reload, and an order knows it
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.getByLabel('Telephone')).toHaveValue('01632 960411');
   await expect(other.getByLabel('Whom to ask for')).toHaveValue('Sunniva or Per');
+  await expect(page.getByText('Saved.')).toBeVisible();
 
   await page.goto('/receive');
   await page.getByRole('button', { name: 'write an order down' }).click();

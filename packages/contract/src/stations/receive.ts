@@ -310,6 +310,23 @@ export const supplierTermsSchema = z.strictObject({
 });
 export type SupplierTerms = z.output<typeof supplierTermsSchema>;
 
+/** Of a supplier of whom nobody has said anything. */
+export const noTerms: SupplierTerms = {
+  contact: null,
+  phone: null,
+  email: null,
+  account: null,
+  orderDays: [],
+  cutOff: null,
+  deliveryDays: [],
+  leadDays: 1,
+  minimumMinor: null,
+  carriageMinor: null,
+  carriageFreeMinor: null,
+  items: [],
+  note: null,
+};
+
 export const supplierSchema = z.strictObject({
   id,
   name: shortText,

@@ -1,10 +1,18 @@
 import { get } from 'node:http';
-import { allowed, api, type Endpoint, type EndpointId, idleMinutes, permissions, roles } from '@zabrik/contract';
+import {
+  allowed,
+  api,
+  type Endpoint,
+  type EndpointId,
+  idleMinutes,
+  noTerms,
+  permissions,
+  roles,
+} from '@zabrik/contract';
 import { allEndpoints, openApiDocument } from '@zabrik/contract/openapi';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { select } from '../db/select.ts';
-import { nothingSaid } from '../stations/receive/suppliers.ts';
 import { openTestKitchen, PIN, pathOf, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
 import { closedHake, must, smallestPng, startHake, takeBody } from '../testing/work.ts';
 
@@ -239,7 +247,7 @@ describe('who else may not come in', () => {
       'cutting.close': { leftMg: 0, unbalancedReason: 'no' },
       'cutting.cancel': {},
       'receive.close': {},
-      'receive.saveSupplier': { version: 1, name: 'x', retired: false, terms: nothingSaid },
+      'receive.saveSupplier': { version: 1, name: 'x', retired: false, terms: noTerms },
       'receive.photograph': { base64: 'AAAAAAAAAAAAAAAAAAAAAAAA' },
       'receive.callOff': {},
       'receive.undoPrices': {},

@@ -1,6 +1,6 @@
 /** Whatever is wrong in a field of any command: 400, the field named, nothing changed. */
 import { planById, recipeById } from '@zabrik/catalogue';
-import { type Ask, api, type Endpoint } from '@zabrik/contract';
+import { type Ask, api, type Endpoint, noTerms } from '@zabrik/contract';
 import { allEndpoints } from '@zabrik/contract/openapi';
 import { grams } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
@@ -9,7 +9,6 @@ import { selectOne } from '../db/select.ts';
 import { changed, type Path } from '../testing/bodies.ts';
 import { openTestKitchen, pathOf, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
 import { deliveryBody, must, received, startHake, takeBody } from '../testing/work.ts';
-import { nothingSaid } from './receive/suppliers.ts';
 
 let kitchen: TestKitchen;
 let ines: Tablet;
@@ -320,7 +319,7 @@ const commands: readonly (readonly [Endpoint, () => Promise<{ params?: Record<st
           version: 1,
           name,
           retired: false,
-          terms: { ...nothingSaid, orderDays: [1], cutOff: '16:00', items: [item] },
+          terms: { ...noTerms, orderDays: [1], cutOff: '16:00', items: [item] },
         },
       };
     },

@@ -1,5 +1,5 @@
 /** One kitchen for tests of screens: who is signed in, its house, a lot of it. */
-import type { Answer, api, House, Lot, Me } from '@zabrik/contract';
+import { type Answer, type api, type House, type Lot, type Me, noTerms } from '@zabrik/contract';
 import { usualUnits } from '@zabrik/core';
 
 type Supplier = Answer<typeof api.receive.saveSupplier>;
@@ -86,20 +86,5 @@ export const supplierOf = (id: string, name: string, terms: Partial<Supplier['te
   name,
   version: 1,
   retired: false,
-  terms: {
-    contact: null,
-    phone: null,
-    email: null,
-    account: null,
-    orderDays: [],
-    cutOff: null,
-    deliveryDays: [],
-    leadDays: 1,
-    minimumMinor: null,
-    carriageMinor: null,
-    carriageFreeMinor: null,
-    items: [],
-    note: null,
-    ...terms,
-  },
+  terms: { ...noTerms, ...terms },
 });

@@ -1,7 +1,7 @@
 /** Whom a house buys from, and what is agreed with them. */
 
 import { goodsById } from '@zabrik/catalogue';
-import type { Answer, Asked, api, SupplierTerms } from '@zabrik/contract';
+import { type Answer, type Asked, type api, noTerms, type SupplierTerms } from '@zabrik/contract';
 import type { Sequelize } from 'sequelize';
 import { SettingChangeTable } from '../../db/models/settingChange.ts';
 import { SupplierTable } from '../../db/models/supplier.ts';
@@ -13,29 +13,12 @@ import type { InCommand, Services } from '../../services.ts';
 
 type Supplier = Answer<typeof api.receive.saveSupplier>;
 
-/** Of whom nobody has said anything. */
-export const nothingSaid: SupplierTerms = {
-  contact: null,
-  phone: null,
-  email: null,
-  account: null,
-  orderDays: [],
-  cutOff: null,
-  deliveryDays: [],
-  leadDays: 1,
-  minimumMinor: null,
-  carriageMinor: null,
-  carriageFreeMinor: null,
-  items: [],
-  note: null,
-};
-
 const supplierOf = ({ id, name, version, retiredAt, terms }: RowOf<typeof SupplierTable>): Supplier => ({
   id,
   name,
   version,
   retired: retiredAt !== null,
-  terms: { ...nothingSaid, ...terms },
+  terms: { ...noTerms, ...terms },
 });
 
 /** Those bought from first, by name. */

@@ -51,15 +51,23 @@ const Days = ({ legend, says, days, onDays }: DaysProps) => (
   </fieldset>
 );
 
+/** It stands above the form, which begins anew with each version: what came of saving is said on the new one too. */
+function useSaveSupplier() {
+  const client = useQueryClient();
+  // somebody was first: theirs is read, and what was typed stays
+  const again = (): void => void client.invalidateQueries({ queryKey: ['suppliers'] });
+  return useCommand(api.receive.saveSupplier, { onDone: again, onFailed: again });
+}
+
 interface TermsProps {
   readonly supplier: Supplier;
   readonly house: House;
+  readonly save: ReturnType<typeof useSaveSupplier>;
 }
 
-function Terms({ supplier, house }: TermsProps) {
+function Terms({ supplier, house, save }: TermsProps) {
   const may = useMay('receive.saveSupplier');
   const { data: catalogue } = useCatalogue();
-  const client = useQueryClient();
   const { currency } = house;
   const form = useKeptForm<SupplierTyped, SupplierRead>(
     `supplier/${supplier.id}`,
@@ -69,8 +77,6 @@ function Terms({ supplier, house }: TermsProps) {
   const { register, control, setValue, handleSubmit, formState, typed } = form;
   const { errors } = formState;
   const items = useFieldArray({ control, name: 'items' });
-  const again = (): void => void client.invalidateQueries({ queryKey: ['suppliers'] });
-  const save = useCommand(api.receive.saveSupplier, { onDone: again, onFailed: again });
   const send = (read: SupplierRead, retired: boolean): void =>
     save.send(
       { params: { supplierId: supplier.id }, body: { version: supplier.version, retired, ...read } },
@@ -220,6 +226,7 @@ export default function SupplierPage() {
   const supplier = suppliers.data?.suppliers.find((s) => s.id === supplierId);
   useOpen(supplier?.name);
   const money = moneyOf(house);
+  const save = useSaveSupplier();
   return (
     <div className="flex flex-1 flex-col">
       <ReceiveHead />
@@ -246,7 +253,7 @@ export default function SupplierPage() {
                       .join(' · ')}
               </p>
             </div>
-            <Terms key={supplier.version} supplier={supplier} house={house} />
+            <Terms key={supplier.version} supplier={supplier} house={house} save={save} />
           </>
         )}
       </div>
