@@ -8,6 +8,7 @@ import { larder } from './stations/larder.ts';
 import { ledger } from './stations/ledger.ts';
 import { paper } from './stations/paper.ts';
 import { pots } from './stations/pots.ts';
+import { programs } from './stations/programs.ts';
 import { receive } from './stations/receive.ts';
 import { simulation } from './stations/simulation.ts';
 
@@ -28,6 +29,7 @@ export * from './stations/larder.ts';
 export * from './stations/ledger.ts';
 export * from './stations/paper.ts';
 export * from './stations/pots.ts';
+export * from './stations/programs.ts';
 export * from './stations/receive.ts';
 export * from './stations/simulation.ts';
 export * from './units.ts';
@@ -46,5 +48,6 @@ export const api = {
   find,
   paper,
   jobs,
+  programs,
   simulation,
 } as const;

@@ -84,10 +84,16 @@ export const openApiDocument: ReturnType<typeof createDocument> = createDocument
   info: {
     title: 'Zabrik',
     version: '1',
-    description: `Masses are whole milligrams, money whole minor units, temperatures hundredths of a degree Celsius, times UTC. Refusals are problem documents (RFC 9457) with one of these codes: ${Object.keys(problems).join(', ')}. Changes stream as server-sent events from /api/v1/live.`,
+    description: `Masses are whole milligrams, money whole minor units, temperatures hundredths of a degree Celsius, times UTC. Refusals are problem documents (RFC 9457) with one of these codes: ${Object.keys(problems).join(', ')}. Changes stream as server-sent events from /api/v1/live. A program signs in by a token (House, Programs) in an Authorization header: Bearer TOKEN. It reads, and with the scope work gives commands; what is read again comes with an ETag.`,
   },
   servers: [{ url: '/' }],
-  security: [{ session: [] }],
-  components: { schemas: named, securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'zabrik' } } },
+  security: [{ session: [] }, { token: [] }],
+  components: {
+    schemas: named,
+    securitySchemes: {
+      session: { type: 'apiKey', in: 'cookie', name: 'zabrik' },
+      token: { type: 'http', scheme: 'bearer', description: 'made under House, Programs' },
+    },
+  },
   paths: pathsOf(allEndpoints),
 });

@@ -16,6 +16,11 @@ export const problems = {
   no_set_up: { status: 409, title: 'A kitchen stands on this machine already. Sign in to it.' },
   wrong_code: { status: 401, title: 'That is not the code.' },
   not_your_role: { status: 403, title: 'Your role cannot do this. Ask a chef.' },
+  token_over: { status: 401, title: 'This token does not hold: it was taken back, has run out, or never was one.' },
+  not_for_programs: {
+    status: 403,
+    title: 'A token may not do this: it is done by people, or the token is for reading alone.',
+  },
   other_origin: { status: 403, title: 'This command did not come from the app’s own page.' },
   unknown_host: { status: 421, title: 'This kitchen’s server is not known by that address.' },
   not_found: { status: 404, title: 'There is nothing here by that name.' },

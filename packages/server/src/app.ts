@@ -9,6 +9,7 @@ import helmet from 'helmet';
 import { absolutePath as swaggerFiles } from 'swagger-ui-dist';
 import { sameOrigin } from './access/sameOrigin.ts';
 import type { sessions } from './access/session.ts';
+import { byToken } from './access/tokens.ts';
 import { olderApp } from './http/olderApp.ts';
 import { asProblem, Problem, problemDocument } from './http/problem.ts';
 import { requestId, requestLog } from './http/requestLog.ts';
@@ -82,7 +83,7 @@ export function createApp({ services, session, announcer, isOpen, longestStallMs
     else (request.path.startsWith('/api/') ? compressAnswer : compress)(request, response, next);
   });
   const router = express.Router();
-  router.use(sameOrigin, session);
+  router.use(byToken(services, [sameOrigin, session]));
   // a photograph or a part of a price list is large; everything else is a hundred kilobytes at most
   const large = new Map(
     allEndpoints.flatMap((e) => (e.takesBytes === undefined ? [] : [[e, express.json({ limit: e.takesBytes })]])),

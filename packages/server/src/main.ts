@@ -7,7 +7,10 @@ import { openServices } from './openServices.ts';
 const config = readConfig(process.env);
 // a kitchen whose clock is wrong, for the tests of what it does then
 const offMs = config.simulated ? config.clockOffMs : 0;
-const { server, handle, services, startJobs, close } = await openServices(config, () => new Date(Date.now() + offMs));
+const { server, handle, services, startJobs, calls, close } = await openServices(
+  config,
+  () => new Date(Date.now() + offMs),
+);
 const servers: Server[] = [server];
 server.once('error', (error) => {
   services.log.fatal({ err: error }, 'cannot listen');
@@ -17,6 +20,7 @@ server.listen(config.port, config.host, () => {
   const address = server.address();
   const port = address !== null && typeof address === 'object' ? address.port : config.port;
   process.stdout.write(`server listening ${port}\n`);
+  calls.start();
   startJobs().catch((err: unknown) => services.log.error({ err }, 'jobs cannot be taken; everything else goes on'));
   // the network comes beside loopback, not instead of it: what runs on this machine keeps its address
   if (config.lan !== undefined)

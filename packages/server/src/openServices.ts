@@ -20,6 +20,7 @@ import { Announcer } from './live/announcer.ts';
 import type { Services } from './services.ts';
 import { weighRoad } from './stations/bench/weighRoad.ts';
 import { makes, reversals } from './stations/index.ts';
+import { WebhookSender } from './webhooks/sender.ts';
 
 /** An error without what it was asked with: the parameters of a statement are people's own text, and none of the log's business. */
 const bareError = (error: unknown): unknown => {
@@ -74,6 +75,7 @@ export async function openServices(config: Config, clock: () => Date = () => new
     announce: (houseId, topics, ids) => announcer.announce(houseId, topics, ids),
     tell: (houseId, progress) => announcer.tell(houseId, progress),
   };
+  const calls = new WebhookSender(services);
   const stalls = watchStalls(log);
   const stopThinning = keepThin(db, clock, (err) => log.warn({ err }, 'old answers could not be forgotten'));
   const app = createApp({
@@ -101,12 +103,15 @@ export async function openServices(config: Config, clock: () => Date = () => new
     services,
     /** Takes jobs from now on. */
     startJobs: (): Promise<void> => jobs.start(services),
+    /** Makes the calls that are due from now on; `send` makes them at once. */
+    calls,
     /** Moves the devices into a house: for tests, which make their houses afterwards. */
     placeDevices: (houseId: string): Promise<void> => houses.place(houseId, true),
     close: async (): Promise<void> => {
       stalls.stop();
       stopThinning();
       await jobs.stop();
+      await calls.stop();
       houses.close();
       await announcer.close();
       await session.close();

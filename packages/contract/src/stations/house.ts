@@ -182,11 +182,32 @@ const limitChange = z.strictObject({
   why: note,
 });
 
+/** What somebody does alone, without another beside them. */
+export const skills = ['fish', 'shellfish', 'poultry', 'game', 'meat', 'stove', 'receiving'] as const;
+export type Skill = (typeof skills)[number];
+
+const clock = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time, such as 07:30');
+/** Days of the week, Monday 1 to Sunday 7, with the hours on each; an end before its begin is on the next day. */
+export const shiftSchema = z.strictObject({
+  days: z.array(z.int().min(1).max(7)).min(1).max(7),
+  from: clock,
+  until: clock,
+});
+export type Shift = z.output<typeof shiftSchema>;
+
+/** What is said of a person beside name and role. */
+const ofWork = {
+  skills: z.array(z.enum(skills)).max(skills.length),
+  mustNotTouch: z.array(z.string().min(1).max(40)).max(20).describe('allergens they must not touch'),
+  shifts: z.array(shiftSchema).max(14),
+} as const;
+
 export const personSchema = z.strictObject({
   id,
   name: shortText,
   role: z.enum(roles),
   hourlyMinor: amountMinor.nullable().describe('what an hour of this person costs; null: as the house says'),
+  ...ofWork,
   hasPin: z.boolean(),
   hasPassword: z.boolean(),
   leftAt: instant.nullable(),
@@ -394,7 +415,14 @@ export const house = {
     command: true,
     may: 'head-chef',
     summary: 'Somebody new; signs in once there is a PIN',
-    body: z.strictObject({ name: newName, role: z.enum(roles), hourlyMinor: amountMinor.nullable().default(null) }),
+    body: z.strictObject({
+      name: newName,
+      role: z.enum(roles),
+      hourlyMinor: amountMinor.nullable().default(null),
+      skills: ofWork.skills.default([]),
+      mustNotTouch: ofWork.mustNotTouch.default([]),
+      shifts: ofWork.shifts.default([]),
+    }),
     answer: personSchema,
   }),
   changePerson: endpoint({
@@ -405,7 +433,15 @@ export const house = {
     may: 'head-chef',
     summary: 'Another name, role or hourly cost; whose role changes signs in anew',
     params: ofPerson,
-    body: z.strictObject({ name: newName, role: z.enum(roles), hourlyMinor: amountMinor.nullable(), version }),
+    body: z.strictObject({
+      name: newName,
+      role: z.enum(roles),
+      hourlyMinor: amountMinor.nullable(),
+      skills: ofWork.skills.optional().describe('left out: as they were'),
+      mustNotTouch: ofWork.mustNotTouch.optional(),
+      shifts: ofWork.shifts.optional(),
+      version,
+    }),
     answer: personSchema,
   }),
   leave: endpoint({

@@ -35,6 +35,7 @@ import { aHouseMovesIn } from './migrations/0031-a-house-moves-in.ts';
 import { devicesOfTheHouse } from './migrations/0032-devices-of-the-house.ts';
 import { piecesReserved } from './migrations/0033-pieces-reserved.ts';
 import { whatSuppliersSay } from './migrations/0034-what-suppliers-say.ts';
+import { programsTabletsPeople } from './migrations/0035-programs-tablets-people.ts';
 
 /** Every change of the database, oldest first. One that has landed is never edited: a mistake is put right by the next. */
 const migrations: readonly { readonly name: string; readonly up: string }[] = [
@@ -72,6 +73,7 @@ const migrations: readonly { readonly name: string; readonly up: string }[] = [
   devicesOfTheHouse,
   piecesReserved,
   whatSuppliersSay,
+  programsTabletsPeople,
 ];
 
 /** What the records have had when they are of this version, in order. */

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { pipeline } from 'node:stream/promises';
-import { type Answer, type Asked, type Endpoint, type EndpointId, mayDo, type Topic } from '@zabrik/contract';
+import { type Answer, type Asked, type Endpoint, type EndpointId, mayDo, type Topic, tokenMay } from '@zabrik/contract';
 import type { Request, RequestHandler, Response, Router } from 'express';
 import type { Sequelize, Transaction } from 'sequelize';
 import { z } from 'zod';
@@ -62,6 +62,7 @@ const permitted = (e: Endpoint, request: Request): Actor => {
   const meant = request.header(PERSON_HEADER);
   if (meant !== undefined && meant !== actor.personId) throw new Problem('other_person');
   if (!mayDo(actor.role, e.id as EndpointId)) throw new Problem('not_your_role');
+  if (request.token !== undefined && !tokenMay(request.token, e)) throw new Problem('not_for_programs');
   return actor;
 };
 

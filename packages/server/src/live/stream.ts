@@ -1,6 +1,7 @@
 import type { RequestHandler } from 'express';
 import type { Devices } from '../devices/devices.ts';
 import { signedIn } from '../http/mount.ts';
+import { Problem } from '../http/problem.ts';
 import type { Announcer } from './announcer.ts';
 
 /** How often a silent line says that it still stands: a tablet that hears nothing for a few of these takes its scale for away. */
@@ -28,6 +29,8 @@ export const stream =
   ): RequestHandler =>
   (request, response) => {
     const actor = signedIn(request);
+    // it ends with its session, and a token has none: programs are called
+    if (request.token !== undefined) throw new Problem('not_for_programs');
     response.writeHead(200, {
       'content-type': 'text/event-stream; charset=utf-8',
       'cache-control': 'no-store',

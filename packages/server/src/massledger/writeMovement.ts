@@ -4,6 +4,7 @@ import { PostingTable } from '../db/models/posting.ts';
 import { rowsOf } from '../db/rows.ts';
 import type { InCommand } from '../services.ts';
 import { inheritHolds } from './holds.ts';
+import { tellPrograms } from './tellPrograms.ts';
 
 export type Sink = 'supplier' | 'pantry' | 'waste' | 'loss' | 'served' | 'staff' | 'count' | 'work';
 
@@ -56,4 +57,5 @@ export async function writeMovement(db: Sequelize, command: InCommand, movement:
   // ask the database now: a refusal at commit would cost the connection as well
   await db.query('set constraints all immediate', { transaction });
   await inheritHolds(db, command, movement.id);
+  await tellPrograms(db, command, movement.id);
 }

@@ -9,6 +9,7 @@ import { jobs } from './jobs/index.ts';
 import { larder } from './larder/index.ts';
 import { ledger } from './ledger/index.ts';
 import { pots } from './pots/index.ts';
+import { programs } from './programs/index.ts';
 import { receive } from './receive/index.ts';
 import { simulation } from './simulation/index.ts';
 import type { Station } from './station.ts';
@@ -23,6 +24,7 @@ export const stations: readonly Station[] = [
   ledger,
   find,
   jobs,
+  programs,
   simulation,
 ];
 

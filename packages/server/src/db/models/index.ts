@@ -1,6 +1,7 @@
 /** Every table of the database. */
 
 import type { Table } from '../table.ts';
+import { ApiTokenTable } from './apiToken.ts';
 import { BackupTable } from './backup.ts';
 import { BatchTable } from './batch.ts';
 import { BatchEventTable } from './batchEvent.ts';
@@ -53,9 +54,12 @@ import { StockTakeTable } from './stockTake.ts';
 import { SupplierTable } from './supplier.ts';
 import { SupplyOrderTable } from './supplyOrder.ts';
 import { SupplyOrderLineTable } from './supplyOrderLine.ts';
+import { WebhookTable } from './webhook.ts';
+import { WebhookCallTable } from './webhookCall.ts';
 import { WeighingTable } from './weighing.ts';
 
 export const allTables: readonly Table[] = [
+  ApiTokenTable,
   BackupTable,
   BatchTable,
   BatchEventTable,
@@ -108,5 +112,7 @@ export const allTables: readonly Table[] = [
   SupplierTable,
   SupplyOrderTable,
   SupplyOrderLineTable,
+  WebhookTable,
+  WebhookCallTable,
   WeighingTable,
 ];

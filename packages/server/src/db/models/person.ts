@@ -1,5 +1,5 @@
-import type { Role } from '@zabrik/contract';
-import { big, filled, key, orNull, table, text, uuid, when, whole } from '../table.ts';
+import type { Role, Shift, Skill } from '@zabrik/contract';
+import { big, type Column, filled, json, key, orNull, table, text, texts, uuid, when, whole } from '../table.ts';
 
 /** Who works there. Secrets are kept as hashes. */
 export const PersonTable = table(
@@ -17,6 +17,12 @@ export const PersonTable = table(
     /** What an hour of this person costs, minor units; null: as the house says. */
     hourlyMinor: orNull(big),
     version: filled(whole),
+    /** What they do alone. */
+    skills: filled(texts) as Column<readonly Skill[], false>,
+    /** Allergens they must not touch. */
+    mustNotTouch: filled(texts),
+    /** When they usually work. */
+    shifts: filled(json<readonly Shift[]>()),
   },
   { inFile: { order: 'name', drop: ['pin_hash', 'password_hash'] } },
 );

@@ -104,6 +104,7 @@ export const weighRoad =
     };
     const take = async () => {
       // nothing is read from a stranger
+      if (/^Bearer /i.test(header(request, 'authorization') ?? '')) throw new Problem('not_for_programs');
       if (!isSameOrigin(request)) throw new Problem('other_origin');
       const sid = sidOf(request.headers.cookie);
       if (sid === undefined) throw new Problem('not_signed_in');

@@ -15,13 +15,25 @@ const shown = (p: Person): HousePerson => ({
   name: p.name,
   role: p.role,
   hourlyMinor: p.hourlyMinor,
+  skills: [...p.skills],
+  mustNotTouch: [...p.mustNotTouch],
+  shifts: [...p.shifts],
   hasPin: p.pinHash !== null,
   hasPassword: p.passwordHash !== null,
   leftAt: p.leftAt?.toISOString() ?? null,
   version: p.version,
 });
 /** What of a person is written down when it changes. */
-const told = ({ name, role, hourlyMinor, leftAt }: Person) => ({ name, role, hourlyMinor, left: leftAt !== null });
+const told = ({ name, role, hourlyMinor, leftAt, skills, mustNotTouch, shifts }: Person) => ({
+  name,
+  role,
+  hourlyMinor,
+  left: leftAt !== null,
+  // what nobody has said of somebody is not written down each time
+  ...(skills.length > 0 ? { skills } : {}),
+  ...(mustNotTouch.length > 0 ? { mustNotTouch } : {}),
+  ...(shifts.length > 0 ? { shifts } : {}),
+});
 
 /** What an hour of somebody costs is between them and the head chef. */
 export async function readPeople({ db }: Services, actor: Actor): Promise<Answer<typeof api.house.people>> {
@@ -96,7 +108,9 @@ export async function changePerson(
   }
   const before = await personAt(services, command, personId, version);
   await nameFree(services, command, to.name, personId);
-  await rowsOf(services.db, PersonTable, command).change({ id: personId }, { ...to, version: version + 1 });
+  const { skills = before.skills, mustNotTouch = before.mustNotTouch, shifts = before.shifts, ...named } = to;
+  const next = { ...named, skills, mustNotTouch, shifts, version: version + 1 };
+  await rowsOf(services.db, PersonTable, command).change({ id: personId }, next);
   return written(services, command, personId, before);
 }
 

@@ -10,6 +10,7 @@ const rooms = [
   { to: '/house/things', name: 'Things' },
   { to: '/house/devices', name: 'Devices' },
   { to: '/house/worth', name: 'Worth' },
+  { to: '/house/programs', name: 'Programs' },
   { to: '/limits', name: 'Limits and cautions' },
   { to: '/server', name: 'Server' },
   { to: '/house/changes', name: 'Changes' },

@@ -1,8 +1,10 @@
 /** A change of the house in words. */
 
+import type { Shift, Skill } from '@zabrik/contract';
 import { roleNames } from '@zabrik/contract/roles';
-import { formatMass } from '@zabrik/core';
+import { allergenWords, formatMass } from '@zabrik/core';
 import { weekdays } from '../../app/dates.ts';
+import { shiftWords, skillNames } from './peopleWords.ts';
 
 const names: Readonly<Record<string, string>> = {
   'set-up': 'The kitchen was set up',
@@ -26,6 +28,8 @@ const names: Readonly<Record<string, string>> = {
   pantryMinorPerKg: 'What the pantry costs',
   pantryFrom: 'From which list a price is read',
   supplier: 'Supplier',
+  token: 'Token',
+  webhook: 'Address that is called',
 };
 
 /** What is agreed with a supplier, by its name in the records. */
@@ -56,6 +60,9 @@ interface Named {
   readonly role?: unknown;
   readonly left?: unknown;
   readonly hourlyMinor?: unknown;
+  readonly skills?: readonly Skill[];
+  readonly mustNotTouch?: readonly string[];
+  readonly shifts?: readonly Shift[];
 }
 
 /** One side of a change: nothing, a word, an amount, a list by its names, a person. */
@@ -68,12 +75,15 @@ export function sideWords(what: string, value: unknown, money: (minor: number) =
   if (typeof value === 'string') return value;
   if (Array.isArray(value)) return value.length === 0 ? 'none' : value.map((v: Named) => String(v.name)).join(', ');
   if (what === 'person') {
-    const { name, role, left, hourlyMinor } = value as Named;
+    const { name, role, left, hourlyMinor, skills, mustNotTouch, shifts } = value as Named;
     return [
       String(name),
       roleNames[role as keyof typeof roleNames] ?? '',
       ...(typeof hourlyMinor === 'number' ? [`${money(hourlyMinor)} an hour`] : []),
       ...(left === true ? ['left'] : []),
+      ...(skills === undefined ? [] : [skills.map((s) => skillNames[s]).join(' and ')]),
+      ...(mustNotTouch === undefined ? [] : [`must not touch ${allergenWords(mustNotTouch).join(', ')}`]),
+      ...(shifts === undefined ? [] : [shifts.map(shiftWords).join('; ')]),
     ].join(', ');
   }
   if (what === 'tolerance') {
