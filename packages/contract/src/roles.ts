@@ -39,6 +39,7 @@ export const filesAllowed = {
   'movements-csv': chefs,
   'movements-epcis': chefs,
   'house-file': ['head-chef'],
+  tables: ['head-chef'],
 } as const satisfies Readonly<Record<string, readonly Role[]>>;
 export const mayHaveFile = (role: Role, kind: keyof typeof filesAllowed): boolean =>
   (filesAllowed[kind] as readonly Role[]).includes(role);

@@ -15,6 +15,7 @@ export const askedJobSchema = z.discriminatedUnion('kind', [
   }),
   z.strictObject({ kind: z.literal('movements-epcis'), from: day.optional(), until: day.optional() }),
   z.strictObject({ kind: z.literal('house-file') }),
+  z.strictObject({ kind: z.literal('tables'), format: z.enum(['xlsx', 'csv']) }),
 ]);
 export type AskedJob = z.output<typeof askedJobSchema>;
 export type JobKind = AskedJob['kind'];

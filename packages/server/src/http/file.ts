@@ -11,8 +11,16 @@ export function fileHeaders(response: Response, type: string, name: string, inli
   response.setHeader('x-content-type-options', 'nosniff');
 }
 
+export const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
+
 export interface GivenFile {
-  readonly type: NonNullable<Endpoint['file']> | 'image/jpeg' | 'image/png' | 'image/webp';
+  readonly type:
+    | NonNullable<Endpoint['file']>
+    | 'application/zip'
+    | typeof XLSX
+    | 'image/jpeg'
+    | 'image/png'
+    | 'image/webp';
   readonly name: string;
   readonly inline?: boolean;
   /** All of it, or parts as they are made. */

@@ -43,6 +43,7 @@ const makes: Makes = {
   },
   'movements-epcis': () => Promise.reject(new Problem('too_large', 'Choose a shorter time.')),
   'house-file': () => Promise.reject(new Error('a secret of the inside')),
+  tables: () => Promise.reject(new Error('not asked for here')),
 };
 let worker: Jobs;
 beforeEach(() => {

@@ -14,7 +14,14 @@ import { DateField } from '../../kit/DateField.tsx';
 import { Empty, Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { ProgressBar } from '../../kit/ProgressBar.tsx';
 
-const kinds: readonly { readonly kind: AskedJob['kind']; readonly name: string; readonly what: string }[] = [
+interface Kind {
+  readonly kind: AskedJob['kind'];
+  readonly format?: 'xlsx' | 'csv';
+  readonly name: string;
+  readonly what: string;
+}
+
+const kinds: readonly Kind[] = [
   {
     kind: 'movements-csv',
     name: 'Movements, CSV',
@@ -26,17 +33,33 @@ const kinds: readonly { readonly kind: AskedJob['kind']; readonly name: string; 
     what: 'The same as traceability events (EPCIS 2.0), for whoever asks where something went.',
   },
   {
+    kind: 'tables',
+    format: 'xlsx',
+    name: 'Every table, XLSX',
+    what: 'One workbook, a sheet a table: suppliers, lots, weighings, batches, all that is written down.',
+  },
+  {
+    kind: 'tables',
+    format: 'csv',
+    name: 'Every table, CSV',
+    what: 'The same, a file a table, in one archive. Masses in milligrams, money in minor units, times UTC.',
+  },
+  {
     kind: 'house-file',
     name: 'The whole house',
     what: 'Everything but PINs and passwords, as JSON: into another database with ./zabrik import.',
   },
 ];
 
-const nameOf = (kind: AskedJob['kind']): string => kinds.find((k) => k.kind === kind)?.name ?? kind;
+const formatOf = (asked: AskedJob): Kind['format'] => (asked.kind === 'tables' ? asked.format : undefined);
+const nameOf = (asked: AskedJob): string =>
+  kinds.find((k) => k.kind === asked.kind && k.format === formatOf(asked))?.name ?? asked.kind;
+/** All there is, whatever time is chosen. */
+const isWhole = (kind: AskedJob['kind']): boolean => kind === 'house-file' || kind === 'tables';
 
 /** "24 Nov to 30 Nov"; nothing for a file of all there is. */
 export function timeWords(asked: AskedJob): string {
-  if (asked.kind === 'house-file') return '';
+  if (asked.kind === 'house-file' || asked.kind === 'tables') return '';
   const { from, until } = asked;
   if (from !== undefined && until !== undefined) return `${dayName(from)} to ${dayName(until)}`;
   if (from !== undefined) return `from ${dayName(from)}`;
@@ -65,7 +88,7 @@ export function standWords(job: Job): string {
 
 function Row({ job, again }: { readonly job: Job; readonly again: () => void }) {
   const off = useCommand(api.jobs.callOff, { onDone: again });
-  const name = [nameOf(job.asked.kind), timeWords(job.asked)].filter((w) => w !== '').join(', ');
+  const name = [nameOf(job.asked), timeWords(job.asked)].filter((w) => w !== '').join(', ');
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-line px-4 py-3">
       <div className="min-w-56 flex-1">
@@ -145,12 +168,21 @@ export function Files() {
           <ul className="flex min-w-80 flex-1 flex-col gap-2">
             {kinds
               .filter(({ kind }) => role !== undefined && mayHaveFile(role, kind))
-              .map(({ kind, name, what }) => (
-                <li key={kind} className="flex items-center gap-3">
+              .map(({ kind, format, name, what }) => (
+                <li key={name} className="flex items-center gap-3">
                   <Button
                     className="w-48 shrink-0"
-                    disabled={ask.pending || (backwards && kind !== 'house-file')}
-                    onClick={() => ask.send({ body: kind === 'house-file' ? { kind } : { kind, ...times } })}
+                    disabled={ask.pending || (backwards && !isWhole(kind))}
+                    onClick={() =>
+                      ask.send({
+                        body:
+                          kind === 'tables'
+                            ? { kind, format: format ?? 'csv' }
+                            : kind === 'house-file'
+                              ? { kind }
+                              : { kind, ...times },
+                      })
+                    }
                   >
                     {name}
                   </Button>
