@@ -5,7 +5,16 @@
  */
 import { strict as assert } from 'node:assert';
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
-import { appendFileSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  appendFileSync,
+  copyFileSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
@@ -166,6 +175,49 @@ async function setUp(): Promise<void> {
   }
 }
 
+/** The machine is gone: on one that has nothing, the backup alone brings the kitchen back, its people with their PINs, every gram of its books. */
+async function bareMachine(file: string): Promise<void> {
+  const bare = join(away, 'another-machine');
+  const own = { ...env, ZABRIK_STATE: bare, ZABRIK_BACKUPS: join(bare, 'backups'), DB_HOME: join(bare, 'pg') };
+  const there = (text: string, of: NodeJS.ProcessEnv): string =>
+    execFileSync(join(ROOT, 'scripts/db.sh'), ['psql', '-d', 'zabrik', '-Atc', text], {
+      env: of,
+      encoding: 'utf8',
+      stdio: ['ignore', 'pipe', 'inherit'],
+    }).trim();
+  const BOOKS = `select (select count(*) from posting) || ' ' || (select sum(mass_mg) from lot_balance) || ' ' || (select count(*) from weighing)
+    || ' ' || (select string_agg(name, ',' order by name) from supplier where name like 'Mark %')`;
+  db('start');
+  const before = there(BOOKS, env);
+  db('stop');
+  // carried over on a stick: the file and what says what it should be
+  for (const part of ['', '.json'])
+    copyFileSync(`${join(away, file)}${part}`, `${join(second, 'carried.dump')}${part}`);
+  const done = spawnSync(join(ROOT, 'zabrik'), ['restore', join(second, 'carried.dump')], {
+    cwd: away,
+    env: own,
+    encoding: 'utf8',
+  });
+  assert.equal(done.status, 0, done.stdout + done.stderr);
+  const served = spawn(join(ROOT, 'zabrik'), ['serve'], { cwd: away, env: own, stdio: ['ignore', 'pipe', 'pipe'] });
+  let said = '';
+  for (const out of [served.stdout, served.stderr]) out.on('data', (chunk: Buffer) => (said += chunk.toString()));
+  const over = new Promise((resolve) => served.once('exit', resolve));
+  try {
+    while (!/\(Ctrl-C stops\)/.test(said) && served.exitCode === null) await wait(200);
+    assert.doesNotMatch(said, /no kitchen stands here/, 'it is the kitchen it was, not one to be set up');
+    assert.equal(there(BOOKS, own), before, 'every gram of the books');
+    await nothingOfTheDemo(`http://127.0.0.1:${readFileSync(join(bare, 'port'), 'utf8')}/api/v1`);
+    say(
+      `on a machine with nothing: ${done.stdout.trim().split('\n').at(-1)?.slice(0, 60)}; people sign in, the books are whole (${before})`,
+    );
+  } finally {
+    served.kill('SIGTERM');
+    await over;
+    spawnSync('scripts/db.sh', ['remove'], { cwd: ROOT, env: own });
+  }
+}
+
 /** serve, and what comes back by itself when the server or the database is killed; then nothing is left of it. */
 async function supervised(): Promise<void> {
   const serve = spawn(join(ROOT, 'zabrik'), ['serve'], {
@@ -307,6 +359,7 @@ try {
   must('backup', 'last.dump');
   assert.throws(() => db('status'), 'a database found stopped is left stopped');
   say('a database found stopped is left stopped');
+  await bareMachine('last.dump');
   await supervised();
   await setUp();
   writeFileSync(join(away, 'empty.dump'), '');

@@ -10,6 +10,10 @@ export const roleNames: Readonly<Record<Role, string>> = {
   viewer: 'Viewer',
 };
 
+/** What somebody does alone, without another beside them. */
+export const skills = ['fish', 'shellfish', 'poultry', 'game', 'meat', 'stove', 'receiving'] as const;
+export type Skill = (typeof skills)[number];
+
 /**
  * How long a tablet may lie untouched before it asks again who stands there, minutes: the more a role may do, the shorter. A butcher's hands are
  * in a fish for an hour; a viewer's screen hangs on the wall.

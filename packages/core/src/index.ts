@@ -93,6 +93,7 @@ export * from './safety/limitsFor.ts';
 export * from './safety/readings.ts';
 export * from './slug.ts';
 export * from './timing/minutesBySize.ts';
+export * from './timing/onShift.ts';
 export * from './timing/runningTimers.ts';
 export * from './trace/allergens.ts';
 export * from './trace/epcis.ts';

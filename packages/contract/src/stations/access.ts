@@ -12,6 +12,7 @@ const person = z.strictObject({ id, name: shortText, role: z.enum(roles) });
 export const meSchema = z.strictObject({
   person,
   house: z.strictObject({ id, slug, name: shortText }),
+  mustNotTouch: z.array(z.string()).readonly().describe('allergens this person must not touch'),
   restored: z
     .strictObject({ id, stateAt: instant })
     .nullable()
@@ -20,6 +21,17 @@ export const meSchema = z.strictObject({
 export type Me = z.output<typeof meSchema>;
 
 export const pin = z.string().regex(/^\d{4,6}$/, 'four to six digits');
+
+const tabletId = z.string().regex(/^[0-9a-f]{64}$/);
+export const tabletSchema = z.strictObject({
+  id: tabletId,
+  name: shortText.nullable(),
+  people: z.array(id).readonly(),
+  since: instant,
+  seenAt: instant.nullable().describe('when somebody last signed in on it'),
+  here: z.boolean().describe('the one that asks'),
+});
+export type Tablet = z.output<typeof tabletSchema>;
 
 export const access = {
   houses: endpoint({
@@ -41,7 +53,14 @@ export const access = {
     params: z.strictObject({ slug }),
     answer: z.strictObject({
       house: z.strictObject({ slug, name: shortText }),
-      people: z.array(person.extend({ hasPassword: z.boolean() })),
+      people: z.array(
+        person.extend({
+          hasPassword: z.boolean(),
+          ofThisTablet: z.boolean().describe('it was lent to them'),
+          onShift: z.boolean().describe('by their usual shifts they are at work now'),
+        }),
+      ),
+      tablet: shortText.nullable().describe('what the house calls this tablet'),
       demoPin: pin.nullable().describe('only in the demo, where everyone has the same PIN'),
     }),
   }),
@@ -104,6 +123,36 @@ export const access = {
     summary: 'Sign out everywhere: oneself, or for the head chef anybody of the house',
     params: z.strictObject({ personId: id }),
     answer: z.strictObject({ ended: z.int().nonnegative() }),
+  }),
+  tablets: endpoint({
+    id: 'access.tablets',
+    method: 'get',
+    path: '/tablets',
+    command: false,
+    may: 'chefs',
+    summary: 'The tablets somebody of the house has signed in on, those with a name first',
+    answer: z.strictObject({ tablets: z.array(tabletSchema) }),
+  }),
+  lendTablet: endpoint({
+    id: 'access.lendTablet',
+    method: 'post',
+    path: '/tablets/:tabletId',
+    command: false,
+    may: 'head-chef',
+    summary: 'Lends a tablet to a bench: its name, and whose faces stand first at its door',
+    params: z.strictObject({ tabletId }),
+    body: z.strictObject({ name: newName, people: z.array(id).max(30) }),
+    answer: nothing,
+  }),
+  forgetTablet: endpoint({
+    id: 'access.forgetTablet',
+    method: 'delete',
+    path: '/tablets/:tabletId',
+    command: false,
+    may: 'head-chef',
+    summary: 'Knows a tablet no more: whoever is signed in on it is out, and it stands in the street like any stranger',
+    params: z.strictObject({ tabletId }),
+    answer: nothing,
   }),
   known: endpoint({
     id: 'access.known',

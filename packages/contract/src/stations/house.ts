@@ -22,7 +22,7 @@ import {
 } from '../fields.ts';
 import { limitSchema } from '../limits.ts';
 import { planHeadSchema, refusedSchema, speciesSchema } from '../plan.ts';
-import { roles } from '../roles.ts';
+import { roles, skills } from '../roles.ts';
 import { unitsSchema } from '../units.ts';
 import { pin } from './access.ts';
 import { burnerSchema, vesselSchema } from './pots.ts';
@@ -181,10 +181,6 @@ const limitChange = z.strictObject({
   figure: z.number().min(-80).max(1_000),
   why: note,
 });
-
-/** What somebody does alone, without another beside them. */
-export const skills = ['fish', 'shellfish', 'poultry', 'game', 'meat', 'stove', 'receiving'] as const;
-export type Skill = (typeof skills)[number];
 
 const clock = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time, such as 07:30');
 /** Days of the week, Monday 1 to Sunday 7, with the hours on each; an end before its begin is on the next day. */

@@ -10,6 +10,8 @@ import type { Actor } from '../services.ts';
 declare module 'express-session' {
   interface SessionData {
     who: Actor;
+    /** The token of the tablet it began on. */
+    tablet: string;
     /** When it began, milliseconds. */
     since: number;
     /** When somebody last said to be there: written so that the session is kept anew. */

@@ -4,6 +4,7 @@ import { DeviceTable } from '../db/models/device.ts';
 import { SignInTryTable } from '../db/models/signInTry.ts';
 import { rowsOf, serverRows } from '../db/rows.ts';
 import { selectOne } from '../db/select.ts';
+import type { RowOf } from '../db/table.ts';
 import { Problem } from '../http/problem.ts';
 import type { Actor } from '../services.ts';
 import { secretFits } from './secrets.ts';
@@ -31,15 +32,23 @@ const hashOf = (token: string): string => createHash('sha256').update(token).dig
 
 /** The door a device stands at: its own where someone of the house has signed in on it before, else the street. */
 async function streetOf(db: Sequelize, houseId: string, token: string | undefined): Promise<string> {
-  if (token === undefined) return STREET;
-  const known = await rowsOf(db, DeviceTable, { houseId }).one({ id: hashOf(token) });
-  return known?.id ?? STREET;
+  return (await deviceRow(db, houseId, token))?.id ?? STREET;
 }
 
 /** Writes down that a device is one of the house. What it holds is its token; here stands only what tells it again. */
-export async function rememberDevice(db: Sequelize, houseId: string, token: string): Promise<void> {
-  await rowsOf(db, DeviceTable, { houseId }).addMissing([{ id: hashOf(token) }]);
+export async function rememberDevice(db: Sequelize, houseId: string, token: string, now: Date): Promise<void> {
+  const devices = rowsOf(db, DeviceTable, { houseId });
+  await devices.addMissing([{ id: hashOf(token) }]);
+  await devices.change({ id: hashOf(token) }, { seenAt: now });
 }
+
+/** What stands in the records of a device, by the token it holds; undefined for one that is not of the house. */
+export const deviceRow = async (
+  db: Sequelize,
+  houseId: string,
+  token: string | undefined,
+): Promise<RowOf<typeof DeviceTable> | undefined> =>
+  token === undefined ? undefined : rowsOf(db, DeviceTable, { houseId }).one({ id: hashOf(token) });
 
 /**
  * Lets a person in by PIN or password.

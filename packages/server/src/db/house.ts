@@ -18,6 +18,13 @@ export const dayIn = (timezone: string, at: Date): string =>
     at,
   );
 
+/** The weekday, Monday 1 to Sunday 7, and the time of day, HH:MM, of an instant in the house's own time zone. */
+export function clockIn(timezone: string, at: Date): { readonly weekday: number; readonly time: string } {
+  const time = new Intl.DateTimeFormat('en-GB', { timeZone: timezone, hour: '2-digit', minute: '2-digit' }).format(at);
+  const day = new Date(`${dayIn(timezone, at)}T00:00:00Z`).getUTCDay();
+  return { weekday: day === 0 ? 7 : day, time };
+}
+
 /**
  * The day that many hours later, and never beyond `latest` where there is one: what is made of a thing does not outlive it. Whole days are
  * counted in the calendar, whatever the clocks do meanwhile; only what is left over is counted in hours.

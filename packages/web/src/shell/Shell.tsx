@@ -36,7 +36,7 @@ const { Screen: Finder } = screen(() => import('../stations/find/Finder.tsx'), <
 const FINDER_AFTER_MS = 2_500;
 
 /** The stations that work, in the order of work, each with the one figure that matters there now. */
-function FlowBar({ leave }: { readonly leave: () => void }) {
+function FlowBar({ leave, hand }: { readonly leave: () => void; readonly hand: () => void }) {
   const [wanted, setWanted] = useState(false);
   const [settled, setSettled] = useState(false);
   useEffect(() => {
@@ -125,6 +125,9 @@ function FlowBar({ leave }: { readonly leave: () => void }) {
         ) : (
           <BarButton onClick={() => setWanted(true)}>Find</BarButton>
         )}
+        <span className="max-lg:hidden">
+          <BarButton onClick={hand}>Hand over</BarButton>
+        </span>
         <BarButton onClick={leave}>Sign out</BarButton>
       </div>
     </header>
@@ -155,14 +158,18 @@ export function Shell() {
   const role = me?.person.role;
   // whoever comes next begins at the beginning
   const left = useRef(false);
-  const leave = useCallback(async (): Promise<void> => {
-    left.current = true;
-    await signOut();
-    client.clear();
-    client.setQueryData(['me'], null);
-    uncover(false);
-    void navigate('/sign-in');
-  }, [client, navigate]);
+  const leave = useCallback(
+    /** `to`: where whoever comes next goes on; nothing, at the beginning. */
+    async (to?: string): Promise<void> => {
+      left.current = to === undefined;
+      await signOut();
+      client.clear();
+      client.setQueryData(['me'], null);
+      uncover(false);
+      void navigate('/sign-in', to === undefined ? {} : { state: { from: to } });
+    },
+    [client, navigate],
+  );
 
   useEffect(() => {
     if (personId !== undefined && coveredBefore() === personId) coverFor(personId);
@@ -280,7 +287,7 @@ export function Shell() {
         To the work
       </a>
       <div inert={covered}>
-        <FlowBar leave={() => void leave()} />
+        <FlowBar leave={() => void leave()} hand={() => void leave(`${location.pathname}${location.search}`)} />
       </div>
       {/* what rings is seen whoever stands there */}
       <div inert={covered} className={covered ? 'fixed inset-x-0 top-0 z-50' : ''}>

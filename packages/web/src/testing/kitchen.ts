@@ -7,6 +7,7 @@ type Supplier = Answer<typeof api.receive.saveSupplier>;
 export const me: Me = {
   person: { id: '019a0000-0000-7000-8000-00000000000a', name: 'Ines Calloway', role: 'sous-chef' },
   house: { id: '019a0000-0000-7000-8000-00000000000b', slug: 'netloft', name: 'The Netloft' },
+  mustNotTouch: [],
   restored: null,
 };
 export const house: House = {

@@ -1,12 +1,14 @@
 import { randomBytes } from 'node:crypto';
 import { api, type Me } from '@zabrik/contract';
+import { onShift } from '@zabrik/core';
 import { parse as parseCookies } from 'cookie';
 import type { Request, Router } from 'express';
 import type { Sequelize } from 'sequelize';
 import { doorCount, doorLimit } from '../../access/doorLimit.ts';
 import { newPinHash } from '../../access/pins.ts';
 import { lifeOf } from '../../access/session.ts';
-import { rememberDevice, signIn } from '../../access/signIn.ts';
+import { deviceRow, rememberDevice, signIn } from '../../access/signIn.ts';
+import { clockIn } from '../../db/house.ts';
 import { HouseTable } from '../../db/models/house.ts';
 import { PersonTable } from '../../db/models/person.ts';
 import { rowsOf, serverRows } from '../../db/rows.ts';
@@ -15,6 +17,7 @@ import { mountOpen, mountRead } from '../../http/mount.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Actor, Services } from '../../services.ts';
 import { newRecovery, readSetUp, recover, setUp } from './setUp.ts';
+import { tabletRoutes } from './tablets.ts';
 
 /** The cookie by which a tablet of the house is known at its door. It opens nothing: it only keeps strangers' guesses apart. */
 const DEVICE = 'zabrik-device';
@@ -27,6 +30,7 @@ const deviceOf = (request: Request): string | undefined => {
 const me = async (db: Sequelize, actor: Actor): Promise<Me> => {
   const house = await serverRows(db, HouseTable).one({ id: actor.houseId });
   if (house === undefined) throw new Problem('not_signed_in');
+  const person = await rowsOf(db, PersonTable, actor).one({ id: actor.personId });
   const restored = await selectOne<{ id: string; stateAt: Date }>(
     db,
     'select id, state_at as "stateAt" from restored order by at desc limit 1',
@@ -35,6 +39,7 @@ const me = async (db: Sequelize, actor: Actor): Promise<Me> => {
   return {
     person: { id: actor.personId, name: actor.name, role: actor.role },
     house: { id: house.id, slug: house.slug, name: house.name },
+    mustNotTouch: person?.mustNotTouch ?? [],
     restored: restored === undefined ? null : { id: restored.id, stateAt: restored.stateAt.toISOString() },
   };
 };
@@ -45,22 +50,28 @@ export function accessRoutes(services: Services, router: Router): void {
     return { houses: houses.map(({ slug, name }) => ({ slug, name })) };
   });
 
-  mountOpen(router, api.access.signInOptions, async ({ params }) => {
+  mountOpen(router, api.access.signInOptions, async ({ params, request }) => {
     const house = await serverRows(services.db, HouseTable).one({ slug: params.slug });
     if (house === undefined) throw new Problem('not_found', 'There is no house by that name on this machine.');
     const people = await rowsOf(services.db, PersonTable, { houseId: house.id }).all(
       { leftAt: null },
       { order: ['name'] },
     );
+    const tablet = await deviceRow(services.db, house.id, deviceOf(request));
+    const { weekday, time } = clockIn(house.timezone, services.clock());
     return {
       house: { slug: house.slug, name: house.name },
+      tablet: tablet?.name ?? null,
       people: people
         .filter(({ pinHash, passwordHash }) => pinHash !== null || passwordHash !== null)
-        .map(({ id, name, role, passwordHash }) => ({
+        .map(({ id, name, role, passwordHash, shifts }) => ({
           id,
           name,
           role,
           hasPassword: passwordHash !== null,
+          ofThisTablet: tablet?.people.includes(id) === true,
+          // when somebody works is nobody's business in the street
+          onShift: tablet !== undefined && onShift(shifts, weekday, time),
         })),
       demoPin: services.config.demoPin ?? null,
     };
@@ -75,18 +86,21 @@ export function accessRoutes(services: Services, router: Router): void {
   /** Whoever has proved who they are: the tablet is known to the house from now on, and the session is theirs. */
   const letIn = async (request: Request, actor: Actor): Promise<Me> => {
     const device = deviceOf(request) ?? randomBytes(24).toString('base64url');
-    await rememberDevice(services.db, actor.houseId, device);
+    await rememberDevice(services.db, actor.houseId, device, services.clock());
     request.res?.cookie(DEVICE, device, {
       httpOnly: true,
       sameSite: 'strict',
       secure: request.secure,
       maxAge: YEAR_MS,
-      path: '/api/v1/session',
+      path: '/api/v1',
     });
+    // one of before was sent to the door's own address alone
+    request.res?.clearCookie(DEVICE, { path: '/api/v1/session' });
     await new Promise<void>((resolve, reject) => {
       request.session.regenerate((error: unknown) => (error == null ? resolve() : reject(error)));
     });
     request.session.who = actor;
+    request.session.tablet = device;
     request.session.since = Date.now();
     request.session.cookie.maxAge = lifeOf(actor.role, request.session.since, request.session.since);
     // kept before the answer starts: whoever reads the cookie in its head may use it at once
@@ -166,6 +180,8 @@ export function accessRoutes(services: Services, router: Router): void {
     );
     return { ended: ended.length };
   });
+
+  tabletRoutes(services, router, deviceOf);
 
   mountRead(services, router, api.access.known, async (actor, { body }) => {
     // a weighing is its own record: its key is its id

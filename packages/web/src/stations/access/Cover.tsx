@@ -21,7 +21,7 @@ export default function Cover({ me: { person, house }, onIn, onBack }: Props) {
   return (
     <Dialog title="Still you?" says="Everything stands as you left it." covers>
       <Pad
-        person={known ?? { ...person, hasPassword: false }}
+        person={known ?? { ...person, hasPassword: false, ofThisTablet: false, onShift: false }}
         demoPin={signInOptions.data?.demoPin ?? null}
         onIn={onIn}
         onBack={onBack}

@@ -53,11 +53,16 @@ function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: ((
   const keptOf = useKeptOf();
   if (signInOptions.isPending) return <Loading />;
   if (signInOptions.isError) return <Failed error={signInOptions.error} again={() => void signInOptions.refetch()} />;
+  const { tablet } = signInOptions.data;
+  // first whose tablet it is, then who works at this hour
+  const before = (p: Person): number => (p.ofThisTablet ? 2 : 0) + (p.onShift ? 1 : 0);
+  const people = [...signInOptions.data.people].sort((a, b) => before(b) - before(a));
   return (
     <div className="mx-auto grid w-full max-w-[1120px] flex-1 grid-cols-1 items-center gap-10 p-6 lg:grid-cols-[420px_1fr]">
       <div>
         <p className="font-head text-lg text-ink-soft [font-stretch:125%]">zabrik</p>
         <h1 className="text-[40px] leading-[1.05] font-extrabold">{signInOptions.data.house.name}</h1>
+        {tablet !== null && <p className="mt-1 font-head text-lg font-semibold">{tablet}</p>}
         <p className="mt-4 max-w-sm text-lg text-ink-soft">
           Every gram that comes through the door is accounted for, every bone has a pot to go to.
         </p>
@@ -81,7 +86,7 @@ function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: ((
         <section aria-label="Who is at work">
           <h2 className="mb-4 text-xl font-bold">Who is at work?</h2>
           <ul className="grid grid-cols-2 gap-4">
-            {signInOptions.data.people.map((person) => (
+            {people.map((person) => (
               <li key={person.id}>
                 <button
                   type="button"
@@ -98,7 +103,10 @@ function People({ slug, onHouse }: { readonly slug: string; readonly onHouse: ((
                     <span className="block font-head text-lg leading-tight font-semibold break-words">
                       {person.name}
                     </span>
-                    <span className="text-ink-soft">{roleNames[person.role]}</span>
+                    <span className="text-ink-soft">
+                      {roleNames[person.role]}
+                      {person.onShift && ', on shift'}
+                    </span>
                     {keptOf(person.id) !== undefined && (
                       <span className="mt-1 block text-[14px] leading-tight font-semibold text-alarm">
                         {keptOf(person.id)}

@@ -15,6 +15,7 @@ import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Toggle } from '../../kit/Toggle.tsx';
 import { BodyMap } from '../../parts/BodyMap.tsx';
 import { Confirm } from '../../parts/Confirm.tsx';
+import { NotForMe } from '../../parts/NotForMe.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 
 const ways: readonly { readonly id: Way; readonly name: string; readonly says: string }[] = [
@@ -113,6 +114,7 @@ export default function StartOne({
           {lot.code} is not here to be cut any more: somebody has put it on the bench, moved it on or used it up.
         </Notice>
       )}
+      <NotForMe has={lot.allergens} />
       <StillHere draft={form.kept} />
       {lot.freePieces > 1 && (
         <fieldset className="border-0 p-0">

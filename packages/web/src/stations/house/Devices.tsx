@@ -22,6 +22,7 @@ import { List, Row } from './ListOfThings.tsx';
 import { SaveFoot } from './SaveFoot.tsx';
 import { ScaleCheckForm } from './ScaleCheckForm.tsx';
 import { lastCheckWords } from './scaleCheckWords.ts';
+import { Tablets } from './Tablets.tsx';
 import { type SaveHouse, useSaveHouse } from './useSaveHouse.ts';
 
 type Listed = Answer<typeof api.house.devices>['scales'][number];
@@ -300,7 +301,7 @@ function DevicesPage() {
   return (
     <div className="flex flex-1 flex-col">
       <HouseHead />
-      <div className="mx-auto w-full max-w-[1000px] p-5">
+      <div className="mx-auto grid w-full max-w-[1000px] gap-8 p-5">
         {house.isPending || devices.isPending ? (
           <Loading />
         ) : house.isLoadingError ? (
@@ -310,6 +311,7 @@ function DevicesPage() {
         ) : (
           <DevicesForm key={house.data.version} house={house.data} listed={devices.data} saving={saving} />
         )}
+        <Tablets />
       </div>
     </div>
   );

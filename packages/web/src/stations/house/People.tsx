@@ -1,44 +1,141 @@
 /** Who works here: added, given a PIN, renamed, gone. */
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { House, HousePerson } from '@zabrik/contract';
-import { type Role, roleNames, roles } from '@zabrik/contract/roles';
-import { amountText } from '@zabrik/core';
+import { roleNames, roles, skills } from '@zabrik/contract/roles';
+import { allergenWords, amountText, sayableAllergens } from '@zabrik/core';
 import { useState } from 'react';
+import { useFieldArray } from 'react-hook-form';
 import { z } from 'zod';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
-import { dayAndTime } from '../../app/dates.ts';
+import { dayAndTime, weekdays } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useKeptForm } from '../../app/keptForm.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
+import { Check } from '../../kit/Check.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { aPriceOrNothing } from '../../kit/fieldReaders.ts';
 import { MoneyField } from '../../kit/MoneyField.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { OneField } from '../../kit/OneField.tsx';
 import { optionsOf, Select } from '../../kit/Select.tsx';
+import { Toggle } from '../../kit/Toggle.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { ForChefs, HouseHead } from './HouseHead.tsx';
+import { shiftWords, skillNames } from './peopleWords.ts';
+
+/** Of the listed allergens those that have a name by themselves: gluten is gluten, whatever the cereal. */
+const touched = [...new Set(sayableAllergens.map((a) => a.split('/')[0] ?? a))];
 
 const personForm = (currency: string) =>
   z.object({
     name: z.string().trim().min(1, 'A name').max(120),
     role: z.enum(roles),
     hourly: aPriceOrNothing(currency),
+    skills: z.array(z.enum(skills)),
+    mustNotTouch: z.array(z.string()),
+    shifts: z.array(
+      z.object({
+        days: z.array(z.string()).min(1, 'On which days'),
+        from: z.string().regex(/^\d\d:\d\d$/, 'From when'),
+        until: z.string().regex(/^\d\d:\d\d$/, 'Until when'),
+      }),
+    ),
   });
+type PersonTyped = z.input<ReturnType<typeof personForm>>;
 
 interface FieldsProps {
   readonly house: House;
   readonly name: string;
-  readonly blank: { readonly name: string; readonly role: Role; readonly hourly: string };
+  readonly blank: PersonTyped;
   readonly send: string;
   readonly pending: boolean;
   readonly error: Error | null;
-  readonly onSend: (
-    said: { readonly name: string; readonly role: Role; readonly hourlyMinor: number | null },
-    sent: () => void,
-  ) => void;
+  readonly onSend: (said: PersonSaid, sent: () => void) => void;
+}
+
+type PersonSaid = Pick<HousePerson, 'name' | 'role' | 'hourlyMinor' | 'skills' | 'mustNotTouch' | 'shifts'>;
+const unsaid = { skills: [], mustNotTouch: [], shifts: [] };
+
+/** What somebody can, must not touch, and when they work: open once there is something, or when it is asked for. */
+function OfWork({ form }: { readonly form: ReturnType<typeof useKeptForm<PersonTyped, unknown>> }) {
+  const { control, register, setValue, typed, formState } = form;
+  const shifts = useFieldArray({ control, name: 'shifts' });
+  const [open, setOpen] = useState(typed.skills.length + typed.mustNotTouch.length + typed.shifts.length > 0);
+  const toggle = (allergen: string): void =>
+    setValue(
+      'mustNotTouch',
+      typed.mustNotTouch.includes(allergen)
+        ? typed.mustNotTouch.filter((a) => a !== allergen)
+        : [...typed.mustNotTouch, allergen],
+      { shouldDirty: true },
+    );
+  if (!open)
+    return (
+      <button type="button" className="min-h-11 justify-self-start underline" onClick={() => setOpen(true)}>
+        Skills, shifts, what they must not touch
+      </button>
+    );
+  return (
+    <>
+      <fieldset className="border-0 p-0">
+        <legend className="mb-1 text-[15px] font-semibold">Does alone</legend>
+        <div className="flex flex-wrap gap-x-5">
+          {skills.map((skill) => (
+            <Check key={skill} label={skillNames[skill]} value={skill} {...register('skills')} />
+          ))}
+        </div>
+      </fieldset>
+      <fieldset className="border-0 p-0">
+        <legend className="mb-1 text-[15px] font-semibold">Must not touch</legend>
+        <div className="flex flex-wrap gap-1.5">
+          {touched.map((allergen) => (
+            <Toggle key={allergen} on={typed.mustNotTouch.includes(allergen)} onPress={() => toggle(allergen)}>
+              {allergen}
+            </Toggle>
+          ))}
+        </div>
+      </fieldset>
+      <fieldset className="grid gap-2 border-0 p-0">
+        <legend className="mb-1 text-[15px] font-semibold">Usual shifts</legend>
+        {shifts.fields.map((row, i) => (
+          <fieldset
+            key={row.id}
+            aria-label={`Shift ${i + 1}`}
+            className="flex flex-wrap items-end gap-x-4 gap-y-1 border-0 p-0"
+          >
+            <span className="flex flex-wrap gap-x-3">
+              {weekdays.map((name, day) => (
+                <Check key={name} label={name} value={String(day + 1)} {...register(`shifts.${i}.days`)} />
+              ))}
+            </span>
+            <Field label="From" dense type="time" {...register(`shifts.${i}.from`)} />
+            <Field
+              label="Until"
+              dense
+              type="time"
+              error={
+                formState.errors.shifts?.[i]?.days?.message ??
+                formState.errors.shifts?.[i]?.from?.message ??
+                formState.errors.shifts?.[i]?.until?.message
+              }
+              {...register(`shifts.${i}.until`)}
+            />
+            <Button className="h-10" onClick={() => shifts.remove(i)} aria-label={`Without shift ${i + 1}`}>
+              Remove
+            </Button>
+          </fieldset>
+        ))}
+        <Button
+          className="h-11 justify-self-start"
+          onClick={() => shifts.append({ days: ['1', '2', '3', '4', '5'], from: '07:00', until: '15:00' })}
+        >
+          Another shift
+        </Button>
+      </fieldset>
+    </>
+  );
 }
 
 function PersonFields({ house, name, blank, send, pending, error, onSend }: FieldsProps) {
@@ -50,7 +147,16 @@ function PersonFields({ house, name, blank, send, pending, error, onSend }: Fiel
       aria-label={send}
       className="grid gap-3"
       onSubmit={(event) =>
-        void handleSubmit(({ hourly, ...said }) => onSend({ ...said, hourlyMinor: hourly }, form.clear))(event)
+        void handleSubmit(({ hourly, shifts, ...said }) =>
+          onSend(
+            {
+              ...said,
+              hourlyMinor: hourly,
+              shifts: shifts.map((s) => ({ ...s, days: s.days.map(Number).sort((a, b) => a - b) })),
+            },
+            form.clear,
+          ),
+        )(event)
       }
     >
       <StillHere draft={form.kept} />
@@ -65,6 +171,7 @@ function PersonFields({ house, name, blank, send, pending, error, onSend }: Fiel
           {...register('hourly')}
         />
       </div>
+      <OfWork form={form as never} />
       {error !== null && <Notice tone="alarm">{error.message}</Notice>}
       <Button type="submit" variant="strong" className="h-11 justify-self-start" disabled={pending}>
         {send}
@@ -121,6 +228,8 @@ function PersonRow({ house, person }: { readonly house: House; readonly person: 
       : person.hasPin || person.hasPassword
         ? []
         : ['no PIN yet: cannot sign in']),
+    ...(person.skills.length > 0 ? [`does ${person.skills.map((k) => skillNames[k]).join(', ')} alone`] : []),
+    ...person.shifts.map(shiftWords),
   ];
   return (
     <li className="grid gap-3 rounded-plate border border-line bg-white px-4 py-3">
@@ -128,6 +237,11 @@ function PersonRow({ house, person }: { readonly house: House; readonly person: 
         <span className={`min-w-44 flex-1 ${left ? 'text-ink-soft' : ''}`}>
           <strong className="font-head text-lg break-words">{person.name}</strong>
           <span className="block text-[15px] text-ink-soft">{words.join(' · ')}</span>
+          {person.mustNotTouch.length > 0 && (
+            <span className="block text-[15px] font-semibold text-alarm">
+              Must not touch {allergenWords(person.mustNotTouch).join(', ')}.
+            </span>
+          )}
         </span>
         {may && !left && (
           <>
@@ -155,6 +269,9 @@ function PersonRow({ house, person }: { readonly house: House; readonly person: 
             name: person.name,
             role: person.role,
             hourly: person.hourlyMinor === null ? '' : amountText(person.hourlyMinor, house.currency),
+            skills: person.skills,
+            mustNotTouch: person.mustNotTouch,
+            shifts: person.shifts.map((s) => ({ ...s, days: s.days.map(String) })),
           }}
           send="Save"
           pending={change.pending}
@@ -205,7 +322,7 @@ function PeoplePage() {
             <PersonFields
               house={data}
               name="person/new"
-              blank={{ name: '', role: 'butcher', hourly: '' }}
+              blank={{ name: '', role: 'butcher', hourly: '', ...unsaid }}
               send="Add"
               pending={add.pending}
               error={add.error}

@@ -1,7 +1,7 @@
 /** Programs of others: the tokens they come with, and the addresses the house calls by itself. */
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Hook, Token } from '@zabrik/contract';
-import { type ReactNode, useState } from 'react';
+import type { ReactNode } from 'react';
 import { z } from 'zod';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
@@ -17,8 +17,6 @@ import { Select } from '../../kit/Select.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { ForChefs, HouseHead } from './HouseHead.tsx';
 import { callsWords, scopeNames, tokenWords, topicNames } from './programWords.ts';
-
-const PIN = /^\d{4,6}$/;
 
 /** A secret the one moment it stands anywhere. */
 const Once = ({ says, secret, onSeen }: { readonly says: ReactNode; readonly secret: string; onSeen: () => void }) => (
@@ -36,33 +34,24 @@ const tokenForm = z.object({
   name: z.string().trim().min(1, 'What it is for').max(120),
   scope: z.enum(['read', 'work']),
   days: z.enum(['30', '90', '366']),
+  pin: z.string().regex(/^\d{4,6}$/, 'Your PIN'),
 });
 
 function NewToken({ again }: { readonly again: () => void }) {
-  const form = useKeptForm('programs/token', tokenForm, { name: '', scope: 'read', days: '90' });
+  const blank = { name: '', scope: 'read', days: '90', pin: '' } as const;
+  const form = useKeptForm('programs/token', tokenForm, blank, ['pin']);
   const { register, handleSubmit, formState } = form;
   const { errors } = formState;
-  // never kept with the rest of the form
-  const [pin, setPin] = useState('');
-  const [asked, setAsked] = useState(false);
-  const make = useCommand(api.programs.makeToken, {
-    onDone: () => {
-      setPin('');
-      setAsked(false);
-      again();
-    },
-  });
-  const pinOk = PIN.test(pin);
+  const make = useCommand(api.programs.makeToken, { onDone: again });
   return (
     <form
       aria-label="A new token"
       className="grid gap-3"
-      onSubmit={(event) => {
-        setAsked(true);
-        void handleSubmit(({ days, ...said }) => {
-          if (pinOk) make.send({ body: { ...said, days: Number(days), pin } }, form.clear);
-        })(event);
-      }}
+      onSubmit={(event) =>
+        void handleSubmit(({ days, ...said }) => make.send({ body: { ...said, days: Number(days) } }, form.clear))(
+          event,
+        )
+      }
     >
       <StillHere draft={form.kept} />
       <div className="grid items-start gap-3 sm:grid-cols-2 lg:grid-cols-[1.4fr_1.3fr_1fr_1fr]">
@@ -89,9 +78,8 @@ function NewToken({ again }: { readonly again: () => void }) {
           type="password"
           inputMode="numeric"
           autoComplete="off"
-          value={pin}
-          error={asked && !pinOk ? 'Your PIN' : undefined}
-          onChange={(event) => setPin(event.target.value)}
+          error={errors.pin?.message}
+          {...register('pin')}
         />
       </div>
       {make.error !== null && <Notice tone="alarm">{make.error.message}</Notice>}
