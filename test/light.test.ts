@@ -4,25 +4,23 @@ import { expect, it } from 'vitest';
 /** The part of the contract that the browser gets, derived from the stations: `npm run light` writes it anew. */
 function lightOf(stations: Readonly<Record<string, Readonly<Record<string, Endpoint>>>>): string {
   const quoted = (value: string | boolean): string => (typeof value === 'string' ? `'${value}'` : String(value));
-  const all = Object.values(stations).flatMap((station) => Object.values(station));
   const routes = Object.entries(stations).map(([name, station]) => {
     const lines = Object.entries(station).map(
-      ([endpoint, { id, method, path, command }]) =>
-        `    ${endpoint}: { id: ${quoted(id)}, method: ${quoted(method)}, path: ${quoted(path)}, command: ${quoted(command)} },`,
+      ([endpoint, { method, path, command, may }]) =>
+        `    ${endpoint}: { method: ${quoted(method)}, path: ${quoted(path)}, command: ${quoted(command)}, may: ${quoted(may)} },`,
     );
     return [`  ${name}: {`, ...lines, '  },'].join('\n');
   });
   return [
     '/** Where every request goes and who may send it, without the shapes. Made from stations/* by `npm run light`; a test holds it against them. */',
-    'export const routes = {',
+    "import { withIds } from './withIds.ts';",
+    '',
+    'export const routes = withIds({',
     ...routes,
-    '} as const;',
+    '} as const);',
     '',
-    'export const allowed = {',
-    ...all.map(({ id, may }) => `  '${id}': '${may}',`),
-    '} as const;',
-    '',
-    'export type EndpointId = keyof typeof allowed;',
+    'type Routes = typeof routes;',
+    'export type EndpointId = { [S in keyof Routes]: Extract<Routes[S][keyof Routes[S]], { readonly id: string }>["id"] }[keyof Routes];',
     '',
   ].join('\n');
 }

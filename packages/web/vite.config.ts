@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig, type Plugin } from 'vite';
@@ -17,6 +18,30 @@ const fetchAppAtOnce: Plugin = {
           attrs: { rel: 'modulepreload', crossorigin: true, href: `/${fileName}` },
           injectTo: 'head',
         })),
+  },
+};
+
+/** What goes out with a release, by the lock file: whose it is and under which terms. */
+const builtOf: Plugin = {
+  name: 'built-of',
+  resolveId: (id) => (id === 'virtual:built-of' ? '\0built-of' : null),
+  load: (id) => {
+    if (id !== '\0built-of') return null;
+    const root = new URL('../../', import.meta.url);
+    const { version } = JSON.parse(readFileSync(new URL('package.json', root), 'utf8')) as { version: string };
+    const lock = JSON.parse(readFileSync(new URL('package-lock.json', root), 'utf8')) as {
+      packages: Record<string, { version?: string; license?: string; dev?: boolean; link?: boolean }>;
+    };
+    const parts = Object.entries(lock.packages)
+      .filter(([path, p]) => path.startsWith('node_modules/') && p.dev !== true && p.link !== true)
+      .map(([path, p]) => ({
+        name: path.split('node_modules/').at(-1) ?? path,
+        version: p.version ?? '',
+        license: p.license ?? 'terms in its own folder',
+      }))
+      .filter((p, i, all) => all.findIndex((o) => o.name === p.name && o.version === p.version) === i)
+      .sort((a, b) => a.name.localeCompare(b.name));
+    return `export const version = ${JSON.stringify(version)}; export const parts = ${JSON.stringify(parts)};`;
   },
 };
 
@@ -60,7 +85,7 @@ const OWN: readonly (readonly [name: string, test: RegExp])[] = [
     'pots',
     /[\\/](?:(?:core[\\/]src|web[\\/]src[\\/]stations)[\\/](?:pots|heat)[\\/](?!(?:bar|reads|ownTimes)\.ts)|catalogue[\\/]src[\\/]heat\.ts)/,
   ],
-  ...['receive', 'larder', 'ledger', 'house', 'find', 'access'].map((name): readonly [string, RegExp] => [
+  ...['receive', 'larder', 'ledger', 'house', 'help', 'find', 'access'].map((name): readonly [string, RegExp] => [
     name,
     // what the bar over every screen says of a station, and what its screens open with, comes with the app: it would wait for a file of each
     new RegExp(`[\\\\/]web[\\\\/]src[\\\\/]stations[\\\\/]${name}[\\\\/](?!(?:bar|reads)\\.ts)`),
@@ -71,6 +96,7 @@ const stationOf = (id: string): string | undefined => OWN.find(([, test]) => tes
 export default defineConfig({
   plugins: [
     react(),
+    builtOf,
     fetchAppAtOnce,
     tailwindcss(),
     compression({

@@ -1,4 +1,4 @@
-import { allowed, type EndpointId } from './light.ts';
+import { type EndpointId, routes } from './light.ts';
 
 export const roles = ['butcher', 'sous-chef', 'head-chef', 'viewer'] as const;
 export type Role = (typeof roles)[number];
@@ -48,9 +48,17 @@ export const filesAllowed = {
 export const mayHaveFile = (role: Role, kind: keyof typeof filesAllowed): boolean =>
   (filesAllowed[kind] as readonly Role[]).includes(role);
 
+/** Who may, by endpoint. */
+export const allowed: ReadonlyMap<EndpointId, May> = new Map(
+  Object.values(routes).flatMap((station) =>
+    Object.values<{ readonly id: EndpointId; readonly may: May }>(station).map(({ id, may }) => [id, may] as const),
+  ),
+);
+
 /** Who may use an endpoint. A test walks it route by route; the web hides what it refuses. */
 export function permissions(endpointId: EndpointId): 'open' | readonly Role[] {
-  const may: May = allowed[endpointId];
+  const may = allowed.get(endpointId);
+  if (may === undefined) throw new Error(`there is no endpoint ${endpointId}`);
   return may === 'open' ? may : groups[may];
 }
 

@@ -13,6 +13,7 @@ export const meSchema = z.strictObject({
   person,
   house: z.strictObject({ id, slug, name: shortText }),
   mustNotTouch: z.array(z.string()).readonly().describe('allergens this person must not touch'),
+  firstDay: z.boolean().describe('what to touch first is still shown'),
   restored: z
     .strictObject({ id, stateAt: instant })
     .nullable()
@@ -152,6 +153,16 @@ export const access = {
     may: 'head-chef',
     summary: 'Knows a tablet no more: whoever is signed in on it is out, and it stands in the street like any stranger',
     params: z.strictObject({ tabletId }),
+    answer: nothing,
+  }),
+  firstDayOver: endpoint({
+    id: 'access.firstDayOver',
+    method: 'post',
+    path: '/session/first-day-over',
+    command: false,
+    may: 'everyone',
+    summary: 'One knows one’s way: what to touch first is shown no more',
+    body: z.strictObject({}),
     answer: nothing,
   }),
   known: endpoint({

@@ -35,6 +35,7 @@ export async function makeHouse(
       id,
       name,
       role,
+      firstDayOverAt: new Date(),
       pinHash,
       passwordHash: role === 'head-chef' ? passwordHash : null,
     });

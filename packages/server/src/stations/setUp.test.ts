@@ -80,6 +80,11 @@ describe('an empty machine', () => {
     const recovery = String(first.body['recoveryCode']);
     expect(recovery).toMatch(/^([A-HJ-NP-Z2-9]{4}-){5}[A-HJ-NP-Z2-9]{4}$/);
 
+    // somebody new is shown what to touch, until they have had enough of it
+    expect(await get('/session', first.cookie)).toMatchObject({ firstDay: true });
+    expect((await post('/session/first-day-over', {}, first.cookie)).status).toBe(200);
+    expect(await get('/session', first.cookie)).toMatchObject({ firstDay: false });
+
     // weeks later: both forgotten, the paper found
     const [{ slug }] = (await get('/houses'))['houses'] as [{ slug: string }];
     expect(['harbour-table', 'the-other-table']).toContain(slug);

@@ -33,6 +33,9 @@ const { Screen: Cover, load: loadCover } = screen(
 /** Finds anything; its script comes when the screen that was wanted stands, or when it is asked for. */
 const { Screen: Finder } = screen(() => import('../stations/find/Finder.tsx'), <BarButton>Find</BarButton>);
 
+/** Who has not been here before is shown what to touch. */
+const { Screen: FirstDay } = screen(() => import('../stations/help/FirstDay.tsx'), null);
+
 const FINDER_AFTER_MS = 2_500;
 
 /** The stations that work, in the order of work, each with the one figure that matters there now. */
@@ -294,6 +297,7 @@ export function Shell() {
         <TimerBell />
       </div>
       <OldReads />
+      {me?.firstDay === true && !covered && <FirstDay me={me} />}
       <main id="work" inert={covered} className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
         <Outlet key={unitsKey()} />
       </main>

@@ -8,6 +8,7 @@ export const me: Me = {
   person: { id: '019a0000-0000-7000-8000-00000000000a', name: 'Ines Calloway', role: 'sous-chef' },
   house: { id: '019a0000-0000-7000-8000-00000000000b', slug: 'netloft', name: 'The Netloft' },
   mustNotTouch: [],
+  firstDay: false,
   restored: null,
 };
 export const house: House = {

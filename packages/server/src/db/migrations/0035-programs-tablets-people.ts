@@ -55,5 +55,8 @@ alter table device add column name text check (length(name) between 1 and 120), 
 alter table person
   add column skills text[] not null default '{}',
   add column must_not_touch text[] not null default '{}',
-  add column shifts jsonb not null default '[]';`,
+  add column shifts jsonb not null default '[]',
+  add column first_day_over_at timestamptz;
+-- whoever works here already knows the way
+update person set first_day_over_at = now();`,
 } as const;

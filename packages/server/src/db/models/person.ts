@@ -23,6 +23,8 @@ export const PersonTable = table(
     mustNotTouch: filled(texts),
     /** When they usually work. */
     shifts: filled(json<readonly Shift[]>()),
+    /** They know their way: what to touch first is shown no more. */
+    firstDayOverAt: orNull(when),
   },
   { inFile: { order: 'name', drop: ['pin_hash', 'password_hash'] } },
 );

@@ -40,6 +40,7 @@ const me = async (db: Sequelize, actor: Actor): Promise<Me> => {
     person: { id: actor.personId, name: actor.name, role: actor.role },
     house: { id: house.id, slug: house.slug, name: house.name },
     mustNotTouch: person?.mustNotTouch ?? [],
+    firstDay: person?.firstDayOverAt === null,
     restored: restored === undefined ? null : { id: restored.id, stateAt: restored.stateAt.toISOString() },
   };
 };
@@ -182,6 +183,11 @@ export function accessRoutes(services: Services, router: Router): void {
   });
 
   tabletRoutes(services, router, deviceOf);
+
+  mountRead(services, router, api.access.firstDayOver, async (actor) => {
+    await rowsOf(services.db, PersonTable, actor).change({ id: actor.personId }, { firstDayOverAt: services.clock() });
+    return { done: true } as const;
+  });
 
   mountRead(services, router, api.access.known, async (actor, { body }) => {
     // a weighing is its own record: its key is its id

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { HotkeyMark } from '../../kit/Button.tsx';
 import { Dialog } from '../../kit/Dialog.tsx';
 import { keysHere } from './keysHere.ts';
@@ -36,6 +37,14 @@ export default function KeysBox({ close }: { readonly close: () => void }) {
         <h3 className="mb-2 text-lg font-bold">Everywhere</h3>
         {list(everywhere)}
       </section>
+      <p className="mt-5 flex flex-wrap gap-x-5 border-t border-line pt-3">
+        <Link className="flex min-h-11 items-center underline" to="/help/figures" onClick={close}>
+          How figures are made
+        </Link>
+        <Link className="flex min-h-11 items-center underline" to="/help/about" onClick={close}>
+          About this version
+        </Link>
+      </p>
     </Dialog>
   );
 }
