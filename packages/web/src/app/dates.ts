@@ -14,6 +14,8 @@ const written = (iso: string, as: string): string => format(parseISO(iso), as, i
 const dayAs = (): string => (unitsNow().dates === 'day-first' ? 'EEE d MMM' : 'EEE, MMM d');
 /** "Tue 24 Nov", or "Tue, Nov 24" */
 export const dayName = (iso: string): string => written(iso, dayAs());
+/** "Tue 24 Nov 2026": of what may be a year away. */
+export const dayOfYear = (iso: string): string => written(iso, `${dayAs()} yyyy`);
 /** "14:30", or "2:30 pm" */
 export const clockTime = (iso: string): string => written(iso, unitsNow().clock === '24' ? 'HH:mm' : 'h:mm aaa');
 /** The day it is in the house: "2026-11-24". */

@@ -67,3 +67,31 @@ export const aPrice = (currency: string) =>
     .transform(
       read<MinorUnits>((text) => parseMoney(text, currency), `An amount, such as ${inMajor(3_146, currency)}`),
     );
+
+/**
+ * A time of the day as somebody types it, as it is kept: HH:MM.
+ *
+ * @example "16:00", "16.00", "1600", "4 pm" -> "16:00"; "9" -> "09:00"; "25:00" -> undefined
+ */
+export function timeTyped(text: string): string | undefined {
+  const [, hours = '', minutes = '00', half] =
+    /^(\d{1,2})(?:[:.h ]?([0-5]\d))?\s*(am|pm|a\.m\.|p\.m\.)?$/.exec(text.trim().toLowerCase()) ?? [];
+  const typed = Number(hours);
+  if (hours === '' || (half === undefined ? typed > 23 : typed < 1 || typed > 12)) return undefined;
+  const hour = half === undefined ? typed : (typed % 12) + (half.startsWith('p') ? 12 : 0);
+  return `${String(hour).padStart(2, '0')}:${minutes}`;
+}
+
+const timeOr =
+  <T>(nothing: T, says: string) =>
+  (text: string, context: RefinementCtx): string | T => {
+    if (text.trim() === '' && nothing !== undefined) return nothing;
+    const time = timeTyped(text);
+    if (time !== undefined) return time;
+    context.addIssue({ code: 'custom', message: says });
+    return z.NEVER;
+  };
+/** A time of the day, as HH:MM. */
+export const aTime = (says: string) => z.string().transform(timeOr<never>(undefined as never, says));
+/** The same, or null where nothing is typed. */
+export const aTimeOrNothing = (says: string) => z.string().transform(timeOr(null, says));

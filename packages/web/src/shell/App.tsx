@@ -111,7 +111,8 @@ const router = createBrowserRouter([
         element: (
           <>
             <Shell />
-            <ScrollRestoration />
+            {/* an address that was typed has no place of its own to go back to but its own */}
+            <ScrollRestoration getKey={({ key, pathname }) => (key === 'default' ? pathname : key)} />
           </>
         ),
         children: [

@@ -73,14 +73,7 @@ export const figures: readonly Figure[] = [
     says: 'Half, one or one and a half steps by how many steps the load is, twice that in service. Several weighings add up as the root of the sum of their squares.',
     sum: '√(error₁² + error₂² + …)',
     example: () =>
-      `A class III scale of ${formatMass(2_000)} steps: ${formatMass(maximumPermissibleError(scale, 800_000))} at ${formatMass(800_000)}, ${formatMass(maximumPermissibleError(scale, 1_400_000))} at ${formatMass(1_400_000)}; both together ${formatMass(
-        Math.round(
-          combinedError([
-            { massMg: 800_000, scale },
-            { massMg: 1_400_000, scale },
-          ]),
-        ),
-      )}.`,
+      `A class III scale of ${formatMass(2_000)} steps: ${formatMass(maximumPermissibleError(scale, 800_000))} at ${formatMass(800_000)}, ${formatMass(maximumPermissibleError(scale, 1_400_000))} at ${formatMass(1_400_000)}; two of ${formatMass(1_400_000)} together ${formatMass(Math.round(combinedError([1, 2].map(() => ({ massMg: 1_400_000, scale })))))}.`,
     source: 'OIML R 76-1, Table 6 and in-service limits (figures from memory); JCGM 100:2008 for adding errors up',
   },
   {

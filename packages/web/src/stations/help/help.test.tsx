@@ -34,6 +34,8 @@ describe('how figures are made', () => {
     expect(said('balance')).toMatch(/6[34](\.\d)? g may be: it holds/);
     // OIML R 76: up to 500 e half a step, up to 2,000 e one; in service twice
     expect(said('scale-error')).toContain('2 g at 800 g, 4 g at 1,400 g');
+    // root of 4 x 4 and 4 x 4 is 5.7
+    expect(said('scale-error')).toContain('together 6 g');
     // 500 g at 0.60 a kilo are 0.30; 91.20 - 0.30; by weight 91.20 x 1,776 / 2,276
     expect(said('cost')).toContain('take £0.30, the fillets £90.90; by weight the fillets £71.16');
     expect(said('factor')).toContain('1.32 times');

@@ -8,14 +8,14 @@ import { useFieldArray } from 'react-hook-form';
 import { z } from 'zod';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
-import { dayAndTime, weekdays } from '../../app/dates.ts';
+import { clockTimeOf, dayAndTime, weekdays } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useKeptForm } from '../../app/keptForm.ts';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Check } from '../../kit/Check.tsx';
 import { Field } from '../../kit/Field.tsx';
-import { aPriceOrNothing } from '../../kit/fieldReaders.ts';
+import { aPriceOrNothing, aTime } from '../../kit/fieldReaders.ts';
 import { MoneyField } from '../../kit/MoneyField.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { OneField } from '../../kit/OneField.tsx';
@@ -28,6 +28,8 @@ import { shiftWords, skillNames } from './peopleWords.ts';
 /** Of the listed allergens those that have a name by themselves: gluten is gluten, whatever the cereal. */
 const touched = [...new Set(sayableAllergens.map((a) => a.split('/')[0] ?? a))];
 
+const shiftTime = aTime('A time, such as 7:30 or 3 pm');
+
 const personForm = (currency: string) =>
   z.object({
     name: z.string().trim().min(1, 'A name').max(120),
@@ -38,8 +40,8 @@ const personForm = (currency: string) =>
     shifts: z.array(
       z.object({
         days: z.array(z.string()).min(1, 'On which days'),
-        from: z.string().regex(/^\d\d:\d\d$/, 'From when'),
-        until: z.string().regex(/^\d\d:\d\d$/, 'Until when'),
+        from: shiftTime,
+        until: shiftTime,
       }),
     ),
   });
@@ -110,11 +112,11 @@ function OfWork({ form }: { readonly form: ReturnType<typeof useKeptForm<PersonT
                 <Check key={name} label={name} value={String(day + 1)} {...register(`shifts.${i}.days`)} />
               ))}
             </span>
-            <Field label="From" dense type="time" {...register(`shifts.${i}.from`)} />
+            <Field label="From" dense className="w-28" {...register(`shifts.${i}.from`)} />
             <Field
               label="Until"
               dense
-              type="time"
+              className="w-44"
               error={
                 formState.errors.shifts?.[i]?.days?.message ??
                 formState.errors.shifts?.[i]?.from?.message ??
@@ -129,7 +131,9 @@ function OfWork({ form }: { readonly form: ReturnType<typeof useKeptForm<PersonT
         ))}
         <Button
           className="h-11 justify-self-start"
-          onClick={() => shifts.append({ days: ['1', '2', '3', '4', '5'], from: '07:00', until: '15:00' })}
+          onClick={() =>
+            shifts.append({ days: ['1', '2', '3', '4', '5'], from: clockTimeOf('07:00'), until: clockTimeOf('15:00') })
+          }
         >
           Another shift
         </Button>
@@ -271,7 +275,11 @@ function PersonRow({ house, person }: { readonly house: House; readonly person: 
             hourly: person.hourlyMinor === null ? '' : amountText(person.hourlyMinor, house.currency),
             skills: person.skills,
             mustNotTouch: person.mustNotTouch,
-            shifts: person.shifts.map((s) => ({ ...s, days: s.days.map(String) })),
+            shifts: person.shifts.map((s) => ({
+              days: s.days.map(String),
+              from: clockTimeOf(s.from),
+              until: clockTimeOf(s.until),
+            })),
           }}
           send="Save"
           pending={change.pending}

@@ -1,5 +1,5 @@
 import type { Shift, Skill } from '@zabrik/contract';
-import { weekdays } from '../../app/dates.ts';
+import { clockTimeOf, weekdays } from '../../app/dates.ts';
 
 export const skillNames: Readonly<Record<Skill, string>> = {
   fish: 'fish',
@@ -18,5 +18,5 @@ export function shiftWords({ days, from, until }: Shift): string {
   const name = (d: number): string => weekdays[d - 1] ?? '';
   const inARow = sorted.length > 2 && last - first === sorted.length - 1;
   const on = inARow ? `${name(first)} to ${name(last)}` : sorted.map(name).join(' ');
-  return `${on} ${from} to ${until}${until <= from ? ' the next day' : ''}`;
+  return `${on} ${clockTimeOf(from)} to ${clockTimeOf(until)}${until <= from ? ' the next day' : ''}`;
 }

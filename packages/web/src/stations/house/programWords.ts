@@ -1,5 +1,5 @@
 import type { Hook, HookTopic, Token, TokenScope } from '@zabrik/contract';
-import { dayAndTime, dayName } from '../../app/dates.ts';
+import { dayAndTime, dayOfYear } from '../../app/dates.ts';
 
 export const scopeNames: Readonly<Record<TokenScope, string>> = {
   read: 'read',
@@ -16,8 +16,8 @@ export function tokenWords(token: Token, now: Date): string {
     token.endedAt !== null
       ? `taken back ${dayAndTime(token.endedAt)}`
       : token.until <= now.toISOString()
-        ? `ran out ${dayName(token.until.slice(0, 10))}`
-        : `until ${dayName(token.until.slice(0, 10))}`;
+        ? `ran out ${dayOfYear(token.until)}`
+        : `until ${dayOfYear(token.until)}`;
   const used = token.usedAt === null ? 'never used' : `last used ${dayAndTime(token.usedAt)}`;
   return [scopeNames[token.scope], token.by, over, used].join(' · ');
 }

@@ -1,7 +1,8 @@
 import { grams } from '@zabrik/core';
 import { expect, it } from 'vitest';
+import { timeTyped } from '../../kit/fieldReaders.ts';
 import { supplierOf } from '../../testing/kitchen.ts';
-import { supplierForm, supplierTyped, timeTyped } from './supplierForm.ts';
+import { supplierForm, supplierTyped } from './supplierForm.ts';
 
 it.each([
   ['16:00', '16:00'],

@@ -2,7 +2,7 @@
 import { amountText, massTyped } from '@zabrik/core';
 import { z } from 'zod';
 import { clockTimeOf } from '../../app/dates.ts';
-import { aPriceOrNothing } from '../../kit/fieldReaders.ts';
+import { aPriceOrNothing, aTimeOrNothing } from '../../kit/fieldReaders.ts';
 import { weightIn } from '../../kit/readers.ts';
 import { itemId } from './boughtItems.ts';
 import type { Supplier } from './useSuppliers.ts';
@@ -41,13 +41,7 @@ export const supplierForm = (currency: string) =>
         .transform((text) => (text === '' ? null : text)),
       account: textOrNothing(120),
       orderDays: z.array(z.int()),
-      cutOff: z.string().transform((text, context) => {
-        if (text.trim() === '') return null;
-        const time = timeTyped(text);
-        if (time !== undefined) return time;
-        context.addIssue({ code: 'custom', message: 'A time of the day, such as 16:00 or 4 pm' });
-        return z.NEVER;
-      }),
+      cutOff: aTimeOrNothing('A time of the day, such as 16:00 or 4 pm'),
       deliveryDays: z.array(z.int()),
       lead: z
         .string()
@@ -82,20 +76,6 @@ export const supplierForm = (currency: string) =>
     }));
 export type SupplierTyped = z.input<ReturnType<typeof supplierForm>>;
 export type SupplierRead = z.output<ReturnType<typeof supplierForm>>;
-
-/**
- * A time of the day as somebody types it, as it is kept: HH:MM.
- *
- * @example "16:00", "16.00", "1600", "4 pm" -> "16:00"; "9" -> "09:00"; "25:00" -> undefined
- */
-export function timeTyped(text: string): string | undefined {
-  const [, hours = '', minutes = '00', half] =
-    /^(\d{1,2})(?:[:.h ]?([0-5]\d))?\s*(am|pm|a\.m\.|p\.m\.)?$/.exec(text.trim().toLowerCase()) ?? [];
-  const typed = Number(hours);
-  if (hours === '' || (half === undefined ? typed > 23 : typed < 1 || typed > 12)) return undefined;
-  const hour = half === undefined ? typed : (typed % 12) + (half.startsWith('p') ? 12 : 0);
-  return `${String(hour).padStart(2, '0')}:${minutes}`;
-}
 
 /** A supplier as the form shows it. */
 export function supplierTyped({ name, terms }: Supplier, currency: string): SupplierTyped {
