@@ -57,7 +57,7 @@ function Segment({ part, width, onPick }: SegmentProps) {
   return (
     <button
       type="button"
-      className={look}
+      className={`ribbon-part ${look}`}
       style={{ width }}
       title={says}
       aria-label={says}

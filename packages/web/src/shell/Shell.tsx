@@ -298,7 +298,12 @@ export function Shell() {
       </div>
       <OldReads />
       {me?.firstDay === true && !covered && <FirstDay me={me} />}
-      <main id="work" inert={covered} className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
+      <main
+        id="work"
+        inert={covered}
+        className={`flex min-h-0 flex-1 flex-col ${/^\/(?:bench|pots|receive)/.test(location.pathname) ? 'at-work' : ''}`}
+        tabIndex={-1}
+      >
         <Outlet key={unitsKey()} />
       </main>
     </div>
