@@ -96,4 +96,15 @@ export const openApiDocument: ReturnType<typeof createDocument> = createDocument
     },
   },
   paths: pathsOf(allEndpoints),
+  webhooks: {
+    told: {
+      post: {
+        summary: 'What an address under House, Programs is called with',
+        description:
+          'Signed by the Standard Webhooks scheme: webhook-id (the same when it is tried again), webhook-timestamp, webhook-signature. Answer 2xx; anything else is tried again, later each time, for two days and a half.',
+        requestBody: { required: true, content: { 'application/json': { schema: contract.hookCallSchema } } },
+        responses: { '2XX': { description: 'Taken' } },
+      },
+    },
+  },
 });

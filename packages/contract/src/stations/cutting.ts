@@ -51,7 +51,7 @@ const wrap = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('flap'), widthMm: mm.min(1), lengthMm: mm.min(1) }),
   z.strictObject({ kind: z.literal('sheet'), widthMm: mm.min(1), lengthMm: mm.min(1), thicknessMm: mm }),
 ]);
-const mould = z.discriminatedUnion('kind', [
+export const mouldSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('terrine'),
     lengthMm: mm.min(1),
@@ -110,7 +110,7 @@ export const cuttingSetupSchema = z.discriminatedUnion('kind', [
   }),
   z.strictObject({
     kind: z.literal('mould'),
-    mould,
+    mould: mouldSchema,
     moulds: z.int().min(1).max(200),
     density,
     fillShare: ratio.min(0.05),

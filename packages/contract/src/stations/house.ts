@@ -25,6 +25,7 @@ import { planHeadSchema, refusedSchema, speciesSchema } from '../plan.ts';
 import { roles, skills } from '../roles.ts';
 import { unitsSchema } from '../units.ts';
 import { pin } from './access.ts';
+import { mouldSchema } from './cutting.ts';
 import { burnerSchema, vesselSchema } from './pots.ts';
 
 export const scaleSchema = z.strictObject({
@@ -56,6 +57,26 @@ export const placeSchema = z.strictObject({
   holds: z.enum(['raw', 'ready', 'any']).describe('raw and ready-to-eat stand apart'),
 });
 
+/** What else stands in the kitchen. */
+export const equipmentKinds = ['oven', 'chiller', 'probe', 'board', 'tray', 'sheet'] as const;
+export type EquipmentKind = (typeof equipmentKinds)[number];
+/** What a board is kept for. */
+export const boardFamilies = ['fish', 'shellfish', 'poultry', 'game', 'meat', 'vegetables', 'ready'] as const;
+export const equipmentSchema = z.strictObject({
+  id: slug,
+  name: shortText,
+  kind: z.enum(equipmentKinds),
+  longMm: z.number().min(1).max(3_000).nullable().describe('of a tray, or a sheet something is rolled in'),
+  wideMm: z.number().min(1).max(3_000).nullable(),
+  watts: z.number().min(20).max(100_000).nullable().describe('of an oven'),
+  holdsMg: massMg.nullable().describe('what a chiller takes at once'),
+  errorCentiC: z.int().min(0).max(500).nullable().describe('how far a probe may be out, as its papers say'),
+  cuts: z.enum(boardFamilies).nullable().describe('what a board is kept for'),
+});
+export type Equipment = z.output<typeof equipmentSchema>;
+export const houseMouldSchema = z.strictObject({ id: slug, name: shortText, mould: mouldSchema });
+export type HouseMould = z.output<typeof houseMouldSchema>;
+
 /** From which line of a supplier's price lists the price of an ingredient is read. */
 const pantryFrom = z.record(z.string().max(64), z.strictObject({ supplierId: id, item: z.string().min(1).max(120) }));
 
@@ -86,6 +107,8 @@ export const houseSchema = z.strictObject({
     )
     .readonly()
     .describe('what works fillings: the heat of its blade counts'),
+  equipment: z.array(equipmentSchema).readonly(),
+  moulds: z.array(houseMouldSchema).readonly().describe('by their inside measures'),
   energyMinorPerKwh: amountMinor.nullable().describe('what a kilowatt-hour costs'),
   units: unitsSchema,
   probeAt: deviceAddress.nullable().describe('where the probe thermometer answers'),
@@ -226,6 +249,8 @@ export const settingsSchema = z.strictObject({
       z.strictObject({ id: slug, name: newName, kind: z.enum(['blender']), watts: z.number().min(20).max(20_000) }),
     )
     .max(20),
+  equipment: z.array(equipmentSchema.extend({ name: newName })).max(100),
+  moulds: z.array(houseMouldSchema.extend({ name: newName })).max(40),
   places: z
     .array(placeSchema.extend({ name: newName }))
     .min(1)

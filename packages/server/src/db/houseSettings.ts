@@ -1,4 +1,5 @@
 /** What a house has chosen for itself. */
+import type { Equipment, HouseMould } from '@zabrik/contract';
 import type { Burner, CostingSchool, NamedScale, Place, Units, VesselShape } from '@zabrik/core';
 
 export interface HouseScale extends NamedScale {
@@ -30,6 +31,8 @@ export interface HouseSettings {
     readonly kind: 'blender';
     readonly watts: number;
   }[];
+  readonly equipment?: readonly Equipment[];
+  readonly moulds?: readonly HouseMould[];
   readonly burners?: readonly (Burner & { readonly id: string; readonly name: string })[];
   /** What a kilowatt-hour costs; left out, energy is not counted. */
   readonly energyMinorPerKwh?: number;

@@ -24,6 +24,8 @@ export const house: House = {
   vessels: [],
   burners: [],
   machines: [],
+  equipment: [],
+  moulds: [],
   energyMinorPerKwh: null,
   places: [{ id: 'cold-room', name: 'Cold room', kind: 'cold-room', holds: 'raw' }],
   tolerance: { share: 0.01, massMg: 10_000 },

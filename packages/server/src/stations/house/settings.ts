@@ -55,7 +55,7 @@ export async function saveSettings(
   const house = await houses.one({}, { lock: 'update' });
   if (house === undefined) throw new Problem('not_found');
   if (house.version !== version) throw new Problem('changed_since');
-  for (const list of ['vessels', 'burners', 'machines', 'places', 'scales'] as const)
+  for (const list of ['vessels', 'burners', 'machines', 'equipment', 'moulds', 'places', 'scales'] as const)
     if (twice(settings[list] ?? []))
       throw new Problem('invalid', 'Two of them have the same name.', [
         { path: `settings.${list}`, message: 'the same name twice' },

@@ -1,17 +1,29 @@
 /** What stands in the kitchen: places, pots, burners, the machine that chops. */
 import type { House } from '@zabrik/contract';
-import { formatLitres, placeKinds, readDecimal } from '@zabrik/core';
+import { formatLitres, mouldMl, placeKinds, readDecimal } from '@zabrik/core';
 import { useFieldArray } from 'react-hook-form';
 import { useKeptForm } from '../../app/keptForm.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
 import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
-import { Select } from '../../kit/Select.tsx';
+import { optionsOf, Select } from '../../kit/Select.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
+import { FormPicture } from './FormPicture.tsx';
 import { ForChefs, HouseHead } from './HouseHead.tsx';
 import { List, Row } from './ListOfThings.tsx';
 import { SaveFoot } from './SaveFoot.tsx';
-import { brimLitres, placeNames, settingsOf, thingsForm, typedOf } from './thingsForm.ts';
+import {
+  brimLitres,
+  familyNames,
+  kindNames,
+  mouldNames,
+  mouldOf,
+  mouldSides,
+  placeNames,
+  settingsOf,
+  thingsForm,
+  typedOf,
+} from './thingsForm.ts';
 import { type SaveHouse, useSaveHouse } from './useSaveHouse.ts';
 
 function ThingsForm({ house, saving }: { readonly house: House; readonly saving: SaveHouse }) {
@@ -21,6 +33,8 @@ function ThingsForm({ house, saving }: { readonly house: House; readonly saving:
   const vessels = useFieldArray({ control, name: 'vessels', keyName: 'row' });
   const burners = useFieldArray({ control, name: 'burners', keyName: 'row' });
   const machines = useFieldArray({ control, name: 'machines', keyName: 'row' });
+  const equipment = useFieldArray({ control, name: 'equipment', keyName: 'row' });
+  const moulds = useFieldArray({ control, name: 'moulds', keyName: 'row' });
   const may = useMay('house.saveSettings');
   const { errors } = formState;
   const holds = (i: number): string | undefined => {
@@ -78,6 +92,9 @@ function ThingsForm({ house, saving }: { readonly house: House; readonly saving:
         >
           {vessels.fields.map((row, i) => (
             <Row key={row.row} name={typed.vessels[i]?.name ?? ''} onAway={() => vessels.remove(i)}>
+              <FormPicture
+                pot={[readDecimal(typed.vessels[i]?.acrossCm ?? ''), readDecimal(typed.vessels[i]?.deepCm ?? '')]}
+              />
               <Field
                 label="Name"
                 dense
@@ -187,6 +204,142 @@ function ThingsForm({ house, saving }: { readonly house: House; readonly saving:
               />
             </Row>
           ))}
+        </List>
+        <List
+          title="Moulds"
+          says="By their inside: how much of a farce fills them stands at the bench, before what is usual."
+          more="Another mould"
+          onMore={() => moulds.append({ id: '', name: '', kind: 'terrine', long: '', top: '', bottom: '', deep: '' })}
+        >
+          {moulds.fields.map((row, i) => {
+            const m = typed.moulds[i];
+            const kind = m?.kind ?? 'terrine';
+            const made = mouldOf(kind, (side) => readDecimal(m?.[side] ?? ''));
+            return (
+              <Row key={row.row} name={m?.name ?? ''} onAway={() => moulds.remove(i)}>
+                <FormPicture mould={made} />
+                <Field
+                  label="Name"
+                  dense
+                  className="min-w-36 flex-1"
+                  hint={made === undefined ? undefined : `to the rim ${formatLitres(mouldMl(made) / 1_000, 2)}`}
+                  error={errors.moulds?.[i]?.name?.message}
+                  {...register(`moulds.${i}.name`)}
+                />
+                <Select label="Form" dense options={optionsOf(mouldNames)} {...register(`moulds.${i}.kind`)} />
+                {mouldSides[kind].map(([side, label]) => (
+                  <Field
+                    key={side}
+                    label={label}
+                    unit="cm"
+                    dense
+                    className="w-32"
+                    inputMode="decimal"
+                    error={errors.moulds?.[i]?.[side]?.message}
+                    {...register(`moulds.${i}.${side}`)}
+                  />
+                ))}
+              </Row>
+            );
+          })}
+        </List>
+        <List
+          title="Ovens, chillers, probes, boards, trays, sheets"
+          says="What else the work goes over. A sheet’s size is offered where something is rolled."
+          more="Another thing"
+          onMore={() =>
+            equipment.append({
+              id: '',
+              name: '',
+              kind: 'oven',
+              longCm: '',
+              wideCm: '',
+              kW: '',
+              holds: '',
+              error: '',
+              cuts: '',
+            })
+          }
+        >
+          {equipment.fields.map((row, i) => {
+            const e = typed.equipment[i];
+            const wrong = errors.equipment?.[i];
+            const kind = e?.kind ?? 'oven';
+            return (
+              <Row key={row.row} name={e?.name ?? ''} onAway={() => equipment.remove(i)}>
+                <Field
+                  label="Name"
+                  dense
+                  className="min-w-36 flex-1"
+                  error={wrong?.name?.message}
+                  {...register(`equipment.${i}.name`)}
+                />
+                <Select label="Kind" dense options={optionsOf(kindNames)} {...register(`equipment.${i}.kind`)} />
+                {(kind === 'tray' || kind === 'sheet') && (
+                  <>
+                    <Field
+                      label="Long"
+                      unit="cm"
+                      dense
+                      className="w-28"
+                      inputMode="decimal"
+                      error={wrong?.longCm?.message}
+                      {...register(`equipment.${i}.longCm`)}
+                    />
+                    <Field
+                      label="Wide"
+                      unit="cm"
+                      dense
+                      className="w-28"
+                      inputMode="decimal"
+                      error={wrong?.wideCm?.message}
+                      {...register(`equipment.${i}.wideCm`)}
+                    />
+                  </>
+                )}
+                {kind === 'oven' && (
+                  <Field
+                    label="Power"
+                    unit="kW"
+                    dense
+                    className="w-28"
+                    inputMode="decimal"
+                    error={wrong?.kW?.message}
+                    {...register(`equipment.${i}.kW`)}
+                  />
+                )}
+                {kind === 'chiller' && (
+                  <Field
+                    label="Takes at once"
+                    unit="g"
+                    dense
+                    className="w-36"
+                    error={wrong?.holds?.message}
+                    {...register(`equipment.${i}.holds`)}
+                  />
+                )}
+                {kind === 'probe' && (
+                  <Field
+                    label="May be out by, Celsius"
+                    dense
+                    className="w-40"
+                    inputMode="decimal"
+                    error={wrong?.error?.message}
+                    {...register(`equipment.${i}.error`)}
+                  />
+                )}
+                {kind === 'board' && (
+                  <Select
+                    label="Kept for"
+                    dense
+                    none="anything"
+                    options={optionsOf(familyNames)}
+                    {...register(`equipment.${i}.cuts`)}
+                  />
+                )}
+              </Row>
+            );
+          })}
         </List>
       </fieldset>
       {errors.places?.root?.message !== undefined && <Notice tone="alarm">{errors.places.root.message}</Notice>}

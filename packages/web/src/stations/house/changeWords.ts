@@ -19,6 +19,8 @@ const names: Readonly<Record<string, string>> = {
   vessels: 'Pots and pans',
   burners: 'Burners',
   machines: 'Machines',
+  equipment: 'Ovens, chillers, probes, boards, trays, sheets',
+  moulds: 'Moulds',
   places: 'Places',
   scales: 'Scales',
   units: 'Units, clock and dates',

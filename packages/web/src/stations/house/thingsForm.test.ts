@@ -1,8 +1,9 @@
+import { mouldMl } from '@zabrik/core';
 import { expect, it } from 'vitest';
 import { house } from '../../testing/kitchen.ts';
 import { brimLitres, settingsOf, thingsForm, typedOf } from './thingsForm.ts';
 
-const typed = { ...typedOf({ ...house, vessels: [], burners: [], machines: [] }) };
+const typed = { ...typedOf({ ...house, vessels: [], burners: [], machines: [], equipment: [], moulds: [] }) };
 const pot = { id: '', name: 'The big one', kind: 'pot', litres: '20', acrossCm: '32', deepCm: '25,5' } as const;
 
 it('a round pot of 32 by 25.5 cm holds 20.5 litres to the brim', () => {
@@ -44,4 +45,47 @@ it('a pot that is not round keeps its form, and what it is said to hold must fit
   expect(wrong({ litres: '40' })).toEqual(['It does not hold so much: look at its size']);
   expect(wrong({ deepCm: '' })).toEqual(['Both, or neither']);
   expect(wrong({ litres: 'many' })).toContain('How much it holds, such as 20');
+});
+
+const bare = { longCm: '', wideCm: '', kW: '', holds: '', error: '', cuts: '' } as const;
+
+it('of each thing only what its kind has is kept, in the units of the records', () => {
+  const read = thingsForm.parse({
+    ...typed,
+    equipment: [
+      { ...bare, id: '', name: 'Combi', kind: 'oven', kW: '11,5', longCm: '40' },
+      { ...bare, id: '', name: 'Chiller', kind: 'chiller', holds: '20 kg' },
+      { ...bare, id: '', name: 'Probe', kind: 'probe', error: '0.5' },
+      { ...bare, id: '', name: 'Board', kind: 'board', cuts: 'fish', kW: '3' },
+      { ...bare, id: '', name: 'Bacon', kind: 'sheet', longCm: '25', wideCm: '4' },
+    ],
+  });
+  const none = { longMm: null, wideMm: null, watts: null, holdsMg: null, errorCentiC: null, cuts: null };
+  const { equipment } = settingsOf(read, { vessels: [] });
+  expect(equipment).toEqual([
+    { ...none, id: 'combi', name: 'Combi', kind: 'oven', watts: 11_500 },
+    { ...none, id: 'chiller', name: 'Chiller', kind: 'chiller', holdsMg: 20_000_000 },
+    { ...none, id: 'probe', name: 'Probe', kind: 'probe', errorCentiC: 50 },
+    { ...none, id: 'board', name: 'Board', kind: 'board', cuts: 'fish' },
+    { ...none, id: 'bacon', name: 'Bacon', kind: 'sheet', longMm: 250, wideMm: 40 },
+  ]);
+  // and as it is typed again
+  const again = typedOf({ ...house, equipment });
+  expect(settingsOf(thingsForm.parse(again), { vessels: [] }).equipment).toEqual(equipment);
+});
+
+it('a mould needs every side its form has, and comes back as it was', () => {
+  const terrine = { id: '', name: 'Long', kind: 'terrine', long: '30', top: '10', bottom: '8,5', deep: '8' } as const;
+  const dome = { id: '', name: 'Dome', kind: 'dome', long: '', top: '7', bottom: '', deep: '' } as const;
+  const read = thingsForm.parse({ ...typed, moulds: [terrine, dome] });
+  const { moulds } = settingsOf(read, { vessels: [] });
+  expect(moulds).toEqual([
+    { id: 'long', name: 'Long', mould: { kind: 'terrine', lengthMm: 300, topMm: 100, bottomMm: 85, heightMm: 80 } },
+    { id: 'dome', name: 'Dome', mould: { kind: 'dome', diameterMm: 70 } },
+  ]);
+  // 30 x (10 + 8.5) / 2 x 8 = 2,220 ml; two thirds of pi x 3.5 cubed = 89.8 ml
+  expect(moulds.map((m) => Math.round(mouldMl(m.mould)))).toEqual([2_220, 90]);
+  expect(settingsOf(thingsForm.parse(typedOf({ ...house, moulds })), { vessels: [] }).moulds).toEqual(moulds);
+  const missing = thingsForm.safeParse({ ...typed, moulds: [{ ...terrine, deep: '' }] });
+  expect(missing.error?.issues.map((i) => i.path.join('.'))).toEqual(['moulds.0.deep']);
 });

@@ -1,6 +1,7 @@
 import { usualCourses, usualMoulds } from '@zabrik/catalogue/portioning';
 import { formatLitres, formatMass, type Mould, type MouldSetup, planCase, planMould } from '@zabrik/core';
 import { useId, useState } from 'react';
+import { useHouse } from '../../../app/queries.ts';
 import { NumField } from '../../../kit/NumField.tsx';
 import { Select } from '../../../kit/Select.tsx';
 import { BoardFrame, Figures, useSetup } from './BoardFrame.tsx';
@@ -13,7 +14,19 @@ const firstMould = (): Mould => {
   return first.mould;
 };
 
-function usual(board: AtBoard): MouldSetup {
+interface KnownMould {
+  readonly id: string;
+  readonly name: string;
+  readonly mould: Mould;
+}
+
+/** The house’s own moulds, then what is usual; of two of one id the house’s counts. */
+function useMoulds(): readonly KnownMould[] {
+  const own = useHouse().data?.moulds ?? [];
+  return [...own, ...usualMoulds.filter((m) => !own.some((o) => o.id === m.id))];
+}
+
+function usual(board: AtBoard, moulds: readonly KnownMould[]): MouldSetup {
   const setup: MouldSetup = {
     kind: 'mould',
     mould: firstMould(),
@@ -28,7 +41,7 @@ function usual(board: AtBoard): MouldSetup {
   };
   // the largest mould that what lies here fills, and as many as it fills
   const filled = (mould: Mould): number => planMould({ ...setup, mould }).filledMg;
-  const bySize = [...usualMoulds].sort((a, b) => filled(b.mould) - filled(a.mould));
+  const bySize = [...moulds].sort((a, b) => filled(b.mould) - filled(a.mould));
   const mould = (bySize.find((m) => filled(m.mould) <= board.cutting.startMg) ?? bySize.at(-1))?.mould ?? setup.mould;
   return { ...setup, mould, moulds: Math.max(1, Math.floor(board.cutting.startMg / filled(mould))) };
 }
@@ -167,7 +180,8 @@ function PastryCase() {
 /** A mould to covers: what goes in, lining and heart, and how many it serves by course. */
 export function MouldBoard({ board }: { readonly board: AtBoard }) {
   const { state, record } = board;
-  const { setup, change, settle } = useSetup(board, 'mould', usual(board));
+  const moulds = useMoulds();
+  const { setup, change, settle } = useSetup(board, 'mould', usual(board, moulds));
   const plan = planMould(setup);
   const course = setup.courses.find((c) => c.id === setup.courseId) ?? setup.courses[0];
   const covers = plan.courses.find((c) => c.id === course?.id);
@@ -199,7 +213,7 @@ export function MouldBoard({ board }: { readonly board: AtBoard }) {
   };
   const taking = useTake(recordWeight, () => leftOn(board));
   const { mould } = setup;
-  const known = usualMoulds.find((m) => JSON.stringify(m.mould) === JSON.stringify(mould));
+  const known = moulds.find((m) => JSON.stringify(m.mould) === JSON.stringify(mould));
   return (
     <BoardFrame
       board={board}
@@ -248,11 +262,11 @@ export function MouldBoard({ board }: { readonly board: AtBoard }) {
           label="Mould"
           value={known?.id ?? 'own'}
           onValue={(id) => {
-            const next = usualMoulds.find((m) => m.id === id);
+            const next = moulds.find((m) => m.id === id);
             if (next !== undefined) change({ mould: next.mould });
           }}
           options={[
-            ...usualMoulds.map((m) => ({ value: m.id, name: m.name })),
+            ...moulds.map((m) => ({ value: m.id, name: m.name })),
             ...(known === undefined ? [{ value: 'own', name: 'your own' }] : []),
           ]}
         />

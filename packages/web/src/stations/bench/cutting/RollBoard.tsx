@@ -9,6 +9,7 @@ import {
   usualLength,
 } from '@zabrik/core';
 import { useState } from 'react';
+import { useHouse } from '../../../app/queries.ts';
 import { Notice } from '../../../kit/Notice.tsx';
 import { NumField } from '../../../kit/NumField.tsx';
 import { named, Select } from '../../../kit/Select.tsx';
@@ -47,6 +48,8 @@ const wraps = [
 export function RollBoard({ board }: { readonly board: AtBoard }) {
   const { cutting, state, record } = board;
   const { setup, change, settle } = useSetup(board, 'roll', usual(board));
+  // of the size the house has said, where it has
+  const sheet = useHouse().data?.equipment.find((e) => e.kind === 'sheet' && e.longMm !== null && e.wideMm !== null);
   const [line, setLine] = useState('roll');
   const template = templateById.get(setup.templateId) ?? templatesFor(null)[0];
   if (template === undefined) throw new Error('the catalogue has no forms of pieces');
@@ -237,7 +240,7 @@ export function RollBoard({ board }: { readonly board: AtBoard }) {
                 kind === 'flap'
                   ? { kind, widthMm: 180, lengthMm: 220 }
                   : kind === 'sheet'
-                    ? { kind, widthMm: 40, lengthMm: 250, thicknessMm: 2 }
+                    ? { kind, widthMm: sheet?.wideMm ?? 40, lengthMm: sheet?.longMm ?? 250, thicknessMm: 2 }
                     : { kind: 'none' },
             });
           }}
