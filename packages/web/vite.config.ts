@@ -41,7 +41,8 @@ const builtOf: Plugin = {
       }))
       .filter((p, i, all) => all.findIndex((o) => o.name === p.name && o.version === p.version) === i)
       .sort((a, b) => a.name.localeCompare(b.name));
-    return `export const version = ${JSON.stringify(version)}; export const parts = ${JSON.stringify(parts)};`;
+    const changed = readFileSync(new URL('CHANGELOG.md', root), 'utf8');
+    return `export const changed = ${JSON.stringify(changed)}; export const version = ${JSON.stringify(version)}; export const parts = ${JSON.stringify(parts)};`;
   },
 };
 

@@ -1,6 +1,5 @@
-import { parts, version } from 'virtual:built-of';
+import { changed, parts, version } from 'virtual:built-of';
 import { useState } from 'react';
-import changed from '../../../../../CHANGELOG.md?raw';
 import { Field } from '../../kit/Field.tsx';
 import { changesOf } from './changesOf.ts';
 import { HelpHead } from './HelpHead.tsx';
