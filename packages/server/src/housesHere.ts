@@ -1,3 +1,4 @@
+import type { OwnGoods } from '@zabrik/contract';
 import { type Units, usualUnits } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
 import type { Config } from './config.ts';
@@ -24,6 +25,7 @@ export class HousesHere {
   readonly #failed: (error: unknown) => void;
   readonly #houses = new Map<string, HouseDevices>();
   readonly #units = new Map<string, Units>();
+  readonly #goods = new Map<string, readonly OwnGoods[]>();
   readonly #forget: (() => void)[] = [];
   /** Where the start command's devices stand. */
   #standsIn: string | undefined;
@@ -61,6 +63,11 @@ export class HousesHere {
     return (houseId === undefined ? undefined : this.#units.get(houseId)) ?? usualUnits;
   }
 
+  /** What the house that is worked for buys beside what the catalogue knows. */
+  goodsOf(houseId: string | undefined): readonly OwnGoods[] {
+    return (houseId === undefined ? undefined : this.#goods.get(houseId)) ?? [];
+  }
+
   /** A house that was made since. The start command's devices are its own where they stood nowhere. */
   async place(houseId: string, here = this.#standsIn === undefined): Promise<void> {
     if (here) this.#standsIn = houseId;
@@ -92,6 +99,7 @@ export class HousesHere {
     const here = houseId === this.#standsIn;
     const { settings } = house;
     this.#units.set(houseId, settings.units ?? usualUnits);
+    this.#goods.set(houseId, settings.goods ?? []);
     const { scales, probe, printer } = this.#said;
     this.#houses.get(houseId)?.standAt({
       scales: {

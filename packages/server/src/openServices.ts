@@ -7,6 +7,7 @@ import { createApp } from './app.ts';
 import type { Config } from './config.ts';
 import { connect } from './db/connect.ts';
 import { Disk } from './db/disk.ts';
+import { goodsComeFrom } from './db/goodsHere.ts';
 import { houseNow } from './db/houseScope.ts';
 import { migrate } from './db/migrations.ts';
 import { poolSize } from './db/poolSize.ts';
@@ -59,6 +60,7 @@ export async function openServices(config: Config, clock: () => Date = () => new
   );
   await houses.start();
   unitsComeFrom(() => houses.unitsOf(houseNow()));
+  goodsComeFrom(() => houses.goodsOf(houseNow()));
   const session = sessions(config.databaseUrl, config.sessionSecret);
   const jobs = new Jobs(makes);
   const services: Services = {

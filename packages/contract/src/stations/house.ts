@@ -74,6 +74,19 @@ export const equipmentSchema = z.strictObject({
   cuts: z.enum(boardFamilies).nullable().describe('what a board is kept for'),
 });
 export type Equipment = z.output<typeof equipmentSchema>;
+/** Of what kind goods are: how they are judged at the door. */
+export const goodsGroups = ['vegetable', 'herb', 'dairy', 'dry', 'bought-stock'] as const;
+/** What a house buys that the catalogue does not know. */
+export const ownGoodsSchema = z.strictObject({
+  id: slug.refine((of) => of.startsWith('own-'), 'begins with own-'),
+  name: shortText,
+  group: z.enum(goodsGroups),
+  lifeDays: z.int().min(1).max(3_650).describe('usual days from receipt; the supplier’s date wins'),
+  place: z.enum(placeKinds),
+  allergens: z.array(z.string().max(60)).max(40).readonly(),
+  ready: z.boolean().describe('eaten as it is'),
+});
+export type OwnGoods = z.output<typeof ownGoodsSchema>;
 export const houseMouldSchema = z.strictObject({ id: slug, name: shortText, mould: mouldSchema });
 export type HouseMould = z.output<typeof houseMouldSchema>;
 
@@ -109,6 +122,7 @@ export const houseSchema = z.strictObject({
     .describe('what works fillings: the heat of its blade counts'),
   equipment: z.array(equipmentSchema).readonly(),
   moulds: z.array(houseMouldSchema).readonly().describe('by their inside measures'),
+  goods: z.array(ownGoodsSchema).readonly().describe('bought beside what the catalogue knows'),
   energyMinorPerKwh: amountMinor.nullable().describe('what a kilowatt-hour costs'),
   units: unitsSchema,
   probeAt: deviceAddress.nullable().describe('where the probe thermometer answers'),
@@ -145,7 +159,7 @@ export type PlanListed = z.output<typeof planListSchema>;
 export const goodsSchema = z.strictObject({
   id: slug,
   name: shortText,
-  group: z.enum(['vegetable', 'herb', 'dairy', 'dry', 'bought-stock']),
+  group: z.enum(goodsGroups),
   lifeDays: z.int().positive(),
   place: z.enum(placeKinds),
   allergens: z.array(z.string()).readonly(),
@@ -251,6 +265,7 @@ export const settingsSchema = z.strictObject({
     .max(20),
   equipment: z.array(equipmentSchema.extend({ name: newName })).max(100),
   moulds: z.array(houseMouldSchema.extend({ name: newName })).max(40),
+  goods: z.array(ownGoodsSchema.extend({ name: newName })).max(300),
   places: z
     .array(placeSchema.extend({ name: newName }))
     .min(1)

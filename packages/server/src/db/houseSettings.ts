@@ -1,5 +1,5 @@
 /** What a house has chosen for itself. */
-import type { Equipment, HouseMould } from '@zabrik/contract';
+import type { Equipment, HouseMould, OwnGoods } from '@zabrik/contract';
 import type { Burner, CostingSchool, NamedScale, Place, Units, VesselShape } from '@zabrik/core';
 
 export interface HouseScale extends NamedScale {
@@ -33,6 +33,7 @@ export interface HouseSettings {
   }[];
   readonly equipment?: readonly Equipment[];
   readonly moulds?: readonly HouseMould[];
+  readonly goods?: readonly OwnGoods[];
   readonly burners?: readonly (Burner & { readonly id: string; readonly name: string })[];
   /** What a kilowatt-hour costs; left out, energy is not counted. */
   readonly energyMinorPerKwh?: number;

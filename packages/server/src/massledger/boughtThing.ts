@@ -1,6 +1,8 @@
 /** What can be bought, animal or goods, as the catalogue knows it: the same whether it comes with a delivery or lay there already. */
-import { categoryOfForm, goodsById, receiptDays } from '@zabrik/catalogue';
+
+import { categoryOfForm, receiptDays } from '@zabrik/catalogue';
 import { isBoughtCooked, type PlaceKind, type Species, usuallyRaised } from '@zabrik/core';
+import { goodsOf } from '../db/goodsHere.ts';
 import { readSpecies } from '../db/plans.ts';
 import { Problem } from '../http/problem.ts';
 import type { InCommand, Services } from '../services.ts';
@@ -31,7 +33,7 @@ export async function boughtThing(
   said: { readonly species: string | null; readonly form: string | null; readonly goods: string | null },
 ): Promise<BoughtThing> {
   if (said.goods !== null) {
-    const goods = goodsById.get(said.goods);
+    const goods = goodsOf(said.goods);
     if (goods === undefined) throw noSuch('goods', 'not in the catalogue');
     return {
       name: goods.name,

@@ -26,6 +26,7 @@ export const house: House = {
   machines: [],
   equipment: [],
   moulds: [],
+  goods: [],
   energyMinorPerKwh: null,
   places: [{ id: 'cold-room', name: 'Cold room', kind: 'cold-room', holds: 'raw' }],
   tolerance: { share: 0.01, massMg: 10_000 },

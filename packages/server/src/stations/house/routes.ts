@@ -1,7 +1,6 @@
 import {
   allCategories,
   allCautions,
-  allGoods,
   categoryRules,
   inspectionClasses,
   pieceRules,
@@ -12,6 +11,7 @@ import { api } from '@zabrik/contract';
 import { usualUnits } from '@zabrik/core';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
+import { goodsHere } from '../../db/goodsHere.ts';
 import { dayIn, placesOf, readHouse, toleranceOf } from '../../db/house.ts';
 import { readLimitChoice } from '../../db/limits.ts';
 import { HouseTable } from '../../db/models/house.ts';
@@ -70,6 +70,7 @@ export function houseRoutes(services: Services, router: Router): void {
       machines,
       equipment,
       moulds,
+      goods,
       labourMinorPerHour,
       energyMinorPerKwh,
       probeAt,
@@ -93,6 +94,7 @@ export function houseRoutes(services: Services, router: Router): void {
       machines: [...(machines ?? [])],
       equipment: [...(equipment ?? [])],
       moulds: [...(moulds ?? [])],
+      goods: [...(goods ?? [])],
       energyMinorPerKwh: energyMinorPerKwh ?? null,
       units: units ?? usualUnits,
       probeAt: probeAt ?? null,
@@ -132,7 +134,7 @@ export function houseRoutes(services: Services, router: Router): void {
         refused: pieceRules(c.id).refused,
         usual: categoryRules.get(c.id)?.usual ?? null,
       })),
-      goods: allGoods,
+      goods: goodsHere(),
       tubPurposes: [...tubPurposes.values()].map(({ id, title, accepts }) => ({ id, title, accepts })),
       inspection: inspectionClasses,
       species: [...species.values()],
@@ -190,7 +192,7 @@ export function houseRoutes(services: Services, router: Router): void {
     services.announce(actor.houseId, ['house']);
     return done;
   });
-  mountCommand(services, router, api.house.saveSettings, ['house'], (command, asked) =>
+  mountCommand(services, router, api.house.saveSettings, ['house', 'catalogue'], (command, asked) =>
     saveSettings(services, command, asked),
   );
   mountRead(services, router, api.house.devices, (actor) => readDevices(services, actor));

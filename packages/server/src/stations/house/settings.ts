@@ -22,6 +22,22 @@ async function mustStay(
   house: HouseRow,
   settings: Body['settings'],
 ): Promise<void> {
+  if (settings.goods !== undefined) {
+    const stay = new Set(settings.goods.map((g) => g.id));
+    const gone = (house.settings.goods ?? []).filter((g) => !stay.has(g.id));
+    const lying = await select<{ id: string }>(
+      db,
+      `select distinct l.goods as id from lot l join lot_balance b on b.lot_id = l.id and b.house_id = l.house_id
+       where b.house_id = $1 and b.mass_mg > 0 and l.goods = any($2::text[])`,
+      [command.houseId, gone.map((g) => g.id)],
+      command.transaction,
+    );
+    const left = gone.find((g) => lying.some((l) => l.id === g.id));
+    if (left !== undefined)
+      throw new Problem('invalid', `Some ${left.name} still lies in the larder. Use it up, or take it out first.`, [
+        { path: 'settings.goods', message: 'some of it still lies there' },
+      ]);
+  }
   if (settings.places === undefined) return;
   const before = new Set(placesOf(house).map((p) => p.id));
   const there = new Set(settings.places.map((p) => p.id));
@@ -55,7 +71,7 @@ export async function saveSettings(
   const house = await houses.one({}, { lock: 'update' });
   if (house === undefined) throw new Problem('not_found');
   if (house.version !== version) throw new Problem('changed_since');
-  for (const list of ['vessels', 'burners', 'machines', 'equipment', 'moulds', 'places', 'scales'] as const)
+  for (const list of ['vessels', 'burners', 'machines', 'equipment', 'moulds', 'goods', 'places', 'scales'] as const)
     if (twice(settings[list] ?? []))
       throw new Problem('invalid', 'Two of them have the same name.', [
         { path: `settings.${list}`, message: 'the same name twice' },

@@ -1,6 +1,7 @@
 /** A lot parted: what is taken keeps its dates, its allergens and its way back. */
-import { goodsById } from '@zabrik/catalogue';
+
 import type { Answer, Asked, api } from '@zabrik/contract';
+import { goodsOf } from '../../db/goodsHere.ts';
 import { Problem } from '../../http/problem.ts';
 import { costOfPart, type HeldLot, keepingOf, lockLots, mustBeFree } from '../../massledger/lockLots.ts';
 import type { NewLot } from '../../massledger/makeLots.ts';
@@ -73,7 +74,7 @@ export async function split(
   if (lot === undefined) throw new Problem('not_found');
   mustBeFree([lot]);
   if (!body.trim) return splitLot(services, command, lot, body.massMg, body.pieces);
-  const goods = goodsById.get(lot.goods ?? '');
+  const goods = goodsOf(lot.goods ?? '');
   if (goods?.trim?.goesTo !== 'tub')
     throw new Problem(
       'not_alike',

@@ -1,7 +1,9 @@
 /** Vegetables and herbs made ready: what is ready, what of the trim is kept and where, and all else as inedible part. */
-import { categoryById, goodsById } from '@zabrik/catalogue';
+
+import { categoryById } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
 import { formatMass, trimBalance } from '@zabrik/core';
+import { goodsOf } from '../../db/goodsHere.ts';
 import { lastDayAfter, readHouse, usualPlace } from '../../db/house.ts';
 import { select } from '../../db/select.ts';
 import { Problem } from '../../http/problem.ts';
@@ -31,7 +33,7 @@ export async function trimGoods(
   if (lot === undefined) throw new Problem('not_found');
   mustBeFree([lot]);
   mustNotWait(lot);
-  const goods = goodsById.get(lot.goods ?? '');
+  const goods = goodsOf(lot.goods ?? '');
   if (goods?.trim === undefined || lot.category !== null)
     throw new Problem('not_alike', `Lot ${lot.code}, ${lot.name}, is not trimmed here.`);
   const workedMg = body.massMg ?? lot.freeMg;

@@ -1,6 +1,7 @@
 /** Vegetables, dairy and dry goods of the larder that a batch draws by itself: the oldest date first. */
-import { allGoods } from '@zabrik/catalogue';
+
 import type { Recipe } from '@zabrik/core';
+import { goodsHere } from '../../db/goodsHere.ts';
 import { select } from '../../db/select.ts';
 import { costOfPart, type HeldLot } from '../../massledger/lockLots.ts';
 import type { InCommand, Services } from '../../services.ts';
@@ -15,7 +16,7 @@ export interface TakenGoods {
 /** The ingredient of a recipe that each of the goods is: as the recipe says, else as the goods are called. */
 export const ingredientsByGoods = (recipe: Recipe): ReadonlyMap<string, string> =>
   new Map([
-    ...allGoods.flatMap((g) => (g.ingredient === undefined ? [] : [[g.id, g.ingredient] as const])),
+    ...goodsHere().flatMap((g) => (g.ingredient === undefined ? [] : [[g.id, g.ingredient] as const])),
     ...recipe.ingredients.flatMap((i) => (i.acceptsGoods ?? []).map((goods) => [goods, i.id] as const)),
   ]);
 

@@ -1,9 +1,11 @@
 /** Plates: what is served by its components, how many lie ready, and what one costs. */
-import { categoryById, goodsById } from '@zabrik/catalogue';
+
+import { categoryById } from '@zabrik/catalogue';
 import type { Answer, Asked, api, ListedPlate } from '@zabrik/contract';
 import { carryAllergens, type Plate, type PlateComponent, plateFigures, type ServableLot } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { FREE_MG, FREE_PIECES } from '../../db/freeOfLot.ts';
+import { goodsOf } from '../../db/goodsHere.ts';
 import { dayIn, readHouse } from '../../db/house.ts';
 import { HousePlateTable } from '../../db/models/housePlate.ts';
 import { readSpecies } from '../../db/plans.ts';
@@ -72,7 +74,7 @@ export async function listPlates(
   const lots = await servable(db, actor.houseId, dayIn(house.timezone, clock()), transaction);
   const animals = await readSpecies(db, actor.houseId, transaction);
   const recipes = new Map((await listRecipes(db, actor.houseId)).map(({ recipe }) => [recipe.id, recipe]));
-  const ofGoods = (id: string): readonly string[] => goodsById.get(id)?.allergens ?? [];
+  const ofGoods = (id: string): readonly string[] => goodsOf(id)?.allergens ?? [];
   /** What it has in it where nothing lies there to say so. `sure`: whether that is all, or depends on what will be taken. */
   const usual = ({ of }: PlateComponent): { readonly has: readonly string[]; readonly sure: boolean } => {
     if (of.kind === 'goods') return { has: ofGoods(of.goods), sure: true };
@@ -142,7 +144,7 @@ export async function savePlate(
           ? recipes.has(of.recipeId)
             ? undefined
             : 'there is no such recipe'
-          : goodsById.has(of.goods)
+          : goodsOf(of.goods) !== undefined
             ? undefined
             : 'there are no such goods';
     return says === undefined ? [] : [{ path: `plate.components.${i}`, message: `${name}: ${says}` }];

@@ -1,9 +1,10 @@
 /** The house's recipes: the handbook's as they stand, its own versions above them, and what its batches gave. */
 
-import { allCategories, allGoods, neverIn, recipeById } from '@zabrik/catalogue';
+import { allCategories, neverIn, recipeById } from '@zabrik/catalogue';
 import type { Answer, Asked, api, ListedRecipe } from '@zabrik/contract';
 import { carryAllergens, type Recipe, recipeFaults } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
+import { goodsHere } from '../../db/goodsHere.ts';
 import { HouseRecipeTable } from '../../db/models/houseRecipe.ts';
 import { findRecipe, listRecipes, listRecipeVersions, type OwnRecipe } from '../../db/recipes.ts';
 import { rowsOf } from '../../db/rows.ts';
@@ -87,7 +88,7 @@ export async function saveRecipe(
     categories: new Set(allCategories.map((c) => c.id)),
     never: new Set(neverIn.map((n) => n.category)),
     recipes: new Set([recipe.id, ...listedHere.map((r) => r.recipe.id)]),
-    goods: new Set(allGoods.map((g) => g.id)),
+    goods: new Set(goodsHere().map((g) => g.id)),
   });
   // one that is not made here any more may be as it is
   const [fault] = retired ? [] : faults;

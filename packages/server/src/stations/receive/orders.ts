@@ -1,5 +1,5 @@
-import { goodsById } from '@zabrik/catalogue';
 import type { Answer, Asked, api } from '@zabrik/contract';
+import { goodsOf } from '../../db/goodsHere.ts';
 import { SupplierTable } from '../../db/models/supplier.ts';
 import { SupplyOrderTable } from '../../db/models/supplyOrder.ts';
 import { SupplyOrderLineTable } from '../../db/models/supplyOrderLine.ts';
@@ -24,7 +24,7 @@ export async function placeOrder(
     const known =
       line.goods === null
         ? species.get(line.species ?? '')?.forms.some((f) => f.id === line.form && f.purchase) === true
-        : goodsById.has(line.goods);
+        : goodsOf(line.goods) !== undefined;
     if (!known)
       throw new Problem('invalid', undefined, [{ path: `lines.${i}.species`, message: 'nothing that can be bought' }]);
   }

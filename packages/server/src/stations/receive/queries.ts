@@ -1,4 +1,4 @@
-import { categoryById, categoryOfForm, goodsById, speciesById } from '@zabrik/catalogue';
+import { categoryById, categoryOfForm, speciesById } from '@zabrik/catalogue';
 import type { Delivery, DeliveryLine, Order } from '@zabrik/contract';
 import {
   type CameAs,
@@ -15,6 +15,7 @@ import {
   usuallyRaised,
 } from '@zabrik/core';
 import type { Sequelize, Transaction } from 'sequelize';
+import { goodsOf } from '../../db/goodsHere.ts';
 import { toleranceOf } from '../../db/house.ts';
 import { limitsOf, readLimitChoice } from '../../db/limits.ts';
 import type { HouseRow } from '../../db/models/house.ts';
@@ -53,7 +54,7 @@ const foodOnArrival = (
   raised: 'wild' | 'farmed' | undefined,
 ): Food => {
   if (species === undefined) {
-    const goods = goodsById.get(line.goods ?? '');
+    const goods = goodsOf(line.goods ?? '');
     return goods?.id.startsWith('egg') === true
       ? 'eggs'
       : goods?.group === 'dairy'
@@ -93,7 +94,7 @@ const lineOf = (row: Row, { limits, animals }: Selected): DeliveryLine => {
     came,
     details,
     refusedMg: row.verdict === 'refused' ? netMg : row.refusedMg,
-    speciesName: species?.name ?? goodsById.get(row.goods ?? '')?.name ?? row.species ?? row.goods ?? '',
+    speciesName: species?.name ?? goodsOf(row.goods ?? '')?.name ?? row.species ?? row.goods ?? '',
     formName: species?.forms.find((f) => f.id === row.form)?.name ?? row.form ?? '',
     netMg,
     differenceMg,
@@ -236,7 +237,7 @@ from supply_order o join supplier s on s.id = o.supplier_id join person p on p.i
 const nameOf = (l: { species: string | null; form: string | null; goods: string | null }): string => {
   const species = speciesById.get(l.species ?? '');
   const form = species?.forms.find((f) => f.id === l.form)?.name ?? l.form;
-  return l.goods === null ? `${species?.name ?? l.species}, ${form}` : (goodsById.get(l.goods)?.name ?? l.goods);
+  return l.goods === null ? `${species?.name ?? l.species}, ${form}` : (goodsOf(l.goods)?.name ?? l.goods);
 };
 
 const orderOf = ({ at, lines, ...row }: OrderRow): Order => ({

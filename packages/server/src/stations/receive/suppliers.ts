@@ -1,8 +1,8 @@
 /** Whom a house buys from, and what is agreed with them. */
 
-import { goodsById } from '@zabrik/catalogue';
 import { type Answer, type Asked, type api, noTerms, type SupplierTerms } from '@zabrik/contract';
 import type { Sequelize } from 'sequelize';
+import { goodsOf } from '../../db/goodsHere.ts';
 import { SettingChangeTable } from '../../db/models/settingChange.ts';
 import { SupplierTable } from '../../db/models/supplier.ts';
 import { readSpecies } from '../../db/plans.ts';
@@ -65,7 +65,7 @@ export async function saveSupplier(
   const isBought = ({ species, form, goods }: SupplierTerms['items'][number]): boolean =>
     goods === null
       ? animals.get(species ?? '')?.forms.some((f) => f.id === form) === true
-      : species === null && form === null && goodsById.has(goods);
+      : species === null && form === null && goodsOf(goods) !== undefined;
   const odd = body.terms.items.findIndex((i) => !isBought(i));
   if (odd >= 0)
     throw new Problem('invalid', undefined, [

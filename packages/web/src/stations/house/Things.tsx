@@ -4,9 +4,11 @@ import { formatLitres, mouldMl, placeKinds, readDecimal } from '@zabrik/core';
 import { useFieldArray } from 'react-hook-form';
 import { useKeptForm } from '../../app/keptForm.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
+import { Check } from '../../kit/Check.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { optionsOf, Select } from '../../kit/Select.tsx';
+import { AllergensSaid } from '../../parts/AllergensSaid.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { FormPicture } from './FormPicture.tsx';
 import { ForChefs, HouseHead } from './HouseHead.tsx';
@@ -15,6 +17,7 @@ import { SaveFoot } from './SaveFoot.tsx';
 import {
   brimLitres,
   familyNames,
+  groupNames,
   kindNames,
   mouldNames,
   mouldOf,
@@ -28,12 +31,13 @@ import { type SaveHouse, useSaveHouse } from './useSaveHouse.ts';
 
 function ThingsForm({ house, saving }: { readonly house: House; readonly saving: SaveHouse }) {
   const form = useKeptForm('things', thingsForm, typedOf(house));
-  const { control, register, handleSubmit, formState, typed, kept } = form;
+  const { control, register, setValue, handleSubmit, formState, typed, kept } = form;
   const places = useFieldArray({ control, name: 'places', keyName: 'row' });
   const vessels = useFieldArray({ control, name: 'vessels', keyName: 'row' });
   const burners = useFieldArray({ control, name: 'burners', keyName: 'row' });
   const machines = useFieldArray({ control, name: 'machines', keyName: 'row' });
   const equipment = useFieldArray({ control, name: 'equipment', keyName: 'row' });
+  const goods = useFieldArray({ control, name: 'goods', keyName: 'row' });
   const moulds = useFieldArray({ control, name: 'moulds', keyName: 'row' });
   const may = useMay('house.saveSettings');
   const { errors } = formState;
@@ -204,6 +208,52 @@ function ThingsForm({ house, saving }: { readonly house: House; readonly saving:
               />
             </Row>
           ))}
+        </List>
+        <List
+          title="Goods of your own"
+          says="Bought beside what the catalogue knows: port, brandy, a jelly. They are taken in, kept, counted and cooked with like the others."
+          more="Another of them"
+          onMore={() =>
+            goods.append({ id: '', name: '', group: 'dry', days: '180', place: 'ambient', allergens: [], ready: false })
+          }
+        >
+          {goods.fields.map((row, i) => {
+            const g = typed.goods[i];
+            const wrong = errors.goods?.[i];
+            return (
+              <Row key={row.row} name={g?.name ?? ''} onAway={() => goods.remove(i)}>
+                <Field
+                  label="Name"
+                  dense
+                  className="min-w-36 flex-1"
+                  error={wrong?.name?.message}
+                  {...register(`goods.${i}.name`)}
+                />
+                <Select label="Kind" dense options={optionsOf(groupNames)} {...register(`goods.${i}.group`)} />
+                <Field
+                  label="Keeps, days"
+                  dense
+                  className="w-24"
+                  inputMode="numeric"
+                  error={wrong?.days?.message}
+                  {...register(`goods.${i}.days`)}
+                />
+                <Select
+                  label="Kept in"
+                  dense
+                  options={placeKinds.map((value) => ({ value, name: placeNames[value] }))}
+                  {...register(`goods.${i}.place`)}
+                />
+                <Check label="Eaten as it is" labelClass="mt-[22px] min-h-10" {...register(`goods.${i}.ready`)} />
+                <AllergensSaid
+                  name={g?.name ?? 'it'}
+                  has={g?.allergens ?? []}
+                  unsaid={false}
+                  onSay={(said) => setValue(`goods.${i}.allergens`, [...said], { shouldDirty: true })}
+                />
+              </Row>
+            );
+          })}
         </List>
         <List
           title="Moulds"

@@ -21,6 +21,7 @@ const names: Readonly<Record<string, string>> = {
   machines: 'Machines',
   equipment: 'Ovens, chillers, probes, boards, trays, sheets',
   moulds: 'Moulds',
+  goods: 'Goods of the house’s own',
   places: 'Places',
   scales: 'Scales',
   units: 'Units, clock and dates',

@@ -3,7 +3,9 @@ import { expect, it } from 'vitest';
 import { house } from '../../testing/kitchen.ts';
 import { brimLitres, settingsOf, thingsForm, typedOf } from './thingsForm.ts';
 
-const typed = { ...typedOf({ ...house, vessels: [], burners: [], machines: [], equipment: [], moulds: [] }) };
+const typed = {
+  ...typedOf({ ...house, vessels: [], burners: [], machines: [], equipment: [], moulds: [], goods: [] }),
+};
 const pot = { id: '', name: 'The big one', kind: 'pot', litres: '20', acrossCm: '32', deepCm: '25,5' } as const;
 
 it('a round pot of 32 by 25.5 cm holds 20.5 litres to the brim', () => {
@@ -88,4 +90,35 @@ it('a mould needs every side its form has, and comes back as it was', () => {
   expect(settingsOf(thingsForm.parse(typedOf({ ...house, moulds })), { vessels: [] }).moulds).toEqual(moulds);
   const missing = thingsForm.safeParse({ ...typed, moulds: [{ ...terrine, deep: '' }] });
   expect(missing.error?.issues.map((i) => i.path.join('.'))).toEqual(['moulds.0.deep']);
+});
+
+it('goods of the house’s own have ids that the catalogue has not, and keep them', () => {
+  const port = {
+    id: '',
+    name: 'Port',
+    group: 'dry',
+    days: '900',
+    place: 'ambient',
+    allergens: ['sulphites'],
+    ready: false,
+  } as const;
+  const parsed = thingsForm.parse({ ...typed, goods: [{ ...port, allergens: [...port.allergens] }] });
+  const { goods } = settingsOf(parsed, { vessels: [] });
+  expect(goods).toEqual([
+    {
+      id: 'own-port',
+      name: 'Port',
+      group: 'dry',
+      lifeDays: 900,
+      place: 'ambient',
+      allergens: ['sulphites'],
+      ready: false,
+    },
+  ]);
+  const again = thingsForm.parse({
+    ...typedOf({ ...house, goods: goods.map((g) => ({ ...g, name: 'Ruby port' })) }),
+  });
+  expect(settingsOf(again, { vessels: [] }).goods).toMatchObject([{ id: 'own-port', name: 'Ruby port' }]);
+  const wrong = thingsForm.safeParse({ ...typed, goods: [{ ...port, days: '0', allergens: [] }] });
+  expect(wrong.error?.issues.map((i) => i.message)).toEqual(['Days, such as 30']);
 });

@@ -1,5 +1,5 @@
 /** Pots, burners, machines and places as they are typed, and what they are to the records. */
-import type { Equipment, EquipmentKind, House, HouseMould } from '@zabrik/contract';
+import type { Equipment, EquipmentKind, House, HouseMould, OwnGoods } from '@zabrik/contract';
 import { type Mould, massTyped, type PlaceKind, parseMass, placeKinds } from '@zabrik/core';
 import { z } from 'zod';
 import { aFigure, aFigureOrNothing, aVolume, volumeTyped } from '../../kit/fieldReaders.ts';
@@ -68,6 +68,28 @@ const equipment = z.object({
   holds: massOrNothing,
   error: aFigureOrNothing('Degrees Celsius, or nothing'),
   cuts: z.enum(['', ...families]),
+});
+
+const groups = ['vegetable', 'herb', 'dairy', 'dry', 'bought-stock'] as const satisfies readonly OwnGoods['group'][];
+export const groupNames: Readonly<Record<(typeof groups)[number], string>> = {
+  vegetable: 'vegetable or fruit',
+  herb: 'herb',
+  dairy: 'dairy or egg',
+  dry: 'dry, bottled, tinned',
+  'bought-stock': 'bought stock or sauce',
+};
+const goods = z.object({
+  id,
+  name,
+  group: z.enum(groups),
+  days: z
+    .string()
+    .regex(/^[1-9]\d{0,3}$/, 'Days, such as 30')
+    .transform(Number)
+    .refine((d) => d <= 3_650, 'Ten years at most'),
+  place: z.enum(placeKinds),
+  allergens: z.array(z.string()),
+  ready: z.boolean(),
 });
 
 /** What is measured of a mould of each shape, inside. */
@@ -160,6 +182,7 @@ export const thingsForm = z.object({
   machines: z.array(z.object({ id, name, watts: aFigure('Watts, such as 900') })),
   equipment: z.array(equipment),
   moulds: z.array(mould),
+  goods: z.array(goods),
 });
 export type ThingsTyped = z.input<typeof thingsForm>;
 type ThingsRead = z.output<typeof thingsForm>;
@@ -175,7 +198,7 @@ export const placeNames: Readonly<Record<PlaceKind, string>> = {
 const cm = (mm: number): string => String(mm / 10);
 
 export const typedOf = (
-  house: Pick<House, 'places' | 'vessels' | 'burners' | 'machines' | 'equipment' | 'moulds'>,
+  house: Pick<House, 'places' | 'vessels' | 'burners' | 'machines' | 'equipment' | 'moulds' | 'goods'>,
 ): ThingsTyped => ({
   places: house.places.map((p) => ({ ...p })),
   vessels: house.vessels.map((v) => ({
@@ -203,6 +226,15 @@ export const typedOf = (
     holds: e.holdsMg === null ? '' : massTyped(e.holdsMg),
     error: e.errorCentiC === null ? '' : String(e.errorCentiC / 100),
     cuts: e.cuts ?? ('' as const),
+  })),
+  goods: house.goods.map((g) => ({
+    id: g.id,
+    name: g.name,
+    group: g.group,
+    days: String(g.lifeDays),
+    place: g.place,
+    allergens: [...g.allergens],
+    ready: g.ready,
   })),
   moulds: house.moulds.map((m) => ({ id: m.id, name: m.name, kind: m.mould.kind, ...sidesOf(m.mould) })),
 });
@@ -246,6 +278,10 @@ export function settingsOf(read: ThingsRead, house: Pick<House, 'vessels'>) {
         cuts: kind === 'board' && e.cuts !== '' ? e.cuts : null,
       };
     }),
+    // a name of its own among them, and none that the catalogue could have one day
+    goods: named(read.goods.map((g) => ({ ...g, id: g.id.replace(/^own-/, '') }))).map(
+      ({ id: of, days, ...g }): OwnGoods => ({ ...g, id: `own-${of}`, lifeDays: days }),
+    ),
     moulds: named(read.moulds).flatMap(({ id: of, name: called, kind, ...sides }): HouseMould[] => {
       const made = mouldOf(kind, (side) => sides[side]);
       return made === undefined ? [] : [{ id: of, name: called, mould: made }];
