@@ -65,7 +65,7 @@ const OWN: readonly (readonly [name: string, test: RegExp])[] = [
     'lists',
     /[\\/](?:query-core[\\/]build[\\/]modern[\\/]infiniteQueryObserver|react-query[\\/]build[\\/]modern[\\/]useInfiniteQuery|web[\\/]src[\\/]parts[\\/]useRows)\.[jt]s/,
   ],
-  ['paper', /[\\/](?:kit[\\/]PaperLink|parts[\\/]PrintHead)\.tsx|icons[\\/]printer\./],
+  ['paper', /[\\/](?:kit[\\/]PaperLink|parts[\\/](?:PrintHead|HowLink))\.tsx|icons[\\/]printer\./],
   ['csv', /[\\/]node_modules[\\/]papaparse[\\/]/],
   [
     'kit',

@@ -15,6 +15,7 @@ import { OneField, someWords } from '../../kit/OneField.tsx';
 import { BeforePan } from '../../parts/BeforePan.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { trayName } from '../../parts/destinations.ts';
+import { HowLink } from '../../parts/HowLink.tsx';
 import { WaitsHere } from '../../parts/WaitsHere.tsx';
 import { LotActions } from './LotActions.tsx';
 import { entryNames, keptWords } from './larderWords.ts';
@@ -128,7 +129,9 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
           </dd>
         </div>
         <div>
-          <dt className="text-[14px] text-ink-soft">Cost</dt>
+          <dt className="text-[14px] text-ink-soft">
+            Cost · <HowLink to="cost" of="the cost of a piece" />
+          </dt>
           <dd className="figure text-lg">
             {money(lot.costMinor)}{' '}
             <span className="text-[14px] font-normal text-ink-soft">
@@ -137,7 +140,9 @@ export function LotPanel({ lot, money }: { readonly lot: LotRead; readonly money
           </dd>
         </div>
         <div>
-          <dt className="text-[14px] text-ink-soft">Use by</dt>
+          <dt className="text-[14px] text-ink-soft">
+            Use by · <HowLink to="use-by" of="the last day" />
+          </dt>
           <dd>
             {lot.useBy === null ? 'no date' : dayName(lot.useBy)}, {dueWords(lot.useBy).text}
             {lot.dateBasis !== null && <span className="block text-[13px] text-ink-soft">{lot.dateBasis}</span>}

@@ -10,6 +10,7 @@ import {
 } from '@zabrik/core';
 import { RangeBar } from '../../kit/RangeBar.tsx';
 import { clothOf, trayName } from '../../parts/destinations.ts';
+import { HowLink } from '../../parts/HowLink.tsx';
 
 export const schoolNames: Readonly<Record<CostingSchool, string>> = {
   weight: 'By weight',
@@ -130,7 +131,9 @@ export function YieldRows({ sheet, money }: { readonly sheet: Sheet; readonly mo
       </tbody>
       <tfoot>
         <tr className="border-b border-line">
-          <td className="py-1.5 text-ink-soft">unaccounted: drip and scale</td>
+          <td className="py-1.5 text-ink-soft">
+            unaccounted: drip and scale <HowLink to="balance" of="what is unaccounted for" />
+          </td>
           <td className="figure py-1.5 pr-3 text-right">{formatMass(sheet.unaccountedMg)}</td>
           <td className="py-1.5 pr-3 text-right">{formatShare(sheet.unaccountedShare)}</td>
           <td className="py-1.5 pr-3 text-right">{formatShare(sheet.unaccountedShare * startShare)}</td>

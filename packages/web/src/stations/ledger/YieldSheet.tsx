@@ -10,6 +10,7 @@ import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { OneField, someWords } from '../../kit/OneField.tsx';
+import { HowLink } from '../../parts/HowLink.tsx';
 import { PrintHead } from '../../parts/PrintHead.tsx';
 import { Ribbon } from '../../parts/Ribbon.tsx';
 import { eventWords } from './benchEventWords.ts';
@@ -142,7 +143,8 @@ export default function YieldSheet() {
         {costingSchools
           .map((school) => `${schoolNames[school].toLowerCase()} ${sheet.costFactor[school]?.toFixed(3) ?? 'none'}`)
           .join(', ')}
-        . Multiply tomorrow’s price per kilo by it. Waste carries no cost under either school.
+        . Multiply tomorrow’s price per kilo by it. Waste carries no cost under either school.{' '}
+        <HowLink to="factor" of="the cost factor" />
       </p>
       <PerAnimal sheet={sheet} />
       <div className="mt-6 grid gap-8 lg:grid-cols-[1fr_380px] print:grid-cols-[1fr_380px]">

@@ -12,6 +12,7 @@ import { useOpen } from '../../app/title.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { PaperLink } from '../../kit/PaperLink.tsx';
+import { HowLink } from '../../parts/HowLink.tsx';
 import { ReceiveHead } from '../../parts/ReceiveHead.tsx';
 import { MiniRibbon } from '../../parts/Ribbon.tsx';
 import { TakePhoto } from '../../parts/TakePhoto.tsx';
@@ -243,6 +244,7 @@ export default function DeliveryPage() {
               <h2 className="no-print mb-2 flex items-baseline justify-between gap-3 text-lg font-bold">
                 Claim <span className="figure text-2xl">{money(data.claim.claimMinor)}</span>
               </h2>
+              <HowLink to="claim" of="the claim" />
               <p
                 className="rounded-plate border border-line bg-white p-4 text-[15px] leading-relaxed whitespace-pre-wrap print:border-0"
                 data-testid="claim"
