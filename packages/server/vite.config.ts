@@ -13,6 +13,7 @@ export default defineConfig({
         main: 'src/main.ts',
         seed: 'src/demo/seedMain.ts',
         scale: '../devices/src/scaleMain.ts',
+        serial: '../devices/src/serialMain.ts',
         houseFile: 'src/house/houseFileMain.ts',
         backup: 'src/backup/backupMain.ts',
         doctor: 'src/doctor/doctorMain.ts',

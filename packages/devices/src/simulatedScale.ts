@@ -1,6 +1,6 @@
-import { createServer, type Server, type Socket } from 'node:net';
 import { PanPhysics } from './panPhysics.ts';
 import { formatReading } from './scaleLine.ts';
+import { serveLines } from './serveLines.ts';
 
 export interface SimulatedScaleSettings {
   readonly host: string;
@@ -20,11 +20,10 @@ const TICK_MS = 40;
  * A bench scale that exists only as a TCP server on loopback. Every host connected hears each changed reading, and one a second
  * while nothing changes. What a host sends is read line by line; what cannot be read is answered `refused`.
  */
-export function startSimulatedScale(
+export async function startSimulatedScale(
   settings: SimulatedScaleSettings,
 ): Promise<{ readonly port: number; stop(): Promise<void> }> {
   const pan = new PanPhysics({ ...settings, noiseMg: settings.intervalMg * 1.5 }, settings.normal);
-  const sockets = new Set<Socket>();
   let count = 0;
   let last = '';
   let lastSentAt = 0;
@@ -54,21 +53,14 @@ export function startSimulatedScale(
     }
   };
 
-  const server: Server = createServer((socket) => {
-    sockets.add(socket);
-    socket.setEncoding('utf8').setNoDelay(true);
-    let rest = '';
-    socket.on('data', (chunk: string) => {
-      const lines = (rest + chunk).split('\n');
-      rest = (lines.pop() ?? '').slice(-256);
-      for (const line of lines) if (line.trim() !== '') socket.write(`${obey(line)}\n`);
-    });
-    socket.on('error', () => socket.destroy());
-    socket.on('close', () => sockets.delete(socket));
-    socket.write(`${plate}\n`);
-    last = '';
+  const line = await serveLines({
+    ...settings,
+    hello: plate,
+    obey,
+    came: () => {
+      last = '';
+    },
   });
-
   let before = performance.now();
   const timer = setInterval(() => {
     const now = performance.now();
@@ -79,23 +71,13 @@ export function startSimulatedScale(
     last = face;
     lastSentAt = now;
     count += 1;
-    const line = `${formatReading({ ...reading, count, intervalMg: settings.intervalMg })}\n`;
-    for (const socket of sockets) socket.write(line);
+    line.say(formatReading({ ...reading, count, intervalMg: settings.intervalMg }));
   }, TICK_MS);
-
-  return new Promise((resolve, reject) => {
-    server.once('error', reject);
-    server.listen(settings.port, settings.host, () => {
-      const address = server.address();
-      resolve({
-        port: address !== null && typeof address === 'object' ? address.port : settings.port,
-        stop: () =>
-          new Promise((done) => {
-            clearInterval(timer);
-            for (const socket of sockets) socket.destroy();
-            server.close(() => done());
-          }),
-      });
-    });
-  });
+  return {
+    port: line.port,
+    stop: () => {
+      clearInterval(timer);
+      return line.stop();
+    },
+  };
 }
