@@ -307,3 +307,80 @@ test('of two on a lot with one on the bench the other is offered by itself, to t
   await expect(other.getByText(/is not here to be cut any more/)).toBeVisible();
   await expect(other.getByRole('button', { name: /steps first/ }).first()).toBeDisabled();
 });
+
+test('a token is made and taken back; a tablet is lent; the screen is handed over to somebody who must not touch what lies there', async ({
+  page,
+  playwright,
+}) => {
+  await signInByTouch(page, 'Maren Ostle');
+  await page.goto('/house/programs');
+  await page.getByLabel('For which program').fill('The accountant');
+  // half-way: what was typed is there again, but for the PIN
+  await page.getByLabel('Your PIN').fill('2468');
+  await page.reload();
+  await expect(page.getByLabel('For which program')).toHaveValue('The accountant');
+  await expect(page.getByLabel('Your PIN')).toHaveValue('');
+  await page.getByRole('button', { name: 'Make a token' }).click();
+  await expect(page.getByText('Your PIN').last()).toBeVisible();
+  await page.getByLabel('Your PIN').fill('2468');
+  await page.getByRole('button', { name: 'Make a token' }).click();
+  const shown = page.getByRole('status').filter({ hasText: 'not shown again' });
+  const token = (await shown.locator('output').textContent()) ?? '';
+  await axe(page, 'a token that was made', true);
+  const { origin } = new URL(page.url());
+  const program = await playwright.request.newContext({ extraHTTPHeaders: { authorization: `Bearer ${token}` } });
+  expect((await program.get(`${origin}/api/v1/lots`)).status()).toBe(200);
+  await page.reload();
+  const row = page.getByRole('listitem').filter({ hasText: 'The accountant' });
+  await expect(row).toContainText('last used');
+  await row.getByRole('button', { name: 'Take back' }).click();
+  await expect(row).toContainText('taken back');
+  expect((await program.get(`${origin}/api/v1/lots`)).status()).toBe(401);
+  await program.dispose();
+
+  await page.goto('/house/people');
+  const jory = page.getByRole('listitem').filter({ hasText: 'Jory Pellam' });
+  await jory.getByRole('button', { name: 'Change' }).click();
+  await jory.getByRole('button', { name: 'Skills, shifts' }).click();
+  await jory.getByRole('button', { name: 'fish', exact: true }).click();
+  await jory.getByRole('button', { name: 'Another shift' }).click();
+  await jory.getByLabel('From').fill('0');
+  await jory.getByLabel('Until').fill('12 am');
+  await jory.getByLabel('Sat').check();
+  await jory.getByLabel('Sun').check();
+  await axe(page, 'what somebody can and when', true);
+  await jory.getByRole('button', { name: 'Save' }).click();
+  await expect(jory).toContainText('Must not touch fish.');
+  await expect(jory).toContainText('Mon to Sun 00:00 to 00:00 the next day');
+
+  await page.goto('/house/devices');
+  const here = page.getByRole('region', { name: 'Tablets' }).getByRole('listitem').filter({ hasText: 'this one' });
+  await here.getByRole('button', { name: 'Lend it' }).click();
+  await here.getByLabel('It is called').fill('Fish bench');
+  await here.getByLabel('Jory Pellam').check();
+  await here.getByRole('form').getByRole('button', { name: 'Lend it' }).click();
+  await expect(here).toContainText('Fish bench');
+
+  // handed over: whoever comes next goes on where it stood
+  await page.goto('/bench');
+  await page
+    .getByRole('region', { name: 'To be cut' })
+    .getByRole('button', { name: /Hake|Plaice|Cod/ })
+    .first()
+    .click();
+  await expect(page.getByRole('heading', { name: 'Cut plan' })).toBeVisible();
+  await expect(page.getByText(/must not touch/)).toBeHidden();
+  const address = page.url();
+  await page.getByRole('button', { name: 'Hand over' }).click();
+  await expect(page.getByText('Fish bench')).toBeVisible();
+  const first = page.getByRole('region', { name: 'Who is at work' }).getByRole('button').first();
+  await expect(first).toContainText('Jory Pellam');
+  await expect(first).toContainText('on shift');
+  await first.click();
+  for (const digit of '2468') await page.getByRole('button', { name: digit, exact: true }).click();
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('Jory Pellam must not touch fish')).toBeVisible();
+  expect(page.url()).toBe(address);
+  await page.goto('/house/programs');
+  await expect(page.getByText('The house is the chefs’ business')).toBeVisible();
+});

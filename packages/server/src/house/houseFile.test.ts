@@ -63,6 +63,7 @@ describe('a house as a file', () => {
   it('has every table that belongs to a house but what follows from others or is of this machine alone', () => {
     const without = allTables.filter((t) => t.houseColumn === 'houseId' && !tablesOfAHouse.includes(t.name));
     expect(without.map((t) => t.name).sort()).toEqual([
+      'api_token',
       'corrected',
       'device',
       'job',
@@ -70,6 +71,8 @@ describe('a house as a file', () => {
       'lot_balance',
       'lot_genealogy',
       'movement_key',
+      'webhook',
+      'webhook_call',
     ]);
     const foreign = allTables.filter((t) => t.houseColumn !== 'houseId' && tablesOfAHouse.includes(t.name));
     expect(foreign).toEqual([]);
@@ -198,8 +201,11 @@ describe('a house of a version before', () => {
       }
       if (table === 'person') {
         // nor that somebody had left, or what an hour of theirs costs
-        const { left_at, hourly_minor, version, ...then } = row;
+        const { left_at, hourly_minor, version, skills, must_not_touch, shifts, first_day_over_at, ...then } = row;
         expect([left_at, hourly_minor, version]).toEqual([null, null, 1]);
+        expect([skills, must_not_touch, shifts]).toEqual([[], [], []]);
+        // whoever was there before knows the way
+        expect(first_day_over_at).not.toBeNull();
         return then;
       }
       if (table === 'supplier') {

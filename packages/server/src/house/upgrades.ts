@@ -164,6 +164,21 @@ const steps: readonly Step[] = [
       batch: (tables['batch'] ?? []).map((b) => ({ ...b, unpriced: [] })),
     }),
   },
+  {
+    from: '0034-what-suppliers-say',
+    to: '0035-programs-tablets-people',
+    change: (tables) => ({
+      ...tables,
+      // who was there before knows the way
+      person: (tables['person'] ?? []).map((p) => ({
+        ...p,
+        skills: [],
+        must_not_touch: [],
+        shifts: [],
+        first_day_over_at: new Date(0).toISOString(),
+      })),
+    }),
+  },
 ];
 
 /** The rows of a file in the shape wanted; undefined where no way leads there. */
