@@ -5,7 +5,7 @@ import { grams } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { tablesOfAHouse } from '../house/houseFile.ts';
-import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
+import { openTestKitchen, PIN, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
 import { closedHake, deliveryBody, must, received, smallestPng, startHake, takeBody } from '../testing/work.ts';
 import { forHouse } from './houseScope.ts';
 import { HOUSE_ROLE } from './keepApart.ts';
@@ -21,6 +21,11 @@ const sql = (text: string, bind: readonly unknown[] = []) =>
 /** Something in every table of a house. */
 async function fill(ines: Tablet, maren: Tablet, cast: TestKitchen['home']): Promise<void> {
   const supplierId = cast?.suppliers.get('Bram Quay Fish') ?? '';
+  await must(maren, api.programs.makeToken, { body: { name: 'x', scope: 'read', days: 9, pin: PIN } });
+  // nobody is called: only a server that runs for a kitchen makes the calls
+  await must(maren, api.programs.addHook, {
+    body: { name: 'x', url: 'http://127.0.0.1:9/told', topics: ['movement', 'used-up'] },
+  });
   const [line, fish] = [await received(kitchen, ines, {}, cast), await received(kitchen, ines, { animals: 3 }, cast)];
   await must(ines, api.receive.photograph, { params: { lineId: line.id }, body: { base64: smallestPng } });
   const started = await must(ines, api.bench.start, {
@@ -151,40 +156,44 @@ beforeAll(async () => {
 });
 afterAll(() => kitchen.stop());
 
-describe.each([...tablesOfAHouse, 'lot_balance', 'lot_genealogy', 'movement_key', 'corrected'])('%s', (table) => {
-  const own = (houseId: string) => forHouse(houseId, () => sql(`select distinct house_id as house from ${table}`));
+const secrets = ['api_token', 'webhook', 'webhook_call'];
+describe.each([...tablesOfAHouse, ...secrets, 'lot_balance', 'lot_genealogy', 'movement_key', 'corrected'])(
+  '%s',
+  (table) => {
+    const own = (houseId: string) => forHouse(houseId, () => sql(`select distinct house_id as house from ${table}`));
 
-  it('shows a house its own rows and no others, with no where at all', async () => {
-    expect(await sql(`select distinct house_id as house from ${table} order by 1`)).toHaveLength(2);
-    expect(await own(home)).toEqual([{ house: home }]);
-    expect(await own(other)).toEqual([{ house: other }]);
-  });
+    it('shows a house its own rows and no others, with no where at all', async () => {
+      expect(await sql(`select distinct house_id as house from ${table} order by 1`)).toHaveLength(2);
+      expect(await own(home)).toEqual([{ house: home }]);
+      expect(await own(other)).toEqual([{ house: other }]);
+    });
 
-  it('takes no row for another house, and moves none to it', async () => {
-    const { db } = kitchen.services;
-    const theirs = await sql(`select to_jsonb(t) as row from ${table} t where house_id = $1 limit 1`, [other]);
-    const insert = forHouse(home, () =>
-      db.query(
-        `insert into ${table} overriding system value select * from jsonb_populate_record(null::${table}, $1::jsonb)`,
-        {
-          bind: [JSON.stringify(theirs[0]?.['row'])],
-        },
-      ),
-    );
-    await expect(insert).rejects.toThrow(/row-level security/);
-    // an append-only table refuses any change; of another the row is not there to be changed
-    const change = forHouse(home, () =>
-      db.query(`update ${table} set house_id = house_id where house_id = $1`, { bind: [other] }),
-    );
-    await change;
-    const gone = forHouse(home, () => db.query(`delete from ${table} where house_id = $1`, { bind: [other] }));
-    await gone;
-    const after = await sql(`select count(*)::int as n from ${table} where to_jsonb(${table}) = $1::jsonb`, [
-      JSON.stringify(theirs[0]?.['row']),
-    ]);
-    expect(after).toEqual([{ n: 1 }]);
-  });
-});
+    it('takes no row for another house, and moves none to it', async () => {
+      const { db } = kitchen.services;
+      const theirs = await sql(`select to_jsonb(t) as row from ${table} t where house_id = $1 limit 1`, [other]);
+      const insert = forHouse(home, () =>
+        db.query(
+          `insert into ${table} overriding system value select * from jsonb_populate_record(null::${table}, $1::jsonb)`,
+          {
+            bind: [JSON.stringify(theirs[0]?.['row'])],
+          },
+        ),
+      );
+      await expect(insert).rejects.toThrow(/row-level security/);
+      // an append-only table refuses any change; of another the row is not there to be changed
+      const change = forHouse(home, () =>
+        db.query(`update ${table} set house_id = house_id where house_id = $1`, { bind: [other] }),
+      );
+      await change;
+      const gone = forHouse(home, () => db.query(`delete from ${table} where house_id = $1`, { bind: [other] }));
+      await gone;
+      const after = await sql(`select count(*)::int as n from ${table} where to_jsonb(${table}) = $1::jsonb`, [
+        JSON.stringify(theirs[0]?.['row']),
+      ]);
+      expect(after).toEqual([{ n: 1 }]);
+    });
+  },
+);
 
 it('every table with a house in it is kept apart, and the role that works for a house owns nothing and passes nothing by', async () => {
   expect(
