@@ -121,6 +121,7 @@ export function mountOpen<E extends Endpoint>(
   handle: (context: Context<E>) => Promise<Answer<E>>,
 ): void {
   at(router, e, async (request, response) => {
+    if (request.token !== undefined && !tokenMay(request.token, e)) throw new Problem('not_for_programs');
     send(e, response, await handle({ ...asked(e, request), request }));
   });
 }

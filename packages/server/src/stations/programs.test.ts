@@ -78,6 +78,7 @@ describe('tokens', () => {
     for (const [method, path, body] of [
       ['POST', '/people', person],
       ['GET', '/session', undefined],
+      ['POST', '/session', { personId: kitchen.personOf('Maren Ostle'), pin: PIN }],
       ['GET', '/tokens', undefined],
       ['POST', '/tokens', { name: 'More', scope: 'work', days: 3, pin: PIN }],
       ['GET', '/webhooks', undefined],
@@ -161,6 +162,7 @@ describe('tokens', () => {
 class Listening {
   readonly heard: { readonly headers: IncomingMessage['headers']; readonly body: string }[] = [];
   status = 204;
+  hears: () => void = () => undefined;
   #server: Server | undefined;
   url = '';
   async open(): Promise<this> {
@@ -171,6 +173,7 @@ class Listening {
       });
       request.on('end', () => {
         this.heard.push({ headers: request.headers, body });
+        this.hears();
         response.writeHead(this.status, this.status === 302 ? { location: '/elsewhere' } : {}).end();
       });
     }).listen(0, '127.0.0.1');
@@ -280,6 +283,33 @@ describe('calls', () => {
     expect(await state()).toMatchObject({ waiting: 0, lastWhy: null });
     expect(program.heard).toHaveLength(3);
     expect(new Set(program.heard.map((h) => h.headers['webhook-id'])).size).toBe(1);
+  });
+
+  it('to whom they get through go first, whoever else does not answer', async () => {
+    const order: string[] = [];
+    const [deaf, well] = [await new Listening().open(), await new Listening().open()];
+    deaf.status = 500;
+    const add = (name: string, url: string) =>
+      must(maren, api.programs.addHook, { body: { name, url, topics: ['movement'] } });
+    const [first, second] = [await add('Deaf', deaf.url), await add('Well', well.url)];
+    await received(kitchen, maren);
+    await kitchen.calls.send();
+    await received(kitchen, maren);
+    // twenty at once: with as many waiting for who is deaf, the other is in the first twenty all the same
+    for (let i = 0; i < 25; i += 1)
+      await kitchen.services.db.query(
+        `insert into webhook_call (id, house_id, webhook_id, topic, movement_id, at, due_at)
+         select gen_random_uuid(), house_id, webhook_id, topic, movement_id, at, at - interval '1 day' from webhook_call where webhook_id = $1 limit 1`,
+        { bind: [first.made.id] },
+      );
+    deaf.hears = () => void order.push('deaf');
+    well.hears = () => void order.push('well');
+    await kitchen.calls.send();
+    expect(order.filter((o) => o === 'deaf').length).toBeGreaterThanOrEqual(25);
+    expect(order.indexOf('well')).toBeLessThan(20);
+    for (const { made } of [first, second]) await must(maren, api.programs.endHook, { params: { hookId: made.id } });
+    deaf.close();
+    well.close();
   });
 
   it('are given up in the end, and said to be', async () => {

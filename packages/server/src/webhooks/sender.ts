@@ -98,7 +98,7 @@ export class WebhookSender {
     await this.#going;
   }
 
-  /** Makes every call that is due. Answers how many there were. */
+  /** Makes every call that is due, first those to whom the last one got through: who does not answer keeps nobody waiting. Answers how many there were. */
   async send(): Promise<number> {
     const { db, clock } = this.#services;
     let sent = 0;
@@ -109,7 +109,8 @@ export class WebhookSender {
         select<Due>(
           db,
           `update webhook_call c set due_at = $2, tries = c.tries + 1
-           from (select w.id from webhook_call w where w.ended_at is null and w.due_at <= $1 order by w.due_at, w.id limit ${AT_ONCE} for update skip locked) d,
+           from (select w.id from webhook_call w join webhook of on of.id = w.webhook_id where w.ended_at is null and w.due_at <= $1
+                 order by of.last_why is not null, w.due_at, w.id limit ${AT_ONCE} for update of w skip locked) d,
                 webhook h
            where c.id = d.id and h.id = c.webhook_id
            returning c.id, c.tries, c.topic, c.movement_id as "movementId", c.lot_id as "lotId", h.id as "webhookId", h.url, h.secret`,
