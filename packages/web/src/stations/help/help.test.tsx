@@ -1,6 +1,6 @@
 /** Help: figures worked by hand from their own words; the change log as it is read; the first day until its person has had enough. */
 
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, render, screen, waitFor } from '@testing-library/react';
@@ -22,6 +22,16 @@ describe('how figures are made', () => {
   it('each with its sum and where it comes from, under an address of its own', () => {
     expect(new Set(figures.map((f) => f.id)).size).toBe(figures.length);
     expect(figures.filter((f) => f.sum === '' || f.source === '')).toEqual([]);
+  });
+
+  it('every link from a figure leads to one of them', () => {
+    const stations = join(import.meta.dirname, '..');
+    const links = readdirSync(stations, { recursive: true, encoding: 'utf8' })
+      .filter((path) => path.endsWith('.tsx') && !path.includes('.test.'))
+      .flatMap((path) => [...readFileSync(join(stations, path), 'utf8').matchAll(/<HowLink\s+to="([^"]+)"/g)])
+      .map(([, to]) => to);
+    expect(links.length).toBeGreaterThan(4);
+    expect(links.filter((to) => !figures.some((f) => f.id === to))).toEqual([]);
   });
 
   it('worked through they come out as by hand', () => {
