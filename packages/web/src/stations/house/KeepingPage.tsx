@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Answer } from '@zabrik/contract';
 import { roleNames } from '@zabrik/contract/roles';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { call } from '../../app/api.ts';
 import { useCommand } from '../../app/command.ts';
 import { clockTime, dayAndTime } from '../../app/dates.ts';
@@ -221,6 +222,14 @@ export default function KeepingPage() {
         {sessions.isPending && <Loading />}
         {sessions.isError && <Failed error={sessions.error} again={() => void sessions.refetch()} />}
         {sessions.data !== undefined && <SignedIn sessions={sessions.data.sessions} />}
+        <p className="flex flex-wrap gap-x-5 border-t border-line pt-2">
+          <Link className="flex min-h-11 items-center underline" to="/help/figures">
+            How figures are made
+          </Link>
+          <Link className="flex min-h-11 items-center underline" to="/help/about">
+            About this version
+          </Link>
+        </p>
       </div>
     </div>
   );
