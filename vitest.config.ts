@@ -4,6 +4,8 @@ import { PlainLine } from './test/vitestPlainLine.ts';
 
 /** Longer than anything takes on a machine at a quarter of its speed with others at work beside: only what hangs meets it. */
 const SLOW_MACHINE_MS = 600_000;
+/** What is asked for again and again until it is so: an event, not a time, ends it. */
+const POLLED_MS = 60_000;
 
 export default defineConfig({
   test: {
@@ -20,9 +22,20 @@ export default defineConfig({
           include: ['src/**/*.test.ts'],
           testTimeout: SLOW_MACHINE_MS,
           hookTimeout: SLOW_MACHINE_MS,
+          expect: { poll: { timeout: POLLED_MS } },
         },
       },
-      { test: { name: 'devices', root: 'packages/devices', environment: 'node', include: ['src/**/*.test.ts'] } },
+      {
+        test: {
+          name: 'devices',
+          root: 'packages/devices',
+          environment: 'node',
+          include: ['src/**/*.test.ts'],
+          testTimeout: SLOW_MACHINE_MS,
+          hookTimeout: SLOW_MACHINE_MS,
+          expect: { poll: { timeout: POLLED_MS } },
+        },
+      },
       {
         test: {
           name: 'catalogue',
@@ -32,6 +45,7 @@ export default defineConfig({
           include: ['*.test.ts'],
           testTimeout: SLOW_MACHINE_MS,
           hookTimeout: SLOW_MACHINE_MS,
+          expect: { poll: { timeout: POLLED_MS } },
         },
       },
       {
@@ -45,6 +59,7 @@ export default defineConfig({
           pool: 'forks',
           testTimeout: SLOW_MACHINE_MS,
           hookTimeout: SLOW_MACHINE_MS,
+          expect: { poll: { timeout: POLLED_MS } },
         },
       },
       {
@@ -56,6 +71,7 @@ export default defineConfig({
           include: ['src/**/*.test.{ts,tsx}'],
           testTimeout: SLOW_MACHINE_MS,
           hookTimeout: SLOW_MACHINE_MS,
+          expect: { poll: { timeout: POLLED_MS } },
           setupFiles: ['src/testing/web.setup.ts'],
         },
       },

@@ -172,5 +172,5 @@ describe('the bridge', () => {
     if (again !== undefined && !again.isOpen) await once(again, 'open');
     say('ST 812 g\r\n');
     await expect.poll(() => readings().at(-1)).toMatchObject({ netMg: 812_000 });
-  }, 120_000);
+  });
 });

@@ -1,3 +1,4 @@
+import { waitFor } from '@testing-library/react';
 import 'fake-indexeddb/auto';
 import type { Me } from '@zabrik/contract';
 import { v7 as uuidv7 } from 'uuid';
@@ -42,7 +43,7 @@ const did = (by: typeof mine, says: string): string => {
   done.noteDone({ key, endpoint: 'larder.takeOut', params: { lotId: 'l' }, body: { says }, about: 'l', says }, by);
   return key;
 };
-const kept = async (n: number) => vi.waitFor(async () => expect(await done.doneSince(0)).toHaveLength(n));
+const kept = async (n: number) => waitFor(async () => expect(await done.doneSince(0)).toHaveLength(n));
 
 it('what was acknowledged and is gone is offered back, in its order, and sent again under its own key', async () => {
   const keys = [did(mine, 'larder.takeOut')];
@@ -65,7 +66,7 @@ it('what was acknowledged and is gone is offered back, in its order, and sent ag
   expect(outbox.waitingNow().map((w) => w.key)).not.toContain(elsewhere);
   expect(sent).toEqual([]);
   await outbox.sendLostAgain();
-  await vi.waitFor(() => expect(outbox.waitingNow().map((w) => w.key)).toEqual([theirs]));
+  await waitFor(() => expect(outbox.waitingNow().map((w) => w.key)).toEqual([theirs]));
   expect(sent.map((s) => s.key)).toEqual(keys);
   // once for each time they were brought back
   expect(await bring.bringBack(now)).toBe(0);
@@ -81,7 +82,7 @@ it('what was done before the moment the records stand as of is not asked for', a
 it('a sent weight is kept for a fortnight, a photograph is not', async () => {
   outbox.worksAs(mine);
   await outbox.keep(api.bench.weigh, { params: { breakdownId: 'b' }, body: { massMg: 1 } as never }, { says: 'head' });
-  await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+  await waitFor(() => expect(outbox.waitingNow()).toEqual([]));
   done.noteDone({
     key: uuidv7(),
     endpoint: 'receive.photograph',

@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, renderHook } from '@testing-library/react';
+import { cleanup, renderHook, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { afterEach, expect, it, vi } from 'vitest';
 import { me } from '../testing/kitchen.ts';
@@ -52,7 +52,7 @@ it('is what the server has and behind it what waits, each once, with what was re
   expect(now().entries.map((e) => e.id)).toEqual(['b']);
   refuse = true;
   await say('c', 3);
-  await vi.waitFor(() => expect(waitingNow().every((w) => w.refused === 'Done.')).toBe(true));
+  await waitFor(() => expect(waitingNow().every((w) => w.refused === 'Done.')).toBe(true));
   log.rerender({ known: stored });
   expect(now().entries).toEqual(stored);
   expect(now().refused.map((w) => w.key)).toEqual(['b', 'f', 'c']);

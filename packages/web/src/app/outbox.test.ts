@@ -1,3 +1,4 @@
+import { waitFor } from '@testing-library/react';
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from './endpoints.ts';
@@ -56,7 +57,7 @@ afterEach(() => {
 });
 
 const settle = (calls: readonly unknown[], count: number): Promise<void> =>
-  vi.waitFor(() => expect(calls.length).toBe(count), { timeout: 4_000 });
+  waitFor(() => expect(calls.length).toBe(count), { timeout: 4_000 });
 
 describe('the outbox', () => {
   it('sends in the order things were kept, each under its own key', async () => {
@@ -80,7 +81,7 @@ describe('the outbox', () => {
     expect(outbox.waitingNow().map((w) => w.onDisk)).toEqual([undefined, undefined]);
     on = true;
     outbox.drain();
-    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    await waitFor(() => expect(outbox.waitingNow()).toEqual([]));
     expect(calls.at(-1)?.key).toBe('key-2');
   });
 
@@ -96,7 +97,7 @@ describe('the outbox', () => {
     await keep(3);
     await settle(calls, 2);
     expect(calls.map((c) => c.key)).toEqual(['key-1', 'key-3']);
-    await vi.waitFor(() => expect(outbox.waitingNow().map((w) => w.key)).toEqual(['key-2']));
+    await waitFor(() => expect(outbox.waitingNow().map((w) => w.key)).toEqual(['key-2']));
     expect(outbox.waitingNow()[0]?.refused).toContain('storage is full');
     await outbox.dismiss('key-2');
     expect(outbox.waitingNow()).toEqual([]);
@@ -118,9 +119,7 @@ describe('the outbox', () => {
     outbox.onSent(sent);
     await keep(1);
     await settle(calls, 1);
-    await vi.waitFor(() =>
-      expect(sent).toHaveBeenCalledWith(expect.objectContaining({ key: 'key-1' }), { id: 'stored' }),
-    );
+    await waitFor(() => expect(sent).toHaveBeenCalledWith(expect.objectContaining({ key: 'key-1' }), { id: 'stored' }));
   });
 
   it('keeps what is refused with the reason, and goes on with the next', async () => {
@@ -132,7 +131,7 @@ describe('the outbox', () => {
     await keep(1);
     await keep(2);
     await settle(calls, 2);
-    await vi.waitFor(() => expect(sent).toEqual(['key-2']));
+    await waitFor(() => expect(sent).toEqual(['key-2']));
     outbox.drain();
     await new Promise((resolve) => setTimeout(resolve, 50));
     expect(calls.length).toBe(2); // a refused command is not sent again
@@ -183,7 +182,7 @@ describe('whose work', () => {
     outbox.worksAs(author('ines'));
     await keep(1);
     await settle(calls, 2);
-    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    await waitFor(() => expect(outbox.waitingNow()).toEqual([]));
   });
 
   it('can be taken over: it is written as the one who is here, under its own key, so that a lost answer doubles nothing', async () => {
@@ -193,7 +192,7 @@ describe('whose work', () => {
     await settle(calls, 1);
     outbox.worksAs(author('tobin'));
     await outbox.writeAsMine('key-1');
-    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    await waitFor(() => expect(outbox.waitingNow()).toEqual([]));
     expect(calls.at(-1)).toMatchObject({ key: 'key-1', person: 'tobin', body: { n: 1 } });
   });
 });
@@ -206,14 +205,14 @@ describe('a command the server breaks over', () => {
     const calls = fakeServer((call) => (call.key === 'key-1' && !mended ? broken() : json(200, {})));
     await keep(1);
     await keep(2);
-    await vi.waitFor(() => expect(calls.map((c) => c.key)).toContain('key-2'), { timeout: 60_000 });
+    await waitFor(() => expect(calls.map((c) => c.key)).toContain('key-2'), { timeout: 60_000 });
     expect(calls.filter((c) => c.key === 'key-1')).toHaveLength(4);
-    await vi.waitFor(() =>
+    await waitFor(() =>
       expect(outbox.waitingNow().map((w) => [w.key, w.refused])).toEqual([['key-1', 'Something broke on our side.']]),
     );
     mended = true;
     await outbox.sendAgain('key-1');
-    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    await waitFor(() => expect(outbox.waitingNow()).toEqual([]));
     expect(calls.at(-1)?.key).toBe('key-1');
   });
 
@@ -224,7 +223,7 @@ describe('a command the server breaks over', () => {
     await keep(1);
     await keep(2, { replaces: 'key-1' });
     await keep(3);
-    await vi.waitFor(() => expect(calls.map((c) => c.key)).toEqual(['key-1', 'key-3']));
+    await waitFor(() => expect(calls.map((c) => c.key)).toEqual(['key-1', 'key-3']));
     expect(outbox.waitingNow().map((w) => w.key)).toEqual(['key-1', 'key-2']);
     await outbox.dismiss('key-1');
     outbox.drain();
@@ -239,16 +238,16 @@ describe('a screen that waits for what comes of a command', () => {
   it('is given the answer, and nothing stays behind', async () => {
     const calls = fakeServer((call) => json(200, { is: call.key }));
     expect(await ask(1)).toEqual({ kept: false, answer: { is: 'key-1' } });
-    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    await waitFor(() => expect(outbox.waitingNow()).toEqual([]));
     expect(calls).toMatchObject([{ url: '/api/v1/lots/l1/take-out', key: 'key-1', body: { n: 1 } }]);
   });
 
   it('is given the refusal, which is gone from here; one nobody sees stays to be read', async () => {
     fakeServer(refusal);
     await expect(ask(1)).rejects.toMatchObject({ code: 'not_enough', message: 'There is not so much.' });
-    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    await waitFor(() => expect(outbox.waitingNow()).toEqual([]));
     void ask(2, () => false).catch(() => undefined);
-    await vi.waitFor(() => expect(outbox.waitingNow()).toMatchObject([{ key: 'key-2', code: 'not_enough' }]));
+    await waitFor(() => expect(outbox.waitingNow()).toMatchObject([{ key: 'key-2', code: 'not_enough' }]));
   });
 
   it('is told that it is kept when the server is away; it goes out once, under its key, when the server is back', async () => {
@@ -262,7 +261,7 @@ describe('a screen that waits for what comes of a command', () => {
     const now = Date.now();
     vi.useFakeTimers({ toFake: ['Date'], now: now + 3_600_000 });
     outbox.drain();
-    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    await waitFor(() => expect(outbox.waitingNow()).toEqual([]));
     vi.useRealTimers();
     expect(calls.slice(2).map(key)).toEqual(['key-1', 'key-2']);
     // what waited says for how long; what goes at once does not
@@ -279,7 +278,7 @@ describe('a screen that waits for what comes of a command', () => {
     outbox = await import('./outbox.ts');
     on = true;
     await outbox.startOutbox();
-    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    await waitFor(() => expect(outbox.waitingNow()).toEqual([]));
     expect(new Set(calls.map(key))).toEqual(new Set(['key-1']));
   });
 
@@ -293,13 +292,13 @@ describe('a screen that waits for what comes of a command', () => {
       locks: { request: (_: string, __: object, work: (lock: null) => unknown) => Promise.resolve(work(null)) },
     });
     const [first, second] = [ask(1), ask(2).catch((why: unknown) => why)];
-    await vi.waitFor(() => expect(outbox.waitingNow().map((w) => w.onDisk)).toEqual([undefined, undefined]));
+    await waitFor(() => expect(outbox.waitingNow().map((w) => w.onDisk)).toEqual([undefined, undefined]));
     vi.stubGlobal('navigator', {});
     other.drain();
     expect(await first).toEqual({ kept: false, answer: { is: 1 } });
     expect(await second).toMatchObject({ code: 'not_enough' });
     expect(calls.map(key)).toEqual(['key-1', 'key-2']);
-    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    await waitFor(() => expect(outbox.waitingNow()).toEqual([]));
   });
 
   it('is told when the disk took nothing, and nothing was sent', async () => {
@@ -319,11 +318,11 @@ describe('a screen that waits for what comes of a command', () => {
         : json(409, { code: 'needs_confirmation', title: 'Read this.', status: 409 }),
     );
     await keep(1);
-    await vi.waitFor(() =>
+    await waitFor(() =>
       expect(outbox.waitingNow()).toMatchObject([{ code: 'needs_confirmation', refused: 'Read this.' }]),
     );
     await outbox.sendConfirmed('key-1');
-    await vi.waitFor(() => expect(outbox.waitingNow()).toEqual([]));
+    await waitFor(() => expect(outbox.waitingNow()).toEqual([]));
     expect(calls.at(-1)).toMatchObject({ key: 'key-1', body: { n: 1, confirmed: true } });
   });
 });

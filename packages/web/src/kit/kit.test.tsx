@@ -189,7 +189,7 @@ describe('one of a few', () => {
     fireEvent.click(screen.getByLabelText('filling'));
     fireEvent.click(screen.getByLabelText('Ready to eat'));
     fireEvent.click(screen.getByRole('button', { name: 'Send' }));
-    return vi.waitFor(() => expect(sent).toHaveBeenCalledWith({ tray: 'filling', ready: true }));
+    return waitFor(() => expect(sent).toHaveBeenCalledWith({ tray: 'filling', ready: true }));
   });
 });
 
@@ -293,7 +293,7 @@ describe('a table', () => {
     render(<DataTable rows={pieces} columns={columns} rowId={(p) => p.name} file="pieces.csv" />);
     fireEvent.click(screen.getByRole('button', { name: 'Mass' }));
     fireEvent.click(screen.getByRole('button', { name: 'As CSV' }));
-    await vi.waitFor(() => expect(clicked).toHaveBeenCalledOnce());
+    await waitFor(() => expect(clicked).toHaveBeenCalledOnce());
     const text = await new Promise<string>((done) => {
       const reader = new FileReader();
       reader.onload = () => done(String(reader.result));

@@ -1,4 +1,5 @@
 import { QueryClient } from '@tanstack/react-query';
+import { waitFor } from '@testing-library/react';
 import { expect, it, vi } from 'vitest';
 import { reads } from '../stations/reads.ts';
 import { screens } from '../stations/screens.ts';
@@ -38,7 +39,7 @@ it('script and reads are begun at once and side by side, and what was just read 
   // a script that never comes keeps no read waiting
   begin('/x/:id', { id: 'one' }, () => new Promise(() => undefined));
   expect(asked.mock.calls.flat()).toEqual(['one', 'y']);
-  await vi.waitFor(() => expect(client.getQueryData(['x', 'one'])).toBe('one'));
+  await waitFor(() => expect(client.getQueryData(['x', 'one'])).toBe('one'));
   begin('/x/:id', { id: 'two' }, () => Promise.reject(new Error('no script')));
   expect(asked.mock.calls.flat()).toEqual(['one', 'y', 'two']);
   begin('/elsewhere', {}, undefined);

@@ -227,7 +227,7 @@ describe('taking weights', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Split' }));
     fireEvent.change(screen.getByLabelText('Grams to split off'), { target: { value: '20' } });
     fireEvent.submit(screen.getByLabelText('Grams to split off'));
-    await vi.waitFor(() => expect(screen.getByRole('tabpanel').textContent).toContain('more of it'));
+    await waitFor(() => expect(screen.getByRole('tabpanel').textContent).toContain('more of it'));
     expect(balance()).toContain('Weighed 60 g');
   });
 
@@ -757,19 +757,19 @@ describe('putting right', () => {
       press(' ');
       if (screen.queryByRole('button', { name: /^Count it all the same/ }) !== null) press(' ');
     }
-    await vi.waitFor(() => expect(balance()).toContain('Weighed 96 g'));
-    await vi.waitFor(() => {
+    await waitFor(() => expect(balance()).toContain('Weighed 96 g'));
+    await waitFor(() => {
       if (screen.queryByRole('button', { name: 'All passes were made' }) === null) press('c');
       expect(screen.getByRole('button', { name: 'All passes were made' })).toBeTruthy();
     });
     fireEvent.click(screen.getByRole('button', { name: 'All passes were made' }));
     const { waitingNow } = await import('../../app/outbox.ts');
-    await vi.waitFor(() =>
+    await waitFor(() =>
       expect(
         waitingNow().filter((w) => (w.body as { readonly kind?: string } | undefined)?.kind === 'pass'),
       ).toHaveLength(3),
     );
-    await vi.waitFor(() => expect(waitingNow().some((w) => w.endpoint === 'bench.close')).toBe(true));
+    await waitFor(() => expect(waitingNow().some((w) => w.endpoint === 'bench.close')).toBe(true));
   });
 
   it('shows what the server refused until someone sends it again or lets it go: one touch loses nothing', async () => {
@@ -788,7 +788,7 @@ describe('putting right', () => {
     expect(screen.getByRole('link', { name: 'Send it again, or let it go' }).getAttribute('href')).toBe('/waiting');
     const { dismiss, waitingNow } = await import('../../app/outbox.ts');
     await dismiss(waitingNow()[0]?.key ?? '');
-    await vi.waitFor(() => expect(screen.queryByText(/This stage is closed/)).toBeNull());
+    await waitFor(() => expect(screen.queryByText(/This stage is closed/)).toBeNull());
   });
 });
 

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { planById } from '@zabrik/catalogue';
 import { IDBFactory } from 'fake-indexeddb';
 import { MemoryRouter, Route, Routes } from 'react-router';
@@ -108,7 +108,7 @@ it('of two with one on a bench already, the other is offered: by itself, at its 
   expect(screen.getByText(/one · 2,880 g · .*28\.80/)).toBeTruthy();
   expect(screen.queryByText(/How much of it/)).toBeNull();
   fireEvent.click(screen.getAllByRole('button', { name: /steps first/ })[0] as HTMLElement);
-  await vi.waitFor(() => expect(sent).toMatchObject([{ lotId: two.id, animals: 1, massMg: null }]));
+  await waitFor(() => expect(sent).toMatchObject([{ lotId: two.id, animals: 1, massMg: null }]));
 });
 
 it('somebody takes one of two while some are asked for: what is left is the last one, and no weight is wanted of it', async () => {
@@ -124,7 +124,7 @@ it('somebody takes one of two while some are asked for: what is left is the last
     next: null,
     total: 1,
   });
-  await vi.waitFor(() => expect(screen.queryByLabelText('How many')).toBeNull());
+  await waitFor(() => expect(screen.queryByLabelText('How many')).toBeNull());
   expect(screen.getByText(/one · 2,880 g/)).toBeTruthy();
   expect(screen.getAllByRole<HTMLButtonElement>('button', { name: /steps first/ }).every((b) => !b.disabled)).toBe(
     true,

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import { MemoryRouter, Route, Routes } from 'react-router';
 import { afterEach, expect, it, vi } from 'vitest';
 import { lotOf } from '../../testing/kitchen.ts';
@@ -49,6 +49,6 @@ it('asks once for a page that does not come, says how much is read, and goes on 
   expect(asked).toBe(1);
   nextPages = [() => page(40, null)];
   fireEvent.click(screen.getByRole('button', { name: 'Try again' }));
-  await vi.waitFor(() => expect(screen.queryByText(/lots are read/)).toBeNull());
+  await waitFor(() => expect(screen.queryByText(/lots are read/)).toBeNull());
   expect(asked).toBe(2);
 });

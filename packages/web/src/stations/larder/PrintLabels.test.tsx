@@ -1,4 +1,4 @@
-import { act, cleanup, fireEvent, screen } from '@testing-library/react';
+import { act, cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { noteProgress } from '../../app/progress.ts';
 import { open } from '../../testing/open.tsx';
@@ -33,7 +33,7 @@ afterEach(() => {
 const print = async (): Promise<string> => {
   fireEvent.click(screen.getByRole('button', { name: 'Print' }));
   const before = sent.length;
-  await vi.waitFor(() => expect(sent.length).toBeGreaterThan(before));
+  await waitFor(() => expect(sent.length).toBeGreaterThan(before));
   return sent.at(-1)?.key ?? '';
 };
 

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import type { ClosedBatch, ClosedCutting } from '@zabrik/contract';
 import { grams } from '@zabrik/core';
 import { MemoryRouter, Route, Routes } from 'react-router';
@@ -119,6 +119,6 @@ describe('the ledger’s lists', () => {
     const more = await screen.findByRole('button', { name: 'Earlier ones' });
     asked.push('once');
     fireEvent.click(more);
-    await vi.waitFor(() => expect(screen.queryByRole('button', { name: 'Earlier ones' })).toBeNull());
+    await waitFor(() => expect(screen.queryByRole('button', { name: 'Earlier ones' })).toBeNull());
   });
 });
