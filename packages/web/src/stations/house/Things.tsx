@@ -9,25 +9,34 @@ import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { optionsOf, Select } from '../../kit/Select.tsx';
 import { AllergensSaid } from '../../parts/AllergensSaid.tsx';
+import { mouldSides } from '../../parts/mouldSides.ts';
 import { StillHere } from '../../parts/StillHere.tsx';
+import {
+  familyNames,
+  groupNames,
+  kindNames,
+  measuresOf,
+  mouldNames,
+  mouldOf,
+  newEquipment,
+  newGoods,
+  newMould,
+} from './equipmentForm.ts';
 import { FormPicture } from './FormPicture.tsx';
 import { ForChefs, HouseHead } from './HouseHead.tsx';
 import { List, Row } from './ListOfThings.tsx';
 import { SaveFoot } from './SaveFoot.tsx';
-import {
-  brimLitres,
-  familyNames,
-  groupNames,
-  kindNames,
-  mouldNames,
-  mouldOf,
-  mouldSides,
-  placeNames,
-  settingsOf,
-  thingsForm,
-  typedOf,
-} from './thingsForm.ts';
+import { brimLitres, placeNames, settingsOf, thingsForm, typedOf } from './thingsForm.ts';
 import { type SaveHouse, useSaveHouse } from './useSaveHouse.ts';
+
+/** A probe's error is a difference: in degrees Celsius, as its papers say. */
+const measures = {
+  longCm: { label: 'Long', unit: 'cm' },
+  wideCm: { label: 'Wide', unit: 'cm' },
+  kW: { label: 'Power', unit: 'kW' },
+  holds: { label: 'Takes at once', unit: 'g' },
+  error: { label: 'May be out by, Celsius' },
+} as const;
 
 function ThingsForm({ house, saving }: { readonly house: House; readonly saving: SaveHouse }) {
   const form = useKeptForm('things', thingsForm, typedOf(house));
@@ -213,9 +222,7 @@ function ThingsForm({ house, saving }: { readonly house: House; readonly saving:
           title="Goods of your own"
           says="Bought beside what the catalogue knows: port, brandy, a jelly. They are taken in, kept, counted and cooked with like the others."
           more="Another of them"
-          onMore={() =>
-            goods.append({ id: '', name: '', group: 'dry', days: '180', place: 'ambient', allergens: [], ready: false })
-          }
+          onMore={() => goods.append(newGoods)}
         >
           {goods.fields.map((row, i) => {
             const g = typed.goods[i];
@@ -235,8 +242,8 @@ function ThingsForm({ house, saving }: { readonly house: House; readonly saving:
                   dense
                   className="w-24"
                   inputMode="numeric"
-                  error={wrong?.days?.message}
-                  {...register(`goods.${i}.days`)}
+                  error={wrong?.lifeDays?.message}
+                  {...register(`goods.${i}.lifeDays`)}
                 />
                 <Select
                   label="Kept in"
@@ -259,12 +266,12 @@ function ThingsForm({ house, saving }: { readonly house: House; readonly saving:
           title="Moulds"
           says="By their inside: how much of a farce fills them stands at the bench, before what is usual."
           more="Another mould"
-          onMore={() => moulds.append({ id: '', name: '', kind: 'terrine', long: '', top: '', bottom: '', deep: '' })}
+          onMore={() => moulds.append(newMould)}
         >
           {moulds.fields.map((row, i) => {
             const m = typed.moulds[i];
             const kind = m?.kind ?? 'terrine';
-            const made = mouldOf(kind, (side) => readDecimal(m?.[side] ?? ''));
+            const made = m === undefined ? undefined : mouldOf(kind, m.sides);
             return (
               <Row key={row.row} name={m?.name ?? ''} onAway={() => moulds.remove(i)}>
                 <FormPicture mould={made} />
@@ -285,8 +292,8 @@ function ThingsForm({ house, saving }: { readonly house: House; readonly saving:
                     dense
                     className="w-32"
                     inputMode="decimal"
-                    error={errors.moulds?.[i]?.[side]?.message}
-                    {...register(`moulds.${i}.${side}`)}
+                    error={errors.moulds?.[i]?.sides?.[side]?.message}
+                    {...register(`moulds.${i}.sides.${side}`)}
                   />
                 ))}
               </Row>
@@ -297,19 +304,7 @@ function ThingsForm({ house, saving }: { readonly house: House; readonly saving:
           title="Ovens, chillers, probes, boards, trays, sheets"
           says="What else the work goes over. A sheet’s size is offered where something is rolled."
           more="Another thing"
-          onMore={() =>
-            equipment.append({
-              id: '',
-              name: '',
-              kind: 'oven',
-              longCm: '',
-              wideCm: '',
-              kW: '',
-              holds: '',
-              error: '',
-              cuts: '',
-            })
-          }
+          onMore={() => equipment.append(newEquipment)}
         >
           {equipment.fields.map((row, i) => {
             const e = typed.equipment[i];
@@ -325,59 +320,17 @@ function ThingsForm({ house, saving }: { readonly house: House; readonly saving:
                   {...register(`equipment.${i}.name`)}
                 />
                 <Select label="Kind" dense options={optionsOf(kindNames)} {...register(`equipment.${i}.kind`)} />
-                {(kind === 'tray' || kind === 'sheet') && (
-                  <>
-                    <Field
-                      label="Long"
-                      unit="cm"
-                      dense
-                      className="w-28"
-                      inputMode="decimal"
-                      error={wrong?.longCm?.message}
-                      {...register(`equipment.${i}.longCm`)}
-                    />
-                    <Field
-                      label="Wide"
-                      unit="cm"
-                      dense
-                      className="w-28"
-                      inputMode="decimal"
-                      error={wrong?.wideCm?.message}
-                      {...register(`equipment.${i}.wideCm`)}
-                    />
-                  </>
-                )}
-                {kind === 'oven' && (
+                {measuresOf[kind].map((which) => (
                   <Field
-                    label="Power"
-                    unit="kW"
-                    dense
-                    className="w-28"
-                    inputMode="decimal"
-                    error={wrong?.kW?.message}
-                    {...register(`equipment.${i}.kW`)}
-                  />
-                )}
-                {kind === 'chiller' && (
-                  <Field
-                    label="Takes at once"
-                    unit="g"
+                    key={which}
+                    {...measures[which]}
                     dense
                     className="w-36"
-                    error={wrong?.holds?.message}
-                    {...register(`equipment.${i}.holds`)}
-                  />
-                )}
-                {kind === 'probe' && (
-                  <Field
-                    label="May be out by, Celsius"
-                    dense
-                    className="w-40"
                     inputMode="decimal"
-                    error={wrong?.error?.message}
-                    {...register(`equipment.${i}.error`)}
+                    error={wrong?.[which]?.message}
+                    {...register(`equipment.${i}.${which}`)}
                   />
-                )}
+                ))}
                 {kind === 'board' && (
                   <Select
                     label="Kept for"

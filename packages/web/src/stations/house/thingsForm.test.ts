@@ -58,7 +58,8 @@ it('of each thing only what its kind has is kept, in the units of the records', 
       { ...bare, id: '', name: 'Combi', kind: 'oven', kW: '11,5', longCm: '40' },
       { ...bare, id: '', name: 'Chiller', kind: 'chiller', holds: '20 kg' },
       { ...bare, id: '', name: 'Probe', kind: 'probe', error: '0.5' },
-      { ...bare, id: '', name: 'Board', kind: 'board', cuts: 'fish', kW: '3' },
+      // what another kind would have is neither read nor wrong
+      { ...bare, id: '', name: 'Board', kind: 'board', cuts: 'fish', kW: 'no figure', longCm: '-' },
       { ...bare, id: '', name: 'Bacon', kind: 'sheet', longCm: '25', wideCm: '4' },
     ],
   });
@@ -77,8 +78,18 @@ it('of each thing only what its kind has is kept, in the units of the records', 
 });
 
 it('a mould needs every side its form has, and comes back as it was', () => {
-  const terrine = { id: '', name: 'Long', kind: 'terrine', long: '30', top: '10', bottom: '8,5', deep: '8' } as const;
-  const dome = { id: '', name: 'Dome', kind: 'dome', long: '', top: '7', bottom: '', deep: '' } as const;
+  const terrine = {
+    id: '',
+    name: 'Long',
+    kind: 'terrine',
+    sides: { lengthMm: '30', topMm: '10', bottomMm: '8,5', heightMm: '8', diameterMm: 'round' },
+  } as const;
+  const dome = {
+    id: '',
+    name: 'Dome',
+    kind: 'dome',
+    sides: { lengthMm: '', topMm: '', bottomMm: '', heightMm: '', diameterMm: '7' },
+  } as const;
   const read = thingsForm.parse({ ...typed, moulds: [terrine, dome] });
   const { moulds } = settingsOf(read, { vessels: [] });
   expect(moulds).toEqual([
@@ -88,8 +99,11 @@ it('a mould needs every side its form has, and comes back as it was', () => {
   // 30 x (10 + 8.5) / 2 x 8 = 2,220 ml; two thirds of pi x 3.5 cubed = 89.8 ml
   expect(moulds.map((m) => Math.round(mouldMl(m.mould)))).toEqual([2_220, 90]);
   expect(settingsOf(thingsForm.parse(typedOf({ ...house, moulds })), { vessels: [] }).moulds).toEqual(moulds);
-  const missing = thingsForm.safeParse({ ...typed, moulds: [{ ...terrine, deep: '' }] });
-  expect(missing.error?.issues.map((i) => i.path.join('.'))).toEqual(['moulds.0.deep']);
+  const missing = thingsForm.safeParse({
+    ...typed,
+    moulds: [{ ...terrine, sides: { ...terrine.sides, heightMm: '' } }],
+  });
+  expect(missing.error?.issues.map((i) => i.path.join('.'))).toEqual(['moulds.0.sides.heightMm']);
 });
 
 it('goods of the house’s own have ids that the catalogue has not, and keep them', () => {
@@ -97,7 +111,7 @@ it('goods of the house’s own have ids that the catalogue has not, and keep the
     id: '',
     name: 'Port',
     group: 'dry',
-    days: '900',
+    lifeDays: '900',
     place: 'ambient',
     allergens: ['sulphites'],
     ready: false,
@@ -119,6 +133,17 @@ it('goods of the house’s own have ids that the catalogue has not, and keep the
     ...typedOf({ ...house, goods: goods.map((g) => ({ ...g, name: 'Ruby port' })) }),
   });
   expect(settingsOf(again, { vessels: [] }).goods).toMatchObject([{ id: 'own-port', name: 'Ruby port' }]);
-  const wrong = thingsForm.safeParse({ ...typed, goods: [{ ...port, days: '0', allergens: [] }] });
+  const wrong = thingsForm.safeParse({ ...typed, goods: [{ ...port, lifeDays: '0', allergens: [] }] });
   expect(wrong.error?.issues.map((i) => i.message)).toEqual(['Days, such as 30']);
+});
+
+it('what a kind has and nobody can read is said at its field', () => {
+  const wrong = thingsForm.safeParse({
+    ...typed,
+    equipment: [
+      { ...bare, id: '', name: 'Combi', kind: 'oven', kW: '400' },
+      { ...bare, id: '', name: 'Tray', kind: 'tray', longCm: 'long', wideCm: '' },
+    ],
+  });
+  expect(wrong.error?.issues.map((i) => i.path.join('.'))).toEqual(['equipment.0.kW', 'equipment.1.longCm']);
 });

@@ -4,6 +4,7 @@ import { useId, useState } from 'react';
 import { useHouse } from '../../../app/queries.ts';
 import { NumField } from '../../../kit/NumField.tsx';
 import { Select } from '../../../kit/Select.tsx';
+import { mouldSides } from '../../../parts/mouldSides.ts';
 import { BoardFrame, Figures, useSetup } from './BoardFrame.tsx';
 import type { AtBoard } from './useCutting.ts';
 import { leftOn, useTake } from './useTake.ts';
@@ -45,29 +46,6 @@ function usual(board: AtBoard, moulds: readonly KnownMould[]): MouldSetup {
   const mould = (bySize.find((m) => filled(m.mould) <= board.cutting.startMg) ?? bySize.at(-1))?.mould ?? setup.mould;
   return { ...setup, mould, moulds: Math.max(1, Math.floor(board.cutting.startMg / filled(mould))) };
 }
-
-const dimensions: Readonly<Record<Mould['kind'], readonly (readonly [key: string, label: string])[]>> = {
-  terrine: [
-    ['lengthMm', 'Long'],
-    ['topMm', 'Wide at the rim'],
-    ['bottomMm', 'Wide at the bottom'],
-    ['heightMm', 'Deep'],
-  ],
-  ring: [
-    ['diameterMm', 'Across'],
-    ['heightMm', 'Deep'],
-  ],
-  dariole: [
-    ['topMm', 'Across at the rim'],
-    ['bottomMm', 'Across at the bottom'],
-    ['heightMm', 'Deep'],
-  ],
-  dome: [['diameterMm', 'Across']],
-  gutter: [
-    ['lengthMm', 'Long'],
-    ['diameterMm', 'Across'],
-  ],
-};
 
 /** The mould cut through, filled as high as it will be, with its lining. */
 function MouldDrawing({ setup }: { readonly setup: MouldSetup }) {
@@ -270,7 +248,7 @@ export function MouldBoard({ board }: { readonly board: AtBoard }) {
             ...(known === undefined ? [{ value: 'own', name: 'your own' }] : []),
           ]}
         />
-        {dimensions[mould.kind].map(([key, label]) => (
+        {mouldSides[mould.kind].map(([key, label]) => (
           <NumField
             key={key}
             label={label}
