@@ -123,6 +123,26 @@ async function nothingOfTheDemo(api: string): Promise<void> {
   say('serve: no PIN at the door, no simulated pan');
 }
 
+/** serve with an environment of its own, until it has said that it runs: what it said, and the way to end it with its database. */
+async function serving(own: NodeJS.ProcessEnv): Promise<{ readonly said: string; stop(): Promise<void> }> {
+  const served = spawn(join(ROOT, 'zabrik'), ['serve'], { cwd: away, env: own, stdio: ['ignore', 'pipe', 'pipe'] });
+  let said = '';
+  for (const out of [served.stdout, served.stderr])
+    out.on('data', (chunk: Buffer) => {
+      said += chunk.toString();
+    });
+  const over = new Promise((resolve) => served.once('exit', resolve));
+  while (!/\(Ctrl-C stops\)/.test(said) && served.exitCode === null) await wait(200);
+  return {
+    said,
+    stop: async () => {
+      served.kill('SIGTERM');
+      await over;
+      spawnSync('scripts/db.sh', ['remove'], { cwd: ROOT, env: own });
+    },
+  };
+}
+
 /** On a machine that has nothing yet, serve makes nothing: it prints a code, and whoever knows it sets the kitchen up. The code is none afterwards. */
 async function setUp(): Promise<void> {
   const bare = join(away, 'bare');
@@ -133,17 +153,8 @@ async function setUp(): Promise<void> {
     ZABRIK_BACKUPS: join(bare, 'backups'),
     DB_HOME: join(bare, 'pg'),
   };
-  const served = spawn(join(ROOT, 'zabrik'), ['serve'], { cwd: away, env: own, stdio: ['ignore', 'pipe', 'pipe'] });
-  let said = '';
-  served.stdout.on('data', (chunk: Buffer) => {
-    said += chunk.toString();
-  });
-  served.stderr.on('data', (chunk: Buffer) => {
-    said += chunk.toString();
-  });
-  const over = new Promise((resolve) => served.once('exit', resolve));
+  const { said, stop } = await serving(own);
   try {
-    while (!/\(Ctrl-C stops\)/.test(said) && served.exitCode === null) await wait(200);
     const [, base = '', code = ''] = /Open (http:\S+) and set yours up by this code: (\S+)/.exec(said) ?? [];
     assert.match(code, /^[A-Z2-9]{4}-[A-Z2-9]{4}$/, said);
     const asked = async (path: string, body?: unknown) =>
@@ -169,9 +180,7 @@ async function setUp(): Promise<void> {
     assert.equal((await asked('/set-up')).open, false);
     say('serve on an empty database: nothing made; a kitchen is set up by the code it printed, once');
   } finally {
-    served.kill('SIGTERM');
-    await over;
-    spawnSync('scripts/db.sh', ['remove'], { cwd: ROOT, env: own });
+    await stop();
   }
 }
 
@@ -199,12 +208,8 @@ async function bareMachine(file: string): Promise<void> {
     encoding: 'utf8',
   });
   assert.equal(done.status, 0, done.stdout + done.stderr);
-  const served = spawn(join(ROOT, 'zabrik'), ['serve'], { cwd: away, env: own, stdio: ['ignore', 'pipe', 'pipe'] });
-  let said = '';
-  for (const out of [served.stdout, served.stderr]) out.on('data', (chunk: Buffer) => (said += chunk.toString()));
-  const over = new Promise((resolve) => served.once('exit', resolve));
+  const { said, stop } = await serving(own);
   try {
-    while (!/\(Ctrl-C stops\)/.test(said) && served.exitCode === null) await wait(200);
     assert.doesNotMatch(said, /no kitchen stands here/, 'it is the kitchen it was, not one to be set up');
     assert.equal(there(BOOKS, own), before, 'every gram of the books');
     await nothingOfTheDemo(`http://127.0.0.1:${readFileSync(join(bare, 'port'), 'utf8')}/api/v1`);
@@ -212,9 +217,7 @@ async function bareMachine(file: string): Promise<void> {
       `on a machine with nothing: ${done.stdout.trim().split('\n').at(-1)?.slice(0, 60)}; people sign in, the books are whole (${before})`,
     );
   } finally {
-    served.kill('SIGTERM');
-    await over;
-    spawnSync('scripts/db.sh', ['remove'], { cwd: ROOT, env: own });
+    await stop();
   }
 }
 

@@ -83,7 +83,7 @@ export function createApp({ services, session, announcer, isOpen, longestStallMs
     else (request.path.startsWith('/api/') ? compressAnswer : compress)(request, response, next);
   });
   const router = express.Router();
-  router.use(byToken(services, [sameOrigin, session]));
+  router.use(byToken(services, express.Router().use(sameOrigin, session)));
   // a photograph or a part of a price list is large; everything else is a hundred kilobytes at most
   const large = new Map(
     allEndpoints.flatMap((e) => (e.takesBytes === undefined ? [] : [[e, express.json({ limit: e.takesBytes })]])),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { endpoint, type Route } from '../endpoint.ts';
 import { id, instant, newName, nothing, shortText } from '../fields.ts';
+import { webAddress } from '../webAddress.ts';
 import { pin } from './access.ts';
 
 /** What a token may do: read what its person reads, or give that person's commands as well. */
@@ -54,11 +55,6 @@ export const hookSchema = z.strictObject({
   lastWhy: z.string().nullable().describe('what came of the last try that failed, since the last that did not'),
 });
 export type Hook = z.output<typeof hookSchema>;
-
-const hookUrl = z
-  .url({ protocol: /^https?$/, error: 'an address that begins with http:// or https://' })
-  .max(500)
-  .regex(/^https?:\/\/[^/?#@]+(?:[/?#]|$)/, 'an address with no name and password in it');
 
 const posting = z.strictObject({
   lot: z.string().nullable().describe('its code; null where it is a sink'),
@@ -148,7 +144,7 @@ export const programs = {
     may: 'head-chef',
     summary:
       'An address to be called when something moves or is used up; the secret that signs the calls is shown once',
-    body: z.strictObject({ name: newName, url: hookUrl, topics: z.array(z.enum(hookTopics)).min(1).max(2) }),
+    body: z.strictObject({ name: newName, url: webAddress, topics: z.array(z.enum(hookTopics)).min(1).max(2) }),
     answer: z.strictObject({ secret: z.string(), made: hookSchema }),
   }),
   endHook: endpoint({

@@ -49,16 +49,11 @@ async function holderOf(db: Sequelize, token: string, now: Date): Promise<Holder
 
 /** What a request with a token goes through in place of the cookie and the page it must come from: no browser sends one by itself. */
 export const byToken =
-  ({ db, clock }: Services, otherwise: readonly RequestHandler[]): RequestHandler =>
+  ({ db, clock }: Services, otherwise: RequestHandler): RequestHandler =>
   async (request, response, next) => {
     const [, token] = /^Bearer +(\S+)$/i.exec(request.headers.authorization ?? '') ?? [];
     if (token === undefined) {
-      const step = (i: number): void => {
-        const handler = otherwise[i];
-        if (handler === undefined) next();
-        else handler(request, response, (error?: unknown) => (error === undefined ? step(i + 1) : next(error)));
-      };
-      step(0);
+      await otherwise(request, response, next);
       return;
     }
     const now = clock();

@@ -6,6 +6,7 @@ import { hashSecret } from '../access/secrets.ts';
 import { allTables } from '../db/models/index.ts';
 import { select, selectOne } from '../db/select.ts';
 import { eachAfterItsOwn, type Filed } from './eachAfterItsOwn.ts';
+import { readThrough } from './readThrough.ts';
 import { upgradedTo } from './upgrades.ts';
 
 const filed = allTables.flatMap(({ name, file }): Filed[] =>
@@ -71,18 +72,20 @@ export async function* writeHouseFile(
       tell(i / tables.length);
       yield `${JSON.stringify(name)}:[\n`;
       // read once from beginning to end, and written as the database says it: nothing of it is taken apart here
-      await db.query(
-        `declare house_rows no scroll cursor for select (to_jsonb(t) - $2::text[])::text as row from ${name} t where house_id = $1 order by ${order}`,
-        { bind: [houseId, drop], transaction },
+      const pages = readThrough<{ row: string }>(
+        db,
+        transaction,
+        `select (to_jsonb(t) - $2::text[])::text as row from ${name} t where house_id = $1 order by ${order}`,
+        [houseId, drop],
+        PAGE_OF[name] ?? PAGE,
       );
-      const page = PAGE_OF[name] ?? PAGE;
-      for (let first = true; ; first = false) {
-        const rows = await select<{ row: string }>(db, `fetch ${page} from house_rows`, [], transaction);
+      let first = true;
+      for await (const rows of pages) {
+        if (rows.length === 0) continue;
         const text = rows.map((r) => r.row).join(',\n');
-        if (rows.length > 0) yield first ? text : `,\n${text}`;
-        if (rows.length < page) break;
+        yield first ? text : `,\n${text}`;
+        first = false;
       }
-      await db.query('close house_rows', { transaction });
       yield `\n]${i === tables.length - 1 ? '' : ','}\n`;
     }
     yield '}}\n';

@@ -5,9 +5,9 @@ import { Zip, ZipDeflate } from 'fflate';
 import Papa from 'papaparse';
 import { type Sequelize, Transaction } from 'sequelize';
 import { allTables } from '../db/models/index.ts';
-import { select } from '../db/select.ts';
 import type { Table } from '../db/table.ts';
 import { tablesOfAHouse } from './houseFile.ts';
+import { readThrough } from './readThrough.ts';
 
 /** What a cell of a workbook can hold, and how many rows a sheet. */
 const MOST_IN_CELL = 32_767;
@@ -53,21 +53,18 @@ async function* pagesOf(db: Sequelize, houseId: string, tell: (ratio: number) =>
   try {
     for (const [i, { name, columns, order }] of tables.entries()) {
       tell(i / tables.length);
-      await db.query(
-        `declare table_rows no scroll cursor for select to_jsonb(t) as row from ${name} t where house_id = $1 order by ${order}`,
-        { bind: [houseId], transaction },
+      const pages = readThrough<{ row: Readonly<Record<string, unknown>> }>(
+        db,
+        transaction,
+        `select to_jsonb(t) as row from ${name} t where house_id = $1 order by ${order}`,
+        [houseId],
+        PAGE,
       );
-      for (let first = true; ; first = false) {
-        const rows = await select<{ row: Readonly<Record<string, unknown>> }>(
-          db,
-          `fetch ${PAGE} from table_rows`,
-          [],
-          transaction,
-        );
+      let first = true;
+      for await (const rows of pages) {
         yield { table: name, columns, first, rows: rows.map(({ row }) => columns.map((c) => cellOf(row[c]))) };
-        if (rows.length < PAGE) break;
+        first = false;
       }
-      await db.query('close table_rows', { transaction });
     }
   } finally {
     await transaction.rollback();

@@ -1,6 +1,7 @@
 /** Programs of others: the tokens they come with, and the addresses the house calls by itself. */
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Hook, Token } from '@zabrik/contract';
+import { webAddress } from '@zabrik/contract/webAddress';
 import type { ReactNode } from 'react';
 import { z } from 'zod';
 import { call } from '../../app/api.ts';
@@ -150,11 +151,7 @@ function Tokens() {
 const hookForm = z
   .object({
     name: z.string().trim().min(1, 'Whose it is').max(120),
-    url: z
-      .string()
-      .trim()
-      .max(500)
-      .regex(/^https?:\/\/[^/?#@\s]+(?:[/?#]|$)/, 'An address, such as https://books.example/zabrik'),
+    url: z.string().trim().pipe(webAddress),
     movement: z.boolean(),
     usedUp: z.boolean(),
   })
