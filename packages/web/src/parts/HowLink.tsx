@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 /** From a figure to the page that says how it is made. */
 export const HowLink = ({ to, of }: { readonly to: string; readonly of: string }) => (
   <Link
-    className="no-print inline-flex min-h-8 items-center text-[14px] text-ink-soft underline"
+    className="no-print py-2 text-[14px] text-ink-soft underline"
     to={`/help/figures#${to}`}
     aria-label={`How ${of} is made`}
   >
