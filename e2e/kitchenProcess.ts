@@ -200,6 +200,8 @@ export class KitchenProcess {
 
 /** For what is made ready before something is tested: it ends only what never comes. */
 export const PATIENT_MS = 120_000;
+/** Whoever has no answer by then will not get one, however slow the machine. */
+export const NEVER_MS = 180_000;
 /** For what is sent again when nobody answers. */
 const IMPATIENT_MS = 5_000;
 

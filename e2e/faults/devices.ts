@@ -2,13 +2,11 @@ import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
 import { type AddressInfo, createServer, type Server, type Socket } from 'node:net';
 import { setTimeout as wait } from 'node:timers/promises';
-import { type KitchenProcess, type Session, signInOver } from '../kitchenProcess.ts';
+import { type KitchenProcess, NEVER_MS, type Session, signInOver } from '../kitchenProcess.ts';
 import { Benches } from './benches.ts';
 import { watchStalls } from './stalls.ts';
 import type { Counts } from './table.ts';
 
-/** Whoever has no answer by then will not get one: nothing waits for a device for more than some ten seconds of it. */
-const NEVER_MS = 180_000;
 const READING = 'reading n=1 state=steady gross=412000 tare=0 net=412000 settled=1 e=1000\n';
 
 async function device(

@@ -4,7 +4,7 @@ import type { Endpoint } from '@zabrik/contract';
 import { allEndpoints } from '@zabrik/contract/openapi';
 import { seededRandom } from '@zabrik/core/simulator';
 import { z } from 'zod';
-import { type KitchenProcess, type Session, signInOver } from '../kitchenProcess.ts';
+import { type KitchenProcess, NEVER_MS, type Session, signInOver } from '../kitchenProcess.ts';
 import { watchStalls } from './stalls.ts';
 import type { Counts } from './table.ts';
 
@@ -187,8 +187,9 @@ export async function fuzz(
     .filter((e) => !left.has(e.id))
     .map((e: Endpoint) => ({ e, params: shapeOf(e.params), query: shapeOf(e.query), body: shapeOf(e.body) }));
   const stalls = watchStalls(() => kitchen.base);
-  const seen = { requests: 0, accepted: 0, broke: 0, hung: 0 };
+  const seen = { requests: 0, accepted: 0, broke: 0, hung: 0, longestMs: 0 };
   const broken = new Map<string, string>();
+  const unanswered: string[] = [];
   const text = (value: unknown): string => (typeof value === 'string' ? value : JSON.stringify(value ?? ''));
   const one = async (): Promise<void> => {
     const { e, params, query, body } = pick(random, shapes);
@@ -220,6 +221,7 @@ export async function fuzz(
     seen.requests += 1;
     let status = 0;
     let said = '';
+    const began = performance.now();
     try {
       const reply = await fetch(`${kitchen.base}/api/v1${path}${search}`, {
         method: e.method.toUpperCase(),
@@ -230,14 +232,18 @@ export async function fuzz(
           ...(sent === undefined ? {} : { 'content-type': random.next() < 0.98 ? 'application/json' : 'text/plain' }),
         },
         ...(sent === undefined ? {} : { body: sent }),
-        signal: AbortSignal.timeout(30_000),
+        signal: AbortSignal.timeout(NEVER_MS),
       });
       status = reply.status;
       said = await reply.text();
     } catch (error) {
       // the server may hang up on ten megabytes before it has read them
-      if ((error as Error).name === 'TimeoutError') seen.hung += 1;
+      if ((error as Error).name === 'TimeoutError') {
+        seen.hung += 1;
+        unanswered.push(`${e.method} ${path}${search} ${sent?.slice(0, 600) ?? ''} (status ${status})`);
+      }
     }
+    seen.longestMs = Math.max(seen.longestMs, Math.round(performance.now() - began));
     if (status >= 200 && status < 300) seen.accepted += 1;
     if (status === 500) {
       seen.broke += 1;
@@ -251,5 +257,6 @@ export async function fuzz(
     }),
   );
   for (const line of broken.values()) process.stdout.write(`  status 500: ${line}\n`);
+  for (const line of unanswered.slice(0, 40)) process.stdout.write(`  no answer: ${line}\n`);
   return { ...seen, stallMs: await stalls.stop() };
 }

@@ -143,8 +143,8 @@ export function tableOf(runs: readonly Run[]): { readonly text: string; readonly
     {
       what: 'requests made from the API’s own description with NUL, half characters, the years 0000 and +275760, marks that are not seen, 10 MB, deep nesting, forged cursors',
       often: `${figure(n(c, 'requests'))} requests, ${figure(n(c, 'accepted'))} of them accepted`,
-      seen: `${figure(n(c, 'broke'))} of status 500, ${figure(n(c, 'hung'))} without an answer`,
-      bar: 'none of status 500',
+      seen: `${figure(n(c, 'broke'))} of status 500, ${figure(n(c, 'hung'))} without an answer; the longest answer took ${(n(c, 'longestMs') / 1_000).toFixed(1)} s`,
+      bar: 'none of status 500, none without an answer',
       holds: tried(c, 'requests', 'accepted') && n(c, 'broke') + n(c, 'hung') === 0,
     },
   ]);

@@ -69,7 +69,7 @@ const OWN: readonly (readonly [name: string, test: RegExp])[] = [
   ['csv', /[\\/]node_modules[\\/]papaparse[\\/]/],
   [
     'kit',
-    /[\\/](?:react-(?:radio-group|progress)|kit[\\/](?:ProgressBar|Choice|SearchBox|Check|ChartFrame|RangeBar|MoneyField|DateField)\.tsx|parts[\\/](?:MinutesFields|PhotoField|ReceiveHead)\.tsx|core[\\/]src[\\/]quantity[\\/]volume\.ts|kit[\\/]litresIn\.ts)/,
+    /[\\/](?:react-(?:radio-group|progress)|kit[\\/](?:NumberPad|NumField|StationHead|ProgressBar|Choice|SearchBox|Check|ChartFrame|RangeBar|MoneyField|DateField)\.tsx|parts[\\/](?:MinutesFields|PhotoField|TakePhoto|ReceiveHead|RecoveryCode|StillHere|Confirm|GoOn|AllergensSaid|BeforePan|Caution)\.tsx|parts[\\/](?:mouldSides|spreadWords|rows|smallPhoto|verdictWords|amountIn)\.ts|core[\\/]src[\\/](?:quantity[\\/]volume|slug|costing[\\/](?:costFactor|shareCost))\.ts|kit[\\/]litresIn\.ts)/,
   ],
   // what stands over a page, and places itself
   [

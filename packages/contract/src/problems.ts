@@ -1,3 +1,4 @@
+import { PRACTICE_REFUSED } from '@zabrik/core';
 import { z } from 'zod';
 
 /** Every way a request can be refused. `title` is the sentence a cook reads unless the server has a better one with figures. */
@@ -39,6 +40,7 @@ export const problems = {
   cutting_closed: { status: 409, title: 'This cutting is closed. Take its entry back in the ledger to go on with it.' },
   tray_refused: { status: 409, title: 'This piece must not go there.' },
   already_replaced: { status: 409, title: 'That weight was already put right.' },
+  practice_weights: { status: 409, title: PRACTICE_REFUSED },
   nothing_weighed: { status: 409, title: 'Nothing is weighed yet. Weigh the pieces, or put the animal back.' },
   has_weighings: { status: 409, title: 'Pieces are already weighed. Undo them first.' },
   say_if_cooked: {

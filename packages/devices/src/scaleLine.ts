@@ -25,6 +25,13 @@ export interface ReadingLine {
 export const formatReading = (r: ReadingLine): string =>
   `reading n=${r.count} state=${r.state} gross=${r.grossMg} tare=${r.tareMg} net=${r.netMg} settled=${r.settled} e=${r.intervalMg}`;
 
+/** Why a scale did not do what it was told, by the word its line says, as a cook reads it. */
+export const scaleRefusals: ReadonlyMap<string, string> = new Map([
+  ['moving', 'The pan is still moving. Let it rest, then try again.'],
+  ['nothing', 'There is nothing on the pan to tare.'],
+  ['too-far', 'Too much on the pan to set zero. Clear it first.'],
+]);
+
 const isState = (text: string | undefined): text is ScaleState => scaleStates.some((state) => state === text);
 
 export interface Plate {

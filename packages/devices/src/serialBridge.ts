@@ -1,6 +1,6 @@
 import { formatReading, type Plate } from './scaleLine.ts';
-import { readSerialLine } from './serialLine.ts';
-import { SerialScale } from './serialScale.ts';
+import { Lines, readSerialLine } from './serialLine.ts';
+import { SCALE_SILENT_MS, SerialScale } from './serialScale.ts';
 import { serveLines } from './serveLines.ts';
 
 /** A serial line as the bridge needs it: `serialport`'s own, its mock, or anything that gives text. */
@@ -24,8 +24,6 @@ export interface SerialBridgeSettings {
 
 const AGAIN_MS = 2_000;
 const EVERY_MS = 1_000;
-/** A scale that has said nothing for so long is away: nothing is said of it until it speaks again. */
-const SILENT_MS = 1_500;
 
 /** A scale on a serial line, as one that speaks our lines over TCP (docs/devices.md). While it is silent, nothing is said: whoever listens takes it for away. */
 export async function startSerialBridge({ host, port, name, plate, open, told }: SerialBridgeSettings): Promise<{
@@ -40,7 +38,7 @@ export async function startSerialBridge({ host, port, name, plate, open, told }:
   const answer = (command: string, result: string): string =>
     result === 'done' ? `done ${command}` : `refused ${command} ${result}`;
   const hello = `plate name=${name} class=${plate.accuracyClass} e=${plate.intervalMg} max=${plate.maxMg}`;
-  const lines = await serveLines({
+  const served = await serveLines({
     host,
     port,
     hello,
@@ -68,27 +66,25 @@ export async function startSerialBridge({ host, port, name, plate, open, told }:
   });
   const say = (): void => {
     const now = performance.now();
-    if (now - heardAt > SILENT_MS) return;
+    if (now - heardAt > SCALE_SILENT_MS) return;
     const reading = scale.reading();
     const face = JSON.stringify(reading);
     if (face === last && now - lastAt < EVERY_MS) return;
     last = face;
     lastAt = now;
     count += 1;
-    lines.say(formatReading({ ...reading, count, intervalMg: plate.intervalMg }));
+    served.say(formatReading({ ...reading, count, intervalMg: plate.intervalMg }));
   };
   const timer = setInterval(say, 100);
 
   let stopped = false;
   let again: NodeJS.Timeout | undefined;
   const connect = (): void => {
-    let rest = '';
+    const lines = new Lines();
     const line = open();
     line.on('open', () => told(`${name}: the line is open`));
     line.on('data', (chunk) => {
-      const parts = (rest + chunk.toString('latin1')).split(/[\r\n]+/);
-      rest = (parts.pop() ?? '').slice(-256);
-      for (const part of parts) {
+      for (const part of lines.take(chunk.toString('latin1'))) {
         const read = readSerialLine(part);
         if (read === undefined) continue;
         heardAt = performance.now();
@@ -109,12 +105,12 @@ export async function startSerialBridge({ host, port, name, plate, open, told }:
   };
   connect();
   return {
-    port: lines.port,
+    port: served.port,
     stop: () => {
       stopped = true;
       clearInterval(timer);
       clearTimeout(again);
-      return lines.stop();
+      return served.stop();
     },
   };
 }

@@ -1,3 +1,18 @@
+/** The longest line that is waited for. */
+const LONGEST = 256;
+
+/** Text that comes in pieces, line by line; a line without an end is kept to its last characters. */
+export class Lines {
+  #rest = '';
+
+  /** The lines that are whole by now. */
+  take(text: string): string[] {
+    const parts = (this.#rest + text).split(/[\r\n]+/);
+    this.#rest = (parts.pop() ?? '').slice(-LONGEST);
+    return parts;
+  }
+}
+
 /** What a scale with a serial line prints of itself, read without knowing whose it is. */
 
 export interface SerialReading {

@@ -4,6 +4,8 @@ import type { SerialReading } from './serialLine.ts';
 /** A scale that does not say whether it rests has shown the same so long, and in so many lines. */
 const REST_MS = 400;
 const REST_LINES = 3;
+/** One that has said nothing for so long is away: nothing is said of it until it speaks again, milliseconds. */
+export const SCALE_SILENT_MS = 1_500;
 /** As far as its zero may be set from where it stood when it was switched on: a share of what it can hold (OIML R 76-1, 4 %, half to either side). */
 const ZERO_SHARE = 0.02;
 

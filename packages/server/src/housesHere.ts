@@ -1,5 +1,7 @@
 import type { OwnGoods } from '@zabrik/contract';
-import { type Units, usualUnits } from '@zabrik/core';
+import { PRACTICE_SCALE, type Units, usualUnits } from '@zabrik/core';
+import { seededRandom } from '@zabrik/core/simulator';
+import { startSimulatedScale } from '@zabrik/devices';
 import type { Sequelize } from 'sequelize';
 import type { Config } from './config.ts';
 import { HouseTable } from './db/models/house.ts';
@@ -10,6 +12,17 @@ import type { Announcer } from './live/announcer.ts';
 type Said = Pick<Config, 'scales' | 'probe' | 'printer' | 'devicesHouse'>;
 
 const texts = ({ host, port }: { readonly host: string; readonly port: number }): string => `${host}:${port}`;
+
+/** As the plate of a usual kitchen scale says; comes to rest as one does. */
+const PRACTICE = {
+  name: 'practice',
+  host: '127.0.0.1',
+  port: 0,
+  intervalMg: 1_000,
+  maxMg: 15_000_000,
+  lagMs: 90,
+  restMs: 400,
+} as const;
 
 /**
  * What a server process keeps at hand of every house on this machine: its devices, and the units it reads and writes in.
@@ -27,6 +40,8 @@ export class HousesHere {
   readonly #units = new Map<string, Units>();
   readonly #goods = new Map<string, readonly OwnGoods[]>();
   readonly #forget: (() => void)[] = [];
+  /** The scales to practise on that stand in this process. */
+  readonly #practice = new Map<string, ReturnType<typeof startSimulatedScale>>();
   /** Where the start command's devices stand. */
   #standsIn: string | undefined;
 
@@ -77,6 +92,7 @@ export class HousesHere {
   close(): void {
     for (const forget of this.#forget) forget();
     for (const devices of this.#houses.values()) devices.close();
+    for (const houseId of this.#practice.keys()) void this.#practiceAt(houseId, false);
   }
 
   async #follow(houseId: string): Promise<void> {
@@ -100,14 +116,30 @@ export class HousesHere {
     const { settings } = house;
     this.#units.set(houseId, settings.units ?? usualUnits);
     this.#goods.set(houseId, settings.goods ?? []);
+    const practice = await this.#practiceAt(houseId, settings.practiceScale === true);
     const { scales, probe, printer } = this.#said;
     this.#houses.get(houseId)?.standAt({
       scales: {
         ...(here ? Object.fromEntries(scales.map((s) => [s.id, texts(s)])) : {}),
         ...Object.fromEntries(settings.scales.flatMap((s) => (s.address === undefined ? [] : [[s.id, s.address]]))),
+        ...practice,
       },
       probe: settings.probeAt ?? (here && probe !== undefined ? texts(probe) : undefined),
       printer: settings.printerAt ?? (here && printer !== undefined ? texts(printer) : undefined),
     });
+  }
+
+  /** The practice scale of a house stands in this process, begun when it is asked for and ended when it is not. */
+  async #practiceAt(houseId: string, wanted: boolean): Promise<Readonly<Record<string, string>>> {
+    const stands = this.#practice.get(houseId);
+    if (!wanted) {
+      this.#practice.delete(houseId);
+      await (await stands)?.stop();
+      return {};
+    }
+    const random = seededRandom(houseId);
+    const scale = stands ?? startSimulatedScale({ ...PRACTICE, normal: () => random.normal() });
+    this.#practice.set(houseId, scale);
+    return { [PRACTICE_SCALE]: texts({ host: PRACTICE.host, port: (await scale).port }) };
   }
 }

@@ -1,4 +1,4 @@
-import { costingSchools, placeKinds, provenances } from '@zabrik/core';
+import { costingSchools, PRACTICE_SCALE, placeKinds, provenances } from '@zabrik/core';
 import { z } from 'zod';
 import { deviceAddress } from '../deviceAddress.ts';
 import { endpoint } from '../endpoint.ts';
@@ -29,7 +29,7 @@ import { mouldSchema } from './cutting.ts';
 import { burnerSchema, vesselSchema } from './pots.ts';
 
 export const scaleSchema = z.strictObject({
-  id: slug,
+  id: slug.refine((name) => name !== PRACTICE_SCALE, 'kept for the practice scale'),
   name: shortText,
   accuracyClass: z.enum(['II', 'III', 'IIII']),
   intervalMg: massMg,
@@ -101,6 +101,7 @@ export const houseSchema = z.strictObject({
   timezone: z.string(),
   school: z.enum(costingSchools),
   scales: z.tuple([scaleSchema], scaleSchema).readonly(),
+  practiceScale: z.boolean().describe('a simulated scale to practise on, whose weights are marked and never booked'),
   /** Market value of by-products by category, minor units per kilogram. */
   creditMinorPerKg: z.record(z.string(), amountMinor),
   /** Price of bought-in ingredients, minor units per kilogram. */
@@ -271,6 +272,7 @@ export const settingsSchema = z.strictObject({
     .min(1)
     .max(40),
   scales: z.tuple([scaleSchema.extend({ name: newName })], scaleSchema.extend({ name: newName })).readonly(),
+  practiceScale: z.boolean(),
   units: unitsSchema,
   probeAt: deviceAddress.nullable(),
   printerAt: deviceAddress.nullable(),

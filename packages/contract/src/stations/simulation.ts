@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { endpoint } from '../endpoint.ts';
 import { id, massMg, massOrNoneMg, slug, temperatureCentiC } from '../fields.ts';
 
-/** Present only in the demo and in tests: the hand that puts things on the simulated scale and the probe into them. */
+/** In the demo and in tests, and on a house's practice scale: the hand that puts things on the simulated scale and the probe into them. */
 export const simulation = {
   pan: endpoint({
     id: 'simulation.pan',

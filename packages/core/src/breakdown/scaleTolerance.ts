@@ -6,6 +6,12 @@ export interface ScaleSpec {
   readonly maxMg: number;
 }
 
+/** The name of the scale that exists only for practice: no scale of a house is called so, and a weight that names it is never booked. */
+export const PRACTICE_SCALE = 'practice';
+/** Why a stage is not closed with one of its weights. */
+export const PRACTICE_REFUSED =
+  'Some of these weights are from the practice scale. Weigh those pieces on a real one, or put the animal back.';
+
 const STEPS: Readonly<Record<ScaleSpec['accuracyClass'], readonly [number, number]>> = {
   II: [5_000, 20_000],
   III: [500, 2_000],

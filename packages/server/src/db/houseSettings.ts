@@ -43,6 +43,8 @@ export interface HouseSettings {
   readonly tolerance?: { readonly share: number; readonly massMg: number };
   /** Left out, the usual ones. */
   readonly units?: Units;
+  /** Left out, there is none. */
+  readonly practiceScale?: boolean;
   /** Where the probe thermometer and the label printer answer, host:port. */
   readonly probeAt?: string;
   readonly printerAt?: string;

@@ -1,14 +1,23 @@
 /** Letters and sheets on A4: what they hold is said, the layout is pdfmake's. Labels are set to the millimetre by hand (`labelSheet.ts`). */
-import { readFileSync } from 'node:fs';
 import fontkit from '@pdf-lib/fontkit';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { faceFiles, inFaces } from './type.ts';
+import { faces, inFaces } from './type.ts';
 
-const [latin, latinExt, boldLatin, boldExt] = faceFiles;
-pdfmake.addFonts({ Western: { normal: latin, bold: boldLatin }, European: { normal: latinExt, bold: boldExt } });
-// a letter reads its typefaces and nothing else, wherever its words come from
-pdfmake.setLocalAccessPolicy((path) => (faceFiles as readonly string[]).includes(path));
+declare module 'pdfmake' {
+  /** What pdfmake reads files from first; its types leave it out. */
+  const virtualfs: { writeFileSync(name: string, bytes: Uint8Array): void };
+}
+
+const [latin, latinExt, boldLatin, boldExt] = faces;
+const typefaces = { latin, latinExt, boldLatin, boldExt };
+for (const [name, bytes] of Object.entries(typefaces)) pdfmake.virtualfs.writeFileSync(name, bytes);
+pdfmake.addFonts({
+  Western: { normal: 'latin', bold: 'boldLatin' },
+  European: { normal: 'latinExt', bold: 'boldExt' },
+});
+// a letter has its typefaces and reads nothing, wherever its words come from
+pdfmake.setLocalAccessPolicy(() => false);
 pdfmake.setUrlAccessPolicy(() => false);
 
 const letters = new Map(
@@ -17,7 +26,7 @@ const letters = new Map(
       ['Western', latin],
       ['European', latinExt],
     ] as const
-  ).map(([face, file]) => [face, new Set(fontkit.create(readFileSync(file)).characterSet)]),
+  ).map(([face, bytes]) => [face, new Set(fontkit.create(bytes).characterSet)]),
 );
 
 const NEW_LINE = 10;

@@ -1,23 +1,21 @@
 /** The typefaces of what we print: they ship with the app and go into every file, so that a name looks the same on any machine. */
-import { readFile } from 'node:fs/promises';
+import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import fontkit from '@pdf-lib/fontkit';
 import { PDFDocument, type PDFFont, type PDFPage, rgb } from 'pdf-lib';
+import { sfntOf } from './sfnt.ts';
 
 const require = createRequire(import.meta.url);
 /** Western letters and, in a file of their own, all others of Europe; each regular and bold. */
-export const faceFiles = [
-  require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff'),
-  require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-ext-400-normal.woff'),
-  require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff'),
-  require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-ext-700-normal.woff'),
-] as const;
-
-let read: Promise<readonly Buffer[]> | undefined;
-const files = (): Promise<readonly Buffer[]> => {
-  read ??= Promise.all(faceFiles.map((face) => readFile(face)));
-  return read;
-};
+export const faces = (
+  ['latin-400-normal', 'latin-ext-400-normal', 'latin-700-normal', 'latin-ext-700-normal'] as const
+).map((file) =>
+  sfntOf(
+    readFileSync(
+      require.resolve(`@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-${file}.woff`),
+    ),
+  ),
+) as [Buffer, Buffer, Buffer, Buffer];
 
 export interface Type {
   readonly document: PDFDocument;
@@ -57,8 +55,8 @@ export async function newDocument(title: string): Promise<Type> {
   document.setTitle(title);
   document.setProducer('Zabrik');
   document.setCreator('Zabrik');
-  const faces = await Promise.all((await files()).map((bytes) => document.embedFont(bytes, { subset: true })));
-  const [latin, latinExt, boldLatin, boldExt] = faces as [PDFFont, PDFFont, PDFFont, PDFFont];
+  const embedded = await Promise.all(faces.map((bytes) => document.embedFont(bytes, { subset: true })));
+  const [latin, latinExt, boldLatin, boldExt] = embedded as [PDFFont, PDFFont, PDFFont, PDFFont];
   const sets = new Map([latin, latinExt, boldLatin, boldExt].map((f) => [f, new Set(f.getCharacterSet())]));
   const runs = (text: string, bold: boolean) =>
     inFaces(text, bold ? [boldLatin, boldExt] : [latin, latinExt], (font, code) => sets.get(font)?.has(code) === true);

@@ -68,6 +68,7 @@ const everySetting = {
   machines: [{ id: 'cutter', name: 'x', kind: 'blender', watts: 900 }],
   places: [{ id: 'cold-room', name: 'x', kind: 'cold-room', holds: 'raw' }],
   scales: [{ id: 'bench', name: 'x', accuracyClass: 'III', intervalMg: 5, maxMg: 5, address: '127.0.0.1:9' }],
+  practiceScale: true,
   units: { mass: 'imperial', temperature: 'F', volume: 'us', clock: '12', dates: 'month-first', decimal: 'point' },
   probeAt: '127.0.0.1:9',
   printerAt: '127.0.0.1:9',

@@ -6,7 +6,7 @@ import { grams } from '@zabrik/core';
 import { startSimulatedPrinter, startSimulatedProbe, startSimulatedScale } from '@zabrik/devices';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openTestKitchen, type Tablet, type TestKitchen } from '../testing/openTestKitchen.ts';
-import { must } from '../testing/work.ts';
+import { hakePieces, must, startHake, takeBody } from '../testing/work.ts';
 
 let kitchen: TestKitchen;
 let maren: Tablet;
@@ -19,7 +19,7 @@ const scaleThere = async () => {
   return `127.0.0.1:${scale.port}`;
 };
 beforeAll(async () => {
-  kitchen = await openTestKitchen();
+  kitchen = await openTestKitchen({ settings: { ZABRIK_SIMULATED: '0' } });
   maren = await kitchen.signIn(kitchen.personOf('Maren Ostle'));
   tobin = await kitchen.signIn(kitchen.personOf('Tobin Arkwell'));
 });
@@ -166,6 +166,66 @@ describe('a scale that is kept', () => {
     expect(over.status).toBe(400);
     const none = await tobin.ask(api.house.checkScale, { body: { scale: 'floor', points } });
     expect(none.status).toBe(404);
+  });
+});
+
+describe('the practice scale of a house that simulates nothing', () => {
+  const onPan = (body: Record<string, unknown>) =>
+    tobin.ask(api.simulation.pan, { body: { what: 'load', massMg: grams(700), ...body } as never });
+
+  it('stands where it is wished for, gives what is put on it, and goes', async () => {
+    expect((await onPan({ scale: 'practice' })).status).toBe(503);
+    await saved({ practiceScale: true });
+    await until(() => homeDevices().scales.has('practice'));
+    const heard: ScaleReading[] = [];
+    const stop = homeDevices().subscribe((reading) => heard.push(reading));
+    await until(async () => (await onPan({ scale: 'practice' })).status === 200);
+    await until(() => heard.at(-1)?.state === 'steady' && heard.at(-1)?.netMg === grams(700));
+    expect(heard.at(-1)?.scale).toBe('practice');
+    // it is no scale of the house's own: nothing is weighed at the door by its plate, and a real one cannot be loaded from the browser
+    expect((await must(maren, api.house.read, {})).scales.map((s) => s.id)).not.toContain('practice');
+    expect((await onPan({ scale: 'bench' })).status).toBe(404);
+    const named = { id: 'practice', name: 'Practice', ...plate };
+    const { version } = await must(maren, api.house.read, {});
+    expect(await maren.ask(api.house.saveSettings, { body: { version, settings: { scales: [named] } } })).toMatchObject(
+      {
+        status: 400,
+      },
+    );
+    await saved({ practiceScale: false });
+    await until(() => !homeDevices().scales.has('practice'));
+    expect(heard.at(-1)).toMatchObject({ scale: 'practice', state: 'away' });
+    stop();
+  });
+
+  it('marks its weights: a stage is not closed with one, and is once it was weighed on a real scale', async () => {
+    const { breakdown } = await startHake(kitchen, tobin);
+    const params = { breakdownId: breakdown.id };
+    const [[piece, tray, g]] = hakePieces as [(typeof hakePieces)[number]];
+    for (const [other, its, mass] of hakePieces.slice(1))
+      await must(tobin, api.bench.weigh, { params, body: takeBody(other, its, mass) });
+    const practised = await must(tobin, api.bench.weigh, {
+      params,
+      body: { ...takeBody(piece, tray, g), scale: 'practice' },
+    });
+    expect((await must(tobin, api.bench.read, { params })).weighings.at(-1)).toMatchObject({ scale: 'practice' });
+    const close = () => tobin.ask(api.bench.close, { params, body: { unbalancedReason: null } });
+    expect(await close()).toMatchObject({ status: 409, body: { code: 'practice_weights' } });
+    await must(tobin, api.bench.weigh, { params, body: takeBody(piece, tray, g, practised.id) });
+    expect((await close()).status).toBe(200);
+  });
+
+  it('and what was only practised goes back whole, as nothing else that was weighed does', async () => {
+    const { breakdown, delivery } = await startHake(kitchen, tobin);
+    const params = { breakdownId: breakdown.id };
+    const [[piece, tray, g]] = hakePieces as [(typeof hakePieces)[number]];
+    await must(tobin, api.bench.weigh, { params, body: { ...takeBody(piece, tray, g), scale: 'practice' } });
+    const real = await must(tobin, api.bench.weigh, { params, body: takeBody('head', 'stock', 481) });
+    expect(await tobin.ask(api.bench.cancel, { params, body: {} })).toMatchObject({ status: 409 });
+    await must(tobin, api.bench.weigh, { params, body: { kind: 'undo', replaces: real.id, at: real.at } });
+    await must(tobin, api.bench.cancel, { params, body: {} });
+    const lot = await must(tobin, api.larder.read, { params: { lotId: delivery.lotId } });
+    expect(lot.freeMg).toBe(lot.massMg);
   });
 });
 

@@ -1,5 +1,6 @@
 import type { QueryClient } from '@tanstack/react-query';
 import type { Changed, Progress, ScaleReading } from '@zabrik/contract';
+import { PRACTICE_SCALE } from '@zabrik/core';
 import { useSyncExternalStore } from 'react';
 import { drain } from './outbox.ts';
 import { noteProgress } from './progress.ts';
@@ -8,14 +9,15 @@ const FIRST_RESYNC_MS = 2_000;
 const BENCH = 'bench';
 const AWAY: ScaleReading = { scale: BENCH, state: 'away', grossMg: 0, tareMg: 0, netMg: 0, settled: 0, at: 0 };
 
-/** Which scale this device looks at; kept on the device. */
-let chosen = ((): string => {
+const kept = (): string => {
   try {
     return localStorage.getItem('zabrik-scale') ?? BENCH;
   } catch {
     return BENCH;
   }
-})();
+};
+/** Which scale this device looks at; kept on the device, but for one to practise on. */
+let chosen = kept();
 const latest = new Map<string, ScaleReading>();
 let reading = AWAY;
 let atRest = AWAY;
@@ -54,22 +56,48 @@ const subscribe = (listener: () => void): (() => void) => {
 /** Looks at another of the house's scales from now on. */
 export function chooseScale(id: string): void {
   chosen = id;
-  try {
-    localStorage.setItem('zabrik-scale', id);
-  } catch {
-    // a browser that keeps nothing asks again next time
-  }
+  if (id !== PRACTICE_SCALE)
+    try {
+      localStorage.setItem('zabrik-scale', id);
+    } catch {
+      // a browser that keeps nothing asks again next time
+    }
   const now = latest.get(id) ?? { ...AWAY, scale: id };
   atRest = { ...now, state: 'moving' };
   read(now);
   tell();
 }
 
+/** Practice ends: what is weighed from now on lies on a real scale. */
+export function leavePractice(): void {
+  if (chosen === PRACTICE_SCALE) chooseScale(kept());
+}
+
 /** A scale that the house does not have any more is looked at no more: its first one is. */
-export function keepToScales(scales: readonly { readonly id: string }[]): void {
+export function keepToScales(scales: readonly { readonly id: string }[], practice: boolean): void {
   const [first] = scales;
+  if (practice && chosen === PRACTICE_SCALE) return;
   if (first !== undefined && !scales.some((s) => s.id === chosen)) chooseScale(first.id);
 }
+
+/** A scale that this device reads over its own cable. */
+export interface OwnScale {
+  readonly id: string;
+  /** Tells it to tare or to set its zero; in words why it did not. */
+  readonly tell: (command: 'tare' | 'untare' | 'zero') => string | undefined;
+}
+let own: OwnScale | undefined;
+
+/** From now on this device reads that scale itself, whatever the server says of it; undefined: none any more. */
+export function holdOwn(scale: OwnScale | undefined): void {
+  if (own !== undefined && own.id !== scale?.id) hearOwn({ ...AWAY, scale: own.id });
+  own = scale;
+}
+export function hearOwn(said: ScaleReading): void {
+  read(said);
+  tell();
+}
+export const ownScale = (id: string): OwnScale | undefined => (own?.id === id ? own : undefined);
 
 export const useChosenScale = (): string => useSyncExternalStore(subscribe, () => chosen);
 
@@ -99,8 +127,7 @@ export function listen(client: QueryClient): () => void {
   const again = (): void => void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'catalogue' });
   const lost = (): void => {
     connected = false;
-    for (const [id] of latest) read({ ...AWAY, scale: id });
-    read({ ...AWAY, scale: chosen });
+    for (const id of [...latest.keys(), chosen]) if (id !== own?.id) read({ ...AWAY, scale: id });
     tell();
   };
   const open = (): void => {
@@ -138,7 +165,9 @@ export function listen(client: QueryClient): () => void {
     });
     on('progress', (data) => noteProgress(JSON.parse(data) as Progress));
     on('scale', (data) => {
-      read(JSON.parse(data) as ScaleReading);
+      const said = JSON.parse(data) as ScaleReading;
+      if (said.scale === own?.id) return;
+      read(said);
       tell();
     });
   };

@@ -1,5 +1,5 @@
 import type { Ask } from '@zabrik/contract';
-import { unitsNow } from '@zabrik/core';
+import { PRACTICE_SCALE, unitsNow } from '@zabrik/core';
 import { useState } from 'react';
 import { useCommand } from '../app/command.ts';
 import { api } from '../app/endpoints.ts';
@@ -40,7 +40,9 @@ export default function SimulatedHand({ next, busy = false }: Props) {
   };
   return (
     <fieldset className="flex flex-wrap items-center justify-center gap-2 border-0 p-0" aria-label="Simulated bench">
-      <span className="text-[13px] text-ink-soft">Simulated scale:</span>
+      <span className="text-[13px] text-ink-soft">
+        {scale === PRACTICE_SCALE ? 'Practice scale:' : 'Simulated scale:'}
+      </span>
       {next !== undefined && (
         <button type="button" className={key} disabled={busy} onClick={() => put('piece')}>
           Put the next piece on <kbd className="rounded border border-ink-soft px-1 text-[12px]">p</kbd>

@@ -4,6 +4,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { takeAnswer } from '../app/afterSending.ts';
 import { call, Refused, SIGNED_OUT, SOMEONE_ELSE } from '../app/api.ts';
+import { cablesHere, keptCable } from '../app/cable.ts';
 import { datesAreOf } from '../app/dates.ts';
 import { api } from '../app/endpoints.ts';
 import { watchHands } from '../app/hands.ts';
@@ -151,9 +152,13 @@ export function Shell() {
     unitsAreOf(house.units);
   }
   const scales = house?.scales;
+  const practice = house?.practiceScale ?? false;
   useEffect(() => {
-    if (scales !== undefined) keepToScales(scales);
-  }, [scales]);
+    if (scales === undefined) return;
+    keepToScales(scales, practice);
+    const cable = cablesHere() ? keptCable() : undefined;
+    if (cable !== undefined) void import('../app/readCable.ts').then(({ goOn }) => goOn(cable, scales));
+  }, [scales, practice]);
   const client = useQueryClient();
   const navigate = useNavigate();
   const covered = useCovered();

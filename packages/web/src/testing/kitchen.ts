@@ -35,6 +35,7 @@ export const house: House = {
   viewersSeeCosts: true,
   version: 1,
   units: usualUnits,
+  practiceScale: false,
   probeAt: null,
   printerAt: null,
   simulated: false,

@@ -3,10 +3,12 @@ import {
   type Balance,
   balanceStage,
   broughtIn,
+  effectiveWeighings,
   formatMass,
   foundDespite,
   type PlanPiece,
   type PlanStage,
+  PRACTICE_SCALE,
   slugOf,
 } from '@zabrik/core';
 import {
@@ -62,7 +64,7 @@ interface Made {
  * Closes a stage: judges the balance, makes a lot of every piece kept, books the cost by the house's school, and writes one
  * movement in which what is unaccounted for is an honest loss (drip) or, when pieces outweigh the start, tolerance.
  *
- * Errors  `nothing_weighed`; `say_if_cooked` for a stage that cooks; `out_of_balance` unless a reason is given, with the gap and the likeliest missing piece in the detail.
+ * Errors  `nothing_weighed`; `practice_weights` where one that counts is from the practice scale; `say_if_cooked` for a stage that cooks; `out_of_balance` unless a reason is given, with the gap and the likeliest missing piece in the detail.
  */
 export async function closeStage(
   services: Services,
@@ -82,6 +84,7 @@ export async function closeStage(
   const found = foundDespite(breakdown.found, stageOf(plan, breakdown.stageId), breakdown.animals, unitsOf(taken));
   const stage = stageAsCut({ ...breakdown, plan, found });
   if (taken.length === 0) throw new Problem('nothing_weighed');
+  if (effectiveWeighings(weighings).some((w) => w.scale === PRACTICE_SCALE)) throw new Problem('practice_weights');
   const events = await readEvents(db, breakdown.id, transaction);
   const brought = broughtIn(events);
   const weighedOf = (pieceId: string): number =>
@@ -260,8 +263,9 @@ export async function cancelBreakdown(
   const breakdown = await breakdowns.one({ id: breakdownId }, { lock: 'update' });
   if (breakdown === undefined) throw new Problem('not_found');
   if (breakdown.state !== 'open') throw new Problem('stage_closed');
-  if (piecesTaken(await readWeighings(services.db, breakdown.id, command.transaction)).length > 0)
-    throw new Problem('has_weighings');
+  const weighed = effectiveWeighings(await readWeighings(services.db, breakdown.id, command.transaction));
+  // practice leaves nothing behind
+  if (weighed.some((w) => w.scale !== PRACTICE_SCALE)) throw new Problem('has_weighings');
   await release(services.db, command, breakdown.id);
   await breakdowns.change({ id: breakdown.id }, { state: 'cancelled' });
   return { done: true };

@@ -1,4 +1,5 @@
 import { api } from '@zabrik/contract';
+import { scaleRefusals } from '@zabrik/devices';
 import type { Router } from 'express';
 import { readHead } from '../../db/breakdownHead.ts';
 import { dayIn, readHouse } from '../../db/house.ts';
@@ -14,12 +15,6 @@ import { recordEvent } from './event.ts';
 import { readPlanSheet, retirePlan, savePlan, saveSpecies } from './plans.ts';
 import { listBenchPeople, listOpenBreakdowns, listWaiting, readBreakdown } from './queries.ts';
 import { goOn, startBreakdown } from './start.ts';
-
-const SCALE_REFUSALS: Readonly<Record<string, string>> = {
-  moving: 'The pan is still moving. Let it rest, then try again.',
-  nothing: 'There is nothing on the pan to tare.',
-  'too-far': 'Too much on the pan to set zero. Clear it first.',
-};
 
 export function benchRoutes(services: Services, router: Router): void {
   mountRead(services, router, api.bench.list, async (actor, { query }) => {
@@ -75,7 +70,7 @@ export function benchRoutes(services: Services, router: Router): void {
     const scale = services.devicesOf(actor.houseId).scales.get(body.scale);
     if (scale === undefined) throw new Problem('scale_away');
     const { done, why } = await scale.command(body.command);
-    if (!done) throw new Problem('scale_away', SCALE_REFUSALS[why]);
+    if (!done) throw new Problem('scale_away', scaleRefusals.get(why));
     return { done: true } as const;
   });
   mountFile(services, router, api.paper.cuttingList, async (actor) => {

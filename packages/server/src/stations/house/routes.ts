@@ -62,6 +62,7 @@ export function houseRoutes(services: Services, router: Router): void {
     const {
       school,
       scales,
+      practiceScale,
       creditMinorPerKg,
       pantryMinorPerKg,
       pantryFrom,
@@ -85,6 +86,7 @@ export function houseRoutes(services: Services, router: Router): void {
       timezone: house.timezone,
       school,
       scales,
+      practiceScale: practiceScale ?? false,
       creditMinorPerKg,
       pantryMinorPerKg,
       pantryFrom: pantryFrom ?? {},

@@ -1,4 +1,5 @@
 import { api } from '@zabrik/contract';
+import { PRACTICE_SCALE } from '@zabrik/core';
 import { drawAnimal, seededRandom, splitIntoUnits } from '@zabrik/core/simulator';
 import type { Router } from 'express';
 import { readHead, stageAsCut } from '../../db/breakdownHead.ts';
@@ -10,10 +11,10 @@ import type { Services } from '../../services.ts';
 /** In how many goes a piece that comes together bit by bit comes to the pan. */
 const BITS = 6;
 
-/** The hand that loads the simulated scale. Each breakdown hides one animal, drawn from its id: the same piece always weighs the same. */
+/** The hand that loads the simulated scale, or a house's own to practise on. Each breakdown hides one animal, drawn from its id: the same piece always weighs the same. */
 export function simulationRoutes(services: Services, router: Router): void {
   mountRead(services, router, api.simulation.pan, async (actor, { body }) => {
-    if (!services.config.simulated) throw new Problem('not_found');
+    if (!services.config.simulated && body.scale !== PRACTICE_SCALE) throw new Problem('not_found');
     const scale = services.devicesOf(actor.houseId).scales.get(body.scale);
     if (scale === undefined) throw new Problem('scale_away');
     let massMg: number;

@@ -1,4 +1,4 @@
-import { formatMass } from '@zabrik/core';
+import { formatMass, PRACTICE_SCALE } from '@zabrik/core';
 import { Button } from '../../kit/Button.tsx';
 import { setBenchDevice, useBenchDevice } from './benchDevice.ts';
 import type { BenchFlow } from './useBench.ts';
@@ -14,13 +14,14 @@ interface Props {
 export function BenchFoot({ flow, state, may }: Props) {
   const { breakdown, stage, counted, balance, broughtMg } = state;
   const device = useBenchDevice();
+  const practised = counted.filter((w) => w.scale === PRACTICE_SCALE).length;
   const failure = flow.closing.error ?? flow.putBack.error;
   return (
     <footer className="flex items-center gap-3 max-md:flex-wrap border-t border-line bg-sheet px-4 py-2">
       <Button size="bench" hotkey="u" disabled={!may || counted.length === 0} onClick={flow.undo}>
         Undo last weight
       </Button>
-      {counted.length === 0 && may && (
+      {practised === counted.length && counted.every((w) => !w.waiting) && may && (
         <Button size="bench" disabled={flow.putBack.pending} onClick={flow.putAnimalBack}>
           Put it back
         </Button>
@@ -52,7 +53,7 @@ export function BenchFoot({ flow, state, may }: Props) {
       {failure !== null && <span className="max-w-80 text-alarm">{failure.message}</span>}
       <Button
         size="bench"
-        variant={balance.verdict === 'balanced' && counted.length > 0 ? 'strong' : 'plain'}
+        variant={balance.verdict === 'balanced' && counted.length > 0 && practised === 0 ? 'strong' : 'plain'}
         hotkey="c"
         disabled={!may || flow.closing.pending || counted.length === 0}
         onClick={flow.closing.ask}

@@ -1,6 +1,6 @@
-import { formatMass, shortName } from '@zabrik/core';
-import type { ComponentProps } from 'react';
-import { useScale } from '../../app/live.ts';
+import { formatMass, PRACTICE_SCALE, shortName } from '@zabrik/core';
+import { type ComponentProps, useEffect } from 'react';
+import { leavePractice, useChosenScale, useScale } from '../../app/live.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Pan } from '../../parts/Pan.tsx';
 import { SimulatedPan } from '../../parts/SimulatedPan.tsx';
@@ -72,6 +72,8 @@ export function BenchScale({ flow, state, may, standing }: Props) {
   const { breakdown } = state;
   const { piece, right } = flow;
   const device = useBenchDevice();
+  const practice = useChosenScale() === PRACTICE_SCALE;
+  useEffect(() => leavePractice, []);
   const several = breakdown.animals > 1;
   return (
     <section
@@ -82,6 +84,11 @@ export function BenchScale({ flow, state, may, standing }: Props) {
       {may && <GuardStrip flow={flow} />}
       {piece.accumulates === true && <Picking flow={flow} state={state} />}
       <FillWords state={state} />
+      {practice && (
+        <p className="w-full border-l-4 border-attention bg-[#fff7e0] px-3 py-1.5 font-semibold" data-testid="practice">
+          Practice scale. Its weights are marked, and the stage cannot be closed with them.
+        </p>
+      )}
       <LivePan expected={flow.expectedNow} takenAt={flow.takenAt} large={device.large} />
       {right === undefined && piece.accumulates !== true && (several || flow.usualCount > 1 || flow.count > 1) && (
         <div className="flex min-h-11 shrink-0 items-center justify-center gap-x-4 gap-y-2 max-md:flex-wrap">

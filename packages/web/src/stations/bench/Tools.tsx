@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { Destination } from '@zabrik/core';
+import { type Destination, PRACTICE_SCALE } from '@zabrik/core';
 import { type ReactNode, useState } from 'react';
 import { call } from '../../app/api.ts';
 import { api } from '../../app/endpoints.ts';
@@ -115,7 +115,7 @@ export function Tools({
           </Button>
         </div>
       </section>
-      {(house?.scales.length ?? 0) > 1 && (
+      {(house?.practiceScale === true || (house?.scales.length ?? 0) > 1) && (
         <section aria-label="Scale to weigh on" className="grid grid-cols-2 gap-2">
           {house?.scales.map((s) => (
             <Toggle
@@ -131,6 +131,17 @@ export function Tools({
               </span>
             </Toggle>
           ))}
+          {house?.practiceScale === true && (
+            <Toggle
+              on={scale === PRACTICE_SCALE}
+              size="bench"
+              className="text-left leading-tight"
+              onPress={() => chooseScale(PRACTICE_SCALE)}
+            >
+              <span className="block font-head font-semibold">Practice scale</span>
+              <span className="block text-[13px]">weights are marked, never booked</span>
+            </Toggle>
+          )}
         </section>
       )}
       {may && <NotAsPlanned flow={flow} state={state} />}

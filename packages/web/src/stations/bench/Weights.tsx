@@ -1,4 +1,4 @@
-import { formatMass } from '@zabrik/core';
+import { formatMass, PRACTICE_SCALE } from '@zabrik/core';
 import { clockTime } from '../../app/dates.ts';
 import { clothOf, trayName } from '../../parts/destinations.ts';
 import { unitName } from './benchWords.ts';
@@ -41,7 +41,7 @@ export function Weights({ state, selected, onSelect }: Props) {
                 <span className="block truncate text-[13px] text-ink-soft">
                   {w.destination !== null && trayName(w.destination)} ·{' '}
                   {w.waiting ? 'kept here, not sent yet' : `${clockTime(w.at)}, ${w.by}`}
-                  {w.source === 'typed' ? ', typed' : ''}
+                  {w.source === 'typed' ? ', typed' : w.scale === PRACTICE_SCALE ? ', practice' : ''}
                 </span>
               </span>
               <span className="figure">{formatMass(w.massMg)}</span>

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
+import { ownScale } from '../../app/live.ts';
 import { weightIn } from '../../kit/readers.ts';
 import { trayName } from '../../parts/destinations.ts';
 import { sayAloud, useBenchDevice } from './benchDevice.ts';
@@ -163,8 +164,11 @@ export function useBench(state: BenchState, may: boolean) {
     asked: odd.asked,
     putBack,
     putAnimalBack: (): void => putBack.send({ params: { breakdownId: breakdown.id }, body: {} }),
-    tellScale: (command: 'tare' | 'untare' | 'zero'): void =>
-      scaleCommand.send({ body: { command, scale: reading.scale } }),
+    tellScale: (command: 'tare' | 'untare' | 'zero'): void => {
+      const own = ownScale(reading.scale);
+      if (own === undefined) scaleCommand.send({ body: { command, scale: reading.scale } });
+      else setSays(own.tell(command) ?? '');
+    },
     take,
     takeTyped: (): void => {
       if (typedMg === undefined) return;

@@ -1,6 +1,7 @@
 /** The end of a stage: asked for, explained where the balance does not hold. It goes out behind the weights that still wait on this device. */
 import { useQueryClient } from '@tanstack/react-query';
 import type { Ask } from '@zabrik/contract';
+import { PRACTICE_REFUSED, PRACTICE_SCALE } from '@zabrik/core';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useCommand } from '../../app/command.ts';
@@ -55,6 +56,7 @@ export function useClosing(state: BenchState, passesMissing: boolean, say: (word
     /** Closes a stage that holds; asks about one that does not. */
     ask: (): void => {
       if (counted.length === 0) say('Nothing is weighed yet.');
+      else if (counted.some((w) => w.scale === PRACTICE_SCALE)) say(PRACTICE_REFUSED);
       else if (state.stage.cooks !== undefined && cooked === undefined) setAskingCooked(true);
       else if (balance.verdict === 'balanced' && !passesMissing) closeFor(null);
       else setAsking(true);

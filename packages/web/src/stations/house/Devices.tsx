@@ -3,15 +3,17 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Answer, House } from '@zabrik/contract';
 import { deviceAddress } from '@zabrik/contract/deviceAddress';
 import { formatMass, formatTemperature, inGrams, inKilograms } from '@zabrik/core';
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { type UseFormReturn, useFieldArray } from 'react-hook-form';
 import { call } from '../../app/api.ts';
+import { cablesHere } from '../../app/cable.ts';
 import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
 import { useKeptForm } from '../../app/keptForm.ts';
-import { useReadingOf } from '../../app/live.ts';
+import { ownScale, useReadingOf } from '../../app/live.ts';
 import { useHouse, useMay } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
+import { Check } from '../../kit/Check.tsx';
 import { Field } from '../../kit/Field.tsx';
 import { Failed, Loading, Notice } from '../../kit/Notice.tsx';
 import { Select } from '../../kit/Select.tsx';
@@ -24,6 +26,8 @@ import { ScaleCheckForm } from './ScaleCheckForm.tsx';
 import { lastCheckWords } from './scaleCheckWords.ts';
 import { Tablets } from './Tablets.tsx';
 import { type SaveHouse, useSaveHouse } from './useSaveHouse.ts';
+
+const ScaleCable = lazy(() => import('./ScaleCable.tsx').then((m) => ({ default: m.ScaleCable })));
 
 type Listed = Answer<typeof api.house.devices>['scales'][number];
 type Tried = Answer<typeof api.house.tryDevice>;
@@ -96,6 +100,7 @@ function ShowsNow({
 }) {
   const reading = useReadingOf(id);
   if (id === '') return <span className="text-ink-soft">not saved yet</span>;
+  if (ownScale(id) !== undefined) return null;
   if (listed?.address == null) return <span className="text-ink-soft">not connected: weights are typed</span>;
   if (reading === undefined || reading.state === 'away')
     return <span className="border-l-4 border-attention pl-2 font-semibold">does not answer at {listed.address}</span>;
@@ -195,6 +200,11 @@ function ScaleFields({
               Check with weights
             </Button>
           </div>
+          {cablesHere() && listed.address === null && (
+            <Suspense fallback={null}>
+              <ScaleCable scaleId={saved.id} scales={house.scales} />
+            </Suspense>
+          )}
           {checking && <ScaleCheckForm scale={saved} checks={listed.checks} done={() => setChecking(false)} />}
         </div>
       )}
@@ -249,6 +259,14 @@ function DevicesForm({
         })}
       </List>
       <fieldset disabled={!may} className="min-w-0 border-0 p-0">
+        <section aria-label="Practice" className="mb-8 grid content-start gap-1">
+          <h2 className="text-lg font-bold">A scale to practise on</h2>
+          <p className="max-w-[70ch] text-[15px] text-ink-soft">
+            Simulated: the bench offers it beside the real ones, and it gives what an animal like the one on the bench
+            would weigh. Each of its weights is marked, and a breakdown with one of them cannot be closed.
+          </p>
+          <Check label="The bench has a practice scale" {...register('practiceScale')} />
+        </section>
         <section aria-label="Probe and printer" className="grid content-start gap-3">
           <div>
             <h2 className="text-lg font-bold">Probe thermometer and label printer</h2>
@@ -280,8 +298,13 @@ function DevicesForm({
       </fieldset>
       {errors.scales?.root?.message !== undefined && <Notice tone="alarm">{errors.scales.root.message}</Notice>}
       <p className="max-w-[70ch] text-[15px] text-ink-soft">
-        A device is reached by a small bridge that speaks plain lines over the network. Tried here against the simulated
-        ones that come with Zabrik; the lines are in docs/devices.md.
+        A device is reached by a small bridge that speaks plain lines over the network. A scale on this tablet’s own
+        cable
+        {cablesHere()
+          ? ' is read here, too'
+          : ' can be read where the browser has Web Serial and the address is a safe one; this one cannot'}
+        . Tried against the simulated ones that come with Zabrik, never against a scale; the lines are in
+        docs/devices.md.
       </p>
       <SaveFoot saving={saving} />
     </form>

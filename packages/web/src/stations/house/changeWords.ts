@@ -24,6 +24,7 @@ const names: Readonly<Record<string, string>> = {
   goods: 'Goods of the house’s own',
   places: 'Places',
   scales: 'Scales',
+  practiceScale: 'Practice scale',
   units: 'Units, clock and dates',
   probeAt: 'Where the probe answers',
   printerAt: 'Where the label printer answers',

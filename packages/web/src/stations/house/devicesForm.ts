@@ -1,7 +1,7 @@
 /** Scales, probe and printer as they are typed, and what they are to the records. */
 import type { House } from '@zabrik/contract';
 import { deviceAddress } from '@zabrik/contract/deviceAddress';
-import { inGrams, inKilograms } from '@zabrik/core';
+import { inGrams, inKilograms, PRACTICE_SCALE } from '@zabrik/core';
 import { z } from 'zod';
 import { aFigure } from '../../kit/fieldReaders.ts';
 import { named } from './named.ts';
@@ -28,6 +28,7 @@ const scale = z
 
 export const devicesForm = z.object({
   scales: z.array(scale).min(1, 'A kitchen has one scale at least, if only to type from'),
+  practiceScale: z.boolean(),
   probeAt: addressOrNothing,
   printerAt: addressOrNothing,
 });
@@ -44,7 +45,7 @@ export const newScale: ScaleTyped = {
   maxKg: '15',
 };
 
-export const typedOf = (house: Pick<House, 'scales' | 'probeAt' | 'printerAt'>): DevicesTyped => ({
+export const typedOf = (house: Pick<House, 'scales' | 'practiceScale' | 'probeAt' | 'printerAt'>): DevicesTyped => ({
   scales: house.scales.map((s) => ({
     id: s.id,
     name: s.name,
@@ -53,23 +54,27 @@ export const typedOf = (house: Pick<House, 'scales' | 'probeAt' | 'printerAt'>):
     intervalG: String(inGrams(s.intervalMg)),
     maxKg: String(inKilograms(s.maxMg)),
   })),
+  practiceScale: house.practiceScale,
   probeAt: house.probeAt ?? '',
   printerAt: house.printerAt ?? '',
 });
 
 /** What is saved: a new scale gets an id of its name. */
-export function settingsOf({ scales, probeAt, printerAt }: DevicesRead) {
-  const [first, ...others] = named(scales).map(({ id, name, address, accuracyClass, intervalG, maxKg }) => ({
-    id,
-    name,
-    accuracyClass,
-    intervalMg: Math.round(intervalG * 1_000),
-    maxMg: Math.round(maxKg * 1_000_000),
-    ...(address === '' ? {} : { address }),
-  }));
+export function settingsOf({ scales, practiceScale, probeAt, printerAt }: DevicesRead) {
+  const [first, ...others] = named(scales, [PRACTICE_SCALE]).map(
+    ({ id, name, address, accuracyClass, intervalG, maxKg }) => ({
+      id,
+      name,
+      accuracyClass,
+      intervalMg: Math.round(intervalG * 1_000),
+      maxMg: Math.round(maxKg * 1_000_000),
+      ...(address === '' ? {} : { address }),
+    }),
+  );
   if (first === undefined) throw new Error('the form lets no kitchen be without a scale');
   return {
     scales: [first, ...others] as const,
+    practiceScale,
     probeAt: probeAt === '' ? null : probeAt,
     printerAt: printerAt === '' ? null : printerAt,
   };

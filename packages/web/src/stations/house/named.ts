@@ -1,8 +1,11 @@
 import { slugOf } from '@zabrik/core';
 
-/** A new thing gets an id of its name, that nothing else of the list has. */
-export function named<T extends { readonly id: string; readonly name: string }>(things: readonly T[]): T[] {
-  const taken = new Set(things.map((t) => t.id).filter((i) => i !== ''));
+/** A new thing gets an id of its name, that nothing else of the list has and that is not `kept` for something else. */
+export function named<T extends { readonly id: string; readonly name: string }>(
+  things: readonly T[],
+  kept: readonly string[] = [],
+): T[] {
+  const taken = new Set([...kept, ...things.map((t) => t.id).filter((i) => i !== '')]);
   return things.map((thing) => {
     if (thing.id !== '') return thing;
     const base = slugOf(thing.name) || 'thing';
