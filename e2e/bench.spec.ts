@@ -214,9 +214,9 @@ test('hands busy: a steady load takes itself, once, and a wipe is not a touch', 
   await page.getByRole('button', { name: /Floor scale/ }).click();
   await load(page, 8_747);
   await steady(page, '8,740');
-  await expect(pan(page)).toContainText('floor scale');
+  await expect(pan(page)).toContainText('Floor scale');
   await page.getByRole('button', { name: /Bench scale/ }).click();
-  await expect(pan(page)).not.toContainText('floor scale');
+  await expect(pan(page)).not.toContainText('Floor scale');
 });
 
 test('an hour offline: twenty weights, a reload, the browser closed; all arrive once and in order', async ({

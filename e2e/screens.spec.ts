@@ -1,5 +1,6 @@
 /** What goes through all stations: every screen at three widths and in a machine's own colours, finding, buying, paper. */
 import { expect, type Page, test } from '@playwright/test';
+import { balance, says, start, weighNext } from './atBench.ts';
 import { axe, signInByTouch, watchRequests } from './cook.ts';
 
 const read = async (page: Page, path: string): Promise<Record<string, unknown[]>> =>
@@ -383,4 +384,91 @@ test('a token is made and taken back; a tablet is lent; the screen is handed ove
   expect(page.url()).toBe(address);
   await page.goto('/house/programs');
   await expect(page.getByText('The house is the chefs’ business')).toBeVisible();
+});
+
+test('practice is marked and never booked: the stage does not close with it, and the animal goes back; a scale on the tablet’s own cable is read, tared and let go', async ({
+  page,
+}) => {
+  // a line that the test holds: no machine of the tests has one
+  await page.addInitScript(() => {
+    let sent: ReadableStreamDefaultController<Uint8Array> | undefined;
+    const port = {
+      readable: null as ReadableStream<Uint8Array> | null,
+      open: () => {
+        port.readable = new ReadableStream({
+          start: (controller) => {
+            sent = controller;
+          },
+        });
+        return Promise.resolve();
+      },
+      close: () => Promise.resolve(),
+    };
+    const serial = { requestPort: () => Promise.resolve(port), getPorts: () => Promise.resolve([port]) };
+    Object.defineProperty(navigator, 'serial', { value: serial });
+    let line = '';
+    setInterval(() => {
+      if (line !== '') sent?.enqueue(new TextEncoder().encode(`${line}\r\n`));
+    }, 100);
+    Object.assign(globalThis, {
+      lineSays: (text: string): void => {
+        line = text;
+      },
+    });
+  });
+  const lineSays = (text: string): Promise<void> =>
+    page.evaluate((said) => (globalThis as unknown as { lineSays(text: string): void }).lineSays(said), text);
+  await signInByTouch(page, 'Maren Ostle');
+  await page.goto('/house/devices');
+  await page.getByLabel('The bench has a practice scale').check();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await axe(page, 'devices with a practice scale', true);
+
+  await start(page, /Hake/, /two fillets/i);
+  await page.getByRole('tab', { name: /^Tools/ }).click();
+  await page.getByRole('button', { name: /Practice scale/ }).click();
+  await expect(page.getByTestId('practice')).toContainText('the stage cannot be closed with them');
+  await axe(page, 'the bench in practice', true);
+  await page.getByRole('tab', { name: /^Weights/ }).click();
+  await weighNext(page);
+  await expect(page.getByRole('listitem').filter({ hasText: 'practice' })).toHaveCount(1);
+  await page.getByRole('button', { name: /Close stage/ }).click();
+  await expect(says(page)).toContainText('from the practice scale');
+  // half-way a reload: the weight stands, marked; what is weighed now lies on the real one again
+  await page.reload();
+  await expect(page.getByTestId('practice')).toHaveCount(0);
+  await page.getByRole('tab', { name: /^Weights/ }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'practice' })).toHaveCount(1);
+  await page.getByRole('button', { name: 'Put it back' }).click();
+  await expect(page.getByRole('heading', { name: 'On the bench now' })).toBeVisible();
+
+  await page.goto('/house/devices');
+  const scales = page.getByRole('region', { name: 'Scales' });
+  await page.getByLabel('The bench has a practice scale').uncheck();
+  await scales.getByRole('button', { name: 'Another scale' }).click();
+  await scales.getByLabel('Name').last().fill('On the tablet');
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page.getByText('Saved.')).toBeVisible();
+  await scales.getByRole('button', { name: 'Read it over this tablet’s cable' }).last().click();
+  await lineSays('ST,GS,+  0.412kg');
+  await expect(page.getByTestId('cable')).toContainText('412 g steady');
+  await axe(page, 'a scale on its own cable', true);
+  await page.goto('/bench');
+  await lineSays('ST,GS,+  0.500kg');
+  await start(page, /Hake/, /two fillets/i);
+  await page.getByRole('tab', { name: /^Tools/ }).click();
+  await page.getByRole('button', { name: /On the tablet/ }).click();
+  await expect(page.getByTestId('pan')).toContainText('500');
+  await page.keyboard.press('t');
+  await expect(page.getByTestId('pan')).toContainText('0');
+  await lineSays('ST,GS,+  0.582kg');
+  await expect(page.getByTestId('pan')).toContainText('82');
+  await page.getByRole('button', { name: /Take weight/ }).click();
+  await expect(balance(page)).toContainText('Weighed 82 g');
+  await page.getByRole('button', { name: 'Undo last weight' }).click();
+  await page.getByRole('button', { name: 'Put it back' }).click();
+  await page.goto('/house/devices');
+  await page.getByRole('button', { name: 'Read it here no more' }).click();
+  await expect(page.getByTestId('cable')).toHaveCount(0);
 });

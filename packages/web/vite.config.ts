@@ -66,6 +66,11 @@ const OWN: readonly (readonly [name: string, test: RegExp])[] = [
     /[\\/](?:query-core[\\/]build[\\/]modern[\\/]infiniteQueryObserver|react-query[\\/]build[\\/]modern[\\/]useInfiniteQuery|web[\\/]src[\\/]parts[\\/]useRows)\.[jt]s/,
   ],
   ['paper', /[\\/](?:kit[\\/]PaperLink|parts[\\/](?:PrintHead|HowLink))\.tsx|icons[\\/]printer\./],
+  // a scale on this tablet's own cable: few have one
+  [
+    'cable',
+    /[\\/](?:web[\\/]src[\\/]app[\\/]readCable|devices[\\/]src[\\/](?:serial|serialLine|serialScale|scaleLine))\.ts/,
+  ],
   ['csv', /[\\/]node_modules[\\/]papaparse[\\/]/],
   [
     'kit',

@@ -15,15 +15,17 @@ export const skills = ['fish', 'shellfish', 'poultry', 'game', 'meat', 'stove', 
 export type Skill = (typeof skills)[number];
 
 /**
- * How long a tablet may lie untouched before it asks again who stands there, minutes: the more a role may do, the shorter. A butcher's hands are
- * in a fish for an hour; a viewer's screen hangs on the wall.
+ * How long a tablet may lie untouched before it asks again who stands there, minutes, where the house has not said otherwise: the more a role may do,
+ * the shorter. A butcher's hands are in a fish for an hour; a viewer's screen hangs on the wall.
  */
-export const idleMinutes: Readonly<Record<Role, number>> = {
+export const usualIdleMinutes: Readonly<Record<Role, number>> = {
   butcher: 240,
   'sous-chef': 60,
   'head-chef': 30,
   viewer: 720,
 };
+/** The shortest that anybody is left alone: less, and nobody would get round a fish. */
+export const SHORTEST_IDLE_MINUTES = 5;
 /** How long a session lasts at most, however busy: a long shift. */
 export const SHIFT_MINUTES = 14 * 60;
 

@@ -134,6 +134,7 @@ export type BreakdownHead = z.output<typeof breakdownHeadSchema>;
 export const breakdownSchema = breakdownHeadSchema.extend({
   plan: cutPlanSchema.describe('as it was begun with; what was found otherwise stands in found'),
   inputs: z.array(z.strictObject({ lotId: id, code: z.string(), name: z.string(), massMg })),
+  allergens: z.array(z.string()).describe('of all that lies there, and of what was joined to it'),
   movementId: id.nullable(),
   weighings: z.array(weighingSchema),
   events: z.array(benchEventSchema),

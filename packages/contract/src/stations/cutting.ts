@@ -170,6 +170,7 @@ export const cuttingHeadSchema = z.strictObject({
       code: z.string(),
       name: z.string(),
       massMg,
+      allergens: z.array(z.string()),
       pieceMg: z
         .array(massMg)
         .describe('what each piece weighed when it came off; empty where nobody weighed them apart'),
@@ -205,6 +206,7 @@ export const restingSchema = z.strictObject({
   name: z.string(),
   species: slug.nullable(),
   category: z.string().nullable(),
+  allergens: z.array(z.string()),
   pieceId: z.string().nullable(),
   freeMg: massMg,
   freePieces: z.int(),

@@ -22,7 +22,7 @@ import {
 } from '../fields.ts';
 import { limitSchema } from '../limits.ts';
 import { planHeadSchema, refusedSchema, speciesSchema } from '../plan.ts';
-import { roles, skills } from '../roles.ts';
+import { roles, SHIFT_MINUTES, SHORTEST_IDLE_MINUTES, skills } from '../roles.ts';
 import { unitsSchema } from '../units.ts';
 import { pin } from './access.ts';
 import { mouldSchema } from './cutting.ts';
@@ -93,6 +93,9 @@ export type HouseMould = z.output<typeof houseMouldSchema>;
 /** From which line of a supplier's price lists the price of an ingredient is read. */
 const pantryFrom = z.record(z.string().max(64), z.strictObject({ supplierId: id, item: z.string().min(1).max(120) }));
 
+/** Minutes by role; a session lasts no longer than a long shift all the same. */
+const idleSchema = z.record(z.enum(roles), z.int().min(SHORTEST_IDLE_MINUTES).max(SHIFT_MINUTES));
+
 export const houseSchema = z.strictObject({
   id,
   slug,
@@ -129,6 +132,7 @@ export const houseSchema = z.strictObject({
   probeAt: deviceAddress.nullable().describe('where the probe thermometer answers'),
   printerAt: deviceAddress.nullable().describe('where the label printer answers'),
   places: z.array(placeSchema).readonly(),
+  idleMinutes: idleSchema.describe('how long a tablet may lie untouched before it asks again who stands there'),
   /** What the scales may differ before it is a claim. */
   tolerance: z.strictObject({ share, massMg }),
   limits: z.strictObject({ profileId: z.string(), title: z.string() }),
@@ -273,6 +277,7 @@ export const settingsSchema = z.strictObject({
     .max(40),
   scales: z.tuple([scaleSchema.extend({ name: newName })], scaleSchema.extend({ name: newName })).readonly(),
   practiceScale: z.boolean(),
+  idleMinutes: idleSchema,
   units: unitsSchema,
   probeAt: deviceAddress.nullable(),
   printerAt: deviceAddress.nullable(),

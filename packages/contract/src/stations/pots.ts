@@ -50,6 +50,7 @@ export const batchSchema = z.strictObject({
       name: z.string(),
       category: slug.nullable(),
       massMg,
+      allergens: z.array(z.string()),
       as: z.string().describe('"base", or the ingredient it is'),
     }),
   ),

@@ -4,10 +4,10 @@ import {
   api,
   type Endpoint,
   type EndpointId,
-  idleMinutes,
   noTerms,
   permissions,
   roles,
+  usualIdleMinutes,
 } from '@zabrik/contract';
 import { allEndpoints, openApiDocument } from '@zabrik/contract/openapi';
 import { v7 as uuidv7 } from 'uuid';
@@ -133,7 +133,7 @@ describe('a session', () => {
     for (const [role, name] of Object.entries(people)) {
       const personId = kitchen.personOf(name);
       const tablet = await kitchen.signIn(personId);
-      const idle = idleMinutes[role as keyof typeof people];
+      const idle = usualIdleMinutes[role as keyof typeof people];
       expect(Math.abs((await minutesLeft(personId)) - idle), role).toBeLessThan(2);
       // most of it has gone by
       await kitchen.services.db.query(
@@ -156,6 +156,28 @@ describe('a session', () => {
       expect((await tablet.ask(api.access.me, {})).status, role).toBe(401);
       expect((await tablet.ask(api.access.stillHere, {})).status, role).toBe(401);
     }
+  });
+
+  it('lasts untouched as long as the house has said, from the next time somebody is there', async () => {
+    const ines = kitchen.personOf('Ines Calloway');
+    const maren = await kitchen.signIn(kitchen.personOf('Maren Ostle'));
+    const tablet = await kitchen.signIn(ines);
+    const { version, idleMinutes } = await must(maren, api.house.read, {});
+    expect(idleMinutes).toEqual(usualIdleMinutes);
+    const said = { ...idleMinutes, butcher: 25 };
+    await must(maren, api.house.saveSettings, { body: { version, settings: { idleMinutes: said } } });
+    await must(tablet, api.access.stillHere, {});
+    const left = (await sessions(ines)).map(({ minutes }) => minutes);
+    expect(left.map(Math.round)).toContain(25);
+    await kitchen.signIn(ines);
+    expect((await sessions(ines)).filter(({ minutes }) => Math.abs(minutes - 25) < 2)).toHaveLength(2);
+    for (const minutes of [4, 841, 30.5])
+      expect(
+        await maren.ask(api.house.saveSettings, {
+          body: { version: version + 1, settings: { idleMinutes: { ...said, viewer: minutes } } },
+        }),
+      ).toMatchObject({ status: 400 });
+    await must(maren, api.house.saveSettings, { body: { version: version + 1, settings: { idleMinutes } } });
   });
 
   it('is ended everywhere by its person, and by the head chef; nobody else sees it or ends it', async () => {

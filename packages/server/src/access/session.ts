@@ -1,4 +1,4 @@
-import { idleMinutes, type Role, SHIFT_MINUTES } from '@zabrik/contract';
+import { SHIFT_MINUTES } from '@zabrik/contract';
 import connectPgSimple from 'connect-pg-simple';
 import { parse as parseCookies } from 'cookie';
 import { unsign } from 'cookie-signature';
@@ -20,10 +20,10 @@ declare module 'express-session' {
 }
 
 /**
- * How long a session has from now on, milliseconds: until its tablet has lain untouched for as long as the role may, within the shift.
+ * How long a session has from now on, milliseconds: until its tablet has lain untouched for `idleMinutes`, within the shift.
  */
-export const lifeOf = (role: Role, since: number, now: number): number =>
-  Math.max(0, Math.min(idleMinutes[role] * 60_000, since + SHIFT_MS - now));
+export const lifeOf = (idleMinutes: number, since: number, now: number): number =>
+  Math.max(0, Math.min(idleMinutes * 60_000, since + SHIFT_MS - now));
 
 const COOKIE = 'zabrik';
 const SHIFT_MS = SHIFT_MINUTES * 60_000;

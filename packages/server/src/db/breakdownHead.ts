@@ -147,6 +147,7 @@ export interface InputRow {
   readonly code: string;
   readonly name: string;
   readonly massMg: number;
+  readonly allergens: readonly string[];
   /** It is joined to a piece. */
   readonly brought: boolean;
 }
@@ -155,7 +156,7 @@ export interface InputRow {
 export const readInputs = (db: Sequelize, breakdownId: string, transaction?: Transaction): Promise<InputRow[]> =>
   select<InputRow>(
     db,
-    `select i.lot_id as "lotId", l.code, l.name, i.mass_mg as "massMg", i.brought
+    `select i.lot_id as "lotId", l.code, l.name, i.mass_mg as "massMg", l.allergens, i.brought
      from breakdown_input i join lot l on l.id = i.lot_id where i.breakdown_id = $1 order by i.position`,
     [breakdownId],
     transaction,

@@ -1,5 +1,5 @@
 /** What a house has chosen for itself. */
-import type { Equipment, HouseMould, OwnGoods } from '@zabrik/contract';
+import type { Equipment, HouseMould, OwnGoods, Role } from '@zabrik/contract';
 import type { Burner, CostingSchool, NamedScale, Place, Units, VesselShape } from '@zabrik/core';
 
 export interface HouseScale extends NamedScale {
@@ -43,6 +43,8 @@ export interface HouseSettings {
   readonly tolerance?: { readonly share: number; readonly massMg: number };
   /** Left out, the usual ones. */
   readonly units?: Units;
+  /** Left out, the usual ones. */
+  readonly idleMinutes?: Readonly<Record<Role, number>>;
   /** Left out, there is none. */
   readonly practiceScale?: boolean;
   /** Where the probe thermometer and the label printer answer, host:port. */

@@ -1,4 +1,4 @@
-import { idleMinutes, roles } from '@zabrik/contract/roles';
+import { roles, usualIdleMinutes } from '@zabrik/contract/roles';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { WORKED, watchHands } from './hands.ts';
 
@@ -13,11 +13,16 @@ const touch = (): void => void dispatchEvent(new Event('pointerdown'));
 
 it.each(roles)('a %s is asked again after their own idle time, and not a minute before', (role) => {
   const leave = vi.fn();
-  const stop = watchHands({ role, tell: () => Promise.resolve(), leave, connected: () => true });
-  vi.advanceTimersByTime(idleMinutes[role] * MINUTE - MINUTE);
+  const stop = watchHands({
+    idleMinutes: usualIdleMinutes[role],
+    tell: () => Promise.resolve(),
+    leave,
+    connected: () => true,
+  });
+  vi.advanceTimersByTime(usualIdleMinutes[role] * MINUTE - MINUTE);
   expect(leave).not.toHaveBeenCalled();
   touch();
-  vi.advanceTimersByTime(idleMinutes[role] * MINUTE - MINUTE);
+  vi.advanceTimersByTime(usualIdleMinutes[role] * MINUTE - MINUTE);
   expect(leave).not.toHaveBeenCalled();
   vi.advanceTimersByTime(2 * MINUTE);
   expect(leave).toHaveBeenCalled();
@@ -26,7 +31,7 @@ it.each(roles)('a %s is asked again after their own idle time, and not a minute 
 
 it('a weight that takes itself is hands at work', () => {
   const leave = vi.fn();
-  const stop = watchHands({ role: 'butcher', tell: () => Promise.resolve(), leave, connected: () => true });
+  const stop = watchHands({ idleMinutes: 240, tell: () => Promise.resolve(), leave, connected: () => true });
   for (let hours = 0; hours < 9; hours += 1) {
     vi.advanceTimersByTime(60 * MINUTE);
     dispatchEvent(new Event(WORKED));
@@ -38,7 +43,7 @@ it('a weight that takes itself is hands at work', () => {
 it('tells the server now and then while hands are there, and again at once when it did not hear', async () => {
   let hears = false;
   const tell = vi.fn(() => (hears ? Promise.resolve() : Promise.reject(new Error('away'))));
-  const stop = watchHands({ role: 'head-chef', tell, leave: vi.fn(), connected: () => true });
+  const stop = watchHands({ idleMinutes: 30, tell, leave: vi.fn(), connected: () => true });
   touch();
   expect(tell).not.toHaveBeenCalled();
   vi.advanceTimersByTime(6 * MINUTE);
@@ -61,7 +66,7 @@ it('tells the server now and then while hands are there, and again at once when 
 it('sends nobody out while nobody could come in again, nor while another tab of the tablet is worked on', () => {
   let connected = false;
   const leave = vi.fn();
-  const stop = watchHands({ role: 'head-chef', tell: () => Promise.resolve(), leave, connected: () => connected });
+  const stop = watchHands({ idleMinutes: 30, tell: () => Promise.resolve(), leave, connected: () => connected });
   vi.advanceTimersByTime(60 * MINUTE);
   expect(leave).not.toHaveBeenCalled();
   localStorage.setItem('zabrik-touched', String(Date.now()));

@@ -1,6 +1,4 @@
-/** A tablet that lies untouched for as long as the role may asks again who stands there. */
-import type { Role } from '@zabrik/contract';
-import { idleMinutes } from '@zabrik/contract/roles';
+/** A tablet that lies untouched for as long as its house lets it asks again who stands there. */
 
 /** Said on the page when something was done without a touch, as a weight that takes itself. */
 export const WORKED = 'zabrik-worked';
@@ -11,7 +9,8 @@ const LOOK_MS = 15_000;
 const SHARE = 6;
 
 interface Watch {
-  readonly role: Role;
+  /** How long it may. */
+  readonly idleMinutes: number;
   /** Tells the server. */
   readonly tell: () => Promise<unknown>;
   readonly leave: () => void;
@@ -28,8 +27,8 @@ const shared = (): number => {
 };
 
 /** Watches for hands on any tab of this tablet. Gives the way to stop. */
-export function watchHands({ role, tell, leave, connected }: Watch): () => void {
-  const idleMs = idleMinutes[role] * 60_000;
+export function watchHands({ idleMinutes, tell, leave, connected }: Watch): () => void {
+  const idleMs = idleMinutes * 60_000;
   let touchedAt = Date.now();
   let toldAt = Date.now();
   const touched = (): void => {

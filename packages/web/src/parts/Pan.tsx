@@ -7,6 +7,8 @@ interface Props {
   /** The rest of the pan that was already taken as a weight. */
   readonly takenAt: number | undefined;
   readonly large?: boolean;
+  /** What the house calls the scale, where it has several. */
+  readonly scaleName?: string | undefined;
 }
 
 const CX = 170;
@@ -38,7 +40,7 @@ const words = (reading: ScaleReading, taken: boolean): string => {
 };
 
 /** The scale's live figure in a plate. The rim shows where this piece usually falls and where it is now; dashed while it moves. */
-export function Pan({ reading, expected, takenAt, large = false }: Props) {
+export function Pan({ reading, expected, takenAt, large = false, scaleName }: Props) {
   const taken = reading.state === 'steady' && reading.settled === takenAt;
   const away = reading.state === 'away';
   const usual = expected !== undefined && expected.nextMg > 0 ? expected : undefined;
@@ -99,9 +101,8 @@ export function Pan({ reading, expected, takenAt, large = false }: Props) {
             {shown}
           </output>
           <span className="mt-1 text-[max(13px,5.7cqw)] text-ink-soft">{words(reading, taken)}</span>
-          <span className="h-5 text-sm text-ink-soft">
-            {reading.scale !== 'bench' && `${reading.scale} scale `}
-            {reading.tareMg > 0 && !away ? `tray tared off, ${formatMass(reading.tareMg)}` : ''}
+          <span className="h-5 max-w-[70cqw] truncate text-sm text-ink-soft">
+            {reading.tareMg > 0 && !away ? `tray tared off, ${formatMass(reading.tareMg)}` : scaleName}
           </span>
         </div>
       </div>

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { mayDo } from '@zabrik/contract/roles';
+import { mayDo, usualIdleMinutes } from '@zabrik/contract/roles';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { takeAnswer } from '../app/afterSending.ts';
@@ -164,6 +164,7 @@ export function Shell() {
   const covered = useCovered();
   const personId = me?.person.id;
   const role = me?.person.role;
+  const idleMinutes = role && (house?.idleMinutes ?? usualIdleMinutes)[role];
   // whoever comes next begins at the beginning
   const left = useRef(false);
   const leave = useCallback(
@@ -184,10 +185,10 @@ export function Shell() {
   }, [personId]);
   useEffect(
     () =>
-      role === undefined || personId === undefined || covered
+      idleMinutes === undefined || personId === undefined || covered
         ? undefined
         : watchHands({
-            role,
+            idleMinutes,
             tell: () => call(api.access.stillHere, {}),
             leave: () => {
               coverFor(personId);
@@ -195,7 +196,7 @@ export function Shell() {
             },
             connected: isConnected,
           }),
-    [role, personId, covered],
+    [idleMinutes, personId, covered],
   );
   useEffect(
     () =>

@@ -1,5 +1,6 @@
 /** One kitchen for tests of screens: who is signed in, its house, a lot of it. */
 import { type Answer, type api, type House, type Lot, type Me, noTerms } from '@zabrik/contract';
+import { usualIdleMinutes } from '@zabrik/contract/roles';
 import { usualUnits } from '@zabrik/core';
 
 type Supplier = Answer<typeof api.receive.saveSupplier>;
@@ -36,6 +37,7 @@ export const house: House = {
   version: 1,
   units: usualUnits,
   practiceScale: false,
+  idleMinutes: usualIdleMinutes,
   probeAt: null,
   printerAt: null,
   simulated: false,

@@ -58,7 +58,15 @@ export function batchOf(
     measure: recipe.output.measure,
     ways: [...chosen],
     inputs: [
-      { lotId: LOT, code: '1042-K', name: 'Hake frames', category: 'white-fish-frame', massMg: baseMg, as: 'base' },
+      {
+        lotId: LOT,
+        code: '1042-K',
+        name: 'Hake frames',
+        category: 'white-fish-frame',
+        massMg: baseMg,
+        allergens: [],
+        as: 'base',
+      },
     ],
     ingredients: [{ id: 'water', name: 'water', massMg: baseMg, fromLotsMg: 0 }],
     baseMg,
@@ -98,6 +106,7 @@ interface Known {
   readonly boned?: readonly Boned[];
   readonly plates?: readonly ListedPlate[];
   readonly role?: Me['person']['role'];
+  readonly mustNotTouch?: readonly string[];
   /** How far the server's clock is ahead of this device's. */
   readonly aheadMs?: number;
   /** A recipe that is nobody’s yet, as another screen hands it over. */
@@ -116,7 +125,11 @@ const screens = {
 export let client: QueryClient;
 export async function open(pattern: keyof typeof screens, address: string, known: Known = {}): Promise<void> {
   client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: Number.POSITIVE_INFINITY } } });
-  client.setQueryData(['me'], { ...me, person: { ...me.person, role: known.role ?? 'sous-chef' } });
+  client.setQueryData(['me'], {
+    ...me,
+    person: { ...me.person, role: known.role ?? 'sous-chef' },
+    mustNotTouch: known.mustNotTouch ?? [],
+  });
   client.setQueryData(['house'], house);
   client.setQueryData(['house', 'limits'], { limits });
   client.setQueryData(['catalogue'], {

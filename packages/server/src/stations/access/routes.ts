@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { api, type Me } from '@zabrik/contract';
+import { api, type Me, usualIdleMinutes } from '@zabrik/contract';
 import { onShift } from '@zabrik/core';
 import { parse as parseCookies } from 'cookie';
 import type { Request, Router } from 'express';
@@ -8,7 +8,7 @@ import { doorCount, doorLimit } from '../../access/doorLimit.ts';
 import { newPinHash } from '../../access/pins.ts';
 import { lifeOf } from '../../access/session.ts';
 import { deviceRow, rememberDevice, signIn } from '../../access/signIn.ts';
-import { clockIn } from '../../db/house.ts';
+import { clockIn, readHouse } from '../../db/house.ts';
 import { HouseTable } from '../../db/models/house.ts';
 import { PersonTable } from '../../db/models/person.ts';
 import { rowsOf, serverRows } from '../../db/rows.ts';
@@ -84,6 +84,10 @@ export function accessRoutes(services: Services, router: Router): void {
     return letIn(request, actor);
   });
 
+  /** How long whoever this is may leave their tablet alone. */
+  const idleMinutesOf = async (actor: Actor): Promise<number> =>
+    ((await readHouse(services.db, actor)).settings.idleMinutes ?? usualIdleMinutes)[actor.role];
+
   /** Whoever has proved who they are: the tablet is known to the house from now on, and the session is theirs. */
   const letIn = async (request: Request, actor: Actor): Promise<Me> => {
     const device = deviceOf(request) ?? randomBytes(24).toString('base64url');
@@ -103,7 +107,7 @@ export function accessRoutes(services: Services, router: Router): void {
     request.session.who = actor;
     request.session.tablet = device;
     request.session.since = Date.now();
-    request.session.cookie.maxAge = lifeOf(actor.role, request.session.since, request.session.since);
+    request.session.cookie.maxAge = lifeOf(await idleMinutesOf(actor), request.session.since, request.session.since);
     // kept before the answer starts: whoever reads the cookie in its head may use it at once
     await new Promise<void>((resolve, reject) => {
       request.session.save((error: unknown) => (error == null ? resolve() : reject(error)));
@@ -148,7 +152,7 @@ export function accessRoutes(services: Services, router: Router): void {
   mountRead(services, router, api.access.stillHere, async (actor, { request: { session } }) => {
     const now = Date.now();
     session.hereAt = now;
-    session.cookie.maxAge = lifeOf(actor.role, session.since ?? now, now);
+    session.cookie.maxAge = lifeOf(await idleMinutesOf(actor), session.since ?? now, now);
     return { until: new Date(now + session.cookie.maxAge).toISOString() };
   });
 

@@ -1,7 +1,9 @@
 import type { BenchEventBody, Breakdown, BreakdownHead, WaitingStage } from '@zabrik/contract';
 import {
   believeShare,
+  broughtIn,
   type CutPlan,
+  carryAllergens,
   foundDespite,
   missingInputs,
   noUnits,
@@ -83,7 +85,8 @@ export async function readBreakdown(
   return {
     ...headOf(row),
     plan: row.plan as Breakdown['plan'],
-    inputs: inputs.flatMap(({ brought, ...input }) => (brought ? [] : [input])),
+    inputs: inputs.flatMap(({ brought, allergens: _, ...input }) => (brought ? [] : [input])),
+    allergens: carryAllergens(...inputs.map((i) => i.allergens), ...broughtIn(events).map((b) => b.allergens)),
     movementId: row.movementId,
     weighings,
     events,

@@ -7,7 +7,7 @@ import {
   standingCaution,
   tubPurposes,
 } from '@zabrik/catalogue';
-import { api } from '@zabrik/contract';
+import { api, usualIdleMinutes } from '@zabrik/contract';
 import { usualUnits } from '@zabrik/core';
 import type { Router } from 'express';
 import { v7 as uuidv7 } from 'uuid';
@@ -63,6 +63,7 @@ export function houseRoutes(services: Services, router: Router): void {
       school,
       scales,
       practiceScale,
+      idleMinutes,
       creditMinorPerKg,
       pantryMinorPerKg,
       pantryFrom,
@@ -87,6 +88,7 @@ export function houseRoutes(services: Services, router: Router): void {
       school,
       scales,
       practiceScale: practiceScale ?? false,
+      idleMinutes: idleMinutes ?? usualIdleMinutes,
       creditMinorPerKg,
       pantryMinorPerKg,
       pantryFrom: pantryFrom ?? {},

@@ -17,7 +17,8 @@ const BATCH = `
 select r.id, r.state, r.recipe_id as "recipeId", rv.recipe as recipe, r.ways, r.ingredients, r.base_mg as "baseMg", r.expected as "expectedMg", r.plates, r.pieces,
        r.limiting, r.short, case when r.state = 'done' then r.unpriced else '{}' end as unpriced, r.foods, r.vessel_id as "vesselId", r.output_mg as "outputMg", r.movement_id as "movementId", p.name as by,
        r.planned_at as "plannedAt", r.started_at as "startedAt", r.done_at as "doneAt",
-       coalesce((select jsonb_agg(jsonb_build_object('lotId', l.id, 'code', l.code, 'name', l.name, 'category', l.category, 'massMg', i.mass_mg, 'as', i.as_part)
+       coalesce((select jsonb_agg(jsonb_build_object('lotId', l.id, 'code', l.code, 'name', l.name, 'category', l.category, 'massMg', i.mass_mg,
+                 'allergens', l.allergens, 'as', i.as_part)
                  order by i.position)
         from batch_input i join lot l on l.id = i.lot_id where i.batch_id = r.id), '[]') as inputs,
        (select jsonb_build_object('id', l.id, 'code', l.code, 'name', l.name, 'costMinor',

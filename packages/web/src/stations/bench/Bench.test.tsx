@@ -18,6 +18,7 @@ interface Wanted {
   readonly way?: Breakdown['way'];
   readonly stage?: number;
   readonly role?: Me['person']['role'];
+  readonly mustNotTouch?: readonly string[];
   readonly weighings?: readonly Weighing[];
   readonly startedMinutesAgo?: number;
 }
@@ -112,6 +113,7 @@ async function open(wanted: Wanted): Promise<void> {
     closedAt: null,
     plan,
     inputs: [{ lotId: ID, code: '1042-K', name: 'Animal', massMg: wanted.startG * 1_000 }],
+    allergens: ['fish'],
     movementId: null,
     weighings: [...(wanted.weighings ?? [])],
     events: [],
@@ -129,7 +131,11 @@ async function open(wanted: Wanted): Promise<void> {
   const client = new QueryClient({
     defaultOptions: { queries: { retry: false, staleTime: Number.POSITIVE_INFINITY } },
   });
-  client.setQueryData(['me'], { ...me, person: { ...me.person, role: wanted.role ?? 'sous-chef' } });
+  client.setQueryData(['me'], {
+    ...me,
+    person: { ...me.person, role: wanted.role ?? 'sous-chef' },
+    mustNotTouch: wanted.mustNotTouch ?? [],
+  });
   client.setQueryData(['house'], house);
   client.setQueryData(['catalogue'], { categories });
   client.setQueryData(['breakdowns', 'one', ID], breakdown);
@@ -163,6 +169,31 @@ afterEach(() => {
   cleanup();
   vi.unstubAllGlobals();
   vi.useRealTimers();
+});
+
+describe('weights of practice', () => {
+  const practised = { ...weighing(9, 'head', 500), scale: 'practice' };
+
+  it('are marked, keep the stage from being closed, and leave the animal to be put back', async () => {
+    await open({ planId: 'round-fish-two-fillets', startG: 2_400, weighings: [practised] });
+    press('w');
+    expect(await screen.findByText(/Ines Calloway, practice/)).toBeTruthy();
+    press('c');
+    expect(says()).toContain('from the practice scale');
+    expect(screen.getByRole('button', { name: 'Put it back' })).toBeTruthy();
+  });
+
+  it('beside a real one: neither closed nor put back', async () => {
+    await open({ planId: 'round-fish-two-fillets', startG: 2_400, weighings: [practised, weighing(10, 'frame', 400)] });
+    expect(screen.queryByRole('button', { name: 'Put it back' })).toBeNull();
+    press('c');
+    expect(says()).toContain('from the practice scale');
+  });
+});
+
+it('somebody who must not touch what lies there is told at the bench, whoever began it', async () => {
+  await open({ planId: 'round-fish-two-fillets', startG: 2_400, mustNotTouch: ['fish', 'milk'] });
+  expect(screen.getByText(/Ines Calloway must not touch fish: this has it/)).toBeTruthy();
 });
 
 describe('taking weights', () => {

@@ -1,7 +1,9 @@
 import { formatMass, PRACTICE_SCALE, shortName } from '@zabrik/core';
 import { type ComponentProps, useEffect } from 'react';
 import { leavePractice, useChosenScale, useScale } from '../../app/live.ts';
+import { useHouse } from '../../app/queries.ts';
 import { Button } from '../../kit/Button.tsx';
+import { NotForMe } from '../../parts/NotForMe.tsx';
 import { Pan } from '../../parts/Pan.tsx';
 import { SimulatedPan } from '../../parts/SimulatedPan.tsx';
 import { BenchPieces } from './BenchPieces.tsx';
@@ -14,7 +16,11 @@ import type { BenchFlow } from './useBench.ts';
 import type { BenchState } from './useBreakdown.ts';
 
 /** The only part of the bench that is drawn at every tremble of the pan. */
-const LivePan = (props: Omit<ComponentProps<typeof Pan>, 'reading'>) => <Pan reading={useScale()} {...props} />;
+function LivePan(props: Omit<ComponentProps<typeof Pan>, 'reading' | 'scaleName'>) {
+  const reading = useScale();
+  const [, ...others] = useHouse().data?.scales ?? [];
+  return <Pan reading={reading} scaleName={others.find((s) => s.id === reading.scale)?.name} {...props} />;
+}
 
 /** How many units this weight stands for, when it may be more than one. */
 function CountStep({ flow, state }: { readonly flow: BenchFlow; readonly state: BenchState }) {
@@ -84,6 +90,7 @@ export function BenchScale({ flow, state, may, standing }: Props) {
       {may && <GuardStrip flow={flow} />}
       {piece.accumulates === true && <Picking flow={flow} state={state} />}
       <FillWords state={state} />
+      <NotForMe has={breakdown.allergens} />
       {practice && (
         <p className="w-full border-l-4 border-attention bg-[#fff7e0] px-3 py-1.5 font-semibold" data-testid="practice">
           Practice scale. Its weights are marked, and the stage cannot be closed with them.

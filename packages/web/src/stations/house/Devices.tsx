@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Answer, House } from '@zabrik/contract';
 import { deviceAddress } from '@zabrik/contract/deviceAddress';
+import { roleNames, roles } from '@zabrik/contract/roles';
 import { formatMass, formatTemperature, inGrams, inKilograms } from '@zabrik/core';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { type UseFormReturn, useFieldArray } from 'react-hook-form';
@@ -266,6 +267,29 @@ function DevicesForm({
             would weigh. Each of its weights is marked, and a breakdown with one of them cannot be closed.
           </p>
           <Check label="The bench has a practice scale" {...register('practiceScale')} />
+        </section>
+        <section aria-label="Tablets nobody touches" className="mb-8 grid content-start gap-2">
+          <div>
+            <h2 className="text-lg font-bold">A tablet that nobody touches</h2>
+            <p className="max-w-[70ch] text-[15px] text-ink-soft">
+              After so many minutes it asks again who stands there, over the page: what was typed is still there. The
+              more somebody may do, the sooner.
+            </p>
+          </div>
+          <div className="flex flex-wrap gap-2">
+            {roles.map((role) => (
+              <Field
+                key={role}
+                label={roleNames[role]}
+                unit="min"
+                dense
+                className="w-32"
+                inputMode="numeric"
+                error={errors.idleMinutes?.[role]?.message}
+                {...register(`idleMinutes.${role}`)}
+              />
+            ))}
+          </div>
         </section>
         <section aria-label="Probe and printer" className="grid content-start gap-3">
           <div>

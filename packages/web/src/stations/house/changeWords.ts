@@ -25,6 +25,7 @@ const names: Readonly<Record<string, string>> = {
   places: 'Places',
   scales: 'Scales',
   practiceScale: 'Practice scale',
+  idleMinutes: 'How long a tablet may lie untouched, minutes',
   units: 'Units, clock and dates',
   probeAt: 'Where the probe answers',
   printerAt: 'Where the label printer answers',

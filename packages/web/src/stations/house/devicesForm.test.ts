@@ -23,6 +23,15 @@ it('what is typed of scales comes back as it was saved; a new one gets an id of 
   expect(settings).toMatchObject({ probeAt: 'probe:7003', printerAt: null });
 });
 
+it('a new scale takes no name that is kept for practice; minutes of a tablet are whole and within a shift', () => {
+  const typed = typedOf(house);
+  const named = settingsOf(devicesForm.parse({ ...typed, scales: [...typed.scales, { ...floor, name: 'Practice' }] }));
+  expect(named.scales.at(-1)?.id).toBe('practice-2');
+  const minutes = (butcher: string) =>
+    devicesForm.safeParse({ ...typed, idleMinutes: { ...typed.idleMinutes, butcher } }).data?.idleMinutes.butcher;
+  expect(['5', '840', '4', '841', '30.5', '', 'soon'].map(minutes)).toEqual([5, 840, ...Array(5).fill(undefined)]);
+});
+
 it('says what is wrong with a scale, and that a kitchen has one', () => {
   const wrong = (change: object) =>
     devicesForm.safeParse({ ...typedOf(house), scales: [{ ...floor, ...change }] }).error?.issues.map((i) => i.message);

@@ -1,7 +1,8 @@
 /** Scales, probe and printer as they are typed, and what they are to the records. */
 import type { House } from '@zabrik/contract';
 import { deviceAddress } from '@zabrik/contract/deviceAddress';
-import { inGrams, inKilograms, PRACTICE_SCALE } from '@zabrik/core';
+import { SHIFT_MINUTES, SHORTEST_IDLE_MINUTES } from '@zabrik/contract/roles';
+import { inGrams, inKilograms, PRACTICE_SCALE, readDecimal } from '@zabrik/core';
 import { z } from 'zod';
 import { aFigure } from '../../kit/fieldReaders.ts';
 import { named } from './named.ts';
@@ -26,9 +27,19 @@ const scale = z
     message: 'It holds a hundred of its steps at least',
   });
 
+/** How long somebody may leave a tablet alone. */
+const minutes = z
+  .string()
+  .refine((text) => {
+    const read = readDecimal(text);
+    return Number.isInteger(read) && read >= SHORTEST_IDLE_MINUTES && read <= SHIFT_MINUTES;
+  }, `Minutes, ${SHORTEST_IDLE_MINUTES} to ${SHIFT_MINUTES}`)
+  .transform(readDecimal);
+
 export const devicesForm = z.object({
   scales: z.array(scale).min(1, 'A kitchen has one scale at least, if only to type from'),
   practiceScale: z.boolean(),
+  idleMinutes: z.object({ butcher: minutes, 'sous-chef': minutes, 'head-chef': minutes, viewer: minutes }),
   probeAt: addressOrNothing,
   printerAt: addressOrNothing,
 });
@@ -45,7 +56,9 @@ export const newScale: ScaleTyped = {
   maxKg: '15',
 };
 
-export const typedOf = (house: Pick<House, 'scales' | 'practiceScale' | 'probeAt' | 'printerAt'>): DevicesTyped => ({
+export const typedOf = (
+  house: Pick<House, 'scales' | 'practiceScale' | 'idleMinutes' | 'probeAt' | 'printerAt'>,
+): DevicesTyped => ({
   scales: house.scales.map((s) => ({
     id: s.id,
     name: s.name,
@@ -55,12 +68,18 @@ export const typedOf = (house: Pick<House, 'scales' | 'practiceScale' | 'probeAt
     maxKg: String(inKilograms(s.maxMg)),
   })),
   practiceScale: house.practiceScale,
+  idleMinutes: {
+    butcher: String(house.idleMinutes.butcher),
+    'sous-chef': String(house.idleMinutes['sous-chef']),
+    'head-chef': String(house.idleMinutes['head-chef']),
+    viewer: String(house.idleMinutes.viewer),
+  },
   probeAt: house.probeAt ?? '',
   printerAt: house.printerAt ?? '',
 });
 
 /** What is saved: a new scale gets an id of its name. */
-export function settingsOf({ scales, practiceScale, probeAt, printerAt }: DevicesRead) {
+export function settingsOf({ scales, practiceScale, idleMinutes, probeAt, printerAt }: DevicesRead) {
   const [first, ...others] = named(scales, [PRACTICE_SCALE]).map(
     ({ id, name, address, accuracyClass, intervalG, maxKg }) => ({
       id,
@@ -75,6 +94,7 @@ export function settingsOf({ scales, practiceScale, probeAt, printerAt }: Device
   return {
     scales: [first, ...others] as const,
     practiceScale,
+    idleMinutes,
     probeAt: probeAt === '' ? null : probeAt,
     printerAt: printerAt === '' ? null : printerAt,
   };

@@ -14,6 +14,7 @@ import { Failed, Loading } from '../../kit/Notice.tsx';
 import { OneField, someWords } from '../../kit/OneField.tsx';
 import { PaperLink } from '../../kit/PaperLink.tsx';
 import { unitWord } from '../../parts/amountIn.ts';
+import { NotForMe } from '../../parts/NotForMe.tsx';
 import { RefusedHere } from '../../parts/RefusedHere.tsx';
 import { useKeys } from '../../parts/useKeys.ts';
 import { CoreSoFar } from './CoreSoFar.tsx';
@@ -149,6 +150,17 @@ export default function AtTheStove() {
       <RefusedHere refused={stove.refused.filter((w) => w.endpoint !== api.pots.finish.id)} className="" />
       <div className="grid flex-1 content-start gap-5 p-4 xl:grid-cols-[minmax(0,1fr)_400px]">
         <div className="grid min-w-0 content-start gap-4">
+          {going && (
+            <NotForMe
+              has={[
+                ...batch.recipe.allergens,
+                ...batch.recipe.ingredients.flatMap((i) =>
+                  batch.ingredients.some((b) => b.id === i.id) ? i.allergens : [],
+                ),
+                ...batch.inputs.flatMap((i) => i.allergens),
+              ]}
+            />
+          )}
           <div className="flex flex-wrap items-baseline gap-x-4">
             <h2 className="text-2xl font-bold">{batch.title}</h2>
             <p className="text-ink-soft">

@@ -40,6 +40,30 @@ const pick = async (label: string, name: RegExp): Promise<void> => {
   fireEvent.change(select, { target: { value: (option as HTMLOptionElement).value } });
 };
 
+describe('somebody who must not touch what is in the pot', () => {
+  const fumet = batchOf('fish-fumet', kilograms(5));
+  const seen = (): boolean => screen.queryByText(/Ines Calloway must not touch/) !== null;
+  it.each([
+    ['of a lot that went in', [], ['fish'], true],
+    ['of the recipe itself', ['celery'], [], true],
+    ['of neither', ['eggs'], ['fish'], false],
+  ])('is told at the stove, %s', async (_, mine, ofLot, told) => {
+    const [first] = fumet.inputs;
+    if (first === undefined) throw new Error('nothing in the pot');
+    const recipe = { ...fumet.recipe, allergens: ['celery'], ingredients: [] };
+    await stove(
+      { ...fumet, recipe, inputs: [{ ...first, allergens: ofLot }] },
+      { mustNotTouch: mine.length === 0 ? ['fish'] : mine },
+    );
+    expect(seen()).toBe(told);
+  });
+  it('is told nothing of a batch that is done', async () => {
+    const recipe = { ...fumet.recipe, allergens: ['celery'] };
+    await stove({ ...fumet, recipe, state: 'done' }, { mustNotTouch: ['celery'] });
+    expect(seen()).toBe(false);
+  });
+});
+
 describe('a lot joins a pot that is on', () => {
   const bass = { ...frame(7), name: 'Bass frame 7' };
   const mackerel = lotOf(8, { name: 'Mackerel frame', potKind: 'oily-fish-frame', massMg: grams(400) });

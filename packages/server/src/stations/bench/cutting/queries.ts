@@ -24,6 +24,7 @@ interface InputRow {
   readonly name: string;
   readonly species: string | null;
   readonly category: string | null;
+  readonly allergens: readonly string[];
   readonly pieceId: string | null;
   readonly pieces: number;
   readonly massMg: number;
@@ -35,7 +36,7 @@ const HEAD = `select c.id, c.kind, c.state, c.start_minor as "startMinor", c.mov
 const readInputs = (db: Sequelize, ids: readonly string[], transaction?: Transaction): Promise<InputRow[]> =>
   select<InputRow>(
     db,
-    `select i.cutting_id as "cuttingId", i.lot_id as "lotId", l.code, l.name, l.species, l.category, l.piece_id as "pieceId",
+    `select i.cutting_id as "cuttingId", i.lot_id as "lotId", l.code, l.name, l.species, l.category, l.allergens, l.piece_id as "pieceId",
             (select jsonb_agg(w.mass_mg order by w.at) from weighing w
              where w.breakdown_id = l.breakdown_id and w.piece_id = l.piece_id and w.destination = l.destination and w.count = 1 and w.mass_mg is not null
                and not exists (select 1 from corrected c where c.house_id = w.house_id and c.id = w.id)) as weights,
@@ -61,11 +62,12 @@ function headOf(row: Row, inputs: readonly InputRow[], events: readonly CuttingE
     by: row.by,
     startedAt: row.startedAt.toISOString(),
     closedAt: row.closedAt?.toISOString() ?? null,
-    inputs: inputs.map(({ lotId, code, name, massMg, pieces, weights }) => ({
+    inputs: inputs.map(({ lotId, code, name, massMg, allergens, pieces, weights }) => ({
       lotId,
       code,
       name,
       massMg,
+      allergens: [...allergens],
       // as they came off: worth offering only while the lot is still those pieces, whole
       pieceMg: weights?.length === pieces && weights.reduce((a, b) => a + b, 0) === massMg ? [...weights] : [],
     })),
@@ -96,6 +98,7 @@ interface RestingRow {
   readonly name: string;
   readonly species: string | null;
   readonly category: string | null;
+  readonly allergens: readonly string[];
   readonly pieceId: string | null;
   readonly freeMg: number;
   readonly freePieces: number;
@@ -108,7 +111,7 @@ interface RestingRow {
 export async function listResting(db: Sequelize, houseId: string) {
   const rows = await select<RestingRow>(
     db,
-    `select c.id as "cuttingId", l.id as "lotId", l.code, l.name, l.species, l.category, l.piece_id as "pieceId", ${FREE}, l.use_by as "useBy", l.made_at as "madeAt",
+    `select c.id as "cuttingId", l.id as "lotId", l.code, l.name, l.species, l.category, l.allergens, l.piece_id as "pieceId", ${FREE}, l.use_by as "useBy", l.made_at as "madeAt",
             (select e.body #> '{setup,rest}' from cutting_event e where e.cutting_id = c.id and e.body ->> 'kind' = 'setup' order by e.seq desc limit 1) as rest
      from cutting c join posting p on p.movement_id = c.movement_id and p.mass_mg > 0
      join lot l on l.id = p.lot_id and l.piece_id = 'roll' join lot_balance b on b.lot_id = l.id and b.mass_mg > b.reserved_mg
@@ -118,8 +121,9 @@ export async function listResting(db: Sequelize, houseId: string) {
     [houseId],
   );
   const later = (at: Date, hours: number): string => new Date(at.getTime() + hours * 3_600_000).toISOString();
-  return rows.map(({ rest, madeAt, ...row }) => ({
+  return rows.map(({ rest, madeAt, allergens, ...row }) => ({
     ...row,
+    allergens: [...allergens],
     madeAt: madeAt.toISOString(),
     readyAt: later(madeAt, rest?.minHours ?? 0),
     lateAt: later(madeAt, rest?.maxHours ?? 24),

@@ -4,6 +4,7 @@ import { type ReactNode, useState } from 'react';
 import { useMay } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { Toggle } from '../../../kit/Toggle.tsx';
+import { NotForMe } from '../../../parts/NotForMe.tsx';
 import { SimulatedPan } from '../../../parts/SimulatedPan.tsx';
 import { useKeys } from '../../../parts/useKeys.ts';
 import { CloseStrip } from './CloseStrip.tsx';
@@ -95,7 +96,10 @@ export function BoardFrame({ board, taking, says, wantedMg, big, lines, line, on
         </p>
       </div>
       <div className="grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_340px]">
-        <div className="min-h-0 min-w-0 overflow-y-auto p-4">{children}</div>
+        <div className="min-h-0 min-w-0 overflow-y-auto p-4">
+          <NotForMe has={cutting.inputs.flatMap((i) => i.allergens)} />
+          {children}
+        </div>
         <aside className="flex min-h-0 flex-col border-line bg-sheet-soft max-lg:border-t lg:border-l" aria-label="Got">
           <PanStrip
             taking={taking}

@@ -9,7 +9,14 @@ afterEach(cleanup);
 
 type Closing = ReturnType<typeof useCuttingClose>;
 const input = (lotId: string, name: string, g: number): Cutting['inputs'][number] =>
-  ({ lotId, code: `${lotId}-K`, name, massMg: grams(g), pieceMg: [] }) satisfies Cutting['inputs'][number];
+  ({
+    lotId,
+    code: `${lotId}-K`,
+    name,
+    massMg: grams(g),
+    allergens: [],
+    pieceMg: [],
+  }) satisfies Cutting['inputs'][number];
 
 function open(verdict: 'short' | 'gain', unaccountedG: number, inputs: Cutting['inputs']) {
   const finish = vi.fn();

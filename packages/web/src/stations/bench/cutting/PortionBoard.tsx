@@ -4,6 +4,7 @@ import { useMay } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
 import { TabList, TabPanel, Tabs } from '../../../kit/Tabs.tsx';
 import { Toggle } from '../../../kit/Toggle.tsx';
+import { NotForMe } from '../../../parts/NotForMe.tsx';
 import { SimulatedPan } from '../../../parts/SimulatedPan.tsx';
 import { useKeys } from '../../../parts/useKeys.ts';
 import { CloseStrip } from './CloseStrip.tsx';
@@ -97,6 +98,7 @@ export function PortionBoard({ board }: { readonly board: AtBoard }) {
       <PortionHead board={board} flow={flow} open={setTab} />
       <div className="grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_340px]">
         <section className="flex min-h-0 min-w-0 flex-col" aria-label="Where to cut">
+          <NotForMe has={board.cutting.inputs.flatMap((i) => i.allergens)} />
           {trueScale.on && !flow.finished && <Calibrate scale={trueScale} />}
           {flow.finished ? (
             <div className="grid min-h-60 flex-1 place-items-center p-6 text-center">

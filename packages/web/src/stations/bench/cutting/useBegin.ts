@@ -11,7 +11,10 @@ import { useMe } from '../../../app/queries.ts';
 import { cuttingKey } from './useCutting.ts';
 
 /** As much of a lot as it takes to lay it on the board. */
-type ToCut = Pick<Lot, 'id' | 'code' | 'name' | 'species' | 'category' | 'pieceId' | 'freePieces' | 'freeMg' | 'useBy'>;
+type ToCut = Pick<
+  Lot,
+  'id' | 'code' | 'name' | 'species' | 'category' | 'pieceId' | 'allergens' | 'freePieces' | 'freeMg' | 'useBy'
+>;
 
 interface Begun {
   readonly kind: CuttingKind;
@@ -44,7 +47,14 @@ export function useBegin() {
       by: me?.person.name ?? '',
       startedAt: at,
       closedAt: null,
-      inputs: lots.map((l) => ({ lotId: l.id, code: l.code, name: l.name, massMg: l.freeMg, pieceMg: [] })),
+      inputs: lots.map((l) => ({
+        lotId: l.id,
+        code: l.code,
+        name: l.name,
+        massMg: l.freeMg,
+        allergens: l.allergens,
+        pieceMg: [],
+      })),
       startMinor: 0,
       movementId: null,
       events: [],

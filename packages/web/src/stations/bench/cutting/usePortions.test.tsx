@@ -30,7 +30,9 @@ const cutting = {
   pieceId: null,
   pieces: 2,
   startMg: grams(600),
-  inputs: [{ lotId: 'l', code: 'L', name: 'fillets', massMg: grams(600), pieceMg: [grams(300), grams(300)] }],
+  inputs: [
+    { lotId: 'l', code: 'L', name: 'fillets', massMg: grams(600), allergens: [], pieceMg: [grams(300), grams(300)] },
+  ],
 } as unknown as Cutting;
 
 function useBoard() {
