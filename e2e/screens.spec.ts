@@ -427,7 +427,7 @@ test('practice is marked and never booked: the stage does not close with it, and
 
   await start(page, /Hake/, /two fillets/i);
   await page.getByRole('tab', { name: /^Tools/ }).click();
-  await page.getByRole('button', { name: /Practice scale/ }).click();
+  await page.getByRole('button', { name: /^Practice/ }).click();
   await expect(page.getByTestId('practice')).toContainText('the stage cannot be closed with them');
   await axe(page, 'the bench in practice', true);
   await page.getByRole('tab', { name: /^Weights/ }).click();

@@ -93,6 +93,8 @@ export type HouseMould = z.output<typeof houseMouldSchema>;
 /** From which line of a supplier's price lists the price of an ingredient is read. */
 const pantryFrom = z.record(z.string().max(64), z.strictObject({ supplierId: id, item: z.string().min(1).max(120) }));
 
+const taxSchema = z.strictObject({ name: z.string().trim().min(1).max(20), prices: z.enum(['without', 'with']) });
+
 /** Minutes by role; a session lasts no longer than a long shift all the same. */
 const idleSchema = z.record(z.enum(roles), z.int().min(SHORTEST_IDLE_MINUTES).max(SHIFT_MINUTES));
 
@@ -128,6 +130,9 @@ export const houseSchema = z.strictObject({
   moulds: z.array(houseMouldSchema).readonly().describe('by their inside measures'),
   goods: z.array(ownGoodsSchema).readonly().describe('bought beside what the catalogue knows'),
   energyMinorPerKwh: amountMinor.nullable().describe('what a kilowatt-hour costs'),
+  tax: taxSchema
+    .nullable()
+    .describe('whether prices and costs are with or without the tax on what is bought; null: nothing is said of one'),
   units: unitsSchema,
   probeAt: deviceAddress.nullable().describe('where the probe thermometer answers'),
   printerAt: deviceAddress.nullable().describe('where the label printer answers'),
@@ -278,6 +283,7 @@ export const settingsSchema = z.strictObject({
   scales: z.tuple([scaleSchema.extend({ name: newName })], scaleSchema.extend({ name: newName })).readonly(),
   practiceScale: z.boolean(),
   idleMinutes: idleSchema,
+  tax: taxSchema.nullable(),
   units: unitsSchema,
   probeAt: deviceAddress.nullable(),
   printerAt: deviceAddress.nullable(),

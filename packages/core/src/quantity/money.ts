@@ -116,3 +116,12 @@ export function shareOut(total: number, weights: readonly number[]): MinorUnits[
   }
   return floors.map((value) => (value === 0 ? 0 : sign * value) as MinorUnits);
 }
+
+/** The tax on what is bought, as the house calls it, and whether its prices are with it or without. Nothing is reckoned: what is typed is what counts. */
+export interface TaxSaid {
+  readonly name: string;
+  readonly prices: 'without' | 'with';
+}
+
+/** @example { name: 'VAT', prices: 'without' } -> "without VAT"; nothing where the house says nothing of a tax */
+export const taxWords = (tax: TaxSaid | null | undefined): string => (tax == null ? '' : `${tax.prices} ${tax.name}`);

@@ -13,6 +13,7 @@ import {
   parseMoney,
   priceOf,
   shareOut,
+  taxWords,
 } from './money.ts';
 import { figureWords, readDecimal } from './number.ts';
 import { celsius, fahrenheit, formatTemperature, inFahrenheit, parseTemperature } from './temperature.ts';
@@ -244,3 +245,10 @@ describe('temperature', () => {
     expect(refusalCode(() => parseTemperature('cold'))).toBe('not_a_temperature');
   });
 });
+
+it.each([
+  [null, ''],
+  [undefined, ''],
+  [{ name: 'VAT', prices: 'without' } as const, 'without VAT'],
+  [{ name: 'IVA', prices: 'with' } as const, 'with IVA'],
+])('of a tax %o is said %o', (tax, words) => expect(taxWords(tax)).toBe(words));

@@ -1,6 +1,6 @@
 /** What a house has chosen for itself. */
 import type { Equipment, HouseMould, OwnGoods, Role } from '@zabrik/contract';
-import type { Burner, CostingSchool, NamedScale, Place, Units, VesselShape } from '@zabrik/core';
+import type { Burner, CostingSchool, NamedScale, Place, TaxSaid, Units, VesselShape } from '@zabrik/core';
 
 export interface HouseScale extends NamedScale {
   readonly name: string;
@@ -43,6 +43,8 @@ export interface HouseSettings {
   readonly tolerance?: { readonly share: number; readonly massMg: number };
   /** Left out, the usual ones. */
   readonly units?: Units;
+  /** Left out, nothing is said of one. */
+  readonly tax?: TaxSaid;
   /** Left out, the usual ones. */
   readonly idleMinutes?: Readonly<Record<Role, number>>;
   /** Left out, there is none. */

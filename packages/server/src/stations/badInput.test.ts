@@ -69,6 +69,7 @@ const everySetting = {
   places: [{ id: 'cold-room', name: 'x', kind: 'cold-room', holds: 'raw' }],
   scales: [{ id: 'bench', name: 'x', accuracyClass: 'III', intervalMg: 5, maxMg: 5, address: '127.0.0.1:9' }],
   practiceScale: true,
+  tax: { name: 'x', prices: 'with' },
   idleMinutes: { butcher: 5, 'sous-chef': 5, 'head-chef': 5, viewer: 5 },
   units: { mass: 'imperial', temperature: 'F', volume: 'us', clock: '12', dates: 'month-first', decimal: 'point' },
   probeAt: '127.0.0.1:9',

@@ -70,7 +70,9 @@ describe('cutting to weight', () => {
     const { id, lot, say, close } = await onTheBoard();
     const before = await must(ines, api.larder.read, { params: { lotId: lot.lotId } });
     expect(before.freeMg).toBe(0);
-    expect((await must(ines, api.cutting.read, { params: { cuttingId: id } })).inputs[0]?.allergens).toEqual(['fish/hake']);
+    expect((await must(ines, api.cutting.read, { params: { cuttingId: id } })).inputs[0]?.allergens).toEqual([
+      'fish/hake',
+    ]);
     await say({ kind: 'piece', no: 1, measures: { massMg: Math.round(lot.massMg / 2), lengthMm: 400 } });
     await say(portions());
     const each = [161, 158, 163, 160];

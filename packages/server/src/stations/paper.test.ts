@@ -133,8 +133,10 @@ it('prices stand by supplier, with what they were before; a viewer from whom cos
         { ...price, item: 'Sole', supplierName: 'A', beforeMinor: null },
       ],
       'GBP',
+      'without VAT',
     ),
   );
+  expect(texts[0]).toBe('Prices without VAT');
   expect(texts.indexOf('A')).toBeLessThan(texts.indexOf('B'));
   expect(texts).toEqual(expect.arrayContaining(['£10.90 a kg', '£10.00 a kg', 'Tue 24 Nov 2026']));
   const wren = await kitchen.signIn(kitchen.personOf('Wren Haldane'));
@@ -176,13 +178,14 @@ it('a delivery has each line as it was weighed and decided, and what was not mea
     }),
   });
   const delivery = await must(ines, api.receive.read, { params: { deliveryId: warm.deliveryId } });
-  const texts = textsOf(deliverySheet(delivery, 'GBP', true));
+  const texts = textsOf(deliverySheet(delivery, 'GBP', 'with IVA', true));
   expect(texts).toEqual(
     expect.arrayContaining([line.code, '2,900 g', '2,860 g', '1.2 °C', 'accepted', 'not measured']),
   );
   expect(texts.some((t) => t.startsWith('860 g went back:'))).toBe(true);
   expect(texts.filter((t) => t.startsWith('£')).length).toBe(2);
-  expect(textsOf(deliverySheet(delivery, 'GBP', false)).some((t) => t.startsWith('£'))).toBe(false);
+  expect(texts.some((t) => t.endsWith('prices with IVA'))).toBe(true);
+  expect(textsOf(deliverySheet(delivery, 'GBP', 'with IVA', false)).some((t) => /£|IVA/.test(t))).toBe(false);
   expect((await pdf(ines, `/paper/deliveries/${delivery.id}/delivery.pdf`)).status).toBe(200);
 });
 

@@ -37,6 +37,7 @@ export const house: House = {
   version: 1,
   units: usualUnits,
   practiceScale: false,
+  tax: null,
   idleMinutes: usualIdleMinutes,
   probeAt: null,
   printerAt: null,

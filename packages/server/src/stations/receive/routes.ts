@@ -1,4 +1,5 @@
 import { api } from '@zabrik/contract';
+import { taxWords } from '@zabrik/core';
 import type { Router } from 'express';
 import { dayIn, readHouse } from '../../db/house.ts';
 import { readProbe } from '../../devices/askDevice.ts';
@@ -97,7 +98,13 @@ export function receiveRoutes(services: Services, router: Router): void {
       dayIn((await readHouse(db, actor)).timezone, services.clock()),
       asked,
     );
-    return sheetOf(services, actor, 'prices', 'Prices', priceSheet(prices, house.currency));
+    return sheetOf(
+      services,
+      actor,
+      'prices',
+      'Prices',
+      priceSheet(prices, house.currency, taxWords(house.settings.tax)),
+    );
   });
   mountFile(services, router, api.paper.delivery, async (actor, { params }) => {
     const { deliverySheet } = await import('./sheets.ts');
@@ -108,7 +115,7 @@ export function receiveRoutes(services: Services, router: Router): void {
       actor,
       'delivery',
       `${delivery.supplierName}, ${timeOnPaper(new Date(delivery.at), house.timezone)}`,
-      deliverySheet(delivery, house.currency, !(await keepsCosts(db, actor))),
+      deliverySheet(delivery, house.currency, taxWords(house.settings.tax), !(await keepsCosts(db, actor))),
     );
   });
 }

@@ -17,11 +17,11 @@ export interface PriceLine {
 }
 
 /** Every price that counts today, each supplier under its own heading. */
-export function priceSheet(prices: readonly PriceLine[], currency: string): Content[] {
+export function priceSheet(prices: readonly PriceLine[], currency: string, tax: string): Content[] {
   if (prices.length === 0) return [nothing('No list counts yet.')];
   const suppliers = new Map<string, PriceLine[]>();
   for (const p of prices) suppliers.set(p.supplierName, [...(suppliers.get(p.supplierName) ?? []), p]);
-  return [...suppliers]
+  const groups = [...suppliers]
     .sort(([a], [b]) => a.localeCompare(b))
     .flatMap(([supplier, some]): Content[] => [
       heading(supplier),
@@ -42,10 +42,11 @@ export function priceSheet(prices: readonly PriceLine[], currency: string): Cont
         ]),
       ),
     ]);
+  return [...(tax === '' ? [] : [line(`Prices ${tax}`)]), ...groups];
 }
 
 /** What a supplier brought: each line as it was weighed, measured and decided. */
-export function deliverySheet(delivery: Delivery, currency: string, showsCosts: boolean): Content[] {
+export function deliverySheet(delivery: Delivery, currency: string, tax: string, showsCosts: boolean): Content[] {
   const decided = (l: Delivery['lines'][number]): string =>
     l.verdict === 'accepted'
       ? 'accepted'
@@ -56,6 +57,7 @@ export function deliverySheet(delivery: Delivery, currency: string, showsCosts: 
         `Received by ${delivery.by}`,
         delivery.invoice === null ? '' : `invoice ${delivery.invoice}`,
         delivery.closedAt === null ? 'not closed yet' : '',
+        showsCosts && tax !== '' ? `prices ${tax}` : '',
       ]
         .filter((t) => t !== '')
         .join(' · '),

@@ -138,8 +138,8 @@ export function Tools({
               className="text-left leading-tight"
               onPress={() => chooseScale(PRACTICE_SCALE)}
             >
-              <span className="block font-head font-semibold">Practice scale</span>
-              <span className="block text-[13px]">weights are marked, never booked</span>
+              <span className="block font-head font-semibold">Practice</span>
+              <span className="block text-[13px]">marked, not booked</span>
             </Toggle>
           )}
         </section>

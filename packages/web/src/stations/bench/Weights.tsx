@@ -39,9 +39,10 @@ export function Weights({ state, selected, onSelect }: Props) {
                   {unitName(w.piece, w.unit, w.count, state.breakdown.animals, w.animal)}
                 </span>
                 <span className="block truncate text-[13px] text-ink-soft">
+                  {w.scale === PRACTICE_SCALE && <strong>practice · </strong>}
                   {w.destination !== null && trayName(w.destination)} ·{' '}
                   {w.waiting ? 'kept here, not sent yet' : `${clockTime(w.at)}, ${w.by}`}
-                  {w.source === 'typed' ? ', typed' : w.scale === PRACTICE_SCALE ? ', practice' : ''}
+                  {w.source === 'typed' ? ', typed' : ''}
                 </span>
               </span>
               <span className="figure">{formatMass(w.massMg)}</span>

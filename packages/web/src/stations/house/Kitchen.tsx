@@ -68,22 +68,29 @@ const percent = z
   .refine((p) => p >= 0 && p <= 50, '0 to 50 %');
 
 const kitchenForm = (currency: string) =>
-  z.object({
-    name: z.string().trim().min(1, 'A name').max(120),
-    school: z.enum(costingSchools),
-    labour: aPriceOrNothing(currency),
-    energy: aPriceOrNothing(currency),
-    share: percent,
-    mass: z.string().transform(read((text) => parseMass(text), 'A weight, such as 10')),
-    units: z.object({
-      mass: z.enum(massSystems),
-      temperature: z.enum(temperatureScales),
-      volume: z.enum(volumeSystems),
-      clock: z.enum(clocks),
-      dates: z.enum(dateOrders),
-      decimal: z.enum(decimalSigns),
-    }),
-  });
+  z
+    .object({
+      name: z.string().trim().min(1, 'A name').max(120),
+      school: z.enum(costingSchools),
+      labour: aPriceOrNothing(currency),
+      energy: aPriceOrNothing(currency),
+      taxed: z.enum(['', 'without', 'with']),
+      taxName: z.string().trim().max(20, 'At most 20 letters'),
+      share: percent,
+      mass: z.string().transform(read((text) => parseMass(text), 'A weight, such as 10')),
+      units: z.object({
+        mass: z.enum(massSystems),
+        temperature: z.enum(temperatureScales),
+        volume: z.enum(volumeSystems),
+        clock: z.enum(clocks),
+        dates: z.enum(dateOrders),
+        decimal: z.enum(decimalSigns),
+      }),
+    })
+    .refine((said) => said.taxed === '' || said.taxName !== '', {
+      path: ['taxName'],
+      message: 'What it is called, such as VAT',
+    });
 
 const typedOf = (house: House) => {
   const amount = (minor: number | null): string => (minor === null ? '' : amountText(minor, house.currency));
@@ -92,6 +99,8 @@ const typedOf = (house: House) => {
     school: house.school,
     labour: amount(house.labourMinorPerHour),
     energy: amount(house.energyMinorPerKwh),
+    taxed: house.tax?.prices ?? ('' as const),
+    taxName: house.tax?.name ?? '',
     share: String(house.tolerance.share * 100),
     mass: massTyped(house.tolerance.massMg),
     units: { ...house.units },
@@ -115,6 +124,7 @@ function KitchenForm({ house, saving }: { readonly house: House; readonly saving
               school: said.school,
               labourMinorPerHour: said.labour,
               energyMinorPerKwh: said.energy,
+              tax: said.taxed === '' ? null : { name: said.taxName, prices: said.taxed },
               tolerance: { share: said.share / 100, massMg: said.mass },
               units: said.units,
             },
@@ -140,6 +150,21 @@ function KitchenForm({ house, saving }: { readonly house: House; readonly saving
             hint="Empty: energy is not counted."
             error={errors.energy?.message}
             {...register('energy')}
+          />
+          <Select
+            label="Prices are typed"
+            options={[
+              { value: '', name: 'nothing is said of tax' },
+              { value: 'without', name: 'without tax' },
+              { value: 'with', name: 'with tax' },
+            ]}
+            {...register('taxed')}
+          />
+          <Field
+            label="The tax is called"
+            hint="Said beside prices and costs. It is not reckoned: whoever gets it back types prices without."
+            error={errors.taxName?.message}
+            {...register('taxName')}
           />
           <Field
             label="Scales may differ from an invoice by"

@@ -2,7 +2,7 @@
 
 import type { Shift, Skill } from '@zabrik/contract';
 import { roleNames } from '@zabrik/contract/roles';
-import { allergenWords, formatMass } from '@zabrik/core';
+import { allergenWords, formatMass, type TaxSaid, taxWords } from '@zabrik/core';
 import { weekdays } from '../../app/dates.ts';
 import { shiftWords, skillNames } from './peopleWords.ts';
 
@@ -25,6 +25,7 @@ const names: Readonly<Record<string, string>> = {
   places: 'Places',
   scales: 'Scales',
   practiceScale: 'Practice scale',
+  tax: 'Tax on what is bought',
   idleMinutes: 'How long a tablet may lie untouched, minutes',
   units: 'Units, clock and dates',
   probeAt: 'Where the probe answers',
@@ -91,6 +92,7 @@ export function sideWords(what: string, value: unknown, money: (minor: number) =
       ...(shifts === undefined ? [] : [shifts.map(shiftWords).join('; ')]),
     ].join(', ');
   }
+  if (what === 'tax') return `prices ${taxWords(value as TaxSaid)}`;
   if (what === 'tolerance') {
     const { share, massMg } = value as { share: number; massMg: number };
     return `${Number((share * 100).toFixed(2))} % or ${formatMass(massMg)}`;

@@ -1,10 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query';
-import type { Ask } from '@zabrik/contract';
+import type { Ask, House } from '@zabrik/contract';
 import { useState } from 'react';
 import { useLocation } from 'react-router';
 import { useCommand } from '../../app/command.ts';
 import { api } from '../../app/endpoints.ts';
-import { useHouse } from '../../app/queries.ts';
+import { houseQuery, useHouse } from '../../app/queries.ts';
 
 type Settings = Ask<typeof api.house.saveSettings>['body']['settings'];
 
@@ -22,8 +22,12 @@ export function useSaveHouse() {
   const [savedBefore] = useState(() => drawnAnew?.path === pathname && Date.now() - drawnAnew.at < REMEMBERED_MS);
   const again = (): void => void client.invalidateQueries({ queryKey: ['house'] });
   const saving = useCommand(api.house.saveSettings, {
-    onDone: () => {
+    onDone: ({ version }, { body }) => {
       drawnAnew = { path: pathname, at: Date.now() };
+      // the form begins anew at once, with what was saved and not with what stood there before
+      client.setQueryData<House>(houseQuery.queryKey, (before) =>
+        before === undefined ? undefined : ({ ...before, ...body.settings, version } as House),
+      );
       again();
     },
     // somebody was first: theirs is read, and what was typed stays

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { costingSchools, effectiveWeighings, formatMass, formatShare, shortName } from '@zabrik/core';
+import { costingSchools, effectiveWeighings, formatMass, formatShare, shortName, taxWords } from '@zabrik/core';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCommand } from '../../app/command.ts';
@@ -143,7 +143,8 @@ export default function YieldSheet() {
         {costingSchools
           .map((school) => `${schoolNames[school].toLowerCase()} ${sheet.costFactor[school]?.toFixed(3) ?? 'none'}`)
           .join(', ')}
-        . Multiply tomorrow’s price per kilo by it. Waste carries no cost under either school.{' '}
+        . Multiply tomorrow’s price per kilo by it. Waste carries no cost under either school.
+        {taxWords(house?.tax) !== '' && ` Prices and costs ${taxWords(house?.tax)}.`}{' '}
         <HowLink to="factor" of="the cost factor" />
       </p>
       <PerAnimal sheet={sheet} />

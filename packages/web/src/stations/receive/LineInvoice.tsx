@@ -1,4 +1,5 @@
 /** What the invoice says, held against the scale; whose it is, and what its papers say. */
+import { taxWords } from '@zabrik/core';
 import { moneyOf, useHouse, useMay } from '../../app/queries.ts';
 import { DateField } from '../../kit/DateField.tsx';
 import { Field } from '../../kit/Field.tsx';
@@ -40,6 +41,7 @@ export function LineInvoice({ line, suppliers, fixed }: Props) {
         <MoneyField
           label="Invoice price, in all"
           currency={house?.currency}
+          hint={house?.tax == null ? undefined : taxWords(house.tax)}
           big
           error={error('price')}
           {...register('price')}
