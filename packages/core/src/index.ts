@@ -21,6 +21,7 @@ export * from './breakdown/stageState.ts';
 export * from './costing/costFactor.ts';
 export * from './costing/shareBatchCost.ts';
 export * from './costing/shareCost.ts';
+export * from './costing/worth.ts';
 export * from './heat/cooling.ts';
 export * from './heat/fit.ts';
 export * from './heat/lethality.ts';

@@ -107,8 +107,9 @@ export const houseSchema = z.strictObject({
   school: z.enum(costingSchools),
   scales: z.tuple([scaleSchema], scaleSchema).readonly(),
   practiceScale: z.boolean().describe('a simulated scale to practise on, whose weights are marked and never booked'),
-  /** Market value of by-products by category, minor units per kilogram. */
+  /** Market value of by-products, minor units per kilogram, by category, or by category/species where one species is worth another sum. */
   creditMinorPerKg: z.record(z.string(), amountMinor),
+  creditSaid: z.record(z.string(), day).describe('the day on which each of them was last said'),
   /** Price of bought-in ingredients, minor units per kilogram. */
   pantryMinorPerKg: z.record(z.string(), amountMinor),
   pantryFrom,
@@ -287,7 +288,7 @@ export const settingsSchema = z.strictObject({
   units: unitsSchema,
   probeAt: deviceAddress.nullable(),
   printerAt: deviceAddress.nullable(),
-  creditMinorPerKg: z.record(z.string().max(64), amountMinor),
+  creditMinorPerKg: z.record(z.string().max(130), amountMinor),
   pantryMinorPerKg: z.record(z.string().max(64), amountMinor),
   pantryFrom,
 });

@@ -1,3 +1,4 @@
+import { formatCount } from '../quantity/units.ts';
 import { sizesFault } from '../timing/minutesBySize.ts';
 import type { CutPlan, Species } from './plan.ts';
 import { inputsOf } from './planQuestions.ts';
@@ -53,7 +54,7 @@ export function planFaults(
     if (Math.abs(sum - 1) > SUM_TOLERANCE)
       say(
         `${at}.pieces`,
-        `The shares of ${stage.name} and its drip come to ${(sum * 100).toFixed(1)} %, not to 100 %.`,
+        `The shares of ${stage.name} and its drip come to ${formatCount(sum * 100, 1)} %, not to 100 %.`,
       );
     for (const [t, step] of stage.steps.entries()) {
       const here = `${at}.steps.${t}`;

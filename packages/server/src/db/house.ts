@@ -2,7 +2,6 @@ import { addDays, type Place, type PlaceKind } from '@zabrik/core';
 import type { Sequelize } from 'sequelize';
 import { Problem } from '../http/problem.ts';
 import { type HouseRow, HouseTable } from './models/house.ts';
-import { PersonTable } from './models/person.ts';
 import { type HouseScope, rowsOf } from './rows.ts';
 
 /** The house's own settings. Every station may ask. */
@@ -68,17 +67,6 @@ export function usualPlace(house: HouseRow, ready: boolean, kind: PlaceKind | nu
     places[0];
   if (found === undefined) throw new Error(`house ${house.id} has no place at all`);
   return found.id;
-}
-
-/** What an hour of each person costs: their own, else the house's; undefined where neither has said. */
-export async function hourRates(
-  db: Sequelize,
-  scope: HouseScope,
-  house: HouseRow,
-): Promise<(personId: string) => number | undefined> {
-  const people = await rowsOf(db, PersonTable, scope).all({});
-  const own = new Map(people.map((p) => [p.id, p.hourlyMinor]));
-  return (personId) => own.get(personId) ?? house.settings.labourMinorPerHour;
 }
 
 export const toleranceOf = (house: HouseRow): { readonly share: number; readonly massMg: number } =>

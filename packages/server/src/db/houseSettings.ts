@@ -1,6 +1,6 @@
 /** What a house has chosen for itself. */
 import type { Equipment, HouseMould, OwnGoods, Role } from '@zabrik/contract';
-import type { Burner, CostingSchool, NamedScale, Place, TaxSaid, Units, VesselShape } from '@zabrik/core';
+import type { Burner, CostingSchool, NamedScale, Place, TaxSaid, Units, VesselShape, Worth } from '@zabrik/core';
 
 export interface HouseScale extends NamedScale {
   readonly name: string;
@@ -12,7 +12,10 @@ export interface HouseSettings {
   readonly school: CostingSchool;
   /** The first is the one at the bench. */
   readonly scales: readonly [HouseScale, ...HouseScale[]];
-  readonly creditMinorPerKg: Readonly<Record<string, number>>;
+  /** By category, or by category and species (`worthKey`). */
+  readonly creditMinorPerKg: Worth;
+  /** The day each of them was last said. */
+  readonly creditSaid?: Readonly<Record<string, string>>;
   readonly pantryMinorPerKg: Readonly<Record<string, number>>;
   /** From which line of a supplier's price lists an ingredient's price is read; left out, from none. */
   readonly pantryFrom?: Readonly<Record<string, { readonly supplierId: string; readonly item: string }>>;

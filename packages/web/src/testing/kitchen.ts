@@ -37,6 +37,7 @@ export const house: House = {
   version: 1,
   units: usualUnits,
   practiceScale: false,
+  creditSaid: {},
   tax: null,
   idleMinutes: usualIdleMinutes,
   probeAt: null,

@@ -142,7 +142,14 @@ export async function closeStage(
     if (piece === undefined) throw new Error(`plan ${breakdown.planId} has no piece ${id}`);
     return piece;
   };
-  const { ownMg, costMinorOf, school } = costOfTaken({ taken, pieceOf, brought: broughtAt, startMinor, house });
+  const { ownMg, costMinorOf, school } = costOfTaken({
+    taken,
+    pieceOf,
+    brought: broughtAt,
+    startMinor,
+    house,
+    species: breakdown.species,
+  });
 
   // many small weighings of one piece are still the pieces the plan knows; any other weighing says how many it was
   const countOf = (t: TakenPiece): number => {

@@ -1,5 +1,5 @@
 /** What each piece that came off carries of the cost: its share of the animal by the house's school, and all of what was joined to it. */
-import { type PlanPiece, shareCostByWeight, shareCostOrFallBack, withoutBrought } from '@zabrik/core';
+import { type PlanPiece, shareCostByWeight, shareCostOrFallBack, withoutBrought, worthOf } from '@zabrik/core';
 import type { TakenPiece } from '../../db/breakdownHead.ts';
 import type { HouseRow } from '../../db/models/house.ts';
 
@@ -11,6 +11,7 @@ interface Taken {
   /** What the animal cost. */
   readonly startMinor: number;
   readonly house: HouseRow;
+  readonly species: string;
 }
 
 /**
@@ -18,7 +19,7 @@ interface Taken {
  * Units   milligrams, minor units.
  * Keeps   costs add up to what the animal cost and what was joined.
  */
-export function costOfTaken({ taken, pieceOf, brought, startMinor, house }: Taken) {
+export function costOfTaken({ taken, pieceOf, brought, startMinor, house, species }: Taken) {
   const broughtMg = new Map<string, number>();
   for (const b of brought) broughtMg.set(b.pieceId, (broughtMg.get(b.pieceId) ?? 0) + b.massMg);
   // the animal's own mass of each: what was brought to it has a cost of its own and is no yield
@@ -47,7 +48,7 @@ export function costOfTaken({ taken, pieceOf, brought, startMinor, house }: Take
     massMg: ownMg.get(t) ?? 0,
     wasted: t.destination === 'waste',
     main: pieceOf(t.pieceId).main,
-    creditMinorPerKg: house.settings.creditMinorPerKg[pieceOf(t.pieceId).category] ?? 0,
+    creditMinorPerKg: worthOf(house.settings.creditMinorPerKg, pieceOf(t.pieceId).category, species) ?? 0,
   }));
   const shared = shareCostOrFallBack(house.settings.school, startMinor, costed);
   // nothing was kept: the whole cost goes where the mass went

@@ -1,6 +1,7 @@
 /** What the house has chosen for itself, changed on its screens and written down, from what to what. */
 import type { Answer, Asked, api, HouseSetting } from '@zabrik/contract';
-import { placesOf } from '../../db/house.ts';
+import { worthSaidOn } from '@zabrik/core';
+import { dayIn, placesOf } from '../../db/house.ts';
 import { type HouseRow, HouseTable } from '../../db/models/house.ts';
 import { SettingChangeTable } from '../../db/models/settingChange.ts';
 import { rowsOf } from '../../db/rows.ts';
@@ -82,9 +83,20 @@ export async function saveSettings(
     (what) => JSON.stringify(settings[what] ?? null) !== JSON.stringify(before[what] ?? null),
   );
   const { name = house.name, ...to } = settings;
+  const { creditMinorPerKg: worth } = to;
+  const creditSaid =
+    worth &&
+    worthSaidOn(
+      house.settings.creditMinorPerKg,
+      worth,
+      house.settings.creditSaid ?? {},
+      dayIn(house.timezone, command.at),
+    );
   // what is said to be none is left out again: the usual holds
   const now = Object.fromEntries(
-    Object.entries({ ...house.settings, ...to }).filter(([, value]) => value !== null && value !== undefined),
+    Object.entries({ ...house.settings, ...(creditSaid === undefined ? {} : { creditSaid }), ...to }).filter(
+      ([, value]) => value !== null && value !== undefined,
+    ),
   ) as unknown as typeof house.settings;
   await houses.change({}, { name, settings: now, version: version + 1 });
   await rowsOf(services.db, SettingChangeTable, command).addAll(

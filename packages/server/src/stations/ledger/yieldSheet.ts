@@ -17,6 +17,7 @@ import {
   workCost,
   workedByPerson,
   workedMinutes,
+  worthOf,
   yieldShares,
   yieldThrough,
   Z80,
@@ -30,7 +31,9 @@ import {
   stageAsCut,
   stageOf,
 } from '../../db/breakdownHead.ts';
-import { hourRates, readHouse } from '../../db/house.ts';
+import { hourRates } from '../../db/hourRates.ts';
+import { readHouse } from '../../db/house.ts';
+import { readWorthAt } from '../../db/worth.ts';
 import { Problem } from '../../http/problem.ts';
 import type { Services } from '../../services.ts';
 import { cuttingsOf } from './cuttings.ts';
@@ -153,7 +156,8 @@ export async function yieldSheet(services: Services, houseId: string, breakdownI
     throw new Problem('not_found', 'This breakdown is not closed yet. It is still on the bench.');
   const made = sheetPieces(row, pieces);
   const sameAs = (piece: { readonly pieceId: string }) => made.filter((p) => p.pieceId === piece.pieceId);
-  const credit = (category: string): number => house.settings.creditMinorPerKg[category] ?? 0;
+  const worth = await readWorthAt(db, house, row.closedAt);
+  const credit = (category: string): number => worthOf(worth, category, row.species) ?? 0;
   const planned = (id: string) => stage.pieces.find((p) => p.id === id);
   const costed = made.map((piece) => ({
     massMg: piece.massMg,
@@ -179,7 +183,7 @@ export async function yieldSheet(services: Services, houseId: string, breakdownI
     e.kind === 'pause' || e.kind === 'resume' ? [{ kind: e.kind, at: new Date(e.at) }] : [],
   );
   const minutes = workedMinutes(row.startedAt, row.closedAt ?? row.startedAt, marks);
-  const rateOf = await hourRates(db, { houseId }, house);
+  const rateOf = await hourRates(db, { houseId }, house, row.closedAt ?? undefined);
   const hands = events.flatMap(({ body: e }) =>
     e.kind === 'hand-over' ? [{ personId: e.toPersonId, from: new Date(e.at) }] : [],
   );
@@ -232,7 +236,7 @@ export async function yieldSheet(services: Services, houseId: string, breakdownI
           'by-product-credit': costs['by-product-credit']?.[i] ?? null,
         },
         creditMinorPerKg: piece.main ? 0 : credit(plan?.category ?? ''),
-        worthSaid: !piece.main && house.settings.creditMinorPerKg[plan?.category ?? ''] !== undefined,
+        worthSaid: !piece.main && worthOf(worth, plan?.category ?? '', row.species) !== undefined,
       };
     }),
     ...shares,

@@ -21,7 +21,8 @@ import {
   startsClock,
   WATERY_HEAT,
 } from '@zabrik/core';
-import { dayIn, hourRates, readHouse, usualPlace } from '../../db/house.ts';
+import { hourRates } from '../../db/hourRates.ts';
+import { dayIn, readHouse, usualPlace } from '../../db/house.ts';
 import { BatchTable } from '../../db/models/batch.ts';
 import { CoolingTable } from '../../db/models/cooling.ts';
 import type { HouseRow } from '../../db/models/house.ts';

@@ -1,4 +1,4 @@
-import { formatMass } from '@zabrik/core';
+import { formatCount, formatMass } from '@zabrik/core';
 import { moneyOf, useHouse } from '../../app/queries.ts';
 import { useNow } from '../../app/useNow.ts';
 import { Ribbon, type RibbonPart } from '../../parts/Ribbon.tsx';
@@ -13,7 +13,7 @@ function Clock({ flow, animals }: { readonly flow: BenchFlow; readonly animals: 
     <span data-testid="clock">
       {flow.steps.paused ? 'paused at ' : ''}
       {hoursAndMinutes(minutes)}
-      {animals > 1 && minutes >= 1 && `, ${(minutes / animals).toFixed(1)} an animal`}
+      {animals > 1 && minutes >= 1 && `, ${formatCount(minutes / animals, 1)} an animal`}
     </span>
   );
 }

@@ -1,4 +1,4 @@
-import { formatMass, type OddWeight, oddWeight } from '@zabrik/core';
+import { formatCount, formatMass, type OddWeight, oddWeight } from '@zabrik/core';
 import { useRef, useState } from 'react';
 import { liftsNow, useChosenScale } from '../../app/live.ts';
 import { useHouse } from '../../app/queries.ts';
@@ -20,7 +20,7 @@ const wordsOf = (odd: OddWeight, massMg: number, what: string): string => {
     case 'more-than-left':
       return `${mass} is more than the ${formatMass(odd.leftMg)} that is left. Is something else on the pan?`;
     case 'many-times':
-      return `${mass} is ${odd.times < 10 ? odd.times.toFixed(1) : Math.round(odd.times)} times what ${what} weighs at the most. Is it something else on the pan?`;
+      return `${mass} is ${odd.times < 10 ? formatCount(odd.times, 1) : Math.round(odd.times)} times what ${what} weighs at the most. Is it something else on the pan?`;
   }
 };
 

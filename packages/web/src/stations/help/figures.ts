@@ -4,6 +4,7 @@ import {
   combinedError,
   costFactor,
   equivalentMinutes,
+  formatCount,
   formatDegrees,
   formatMass,
   formatMoney,
@@ -106,7 +107,7 @@ export const figures: readonly Figure[] = [
     says: 'How many times the price a kilo of the main cut costs. Tomorrow’s price times this is tomorrow’s cost.',
     sum: '(cost ÷ kilo of the main cut) ÷ (paid ÷ kilo bought)',
     example: () =>
-      `2.4 kg bought at 38.00 a kilo, the main cut 1.776 kg for 89.10: ${(costFactor(91.2, 2.4, 89.1048, 1.776) ?? 0).toFixed(2)} times.`,
+      `2.4 kg bought at 38.00 a kilo, the main cut 1.776 kg for 89.10: ${formatCount(costFactor(91.2, 2.4, 89.1048, 1.776) ?? 0, 2)} times.`,
     source: 'the butcher’s yield test, common practice',
   },
   {
@@ -157,7 +158,7 @@ export const figures: readonly Figure[] = [
     says: 'What a time at one temperature is worth at another. A log is added up over its readings, and nothing is credited that nobody measured.',
     sum: 'minutes × 10^((reference − temperature) ÷ z)',
     example: () =>
-      `2 minutes at ${formatDegrees(70)} are worth ${equivalentMinutes({ refC: 70, z: 7.5, minutes: 2 }, 63).toFixed(1)} minutes at ${formatDegrees(63)} where z is 7.5.`,
+      `2 minutes at ${formatDegrees(70)} are worth ${formatCount(equivalentMinutes({ refC: 70, z: 7.5, minutes: 2 }, 63), 1)} minutes at ${formatDegrees(63)} where z is 7.5.`,
     source: 'Bigelow’s model',
   },
   {

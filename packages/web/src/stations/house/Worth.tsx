@@ -2,7 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import type { House } from '@zabrik/contract';
-import { aMass, perHouseMass } from '@zabrik/core';
+import { aMass, perHouseMass, worthKey } from '@zabrik/core';
 import { type ReactNode, useState } from 'react';
 import type { UseFormRegisterReturn } from 'react-hook-form';
 import { call } from '../../app/api.ts';
@@ -10,15 +10,18 @@ import { dayName } from '../../app/dates.ts';
 import { api } from '../../app/endpoints.ts';
 import { useKeptForm } from '../../app/keptForm.ts';
 import { moneyOf, useCatalogue, useHouse, useMay, usePantry } from '../../app/queries.ts';
+import { Button } from '../../kit/Button.tsx';
 import { Dialog } from '../../kit/Dialog.tsx';
 import { MoneyField } from '../../kit/MoneyField.tsx';
 import { Failed, Loading } from '../../kit/Notice.tsx';
 import { SearchBox } from '../../kit/SearchBox.tsx';
+import { type Found, SearchSelect } from '../../kit/SearchSelect.tsx';
+import { named, Select } from '../../kit/Select.tsx';
 import { StillHere } from '../../parts/StillHere.tsx';
 import { ForChefs, HouseHead } from './HouseHead.tsx';
 import { SaveFoot } from './SaveFoot.tsx';
 import { type SaveHouse, useSaveHouse } from './useSaveHouse.ts';
-import { type Row, savedOf, typedOf, worthForm } from './worthForm.ts';
+import { creditRows, type Row, savedOf, typedOf, worthForm } from './worthForm.ts';
 
 interface PricesProps {
   readonly title: string;
@@ -28,11 +31,15 @@ interface PricesProps {
   readonly search: string;
   readonly field: (id: string) => UseFormRegisterReturn;
   readonly error: (id: string) => string | undefined;
+  /** The day a price was last said. */
+  readonly saidOn?: Readonly<Record<string, string>>;
+  /** Over the list. */
+  readonly more?: ReactNode;
   /** What is read from a supplier's list instead, and the way there; undefined where no list is asked. */
   readonly list?: (row: Row) => ReactNode;
 }
 
-function Prices({ title, says, rows, currency, search, field, error, list }: PricesProps) {
+function Prices({ title, says, rows, currency, search, field, error, saidOn, more, list }: PricesProps) {
   const wanted = search.trim().toLowerCase();
   const hides = (row: Row): boolean => !`${row.name} ${row.group}`.toLowerCase().includes(wanted);
   return (
@@ -41,6 +48,7 @@ function Prices({ title, says, rows, currency, search, field, error, list }: Pri
         <h2 className="text-lg font-bold">{title}</h2>
         <p className="text-[15px] text-ink-soft">{says}</p>
       </div>
+      {more !== undefined && <div>{more}</div>}
       <ul className="rounded-plate border border-line bg-white">
         {rows.map((row) => (
           // out of sight, not out of the form: what is typed there stays
@@ -51,7 +59,10 @@ function Prices({ title, says, rows, currency, search, field, error, list }: Pri
           >
             <label htmlFor={`worth-${row.id}`} className="min-w-0 flex-1 leading-tight">
               {row.name}
-              <span className="block text-[13px] text-ink-soft">{error(row.id) ?? row.group}</span>
+              <span className="block text-[13px] text-ink-soft">
+                {error(row.id) ??
+                  [row.group, saidOn?.[row.id] && `said ${dayName(saidOn[row.id] ?? '')}`].filter(Boolean).join(' · ')}
+              </span>
             </label>
             {list?.(row)}
             <MoneyField
@@ -75,22 +86,27 @@ function Prices({ title, says, rows, currency, search, field, error, list }: Pri
 interface FormProps {
   readonly house: House;
   readonly saving: SaveHouse;
-  readonly credits: readonly Row[];
+  readonly categories: readonly Row[];
+  readonly species: readonly Found[];
   readonly pantry: readonly Row[];
 }
 
-function WorthForm({ house, saving, credits, pantry }: FormProps) {
+function WorthForm({ house, saving, categories, species, pantry }: FormProps) {
   const may = useMay('house.saveSettings');
   const [search, setSearch] = useState('');
   const { currency } = house;
+  const [apart, setApart] = useState(false);
+  const rowsFor = (keys: readonly string[]): Row[] =>
+    creditRows(categories, keys, (id) => species.find((s) => s.id === id)?.name ?? id);
   const form = useKeptForm('worth', worthForm(currency), {
-    credit: typedOf(credits, house.creditMinorPerKg, currency),
+    credit: typedOf(rowsFor(Object.keys(house.creditMinorPerKg)), house.creditMinorPerKg, currency),
     pantry: typedOf(pantry, house.pantryMinorPerKg, currency),
     from: house.pantryFrom,
   });
   const { register, handleSubmit, setValue, formState, kept, typed } = form;
   const { errors } = formState;
   const { from } = typed;
+  const credits = rowsFor(Object.keys(typed.credit));
   const prices = usePantry();
   const [asking, setAsking] = useState<Row | undefined>();
   const money = moneyOf(house);
@@ -128,12 +144,14 @@ function WorthForm({ house, saving, credits, pantry }: FormProps) {
       <fieldset disabled={!may} className="grid gap-8 border-0 p-0 lg:grid-cols-2">
         <Prices
           title="Bones and trim"
-          says="What a kilogram saves you elsewhere. Empty: it takes nothing of the price, the portions carry all of it."
+          says="What a kilogram saves you elsewhere. Empty: it takes nothing of the price, the portions carry all of it. It holds from the day it is said: a sheet keeps what held when its stage was closed."
           rows={credits}
           currency={currency}
           search={search}
           field={(id) => register(`credit.${id}`)}
           error={(id) => errors.credit?.[id]?.message}
+          saidOn={house.creditSaid}
+          more={<Button onClick={() => setApart(true)}>Another sum for one species</Button>}
         />
         <Prices
           title="Pantry"
@@ -179,6 +197,17 @@ function WorthForm({ house, saving, credits, pantry }: FormProps) {
         />
       </fieldset>
       <SaveFoot saving={saving} />
+      {apart && (
+        <OneSpecies
+          categories={categories}
+          species={species}
+          onKey={(key) => {
+            if (typed.credit[key] === undefined) setValue(`credit.${key}`, '', { shouldDirty: true });
+            setApart(false);
+          }}
+          close={() => setApart(false)}
+        />
+      )}
       {asking !== undefined && (
         <FromList
           row={asking}
@@ -188,6 +217,40 @@ function WorthForm({ house, saving, credits, pantry }: FormProps) {
         />
       )}
     </form>
+  );
+}
+
+/** One species of which a kind of by-product is worth another sum than of the others. */
+function OneSpecies({
+  categories,
+  species,
+  onKey,
+  close,
+}: {
+  readonly categories: readonly Row[];
+  readonly species: readonly Found[];
+  readonly onKey: (key: string) => void;
+  readonly close: () => void;
+}) {
+  const [category, setCategory] = useState(categories[0]?.id ?? '');
+  return (
+    <Dialog
+      title="Another sum for one species"
+      says="Turbot bones are worth more than plaice bones: what is said of one species goes before what is said of all."
+      onClose={close}
+    >
+      <div className="grid gap-3">
+        <Select label="What" value={category} onValue={setCategory} options={named(categories)} />
+        <SearchSelect
+          label="Species"
+          placeholder="turbot"
+          none="No species is called so."
+          options={species}
+          chosen=""
+          onChoose={(id) => onKey(worthKey(category, id))}
+        />
+      </div>
+    </Dialog>
   );
 }
 
@@ -256,7 +319,8 @@ function WorthPage() {
   const catalogue = useCatalogue();
   const recipes = useQuery({ queryKey: ['batches', 'recipes'], queryFn: () => call(api.pots.recipes, {}) });
   const failed = [house, catalogue, recipes].find((q) => q.isLoadingError);
-  const credits = (catalogue.data?.categories ?? [])
+  const species = (catalogue.data?.species ?? []).map((s): Found => ({ id: s.id, name: s.name, group: s.group }));
+  const categories = (catalogue.data?.categories ?? [])
     .filter((c) => c.usual !== 'portion' && c.usual !== 'waste')
     .map((c): Row => ({ id: c.id, name: c.label, group: c.group }));
   const pantry = [
@@ -275,7 +339,14 @@ function WorthPage() {
         ) : house.data === undefined || catalogue.data === undefined || recipes.data === undefined ? (
           <Loading />
         ) : (
-          <WorthForm key={house.data.version} house={house.data} saving={saving} credits={credits} pantry={pantry} />
+          <WorthForm
+            key={house.data.version}
+            house={house.data}
+            saving={saving}
+            categories={categories}
+            species={species}
+            pantry={pantry}
+          />
         )}
       </div>
     </div>

@@ -1,9 +1,9 @@
 /** Limits in words: their figure with its unit, and the name of their topic. */
-import { formatDegrees, fromHouse, type Limit, readDecimal, toHouse, unitsNow } from '@zabrik/core';
+import { formatCount, formatDegrees, fromHouse, type Limit, readDecimal, toHouse, unitsNow } from '@zabrik/core';
 
 const hours = (h: number): string => (h < 1 ? `${Math.round(h * 60)} min` : `${h} h`);
 const seconds = (s: number): string =>
-  s === 0 ? 'at once' : s < 120 ? `${s} s` : s < 7_200 ? `${Math.round(s / 60)} min` : `${(s / 3_600).toFixed(1)} h`;
+  s === 0 ? 'at once' : s < 120 ? `${s} s` : s < 7_200 ? `${Math.round(s / 60)} min` : `${formatCount(s / 3_600, 1)} h`;
 const degrees = (C: number, F: number | undefined): string =>
   unitsNow().temperature === 'F'
     ? `${F === undefined ? formatDegrees(C) : `${F} °F`} (${Number(C.toFixed(1))} °C)`

@@ -1,5 +1,5 @@
 /** What by-products are worth and what the pantry costs, a kilogram or a pound as it is typed, a kilogram as it is saved. */
-import { amountText, fromPerHouseMass, perHouseMass } from '@zabrik/core';
+import { amountText, fromPerHouseMass, perHouseMass, worthKeyParts } from '@zabrik/core';
 import { z } from 'zod';
 import { aPriceOrNothing } from '../../kit/fieldReaders.ts';
 
@@ -8,6 +8,29 @@ export interface Row {
   readonly name: string;
   readonly group: string;
 }
+
+/** Bones and trim by category, and under each the species of which it is worth another sum. */
+export const creditRows = (
+  categories: readonly Row[],
+  keys: readonly string[],
+  speciesName: (id: string) => string,
+): Row[] =>
+  categories.flatMap((row) => [
+    row,
+    ...keys
+      .map((key) => ({ key, ...worthKeyParts(key) }))
+      .flatMap(({ key, category, species }) =>
+        category === row.id && species !== undefined
+          ? [
+              {
+                id: key,
+                name: `${row.name}, ${speciesName(species).toLowerCase()}`,
+                group: `${row.group}, of this one alone`,
+              },
+            ]
+          : [],
+      ),
+  ]);
 
 /** Nothing typed is no price; nought is one. */
 export const worthForm = (currency: string) => {

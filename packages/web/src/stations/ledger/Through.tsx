@@ -1,5 +1,5 @@
 import type { YieldSheet as Sheet } from '@zabrik/contract';
-import { formatMass, formatShare } from '@zabrik/core';
+import { formatCount, formatMass, formatShare } from '@zabrik/core';
 import { Link } from 'react-router';
 import { GoOn } from '../../parts/GoOn.tsx';
 
@@ -60,8 +60,8 @@ export function Through({ sheet, money }: { readonly sheet: Sheet; readonly mone
         <div />
       )}
       <p className="text-right text-[15px] leading-tight" data-testid="time">
-        <span className="figure">{time.minutes.toFixed(0)} min</span>
-        {b.animals > 1 && `, ${time.perAnimal.toFixed(1)} an animal`}
+        <span className="figure">{formatCount(time.minutes)} min</span>
+        {b.animals > 1 && `, ${formatCount(time.perAnimal, 1)} an animal`}
         {time.labourMinor !== null && ` · work ${money(time.labourMinor)}`}
         <span className="text-ink-soft">
           {' '}

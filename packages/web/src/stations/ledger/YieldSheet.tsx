@@ -1,5 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
-import { costingSchools, effectiveWeighings, formatMass, formatShare, shortName, taxWords } from '@zabrik/core';
+import {
+  costingSchools,
+  effectiveWeighings,
+  formatCount,
+  formatMass,
+  formatShare,
+  shortName,
+  taxWords,
+} from '@zabrik/core';
 import { lazy, Suspense, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCommand } from '../../app/command.ts';
@@ -141,7 +149,10 @@ export default function YieldSheet() {
       <p className="mt-2 text-[14px] text-ink-soft">
         Cost factor of the main cut:{' '}
         {costingSchools
-          .map((school) => `${schoolNames[school].toLowerCase()} ${sheet.costFactor[school]?.toFixed(3) ?? 'none'}`)
+          .map((school) => {
+            const factor = sheet.costFactor[school];
+            return `${schoolNames[school].toLowerCase()} ${factor === null ? 'none' : formatCount(factor, 3)}`;
+          })
           .join(', ')}
         . Multiply tomorrow’s price per kilo by it. Waste carries no cost under either school.
         {taxWords(house?.tax) !== '' && ` Prices and costs ${taxWords(house?.tax)}.`}{' '}

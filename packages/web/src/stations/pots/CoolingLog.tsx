@@ -6,6 +6,7 @@ import {
   coolingCurve,
   coolingProgress,
   fitCooling,
+  formatCount,
   formatDegrees,
   formatLitres,
   formatTemperature,
@@ -57,14 +58,14 @@ function Judged({
       <ul className="text-[15px]">
         {progress.options.map((o) => (
           <li key={`${o.holdC}${o.holdHours}`}>
-            {formatDegrees(o.holdC)} or colder: <strong className="figure">{o.heldHours.toFixed(1)} h</strong> shown of{' '}
-            {o.holdHours} h
+            {formatDegrees(o.holdC)} or colder: <strong className="figure">{formatCount(o.heldHours, 1)} h</strong>{' '}
+            shown of {o.holdHours} h
           </li>
         ))}
         {progress.verdict === 'not-shown' && (
           <li className="text-alarm">
             {progress.unreadHours > 0
-              ? `Not shown: nobody read it for ${progress.unreadHours.toFixed(0)} h. Read it at least every ${LONGEST_UNREAD_HOURS} h.`
+              ? `Not shown: nobody read it for ${formatCount(progress.unreadHours)} h. Read it at least every ${LONGEST_UNREAD_HOURS} h.`
               : 'Not shown: the limit is for pieces no thicker than its table, and nobody said how thick these are.'}
           </li>
         )}
@@ -251,8 +252,8 @@ export function CoolingLog({ cooling }: { readonly cooling: Cooling }) {
             <p className="text-[14px] text-ink-soft">
               It cools{' '}
               {curves.fit.scale >= 1
-                ? `${curves.fit.scale.toFixed(1)} times as fast`
-                : `${(1 / curves.fit.scale).toFixed(1)} times as slowly`}{' '}
+                ? `${formatCount(curves.fit.scale, 1)} times as fast`
+                : `${formatCount(1 / curves.fit.scale, 1)} times as slowly`}{' '}
               as the handbook’s figure, by {curves.fit.readings} {curves.fit.readings === 1 ? 'reading' : 'readings'}.
             </p>
           )}

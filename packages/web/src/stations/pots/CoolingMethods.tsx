@@ -1,4 +1,4 @@
-import { type CoolingSteps, formatDegrees, formatMass } from '@zabrik/core';
+import { type CoolingSteps, formatCount, formatDegrees, formatMass } from '@zabrik/core';
 import { longWords, type Method } from './coolingMethods.ts';
 
 /** Ways of cooling side by side, each with its minutes against the limit; choosing one shows its curve. */
@@ -48,7 +48,7 @@ export function CoolingMethods({
                     </span>
                   </button>
                 </th>
-                <td className="figure text-right">{(m.depthMm / 10).toFixed(1)} cm</td>
+                <td className="figure text-right">{formatCount(m.depthMm / 10, 1)} cm</td>
                 {m.minutes.map((minutes, i) => {
                   const step = limit?.value.steps[i];
                   const over = minutes === undefined || (step !== undefined && minutes > step.within_min);

@@ -5,6 +5,7 @@ import {
   cookedSoFar,
   cookingFor,
   type Food,
+  formatCount,
   formatDegrees,
   formatDegreesRange,
   formatTemperature,
@@ -250,7 +251,7 @@ export function CoreSoFar({ stove }: { readonly stove: AtStove }) {
           )}
           {target !== undefined && log.length > 0 && (
             <p>
-              Worth <span className="figure">{lethality(log, target, { longestGap: 2 }).toFixed(1)} min</span> at{' '}
+              Worth <span className="figure">{formatCount(lethality(log, target, { longestGap: 2 }), 1)} min</span> at{' '}
               {formatDegrees(target.refC)} of {target.minutes}.
             </p>
           )}

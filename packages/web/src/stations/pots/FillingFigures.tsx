@@ -3,6 +3,7 @@ import {
   bladeWatts,
   type FillingPart,
   fillingBalance,
+  formatCount,
   formatDegrees,
   formatMass,
   minutesInTheCold,
@@ -71,7 +72,7 @@ export function FillingFigures({ s, lots }: { readonly s: Scaling; readonly lots
                     height="bar"
                     wrong={verdict !== 'holds'}
                   />
-                  <span className="figure text-right">{value.toFixed(1)} g</span>
+                  <span className="figure text-right">{formatCount(value, 1)} g</span>
                   {verdict !== 'holds' && (
                     <span className="col-span-3 text-[14px] text-alarm">
                       {verdict === 'low' ? band.below : band.above}. It holds from {band.low} to {band.high} g.
@@ -82,8 +83,8 @@ export function FillingFigures({ s, lots }: { readonly s: Scaling; readonly lots
             })}
           </ul>
           <p className="mt-2 text-[14px] text-ink-soft">
-            {balance.water.toFixed(0)} g water, {balance.waterPerProtein.toFixed(1)} to one of protein;{' '}
-            {balance.binder.toFixed(0)} % egg, starch and crumb.
+            {formatCount(balance.water)} g water, {formatCount(balance.waterPerProtein, 1)} to one of protein;{' '}
+            {formatCount(balance.binder)} % egg, starch and crumb.
             {balance.unknown.length > 0 &&
               ` Not counted, nobody knows what they are made of: ${balance.unknown.join(', ')}.`}{' '}
             Composition recalled from tables; the bands are kitchen practice. The test dumpling decides.

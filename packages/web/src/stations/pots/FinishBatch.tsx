@@ -1,5 +1,6 @@
 import type { Ask, House } from '@zabrik/contract';
 import {
+  formatCount,
   formatLitres,
   formatMass,
   inKilograms,
@@ -254,7 +255,7 @@ export function FinishBatch({ stove, house }: { readonly stove: AtStove; readonl
       {outputMg !== undefined && outputMg > 0 && (
         <p className="mt-2 text-[14px] text-ink-soft">
           {formatMass(outputMg)} from {formatMass(batch.baseMg)} {batch.recipe.baseName}:{' '}
-          <span className="figure">{(outputMg / batch.baseMg).toFixed(2)}</span> {litres ? 'l' : 'kg'} a kilo.
+          <span className="figure">{formatCount(outputMg / batch.baseMg, 2)}</span> {litres ? 'l' : 'kg'} a kilo.
         </p>
       )}
     </form>

@@ -2,6 +2,7 @@ import type { ListedRecipe } from '@zabrik/contract';
 import {
   allergenWords,
   believeYield,
+  formatCount,
   formatDegrees,
   formatDegreesRange,
   formatMass,
@@ -85,9 +86,9 @@ export function HowMade({ listed, ways }: { readonly listed: ListedRecipe; reado
         <h3 className="mt-5 mb-2 text-lg font-bold">What it gives here</h3>
         <p>
           <span className="figure text-2xl">
-            {belief.mean.toFixed(2)} {unit}
+            {formatCount(belief.mean, 2)} {unit}
           </span>{' '}
-          a kilo of {recipe.baseName}, eight times in ten {belief.low.toFixed(2)} to {belief.high.toFixed(2)}.{' '}
+          a kilo of {recipe.baseName}, eight times in ten {formatCount(belief.low, 2)} to {formatCount(belief.high, 2)}.{' '}
           <span className="text-ink-soft">
             {mine.length === 0
               ? `No batch made this way yet: the handbook’s ${recipe.output.low} to ${recipe.output.high}.`
@@ -98,7 +99,7 @@ export function HowMade({ listed, ways }: { readonly listed: ListedRecipe; reado
           <ul className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-[14px] text-ink-soft" aria-label="Own batches">
             {mine.slice(0, 12).map((b) => (
               <li key={b.batchId} className="figure font-normal">
-                {dayName(b.at)}: {b.ratio.toFixed(2)}
+                {dayName(b.at)}: {formatCount(b.ratio, 2)}
               </li>
             ))}
           </ul>

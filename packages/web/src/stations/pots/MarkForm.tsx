@@ -1,6 +1,7 @@
 import type { House } from '@zabrik/contract';
 import {
   figureTyped,
+  formatCount,
   formatLitres,
   inKilograms,
   levelOf,
@@ -63,7 +64,8 @@ export function MarkForm({ stove, house, may, form, litresNow, onSet }: Props) {
   const saltNow = readDecimal(typed.salt);
   const saltMost = readDecimal(typed.most);
   const wouldStop = saltNow > 0 && saltMost > 0 ? saltStop(litresNow, saltNow, saltMost) : undefined;
-  const cm = (litres: number): string => (shape === undefined ? '' : `${(levelOf(shape, litres) / 10).toFixed(1)} cm`);
+  const cm = (litres: number): string =>
+    shape === undefined ? '' : `${formatCount(levelOf(shape, litres) / 10, 1)} cm`;
   return (
     <form
       className="grid gap-2"
@@ -154,7 +156,7 @@ export function MarkForm({ stove, house, may, form, litresNow, onSet }: Props) {
       )}
       {shape !== undefined && litresTarget > 0 && (
         <p>
-          That is <strong className="figure">{(levelOf(shape, litresTarget) / 10).toFixed(1)} cm</strong> in the{' '}
+          That is <strong className="figure">{formatCount(levelOf(shape, litresTarget) / 10, 1)} cm</strong> in the{' '}
           {pan?.name}.
         </p>
       )}

@@ -1,4 +1,4 @@
-import { brimOf, formatLitres, levelOf, type VesselShape } from '@zabrik/core';
+import { brimOf, formatCount, formatLitres, levelOf, type VesselShape } from '@zabrik/core';
 
 interface Props {
   readonly shape: VesselShape;
@@ -11,7 +11,7 @@ interface Props {
   readonly width?: number;
 }
 
-const cm = (mm: number): string => `${(mm / 10).toFixed(mm < 100 ? 1 : 0)} cm`;
+const cm = (mm: number): string => `${formatCount(mm / 10, mm < 100 ? 1 : 0)} cm`;
 
 /** A pot or a tray from the side, to scale: what stands in it in centimetres, how full it may be, and the line to boil down to. */
 export function PotDrawing({ shape, litres, mark, fillShare = 0.75, width = 220 }: Props) {

@@ -1,5 +1,6 @@
 import type { House } from '@zabrik/contract';
 import {
+  formatCount,
   formatLitres,
   inKilograms,
   levelOf,
@@ -36,7 +37,8 @@ interface AtProps {
 /** The line on the pan, what stands in it by now, and how long it still takes. */
 function AtTheMark({ stove, mark, panName, shape, now, may, onAnother }: AtProps) {
   const { rate, nowKg, markKg, stopKg, endKg, left, there } = now;
-  const cm = (litres: number): string => (shape === undefined ? '' : `${(levelOf(shape, litres) / 10).toFixed(1)} cm`);
+  const cm = (litres: number): string =>
+    shape === undefined ? '' : `${formatCount(levelOf(shape, litres) / 10, 1)} cm`;
   return (
     <div className="grid gap-2">
       <p className="text-xl" data-testid="mark">
@@ -48,8 +50,8 @@ function AtTheMark({ stove, mark, panName, shape, now, may, onAnother }: AtProps
           data-testid="salt-stop"
         >
           {stopKg > markKg
-            ? `Stop at ${cm(stopKg)}, ${formatLitres(stopKg, 2)}: below it is saltier than ${mark.salt.mostPerLitre} g a litre. At the mark it would be ${(mark.salt.grams / markKg).toFixed(1)}.`
-            : `${(mark.salt.grams / markKg).toFixed(1)} g of salt a litre at the mark, no more than ${mark.salt.mostPerLitre}.`}
+            ? `Stop at ${cm(stopKg)}, ${formatLitres(stopKg, 2)}: below it is saltier than ${mark.salt.mostPerLitre} g a litre. At the mark it would be ${formatCount(mark.salt.grams / markKg, 1)}.`
+            : `${formatCount(mark.salt.grams / markKg, 1)} g of salt a litre at the mark, no more than ${mark.salt.mostPerLitre}.`}
         </p>
       )}
       {shape !== undefined && (

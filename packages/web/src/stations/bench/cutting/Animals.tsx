@@ -1,4 +1,5 @@
 import type { PieceTemplate, PortionsSetup } from '@zabrik/core';
+import { formatCount } from '@zabrik/core';
 import { useState } from 'react';
 import { NumField } from '../../../kit/NumField.tsx';
 import { percentWords } from './cutWords.ts';
@@ -23,7 +24,7 @@ export function Animals({ setup, template, pieces, pieceMg }: Props) {
   const step = kg < 1 ? 0.2 : kg < 4 ? 0.5 : 1;
   const start = Math.max(step, Math.round((kg - 1.5 * step) / step) * step);
   const grades = [0, 1, 2].map((i) => ({
-    id: `${(start + i * step).toFixed(1)} to ${(start + (i + 1) * step).toFixed(1)} kg`,
+    id: `${formatCount(start + i * step, 1)} to ${formatCount(start + (i + 1) * step, 1)} kg`,
     minMg: Math.round((start + i * step) * 1_000_000),
     maxMg: Math.round((start + (i + 1) * step) * 1_000_000),
   }));

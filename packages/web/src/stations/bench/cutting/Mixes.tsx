@@ -1,3 +1,4 @@
+import { formatCount } from '@zabrik/core';
 import { RadioGroup } from 'radix-ui';
 import { moneyOf, useHouse } from '../../../app/queries.ts';
 import { Button } from '../../../kit/Button.tsx';
@@ -15,7 +16,7 @@ export function Mixes({ flow }: { readonly flow: Portions }) {
       {flow.doubted !== undefined && (
         <Notice tone="attention">
           The form {flow.template.name.toLowerCase()} does not fit: what was measured and weighed is{' '}
-          {flow.doubted.off.toFixed(1)} times as far off as such pieces are. Marks will miss.{' '}
+          {formatCount(flow.doubted.off, 1)} times as far off as such pieces are. Marks will miss.{' '}
           {flow.doubted.other === undefined ? (
             'Measure the widths and thicknesses, or choose another form.'
           ) : (

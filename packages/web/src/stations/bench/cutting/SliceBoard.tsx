@@ -1,4 +1,4 @@
-import { type Destination, formatMass, planSlices, type SlicesSetup, shareSlices } from '@zabrik/core';
+import { type Destination, formatCount, formatMass, planSlices, type SlicesSetup, shareSlices } from '@zabrik/core';
 import { useId, useState } from 'react';
 import { NumField } from '../../../kit/NumField.tsx';
 import { Toggle } from '../../../kit/Toggle.tsx';
@@ -167,7 +167,7 @@ export function SliceBoard({ board }: { readonly board: AtBoard }) {
               formatMass(Math.round((blocks * (plan.wedgesMg + plan.restMg + plan.stripMg)) / 1_000) * 1_000),
               'wedges, rest and strip',
             ],
-            [`${plan.evenMm.toFixed(1)} mm`, 'thick would leave no rest'],
+            [`${formatCount(plan.evenMm, 1)} mm`, 'thick would leave no rest'],
           ]}
         />
       </div>

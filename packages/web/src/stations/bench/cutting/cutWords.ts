@@ -1,8 +1,15 @@
 /** The ruler's words. */
-import { type CutsForWeight, formatMass, type PortionSize, relativeCookTime, type WishFault } from '@zabrik/core';
+import {
+  type CutsForWeight,
+  formatCount,
+  formatMass,
+  type PortionSize,
+  relativeCookTime,
+  type WishFault,
+} from '@zabrik/core';
 
 /** Centimetres with one decimal, as a cook reads a ruler. */
-export const cm = (mm: number): string => (mm / 10).toFixed(1);
+export const cm = (mm: number): string => formatCount(mm / 10, 1);
 export const percentWords = (share: number): string => `${Math.round(share * 1_000) / 10} %`;
 
 const named = (sizes: readonly PortionSize[], id: string): string => sizes.find((s) => s.id === id)?.name ?? id;
@@ -40,7 +47,7 @@ export function thicknessWords(plan: Pick<CutsForWeight, 'portions'>, acrossIsTh
   const [most, least] = [Math.max(...thick), Math.min(...thick)];
   const times = relativeCookTime(most, least);
   const list = `${thick.map((t) => Math.round(t)).join(', ')} mm thick`;
-  return times < 1.25 ? list : `${list}; the thickest takes about ${times.toFixed(1)} × as long`;
+  return times < 1.25 ? list : `${list}; the thickest takes about ${formatCount(times, 1)} × as long`;
 }
 
 /** Why a wish cannot be met, and the nearest that can. */

@@ -4,6 +4,7 @@ import {
   concentrated,
   evaporationRate,
   facesOf,
+  formatCount,
   formatLitres,
   levelOf,
   minutesToMark,
@@ -52,7 +53,7 @@ export function Reduction({ house }: { readonly house: House | undefined }) {
   const left = minutesToMark(from, to, { kgPerHour, sd: 0.3 * kgPerHour, readings: 0 });
   const end = concentrated(salt, from, to);
   const stop = salt > 0 ? saltStop(from, salt, most) : undefined;
-  const cm = (litres: number): string => `${(levelOf(shape, litres) / 10).toFixed(1)} cm`;
+  const cm = (litres: number): string => `${formatCount(levelOf(shape, litres) / 10, 1)} cm`;
   const minutes = left?.typical ?? 0;
   return (
     <Sum
@@ -73,8 +74,8 @@ export function Reduction({ house }: { readonly house: House | undefined }) {
           {stop !== undefined && (
             <p className={stop > to ? 'text-alarm' : ''}>
               {stop > to
-                ? `Stop at ${formatLitres(stop, 2)}, ${cm(stop)}: below it is saltier than ${most} g a litre. At the mark it would be ${end.toFixed(1)}.`
-                : `${end.toFixed(1)} g of salt a litre at the mark.`}
+                ? `Stop at ${formatLitres(stop, 2)}, ${cm(stop)}: below it is saltier than ${most} g a litre. At the mark it would be ${formatCount(end, 1)}.`
+                : `${formatCount(end, 1)} g of salt a litre at the mark.`}
             </p>
           )}
           <PotDrawing

@@ -3,6 +3,7 @@ import {
   boilingSalt,
   boilMinutes,
   brineShare,
+  formatCount,
   formatLitres,
   formatMass,
   kilograms,
@@ -32,7 +33,7 @@ export function Brine() {
           Of the whole, that is {share} %. Weighed as a share of the water it would be{' '}
           {over
             ? ''
-            : `${((salt / water) * 100).toFixed(1)} %, and ${((1 - brineShare(water * (share / 100), water) / (share / 100)) * 100).toFixed(0)} % weaker if you weighed it so`}
+            : `${formatCount((salt / water) * 100, 1)} %, and ${formatCount((1 - brineShare(water * (share / 100), water) / (share / 100)) * 100)} % weaker if you weighed it so`}
           . Cold water takes up 26.4 % and no more.
         </p>
       }

@@ -1,5 +1,5 @@
 import { boneStrengths } from '@zabrik/catalogue/heat';
-import { stockStrength } from '@zabrik/core';
+import { formatCount, stockStrength } from '@zabrik/core';
 import { useState } from 'react';
 import { useCatalogue } from '../../../app/queries.ts';
 import { NumField } from '../../../kit/NumField.tsx';
@@ -33,7 +33,7 @@ export function Strength() {
         strength !== undefined && (
           <p>
             of gelatin, {Math.round(strength.low)} to {Math.round(strength.high)}; about{' '}
-            {(strength.solids / 10).toFixed(1)} % solids.{' '}
+            {formatCount(strength.solids / 10, 1)} % solids.{' '}
             {strength.sets === 'no' ? 'It does not set.' : `Cold, it sets ${strength.sets}.`}
           </p>
         )
