@@ -1,0 +1,173 @@
+/**
+ * The plan of bones and trim against what is outside of it: public instances with best known plans and proven bounds, and an independent scorer that
+ * knows nothing of the model (test/planning).
+ */
+import { readdirSync, readFileSync } from 'node:fs';
+import {
+  batchesOf,
+  checkPlan,
+  decodePlan,
+  type PlanProblem,
+  planModel,
+  ruleOfThumb,
+  searchPlan,
+  type WeekPlan,
+} from '@zabrik/core/planning';
+import { seededRandom } from '@zabrik/core/simulator';
+import loadHighs, { type Highs } from 'highs';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { scorePlanner } from './planning/score.mjs';
+
+type Instance = PlanProblem & { readonly best: { readonly objective: number; readonly bound: number } };
+
+const folder = new URL('./planning/', import.meta.url);
+const instances = readdirSync(folder)
+  .filter((file) => file.endsWith('.json'))
+  .map((file) => JSON.parse(readFileSync(new URL(file, folder), 'utf8')) as Instance);
+const named = (id: string): Instance => {
+  const found = instances.find((i) => i.id === id);
+  if (found === undefined) throw new Error(`there is no instance ${id}`);
+  return found;
+};
+
+let highs: Highs;
+beforeAll(async () => {
+  highs = await loadHighs();
+});
+
+/** Both judges of a plan, who must be of one mind. */
+function judged(problem: PlanProblem, plan: WeekPlan) {
+  const [theirs, ours] = [scorePlanner(problem, plan), checkPlan(problem, plan)];
+  expect(ours.total).toBeCloseTo(theirs.objective, 6);
+  expect({ theirs: theirs.errors, ours: ours.faults }).toSatisfy(() => ours.faults.length > 0 === !theirs.feasible);
+  return { feasible: theirs.feasible, objective: theirs.objective };
+}
+/** A clock that goes a tick each time it is looked at: the same search on every machine, but for the solver's own. */
+const ticking = () => {
+  let at = 0;
+  return () => {
+    at += 1;
+    return at;
+  };
+};
+
+describe('the rule of thumb', () => {
+  it.each(instances.map((i) => [i.id, i] as const))(
+    'keeps every rule on %s, and no plan is known to cost more',
+    (_, i) => {
+      const { feasible, objective } = judged(i, ruleOfThumb(i));
+      expect(feasible).toBe(true);
+      expect(objective).toBeGreaterThan(i.best.objective);
+    },
+  );
+});
+
+describe('the search', () => {
+  it.each(['small-1', 'small-2', 'small-3'])('finds the best plan of %s and proves it', (id) => {
+    const i = named(id);
+    const model = planModel(i);
+    const found = searchPlan(highs, model, { now: () => performance.now(), until: performance.now() + 300_000 });
+    const { feasible, objective } = judged(i, decodePlan(model, found?.values ?? []));
+    expect(feasible).toBe(true);
+    expect(objective).toBeCloseTo(found?.money ?? 0, 4);
+    // as good as the best known, and not better than its bound allows
+    expect(objective).toBeLessThan(i.best.objective + 0.02);
+    expect(objective).toBeGreaterThan(i.best.bound - 0.02);
+    expect(found?.bound).toBeGreaterThan(objective * 0.9998);
+  });
+
+  it.each(['medium-1', 'bar-1', 'bar-4', 'big-1'])(
+    'hands on whole plans of %s from the first, each better than the one before',
+    (id) => {
+      const i = named(id);
+      const model = planModel(i);
+      const thumb = ruleOfThumb(i);
+      const seen: number[] = [scorePlanner(i, thumb).objective];
+      const steps = new Set<string>();
+      searchPlan(highs, model, {
+        start: batchesOf(model, thumb),
+        now: ticking(),
+        until: 60,
+        told: ({ money, values, step, bound }) => {
+          const { feasible, objective } = judged(i, decodePlan(model, values));
+          expect([feasible, step]).toEqual([true, step]);
+          expect(objective).toBeCloseTo(money, 4);
+          expect(objective).toBeLessThanOrEqual(seen.at(-1) ?? 0);
+          expect(bound).toBeLessThanOrEqual(i.best.objective + 0.01);
+          steps.add(step);
+          seen.push(objective);
+        },
+      });
+      expect(steps).toContain('dive');
+      expect(seen.at(-1)).toBeLessThan((seen[0] ?? 0) * 0.85);
+      expect(seen.at(-1)).toBeGreaterThan(i.best.bound - 0.01);
+    },
+  );
+
+  it('keeps what is pinned and what is forbidden, and pays for it', () => {
+    const i = named('small-2');
+    const end = () => ({ now: () => performance.now(), until: performance.now() + 300_000 });
+    const best = planModel(i);
+    const free = searchPlan(highs, best, end());
+    const [first] = decodePlan(best, free?.values ?? []).runs;
+    if (first === undefined) throw new Error('the best plan has no batch');
+    const without = { ...i, pins: [{ use: first.use, day: first.day, max: 0 }] };
+    const model = planModel(without);
+    const found = searchPlan(highs, model, end());
+    const plan = decodePlan(model, found?.values ?? []);
+    expect(judged(without, plan).feasible).toBe(true);
+    expect(plan.runs.some((r) => r.use === first.use && r.day === first.day)).toBe(false);
+    expect(found?.money).toBeGreaterThan((free?.money ?? 0) - 1e-6);
+    // what is pinned cannot be: more batches than the day has pots for
+    const impossible = { ...i, pins: [{ use: first.use, day: first.day, min: 9 }] };
+    expect(searchPlan(highs, planModel(impossible), end())).toBeUndefined();
+  });
+});
+
+describe('a plan that was tampered with', () => {
+  const i = named('small-1');
+  let plan: WeekPlan;
+  beforeAll(() => {
+    const model = planModel(i);
+    const found = searchPlan(highs, model, { now: () => performance.now(), until: performance.now() + 300_000 });
+    plan = decodePlan(model, found?.values ?? []);
+  });
+  /** Every number, name and thing of a plan, by its way there. */
+  function* leaves(value: unknown, way: readonly (string | number)[] = []): Generator<readonly (string | number)[]> {
+    if (typeof value !== 'object' || value === null) yield way;
+    else for (const [key, inner] of Object.entries(value)) yield* leaves(inner, [...way, key]);
+  }
+  const changed = (
+    value: unknown,
+    [key, ...rest]: readonly (string | number)[],
+    to: (old: unknown) => unknown,
+  ): unknown => {
+    if (key === undefined) return to(value);
+    if (Array.isArray(value))
+      return value.map((v, n) => (String(n) === String(key) ? changed(v, rest, to) : (v as unknown)));
+    return { ...(value as object), [key]: changed((value as Record<string, unknown>)[key], rest, to) };
+  };
+
+  it('is refused exactly where the scorer refuses it, and costs the same where it is not', () => {
+    const random = seededRandom('tampered');
+    const ways = [...leaves(plan)];
+    const uses = i.uses.map((u) => u.id);
+    const lots = i.lots.map((l) => l.id);
+    let refused = 0;
+    const tries = 400;
+    for (let n = 0; n < tries; n += 1) {
+      const way = ways[random.whole(0, ways.length - 1)] ?? [];
+      const other = changed(plan, way, (old) => {
+        if (typeof old === 'number')
+          return [old + 1, old - 1, old * 1.5, old * 0.5, 0, -1, old + 0.001][random.whole(0, 6)];
+        if (old === true) return false;
+        const names = String(old).startsWith('L') ? lots : way.at(-1) === 'vessel' ? i.vessels.map((v) => v.id) : uses;
+        return names[random.whole(0, names.length - 1)];
+      }) as WeekPlan;
+      if (!judged(i, other).feasible) refused += 1;
+    }
+    // the tampering bites, and not always
+    expect(refused).toBeGreaterThan(tries * 0.4);
+    expect(refused).toBeLessThan(tries);
+  });
+});
