@@ -109,6 +109,21 @@ export const lastOf = (problem: PlanProblem, use: PlannedUse, made: number): num
   made < 0 ? (problem.stock.find((s) => s.use === use.id)?.lastDay ?? -1) : made + use.shelf;
 
 export const rolesOf = (use: PlannedUse): Role[] => ['base', ...use.parts.map((_, part): Role => ({ part }))];
+/** Things filed under a number, to be found without going through all of them. */
+class Filed<T> {
+  readonly #under = new Map<number, T[]>();
+
+  add(under: number, thing: T): void {
+    const there = this.#under.get(under);
+    if (there === undefined) this.#under.set(under, [thing]);
+    else there.push(thing);
+  }
+
+  of(under: number): readonly T[] {
+    return this.#under.get(under) ?? [];
+  }
+}
+
 const upTo = (n: number): number[] => Array.from({ length: Math.max(0, n) }, (_, i) => i);
 
 /** @example a plan of 4 days over 20 lots and 10 uses: some 500 columns, of which 70 are whole */
@@ -144,6 +159,20 @@ export function planModel(problem: PlanProblem): PlanModel {
     lots: [...c.lots].sort((a, b) => a.ready - b.ready),
   }));
   const frozenOf = (kind: number): Supply[] => [...(frozen[kind] ?? [])].sort((a, b) => a.ready - b.ready);
+  const known = new Map<string, number>();
+  /** All there can be of a kind on a day, of what is still in date `life` days after or could be frozen. */
+  const thereCanBe = (kind: number, day: number, life: number): number => {
+    const key = `${kind}/${day}/${life}`;
+    const before = known.get(key);
+    if (before !== undefined) return before;
+    const readyOf = (lots: readonly Supply[]): number => lots.reduce((kg, l) => (l.ready <= day ? kg + l.kg : kg), 0);
+    const now = classes.reduce(
+      (kg, cls) => (cls.kind === kind && (cls.freezable || day + life <= cls.lastDay) ? kg + readyOf(cls.lots) : kg),
+      readyOf(frozenOf(kind)),
+    );
+    known.set(key, now);
+    return now;
+  };
 
   const c: PlanColumns = {
     draw: [],
@@ -159,6 +188,18 @@ export function planModel(problem: PlanProblem): PlanModel {
     buy: [],
     productInto: [],
   };
+  /** Of something on a day. */
+  const on = (thing: number, day: number): number => thing * (T + 1) + day + 1;
+  const drawnOf = new Filed<PlanColumns['draw'][number]>();
+  const drawnOn = new Filed<PlanColumns['draw'][number]>();
+  const thawedOn = new Filed<PlanColumns['thaw'][number]>();
+  const intoOn = new Filed<PlanColumns['into'][number]>();
+  const ofKindOn = new Filed<PlanColumns['into'][number]>();
+  const batchesOn = new Filed<PlanColumns['batches'][number]>();
+  const dayBatches = new Filed<PlanColumns['batches'][number]>();
+  const productOn = new Filed<PlanColumns['ofBatch'][number]>();
+  const productThawedOn = new Filed<PlanColumns['thawProduct'][number]>();
+  const productIntoOn = new Filed<PlanColumns['productInto'][number]>();
   const { freezer } = problem;
   const roomFrom = (day: number): number => freezer.perKgDay * (T - day);
 
@@ -175,14 +216,21 @@ export function planModel(problem: PlanProblem): PlanModel {
     const first = cls.lots[0]?.ready ?? T;
     for (const day of days.filter((d) => d >= first)) {
       for (const tier of tiersOf(kind))
-        if (day + tier <= cls.lastDay) c.draw.push({ cls: i, day, tier, column: m.column({ cost: -left }) });
+        if (day + tier <= cls.lastDay) {
+          const drawn = { cls: i, day, tier, column: m.column({ cost: -left }) };
+          c.draw.push(drawn);
+          drawnOf.add(i, drawn);
+          drawnOn.add(on(cls.kind, day), drawn);
+        }
       if (cls.freezable && day <= cls.lastDay) {
         const cost = -left + freezer.perKg + roomFrom(day) - (problem.endFrozen[kind.category] ?? 0);
         c.freeze.push({ cls: i, day, column: m.column({ cost }) });
       }
     }
     const taken = (until: number): Term[] =>
-      [...c.draw, ...c.freeze].filter((x) => x.cls === i && x.day <= until).map((x): Term => [x.column, 1]);
+      [...drawnOf.of(i), ...c.freeze.filter((z) => z.cls === i)]
+        .filter((x) => x.day <= until)
+        .map((x): Term => [x.column, 1]);
     const comes = [...new Set(cls.lots.map((l) => l.ready))].sort((a, b) => a - b);
     for (const until of [...comes.slice(1).map((d) => d - 1), T - 1]) {
       const there = cls.lots.filter((l) => l.ready <= until).reduce((sum, l) => sum + l.kg, 0);
@@ -199,7 +247,9 @@ export function planModel(problem: PlanProblem): PlanModel {
     for (const day of days)
       for (const tier of tiersOf(kind)) {
         const cost = (problem.endFrozen[kind.category] ?? 0) - roomFrom(day);
-        c.thaw.push({ kind: k, day, tier, column: m.column({ cost }) });
+        const thawed = { kind: k, day, tier, column: m.column({ cost }) };
+        c.thaw.push(thawed);
+        thawedOn.add(on(k, day), thawed);
       }
     for (const until of days) {
       const out = c.thaw.filter((w) => w.kind === k && w.day <= until).map((w): Term => [w.column, 1]);
@@ -212,8 +262,7 @@ export function planModel(problem: PlanProblem): PlanModel {
   }
 
   // batches, what goes into them and what comes of them
-  const massOf = (use: number, day: number): Term[] =>
-    c.batches.filter((b) => b.use === use && b.day === day).map((b): Term => [b.mass, 1]);
+  const massOf = (use: number, day: number): Term[] => batchesOn.of(on(use, day)).map((b): Term => [b.mass, 1]);
   const demand = new Map<string, number>();
   for (const d of problem.demand) {
     const at = useAt.get(d.use);
@@ -229,7 +278,7 @@ export function planModel(problem: PlanProblem): PlanModel {
         const count = problem.vessels.find((x) => x.id === vessel.id)?.count ?? 0;
         const most = Math.min(use.maxRunsPerDay, Math.floor((count * problem.slotsPerDay) / vessel.slots));
         const waste = use.staff || lastOf(problem, use, day) >= T ? 0 : use.wasteCost * use.out;
-        c.batches.push({
+        const batch = {
           use: r,
           day,
           vessel: v,
@@ -239,7 +288,10 @@ export function planModel(problem: PlanProblem): PlanModel {
             whole: true,
           }),
           mass: m.column({ cost: problem.rate * use.handsPerKg + use.costPerKg + waste }),
-        });
+        };
+        c.batches.push(batch);
+        batchesOn.add(on(r, day), batch);
+        dayBatches.add(day, batch);
       }
   for (const [r, use] of uses.entries())
     for (const day of days) {
@@ -250,7 +302,10 @@ export function planModel(problem: PlanProblem): PlanModel {
           const may = role === 'base' ? mayBeBase(use, kind) : mayBePart(use, role.part, kind);
           if (!may) continue;
           const column = m.column();
-          c.into.push({ kind: k, use: r, day, role, column });
+          const into = { kind: k, use: r, day, role, column };
+          c.into.push(into);
+          intoOn.add(on(r, day), into);
+          ofKindOn.add(on(k, day), into);
           sources.push([column, 1]);
         }
         const products = role === 'base' ? use.base.products : (use.parts[role.part]?.products ?? []);
@@ -258,7 +313,9 @@ export function planModel(problem: PlanProblem): PlanModel {
           const p = useAt.get(product);
           if (p === undefined || uses[p]?.staff === true) continue;
           const column = m.column();
-          c.productInto.push({ product: p, use: r, day, role, column });
+          const into = { product: p, use: r, day, role, column };
+          c.productInto.push(into);
+          productIntoOn.add(on(p, day), into);
           sources.push([column, 1]);
         }
         if (role === 'base') m.equal('base', [use.id, day], 0, [...sources, ...mass.map(([b]): Term => [b, -1])]);
@@ -273,8 +330,9 @@ export function planModel(problem: PlanProblem): PlanModel {
         }
       }
       for (const cap of use.caps) {
-        const capped = c.into
-          .filter((x) => x.use === r && x.day === day && x.role === 'base' && kinds[x.kind]?.category === cap.category)
+        const capped = intoOn
+          .of(on(r, day))
+          .filter((x) => x.role === 'base' && kinds[x.kind]?.category === cap.category)
           .map((x): Term => [x.column, 1]);
         if (capped.length > 0)
           m.atMost('cap', [use.id, day, cap.category], 0, [...capped, ...mass.map(([b]): Term => [b, -cap.maxShare])]);
@@ -284,34 +342,23 @@ export function planModel(problem: PlanProblem): PlanModel {
     for (const day of days)
       for (const tier of tiersOf(kind))
         m.equal('node', [kind.category, day, tier], 0, [
-          ...c.draw
-            .filter((y) => classes[y.cls]?.kind === k && y.day === day && y.tier === tier)
+          ...drawnOn
+            .of(on(k, day))
+            .filter((y) => y.tier === tier)
             .map((y): Term => [y.column, 1]),
-          ...c.thaw.filter((w) => w.kind === k && w.day === day && w.tier === tier).map((w): Term => [w.column, 1]),
-          ...c.into
-            .filter((x) => x.kind === k && x.day === day && uses[x.use]?.minLife === tier)
+          ...thawedOn
+            .of(on(k, day))
+            .filter((w) => w.tier === tier)
+            .map((w): Term => [w.column, 1]),
+          ...ofKindOn
+            .of(on(k, day))
+            .filter((x) => uses[x.use]?.minLife === tier)
             .map((x): Term => [x.column, -1]),
         ]);
 
   // how much a batch can hold at the most: what is in date of all it may be made of
   const availableTo = (use: PlannedUse, day: number): number =>
-    classes.reduce(
-      (sum, cls) =>
-        mayBeBase(use, kinds[cls.kind] as Kind) && (cls.freezable || day + use.minLife <= cls.lastDay)
-          ? sum + cls.lots.filter((l) => l.ready <= day).reduce((kg, l) => kg + l.kg, 0)
-          : sum,
-      0,
-    ) +
-    kinds.reduce(
-      (sum, kind, k) =>
-        mayBeBase(use, kind)
-          ? sum +
-            frozenOf(k)
-              .filter((l) => l.ready <= day)
-              .reduce((kg, l) => kg + l.kg, 0)
-          : sum,
-      0,
-    );
+    kinds.reduce((kg, kind, k) => (mayBeBase(use, kind) ? kg + thereCanBe(k, day, use.minLife) : kg), 0);
   for (const b of c.batches) {
     const use = uses[b.use] as PlannedUse;
     const vessel = use.vessels[b.vessel];
@@ -331,18 +378,8 @@ export function planModel(problem: PlanProblem): PlanModel {
   for (const x of c.into) {
     const use = uses[x.use] as PlannedUse;
     if (x.role !== 'base') continue;
-    const there =
-      classes.reduce(
-        (sum, cls) =>
-          cls.kind === x.kind && (cls.freezable || x.day + use.minLife <= cls.lastDay)
-            ? sum + cls.lots.filter((l) => l.ready <= x.day).reduce((kg, l) => kg + l.kg, 0)
-            : sum,
-        0,
-      ) +
-      frozenOf(x.kind)
-        .filter((l) => l.ready <= x.day)
-        .reduce((kg, l) => kg + l.kg, 0);
-    const batches = c.batches.filter((b) => b.use === x.use && b.day === x.day);
+    const there = thereCanBe(x.kind, x.day, use.minLife);
+    const batches = batchesOn.of(on(x.use, x.day));
     const largest = Math.max(...batches.map((b) => use.vessels[b.vessel]?.maxKg ?? 0));
     if (there < 0.8 * largest)
       m.atMost('there', [use.id, x.day, kinds[x.kind]?.category ?? ''], 0, [
@@ -371,13 +408,15 @@ export function planModel(problem: PlanProblem): PlanModel {
       for (const day of days.filter((d) => d >= from && d <= last)) {
         for (const served of ways(p, use, day)) {
           const column = m.column({ cost: -left });
-          c.ofBatch.push({ use: p, made: s, day, served, column });
+          const of = { use: p, made: s, day, served, column };
+          c.ofBatch.push(of);
+          productOn.add(on(p, day), of);
           uses_.push([column, 1]);
           const wanted = demand.get(`${p}/${day}`) ?? 0;
           if (s >= 0 && served)
             m.atMost('serves', [use.id, s, day], 0, [
               [column, 1],
-              ...c.batches.filter((b) => b.use === p && b.day === s).map((b): Term => [b.count, -wanted]),
+              ...batchesOn.of(on(p, s)).map((b): Term => [b.count, -wanted]),
             ]);
         }
       }
@@ -388,8 +427,8 @@ export function planModel(problem: PlanProblem): PlanModel {
         if (s >= 0 && !uses.some((u) => isMadeOf(u, use.id)))
           m.atMost('freezes', [use.id, s], 0, [
             [column, 1],
-            ...c.batches
-              .filter((b) => b.use === p && b.day === s)
+            ...batchesOn
+              .of(on(p, s))
               .map(
                 (b): Term => [b.count, -Math.min(later + use.endCap, (use.vessels[b.vessel]?.maxKg ?? 0) * use.out)],
               ),
@@ -404,8 +443,8 @@ export function planModel(problem: PlanProblem): PlanModel {
         if (s >= 0)
           m.atMost('left', [use.id, s], 0, [
             [column, 1],
-            ...c.batches
-              .filter((b) => b.use === p && b.day === s)
+            ...batchesOn
+              .of(on(p, s))
               .map((b): Term => [b.count, -Math.min(use.endCap, (use.vessels[b.vessel]?.maxKg ?? 0) * use.out)]),
           ]);
       }
@@ -417,7 +456,9 @@ export function planModel(problem: PlanProblem): PlanModel {
       for (const day of days.filter((d) => d >= freezer.thawDays))
         for (const served of ways(p, use, day)) {
           const column = m.column({ cost: -roomFrom(day) });
-          c.thawProduct.push({ use: p, day, served, column });
+          const thawed = { use: p, day, served, column };
+          c.thawProduct.push(thawed);
+          productThawedOn.add(on(p, day), thawed);
           leftIn.push([column, -1]);
         }
       for (const until of days)
@@ -451,15 +492,15 @@ export function planModel(problem: PlanProblem): PlanModel {
         m.equal('dem', [use.id, day], wanted, served);
       }
       for (const served of [true, false]) {
-        const away = served
-          ? sold
-          : c.productInto.filter((q) => q.product === p && q.day === day).map((q): Term => [q.column, 1]);
+        const away = served ? sold : productIntoOn.of(on(p, day)).map((q): Term => [q.column, 1]);
         m.equal(served ? 'served' : 'flow', [use.id, day], 0, [
-          ...c.ofBatch
-            .filter((f) => f.use === p && f.day === day && f.served === served)
+          ...productOn
+            .of(on(p, day))
+            .filter((f) => f.served === served)
             .map((f): Term => [f.column, 1]),
-          ...c.thawProduct
-            .filter((h) => h.use === p && h.day === day && h.served === served)
+          ...productThawedOn
+            .of(on(p, day))
+            .filter((h) => h.served === served)
             .map((h): Term => [h.column, 1]),
           ...away.map(([x]): Term => [x, -1]),
         ]);
@@ -472,13 +513,10 @@ export function planModel(problem: PlanProblem): PlanModel {
     of: (b: PlanColumns['batches'][number], use: PlannedUse) => number,
     day: number,
     mass = false,
-  ): Term[] =>
-    c.batches
-      .filter((b) => b.day === day)
-      .map((b): Term => [mass ? b.mass : b.count, of(b, uses[b.use] as PlannedUse)]);
+  ): Term[] => dayBatches.of(day).map((b): Term => [mass ? b.mass : b.count, of(b, uses[b.use] as PlannedUse)]);
   for (const day of days) {
     for (const [r, use] of uses.entries()) {
-      const here = c.batches.filter((b) => b.use === r && b.day === day).map((b): Term => [b.count, 1]);
+      const here = batchesOn.of(on(r, day)).map((b): Term => [b.count, 1]);
       if (use.vessels.length > 1) m.atMost('runs', [use.id, day], use.maxRunsPerDay, here);
       if (use.staff && use.repeatDays > 0)
         m.atMost(

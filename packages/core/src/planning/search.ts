@@ -91,7 +91,7 @@ class Search {
   /** Down from the relaxation to whole batches, a few at a time; what turns out not to fit is left out instead. */
   #dive(): void {
     for (const column of this.#solver.wholes) this.#solver.free(column);
-    let { money, values } = this.#solver.relax();
+    let { money, values } = this.#solver.relax(true);
     if (money === undefined) return;
     if (this.#root.length === 0) {
       this.#root = values;

@@ -19,6 +19,7 @@ export class PlanSolver {
   readonly wholes: Int32Array;
   readonly #lower: Float64Array;
   readonly #upper: Float64Array;
+  #warm = false;
 
   constructor(highs: Highs, linear: LinearModel) {
     this.#highs = highs;
@@ -28,7 +29,6 @@ export class PlanSolver {
     this.#upper = Float64Array.from(linear.upper);
     this.#model = highs.createModel(this.#data(false));
     this.#model.options.set('output_flag', false);
-    this.#model.options.set('presolve', 'off');
   }
 
   #data(whole: boolean, lower: Float64Array = this.#linear.lower, upper: Float64Array = this.#linear.upper) {
@@ -61,9 +61,15 @@ export class PlanSolver {
     this.bound(column, this.#linear.lower[column] ?? 0, this.#linear.upper[column] ?? 0);
   }
 
-  /** The best with batches in parts, within the bounds as they are. */
-  relax(): Solved {
+  /**
+   * The best with batches in parts, within the bounds as they are. The simplex goes on from where it was; the first time, and where too much has changed
+   * since (`anew`), the model is made smaller first.
+   */
+  relax(anew = false): Solved {
+    if (anew && this.#warm) this.#model.clearSolver();
+    this.#model.options.set('presolve', this.#warm && !anew ? 'off' : 'on');
     this.#model.run();
+    this.#warm = true;
     const optimal = this.#model.getModelStatus() === this.#highs.constants.modelStatus.optimal;
     return {
       money: optimal ? this.#model.getObjectiveValue() : undefined,
