@@ -7,6 +7,7 @@ import {
   batchesOf,
   checkPlan,
   decodePlan,
+  type PlanModel,
   type PlanProblem,
   planModel,
   ruleOfThumb,
@@ -15,8 +16,10 @@ import {
 } from '@zabrik/core/planning';
 import { seededRandom } from '@zabrik/core/simulator';
 import loadHighs, { type Highs } from 'highs';
+import solver from 'javascript-lp-solver';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { scorePlanner } from './planning/score.mjs';
+import { randomPlan } from './randomPlan.ts';
 
 type Instance = PlanProblem & { readonly best: { readonly objective: number; readonly bound: number } };
 
@@ -121,6 +124,82 @@ describe('the search', () => {
     // what is pinned cannot be: more batches than the day has pots for
     const impossible = { ...i, pins: [{ use: first.use, day: first.day, min: 9 }] };
     expect(searchPlan(highs, planModel(impossible), end())).toBeUndefined();
+  });
+});
+
+describe('small kitchens drawn at random', () => {
+  /** What a second solver, written by others in JavaScript alone, makes of a model; `fixed`: so many batches of each column. */
+  function another({ linear }: PlanModel, fixed?: ReadonlyMap<number, number>): number {
+    const constraints: Record<string, { min?: number; max?: number; equal?: number }> = {};
+    const variables: Record<string, Record<string, number>> = {};
+    const ints: Record<string, 1> = {};
+    for (const [i, cost] of linear.cost.entries()) {
+      const at = fixed?.get(i);
+      const upper = linear.upper[i] ?? Number.POSITIVE_INFINITY;
+      if (at !== undefined) constraints[`u${i}`] = { equal: at };
+      else if (Number.isFinite(upper)) constraints[`u${i}`] = { max: upper };
+      variables[`x${i}`] = { cost, ...(constraints[`u${i}`] === undefined ? {} : { [`u${i}`]: 1 }) };
+      if (linear.whole[i] === 1 && fixed === undefined) ints[`x${i}`] = 1;
+    }
+    for (const [row, min] of linear.rowLower.entries()) {
+      const max = linear.rowUpper[row] ?? Number.POSITIVE_INFINITY;
+      constraints[`r${row}`] =
+        min === max
+          ? { equal: min }
+          : { ...(Number.isFinite(min) ? { min } : {}), ...(Number.isFinite(max) ? { max } : {}) };
+      for (let k = linear.starts[row] ?? 0; k < (linear.starts[row + 1] ?? 0); k += 1) {
+        const column = variables[`x${linear.indices[k]}`];
+        if (column !== undefined) column[`r${row}`] = linear.values[k] ?? 0;
+      }
+    }
+    const solved = solver.Solve({ optimize: 'cost', opType: 'min', constraints, variables, ints }) as {
+      readonly feasible: boolean;
+      readonly result: number;
+    };
+    return solved.feasible ? solved.result + linear.offset : Number.POSITIVE_INFINITY;
+  }
+  const searched = (problem: PlanProblem) => {
+    const model = planModel(problem);
+    const found = searchPlan(highs, model, {
+      now: () => performance.now(),
+      until: performance.now() + 300_000,
+      gap: 1e-9,
+    });
+    return { model, money: found?.money ?? Number.NaN, plan: decodePlan(model, found?.values ?? []) };
+  };
+
+  it('200 of them cost what a second, independent solver says, to a millionth', () => {
+    for (let n = 0; n < 200; n += 1) {
+      const problem = randomPlan(`kitchen ${n}`);
+      const { model, money, plan } = searched(problem);
+      expect(Math.abs(money - another(model)), problem.id).toBeLessThan(1e-6);
+      const { feasible, objective } = judged(problem, plan);
+      expect([problem.id, feasible]).toEqual([problem.id, true]);
+      expect(objective).toBeCloseTo(money, 5);
+    }
+  });
+
+  it('the smallest cost what going through every choice of batches says', () => {
+    let gone = 0;
+    for (let n = 0; n < 12; n += 1) {
+      const { model, money } = searched(randomPlan(`tiny ${n}`, [1, 2]));
+      const columns = model.columns.batches.map((b) => [b.count, model.linear.upper[b.count] ?? 0] as const);
+      const choices = columns.reduce((all, [, most]) => all * (most + 1), 1);
+      if (choices > 90) continue;
+      let best = Number.POSITIVE_INFINITY;
+      for (let choice = 0; choice < choices; choice += 1) {
+        const counts = new Map<number, number>();
+        let rest = choice;
+        for (const [column, most] of columns) {
+          counts.set(column, rest % (most + 1));
+          rest = Math.floor(rest / (most + 1));
+        }
+        best = Math.min(best, another(model, counts));
+      }
+      expect(Math.abs(money - best)).toBeLessThan(1e-6);
+      gone += 1;
+    }
+    expect(gone).toBeGreaterThan(5);
   });
 });
 
