@@ -19,6 +19,7 @@ import { KitchenProcess, signInOver } from '../e2e/kitchenProcess.ts';
 import { expectationTimes, hands, outboxRuns } from './atTheBench.ts';
 import { firstScreen } from './firstScreen.ts';
 import { CODES, larderTimes } from './larder.ts';
+import { planningTimes } from './planning.ts';
 import { portioningTimes } from './portioning.ts';
 import { potTimes } from './pots.ts';
 import { barestPages, fixedWork, type InTurn, inTurn, QUIET_MS } from './reference.ts';
@@ -238,6 +239,79 @@ async function cutting(): Promise<Line[]> {
   ];
 }
 
+/** On the public instances, in Node; the solver is warm. */
+async function planning(): Promise<Line[]> {
+  const { bar, small, medium, big } = await planningTimes();
+  const worst = (values: readonly number[]): number => Math.max(...values);
+  const percent = (share: number): string => `${f(100 * share, 1)} %`;
+  const each = (values: readonly number[], words: (v: number) => string): string => values.map(words).join(', ');
+  const line = (
+    what: string,
+    values: readonly number[],
+    words: (v: number) => string,
+    bar_: string,
+    most: number,
+  ): Line => ({
+    what,
+    measured: each(values, words),
+    bar: bar_,
+    holds: worst(values) <= most,
+  });
+  const ms = (v: number): string => (Number.isFinite(v) ? `${f(v)} ms` : 'not in the time');
+  const size = '60 lots x 25 uses x 14 days';
+  return [
+    line(
+      `First plan better than the rule of thumb, ${size}`,
+      bar.map((s) => s.betterMs),
+      ms,
+      'within 500 ms',
+      500,
+    ),
+    line(
+      `Against the best plan known after 3 s, ${size}`,
+      bar.map((s) => s.after(3)),
+      percent,
+      'at most 4 %',
+      0.04,
+    ),
+    line(
+      `Against the best plan known after 10 s, ${size}`,
+      bar.map((s) => s.after(10)),
+      percent,
+      'at most 2 %',
+      0.02,
+    ),
+    line(
+      `Gap shown after 10 s, ${size}`,
+      bar.map((s) => s.gap),
+      percent,
+      'at most 5 %',
+      0.05,
+    ),
+    line(
+      'Proven to 1 %, 20 lots x 10 uses x 4 days',
+      small.map((s) => s.provenMs(0.01)),
+      ms,
+      'within 3 s',
+      3_000,
+    ),
+    line(
+      'Within 1 % of the best plan known, 40 lots x 18 uses x 7 days',
+      medium.map((s) => s.withinMs(0.01)),
+      ms,
+      'within 3 s',
+      3_000,
+    ),
+    line(
+      'Against the best plan known after 20 s, 150 lots x 40 uses x 14 days',
+      big.map((s) => s.after(20)),
+      percent,
+      'at most 4 %',
+      0.04,
+    ),
+  ];
+}
+
 async function pots(): Promise<Line[]> {
   const t = await potTimes();
   return [
@@ -267,6 +341,7 @@ function coverage(): Line[] {
 const parts: Readonly<Record<string, (kitchen: KitchenProcess) => Line[] | Promise<Line[]>>> = {
   cutting,
   pots,
+  planning,
   coverage,
   bench,
   larder,
