@@ -192,6 +192,7 @@ export function planModel(problem: PlanProblem): PlanModel {
   const on = (thing: number, day: number): number => thing * (T + 1) + day + 1;
   const drawnOf = new Filed<PlanColumns['draw'][number]>();
   const drawnOn = new Filed<PlanColumns['draw'][number]>();
+  const frozenOn = new Filed<PlanColumns['freeze'][number]>();
   const thawedOn = new Filed<PlanColumns['thaw'][number]>();
   const intoOn = new Filed<PlanColumns['into'][number]>();
   const ofKindOn = new Filed<PlanColumns['into'][number]>();
@@ -224,7 +225,9 @@ export function planModel(problem: PlanProblem): PlanModel {
         }
       if (cls.freezable && day <= cls.lastDay) {
         const cost = -left + freezer.perKg + roomFrom(day) - (problem.endFrozen[kind.category] ?? 0);
-        c.freeze.push({ cls: i, day, column: m.column({ cost }) });
+        const put = { cls: i, day, column: m.column({ cost }) };
+        c.freeze.push(put);
+        frozenOn.add(on(cls.kind, day), put);
       }
     }
     const taken = (until: number): Term[] =>
@@ -251,13 +254,19 @@ export function planModel(problem: PlanProblem): PlanModel {
         c.thaw.push(thawed);
         thawedOn.add(on(k, day), thawed);
       }
-    for (const until of days) {
-      const out = c.thaw.filter((w) => w.kind === k && w.day <= until).map((w): Term => [w.column, 1]);
-      const put = c.freeze
-        .filter((z) => classes[z.cls]?.kind === k && z.day <= until - freezer.thawDays)
-        .map((z): Term => [z.column, -1]);
-      const there = before.filter((l) => l.ready <= until).reduce((sum, l) => sum + l.kg, 0);
-      m.atMost('frozen', [kind.category, until], there, [...out, ...put]);
+    let lies: number | undefined;
+    for (const day of days) {
+      const now = m.column();
+      const comes = before
+        .filter((l) => l.ready === day || (day === 0 && l.ready < 0))
+        .reduce((sum, l) => sum + l.kg, 0);
+      m.equal('frozen', [kind.category, day], comes, [
+        [now, 1],
+        ...(lies === undefined ? [] : [[lies, -1] as Term]),
+        ...thawedOn.of(on(k, day)).map((w): Term => [w.column, 1]),
+        ...(day < freezer.thawDays ? [] : frozenOn.of(on(k, day - freezer.thawDays))).map((z): Term => [z.column, -1]),
+      ]);
+      lies = now;
     }
   }
 
@@ -461,13 +470,19 @@ export function planModel(problem: PlanProblem): PlanModel {
           productThawedOn.add(on(p, day), thawed);
           leftIn.push([column, -1]);
         }
-      for (const until of days)
-        m.atMost('frozen', [use.id, until], 0, [
-          ...c.thawProduct.filter((h) => h.use === p && h.day <= until).map((h): Term => [h.column, 1]),
+      let lies: number | undefined;
+      for (const day of days) {
+        const now = m.column();
+        m.equal('frozen', [use.id, day], 0, [
+          [now, 1],
+          ...(lies === undefined ? [] : [[lies, -1] as Term]),
+          ...productThawedOn.of(on(p, day)).map((h): Term => [h.column, 1]),
           ...c.freezeProduct
-            .filter((g) => g.use === p && Math.max(0, g.made) <= until - freezer.thawDays)
+            .filter((g) => g.use === p && Math.max(0, g.made) === day - freezer.thawDays)
             .map((g): Term => [g.column, -1]),
         ]);
+        lies = now;
+      }
     }
     if (leftIn.length > 0 && use.endValue > 0 && use.endCap > 0) {
       const worth = m.column({ cost: -use.endValue, upper: use.endCap });
@@ -514,6 +529,7 @@ export function planModel(problem: PlanProblem): PlanModel {
     day: number,
     mass = false,
   ): Term[] => dayBatches.of(day).map((b): Term => [mass ? b.mass : b.count, of(b, uses[b.use] as PlannedUse)]);
+  let roomBefore: number | undefined;
   for (const day of days) {
     for (const [r, use] of uses.entries()) {
       const here = batchesOn.of(on(r, day)).map((b): Term => [b.count, 1]);
@@ -568,12 +584,17 @@ export function planModel(problem: PlanProblem): PlanModel {
       sumOf((_, use) => use.chillPerKg, day, true),
     );
     const room0 = kinds.reduce((sum, _, k) => sum + frozenOf(k).reduce((kg, l) => kg + l.kg, 0), 0);
-    m.atMost('freezer', [day], freezer.kg - room0, [
-      ...c.freeze.filter((z) => z.day <= day).map((z): Term => [z.column, 1]),
-      ...c.thaw.filter((w) => w.day <= day).map((w): Term => [w.column, -1]),
-      ...c.freezeProduct.filter((g) => Math.max(0, g.made) <= day).map((g): Term => [g.column, 1]),
-      ...c.thawProduct.filter((h) => h.day <= day).map((h): Term => [h.column, -1]),
+    // kilograms lying there at the end of the day
+    const room = m.column({ upper: freezer.kg });
+    m.equal('freezer', [day], roomBefore === undefined ? room0 : 0, [
+      [room, 1],
+      ...(roomBefore === undefined ? [] : [[roomBefore, -1] as Term]),
+      ...c.freeze.filter((z) => z.day === day).map((z): Term => [z.column, -1]),
+      ...c.thaw.filter((w) => w.day === day).map((w): Term => [w.column, 1]),
+      ...c.freezeProduct.filter((g) => Math.max(0, g.made) === day).map((g): Term => [g.column, -1]),
+      ...c.thawProduct.filter((h) => h.day === day).map((h): Term => [h.column, 1]),
     ]);
+    roomBefore = room;
     const wanted = problem.staff.plates[day] ?? 0;
     const missing = m.column({ cost: problem.staff.missingPrice });
     m.atLeast('staff', [day], wanted, [
