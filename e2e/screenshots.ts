@@ -123,10 +123,9 @@ test('pictures', async ({ page }) => {
   await page.getByRole('list', { name: 'People' }).getByRole('button', { name: 'Change' }).nth(1).click();
   await page.getByRole('form', { name: 'Save' }).waitFor();
   await shot(page, 'people');
-  await page.goto('/receive/suppliers');
-  await page.getByRole('link', { name: /Bram Quay/ }).click();
-  await page.getByRole('form', { name: 'Terms' }).waitFor();
-  await shot(page, 'supplier');
+  await page.goto('/house/things');
+  await page.getByRole('region', { name: 'Pots and pans' }).waitFor();
+  await shot(page, 'things');
   await page.goto('/bench');
   await page.getByRole('button', { name: 'Find', exact: true }).click();
   await page.getByPlaceholder('A name, or the code on a label').fill('hake bram');
@@ -447,5 +446,12 @@ test('what is kept: on the tablet, at the door, on the server, after a restore',
   await page.goto('/waiting');
   await page.getByRole('button', { name: /Send all/ }).waitFor();
   await take('After the records were brought back');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto('/larder');
+  await page.locator('[data-testid=lots] a').first().waitFor();
+  await take('The larder on a phone');
+  await page.goto('/house/things');
+  await page.getByRole('region', { name: 'Pots and pans' }).waitFor();
+  await take('The things of the house on a phone');
   await sheet(page, 'kept', 2, parts);
 });

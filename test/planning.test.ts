@@ -11,7 +11,9 @@ import {
   type PlanProblem,
   planModel,
   ruleOfThumb,
+  savedBy,
   searchPlan,
+  smallestClash,
   type WeekPlan,
 } from '@zabrik/core/planning';
 import { seededRandom } from '@zabrik/core/simulator';
@@ -124,6 +126,69 @@ describe('the search', () => {
     // what is pinned cannot be: more batches than the day has pots for
     const impossible = { ...i, pins: [{ use: first.use, day: first.day, min: 9 }] };
     expect(searchPlan(highs, planModel(impossible), end())).toBeUndefined();
+  });
+});
+
+describe('what a cook may ask', () => {
+  const i = named('medium-1');
+
+  it('which wishes clash: the same dish two days running, hidden among others that can be', () => {
+    const dish = i.uses.find((u) => u.staff && u.repeatDays > 1);
+    if (dish === undefined) throw new Error('no dish');
+    const other = i.uses.filter((u) => !u.staff).slice(0, 3);
+    const wishes = [
+      ...other.map((u, n) => ({ use: u.id, day: n, max: 1 })),
+      { use: dish.id, day: 2, min: 1 },
+      { use: dish.id, day: 3, min: 1 },
+    ];
+    expect(smallestClash(highs, i, wishes.slice(0, -1))).toBeUndefined();
+    const clash = smallestClash(highs, i, wishes);
+    expect(clash?.wishes).toEqual([
+      { use: dish.id, day: 2, min: 1 },
+      { use: dish.id, day: 3, min: 1 },
+    ]);
+    expect(new Set(clash?.rules.map((r) => r.kind))).toEqual(new Set(['repeat']));
+    expect(clash?.rules.every((r) => r.about[0] === dish.id)).toBe(true);
+  });
+
+  it('which wishes clash: so many on one day that no day has the hands or the pots', () => {
+    const wishes = i.uses
+      .filter((u) => u.idle !== true)
+      .slice(0, 9)
+      .map((u) => ({ use: u.id, day: 1, min: 1 }));
+    const clash = smallestClash(highs, i, wishes);
+    if (clash === undefined) throw new Error('all of it can be');
+    expect(clash.wishes.length).toBeLessThan(wishes.length);
+    // the smallest: with any one of them left out the others can be
+    for (const wish of clash.wishes)
+      expect(
+        smallestClash(
+          highs,
+          i,
+          clash.wishes.filter((w) => w !== wish),
+        ),
+      ).toBeUndefined();
+    expect(smallestClash(highs, i, clash.wishes)?.wishes).toEqual(clash.wishes);
+  });
+
+  it('what each batch saves: never less than nothing of a plan that is the best', () => {
+    const small = named('small-3');
+    const model = planModel(small);
+    const found = searchPlan(highs, model, { now: () => performance.now(), until: performance.now() + 300_000 });
+    const saved = savedBy(highs, model, found?.values ?? []);
+    const { runs } = decodePlan(model, found?.values ?? []);
+    expect(saved.size).toBe(new Set(runs.map((r) => `${r.use}/${r.day}/${r.vessel}`)).size);
+    for (const money of saved.values()) expect(money).toBeGreaterThan(-1e-6);
+    // leaving it out is what the plan without it costs more
+    const [[column, money] = [-1, 0]] = saved;
+    const run = model.columns.batches.find((b) => b.count === column);
+    const use = model.uses[run?.use ?? -1];
+    const least = searchPlan(
+      highs,
+      planModel({ ...small, pins: [{ use: use?.id ?? '', day: run?.day ?? 0, max: 0 }] }),
+      { now: () => performance.now(), until: performance.now() + 300_000 },
+    );
+    expect((least?.money ?? 0) - (found?.money ?? 0)).toBeLessThanOrEqual(money + 1e-6);
   });
 });
 

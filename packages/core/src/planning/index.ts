@@ -1,3 +1,4 @@
+export * from './argue.ts';
 export * from './checkPlan.ts';
 export * from './decode.ts';
 export * from './planModel.ts';

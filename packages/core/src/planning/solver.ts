@@ -19,6 +19,8 @@ export class PlanSolver {
   readonly wholes: Int32Array;
   readonly #lower: Float64Array;
   readonly #upper: Float64Array;
+  readonly #rowLower: Float64Array;
+  readonly #rowUpper: Float64Array;
   #warm = false;
 
   constructor(highs: Highs, linear: LinearModel) {
@@ -27,12 +29,15 @@ export class PlanSolver {
     this.wholes = Int32Array.from([...linear.whole.entries()].flatMap(([i, w]) => (w === 1 ? [i] : [])));
     this.#lower = Float64Array.from(linear.lower);
     this.#upper = Float64Array.from(linear.upper);
+    this.#rowLower = Float64Array.from(linear.rowLower);
+    this.#rowUpper = Float64Array.from(linear.rowUpper);
     this.#model = highs.createModel(this.#data(false));
     this.#model.options.set('output_flag', false);
   }
 
   #data(whole: boolean, lower: Float64Array = this.#linear.lower, upper: Float64Array = this.#linear.upper) {
-    const { offset, cost, rowLower, rowUpper, starts, indices, values } = this.#linear;
+    const { offset, cost, starts, indices, values } = this.#linear;
+    const [rowLower, rowUpper] = [this.#rowLower, this.#rowUpper];
     const [numCols, numRows] = [cost.length, rowLower.length];
     return {
       numCols,
@@ -54,6 +59,16 @@ export class PlanSolver {
     this.#lower[column] = lower;
     this.#upper[column] = upper;
     this.#model.changeColBounds(column, lower, upper);
+  }
+
+  /** Whether a rule holds from now on. */
+  holds(row: number, whether: boolean): void {
+    const lower = whether ? (this.#linear.rowLower[row] ?? 0) : Number.NEGATIVE_INFINITY;
+    const upper = whether ? (this.#linear.rowUpper[row] ?? 0) : Number.POSITIVE_INFINITY;
+    if (this.#rowLower[row] === lower && this.#rowUpper[row] === upper) return;
+    this.#rowLower[row] = lower;
+    this.#rowUpper[row] = upper;
+    this.#model.changeRowBounds(row, lower, upper);
   }
 
   /** As the model has it. */
@@ -117,7 +132,7 @@ export class PlanSolver {
       const values = model.getSolution().colValue;
       const money = model.getObjectiveValue();
       const bound = model.info.get('mip_dual_bound') as number;
-      const has = Number.isFinite(money) && values.length > 0;
+      const has = Number(model.info.get('primal_solution_status')) === this.#highs.constants.solutionStatus.feasible;
       if (has) found?.({ money, bound, values });
       return { money: has ? money : undefined, bound, values };
     } finally {

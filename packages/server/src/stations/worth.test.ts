@@ -52,6 +52,10 @@ it('what is said of a species goes before its category, and a sheet keeps what h
   expect(await frameOf(third.breakdown.id)).toMatchObject({ worth: 900, said: true });
   const fourth = await closedHake(kitchen, ines);
   expect(await frameOf(fourth.breakdown.id)).toMatchObject({ worth: 0, said: false, booked: 0 });
+  // what is said to be worth nothing is nought; what nobody has priced is said so
+  await say({ 'white-fish-frame': 0 });
+  const fifth = await closedHake(kitchen, ines);
+  expect(await frameOf(fifth.breakdown.id)).toMatchObject({ worth: 0, said: true, booked: 0 });
 });
 
 it('says when each was said: the same again stays of its day', async () => {
