@@ -124,7 +124,7 @@ test('pictures', async ({ page }) => {
   await page.getByRole('form', { name: 'Save' }).waitFor();
   await shot(page, 'people');
   await page.goto('/house/things');
-  await page.getByRole('region', { name: 'Pots and pans' }).waitFor();
+  await page.getByRole('region', { name: 'Pots and pans' }).evaluate((region) => region.scrollIntoView());
   await shot(page, 'things');
   await page.goto('/bench');
   await page.getByRole('button', { name: 'Find', exact: true }).click();

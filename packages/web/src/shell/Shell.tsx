@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { mayDo, usualIdleMinutes } from '@zabrik/contract/roles';
+import { ArrowLeftRight, LogOut } from 'lucide-react';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { takeAnswer } from '../app/afterSending.ts';
@@ -91,10 +92,10 @@ function FlowBar({ leave, hand }: { readonly leave: () => void; readonly hand: (
             </NavLink>
           ))}
       </nav>
-      <div className="ml-auto flex shrink-0 items-center gap-3 pr-3 pl-2 text-right lg:gap-4 lg:pr-4">
+      <div className="ml-auto flex shrink-0 items-center gap-2 pr-3 pl-2 text-right md:gap-3 lg:gap-4 lg:pr-4">
         <div className="min-w-0 text-[13px] leading-tight">
           <span
-            className="block max-w-[26vw] truncate md:max-w-none"
+            className="block max-w-[18vw] truncate md:max-w-none"
             role="status"
             aria-live="polite"
             data-testid="saved"
@@ -129,10 +130,14 @@ function FlowBar({ leave, hand }: { readonly leave: () => void; readonly hand: (
         ) : (
           <BarButton onClick={() => setWanted(true)}>Find</BarButton>
         )}
-        <span className="max-lg:hidden">
-          <BarButton onClick={hand}>Hand over</BarButton>
-        </span>
-        <BarButton onClick={leave}>Sign out</BarButton>
+        <BarButton aria-label="Hand over" title="Hand over" onClick={hand}>
+          <ArrowLeftRight size={20} aria-hidden="true" className="lg:hidden" />
+          <span className="max-lg:hidden">Hand over</span>
+        </BarButton>
+        <BarButton aria-label="Sign out" title="Sign out" onClick={leave}>
+          <LogOut size={20} aria-hidden="true" className="lg:hidden" />
+          <span className="max-lg:hidden">Sign out</span>
+        </BarButton>
       </div>
     </header>
   );
