@@ -183,6 +183,32 @@ describe('weights of practice', () => {
     expect(screen.getByRole('button', { name: 'Put it back' })).toBeTruthy();
   });
 
+  it('stay marked on another tray and joined to a real one, whichever scale the tablet looks at by then', async () => {
+    const { waitingNow } = await import('../../app/outbox.ts');
+    await open({
+      planId: 'round-fish-two-fillets',
+      startG: 2_400,
+      weighings: [
+        { ...weighing(9, 'frame', 300), destination: 'stock', scale: 'practice' },
+        { ...weighing(10, 'frame', 200), destination: 'stock', count: 0 },
+      ],
+    });
+    press('w');
+    const row = (name: RegExp): HTMLElement => within(screen.getByRole('tabpanel')).getByRole('button', { name });
+    await waitFor(() => row(/300 g/));
+    fireEvent.click(row(/300 g/));
+    press('7');
+    await waitFor(() => expect(waitingNow()).toHaveLength(1));
+    expect(waitingNow()[0]?.body).toMatchObject({ destination: 'larder', massMg: 300_000, scale: 'practice' });
+    press('u');
+    await waitFor(() => expect(waitingNow()).toHaveLength(2));
+    expect(waitingNow()[1]?.body).toMatchObject({ destination: 'stock', scale: 'practice' });
+    fireEvent.click(row(/300 g/));
+    fireEvent.click(screen.getByRole('button', { name: /^Join/ }));
+    await waitFor(() => expect(waitingNow()).toHaveLength(3));
+    expect(waitingNow()[2]?.body).toMatchObject({ massMg: 500_000, scale: 'practice' });
+  });
+
   it('beside a real one: neither closed nor put back', async () => {
     await open({ planId: 'round-fish-two-fillets', startG: 2_400, weighings: [practised, weighing(10, 'frame', 400)] });
     expect(screen.queryByRole('button', { name: 'Put it back' })).toBeNull();

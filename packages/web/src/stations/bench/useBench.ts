@@ -61,7 +61,12 @@ export function useBench(state: BenchState, may: boolean) {
     return false;
   };
 
-  const record = (massMg: number, source: 'scale' | 'typed', to: Destination = choice.suggested): void => {
+  const record = (
+    massMg: number,
+    source: 'scale' | 'typed',
+    to: Destination = choice.suggested,
+    scale = source === 'scale' ? reading.scale : null,
+  ): void => {
     odd.took(massMg, source);
     const saidMass = formatMass(massMg);
     const advice = right === undefined ? adviceWords(massMg, state, piece, count) : undefined;
@@ -76,7 +81,7 @@ export function useBench(state: BenchState, may: boolean) {
         source,
         count,
         animal: choice.animal,
-        scale: source === 'scale' ? reading.scale : null,
+        scale,
         replaces: right?.id ?? null,
       },
       `${name}, ${saidMass}`,
@@ -138,7 +143,7 @@ export function useBench(state: BenchState, may: boolean) {
         setSays(`How much of it goes to ${trayName(id).toLowerCase()}?`);
       } else split(id, typedMg);
     } else if (right !== undefined) {
-      if (id !== right.destination) record(right.massMg, right.source ?? 'typed', id);
+      if (id !== right.destination) record(right.massMg, right.source ?? 'typed', id, right.scale);
     } else {
       choice.setTray(id);
       setSays(`${name} goes to ${trayName(id).toLowerCase()}.`);

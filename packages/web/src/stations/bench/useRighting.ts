@@ -1,5 +1,5 @@
 /** How a weight is put right at the bench: it was another piece, it goes elsewhere, it is parted or joined, it is taken back. */
-import { type Destination, formatMass } from '@zabrik/core';
+import { type Destination, formatMass, PRACTICE_SCALE } from '@zabrik/core';
 import { v7 as uuidv7 } from 'uuid';
 import { trayName } from '../../parts/destinations.ts';
 import type { BenchState, Counted } from './useBreakdown.ts';
@@ -51,6 +51,8 @@ export function useRighting(
       await state.takeNew(
         {
           ...asBefore(mergeInto),
+          // what is of practice in part is of practice
+          scale: [right.scale, mergeInto.scale].includes(PRACTICE_SCALE) ? PRACTICE_SCALE : mergeInto.scale,
           massMg: sum,
           count: right.count + mergeInto.count,
           replaces: mergeInto.id,
